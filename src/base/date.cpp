@@ -1,0 +1,84 @@
+#include "base/date.h"
+
+#include <array>
+#include <charconv>
+#include <cstdio>
+#include <ctime>
+
+namespace jg {
+
+using namespace std::chrono;
+
+std::string isoDate(Date date) {
+    char text[40];
+    std::snprintf(text, sizeof text, "%04d-%02u-%02u", static_cast<int>(date.year()),
+                  static_cast<unsigned>(date.month()), static_cast<unsigned>(date.day()));
+    return text;
+}
+
+std::optional<Date> parseIsoDate(std::string_view text) {
+    if (text.size() != 10 || text[4] != '-' || text[7] != '-') return std::nullopt;
+    int y = 0;
+    unsigned m = 0;
+    unsigned d = 0;
+    const char* s = text.data();
+    if (std::from_chars(s, s + 4, y).ptr != s + 4 || std::from_chars(s + 5, s + 7, m).ptr != s + 7 ||
+        std::from_chars(s + 8, s + 10, d).ptr != s + 10)
+        return std::nullopt;
+    const Date date{year{y}, month{m}, day{d}};
+    if (!date.ok()) return std::nullopt;
+    return date;
+}
+
+std::string longDate(Date date) {
+    static constexpr std::array names = {"January", "February", "March",     "April",   "May",      "June",
+                                         "July",    "August",   "September", "October", "November", "December"};
+    const auto month = static_cast<unsigned>(date.month());
+    return std::to_string(static_cast<unsigned>(date.day())) + " " + names.at(month - 1);
+}
+
+std::string weekdayName(Date date) {
+    static constexpr std::array names = {"Sunday",   "Monday", "Tuesday", "Wednesday",
+                                         "Thursday", "Friday", "Saturday"};
+    return names.at(weekday{sys_days{date}}.c_encoding());
+}
+
+Date addDays(Date date, int days_) {
+    return Date{sys_days{date} + days{days_}};
+}
+
+int daysBetween(Date a, Date b) {
+    return static_cast<int>((sys_days{b} - sys_days{a}).count());
+}
+
+namespace {
+std::tm localNow() {
+    const std::time_t now = std::time(nullptr);
+    std::tm local{};
+    localtime_r(&now, &local);
+    return local;
+}
+} // namespace
+
+std::int64_t SystemClock::nowUnix() const {
+    return std::time(nullptr);
+}
+
+Date SystemClock::today() const {
+    const std::tm t = localNow();
+    return Date{year{t.tm_year + 1900}, month{static_cast<unsigned>(t.tm_mon + 1)},
+                day{static_cast<unsigned>(t.tm_mday)}};
+}
+
+std::string SystemClock::timeOfDay() const {
+    const std::tm t = localNow();
+    char text[16];
+    std::snprintf(text, sizeof text, "%02d:%02d", t.tm_hour, t.tm_min);
+    return text;
+}
+
+std::int64_t FixedClock::nowUnix() const {
+    return duration_cast<seconds>(sys_days{date_}.time_since_epoch()).count() + 12 * 3600;
+}
+
+} // namespace jg

@@ -1,0 +1,91 @@
+#include "base/file_store.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <fstream>
+#include <sstream>
+#include <unistd.h>
+
+namespace jg {
+
+namespace fs = std::filesystem;
+
+Result<std::string> readFile(const fs::path& path) {
+    std::error_code ec;
+    if (!fs::exists(path, ec)) return fail(ErrorCode::NotFound, "There is no file " + path.string() + ".");
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    if (!in || fs::is_directory(path, ec) || !(text << in.rdbuf() || fs::file_size(path, ec) == 0))
+        return fail(ErrorCode::Unreadable, path.string() + " can't be read. Check its permissions.");
+    return text.str();
+}
+
+Error writeError(const fs::path& path, int errorNumber) {
+    if (errorNumber == ENOSPC || errorNumber == EDQUOT)
+        return fail(ErrorCode::DiskFull, "The disk is full: " + path.filename().string() +
+                                             " was not written. Make room and try again.");
+    return fail(ErrorCode::WriteFailed, path.string() + " can't be written (" + std::strerror(errorNumber) +
+                                            "). Check the folder and its permissions.");
+}
+
+namespace {
+
+int flushToDisk(const fs::path& path) {
+    const int fd = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
+    if (fd < 0) return errno;
+    const int error = ::fsync(fd) == 0 ? 0 : errno;
+    ::close(fd);
+    return error;
+}
+
+int writeAll(const fs::path& path, std::string_view bytes) {
+    const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+    if (fd < 0) return errno;
+    int error = 0;
+    while (!bytes.empty() && error == 0) {
+        const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+        if (n < 0)
+            error = errno == EINTR ? 0 : errno;
+        else
+            bytes.remove_prefix(static_cast<std::size_t>(n));
+    }
+    if (::close(fd) != 0 && error == 0) error = errno;
+    return error;
+}
+
+} // namespace
+
+Status FileStore::publish(const fs::path& path, const std::function<Status(const fs::path&)>& make) {
+    std::error_code ec;
+    if (path.has_parent_path()) fs::create_directories(path.parent_path(), ec);
+    if (ec) return writeError(path, ec.value());
+    // The ending stays last, since encoders choose the container by it.
+    const fs::path temporary = path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + path.filename().string());
+    Status made = make(temporary);
+    if (made) {
+        if (const int error = flushToDisk(temporary)) made = writeError(path, error);
+    }
+    if (made && ::rename(temporary.c_str(), path.c_str()) != 0) made = writeError(path, errno);
+    if (!made) fs::remove(temporary, ec);
+    return made;
+}
+
+Status FileStore::write(const fs::path& path, std::string_view bytes) {
+    return publish(path, [&](const fs::path& temporary) -> Status {
+        if (const int error = writeAll(temporary, bytes)) return writeError(path, error);
+        return Done{};
+    });
+}
+
+Status FileStore::copy(const fs::path& from, const fs::path& to) {
+    return publish(to, [&](const fs::path& temporary) -> Status {
+        std::error_code ec;
+        fs::copy_file(from, temporary, fs::copy_options::overwrite_existing, ec);
+        if (!ec) return Done{};
+        if (ec == std::errc::no_space_on_device) return writeError(to, ENOSPC);
+        return fail(ErrorCode::Unreadable, from.string() + " can't be copied (" + ec.message() + ").");
+    });
+}
+
+} // namespace jg

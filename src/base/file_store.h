@@ -1,0 +1,34 @@
+// The seam for writing files: whole or not at all.
+#pragma once
+
+#include "base/result.h"
+
+#include <filesystem>
+#include <functional>
+#include <string>
+#include <string_view>
+
+namespace jg {
+
+/// Reads a whole file. Errors: NotFound, Unreadable.
+Result<std::string> readFile(const std::filesystem::path& path);
+
+/// Writes files so that a reader sees the old content or the new one, never a part. Thread-safe.
+/// Tests replace it to make the disk full.
+class FileStore {
+public:
+    virtual ~FileStore() = default;
+    /// Replaces `path` by `bytes` (written beside it, flushed, renamed). Errors: DiskFull, WriteFailed.
+    virtual Status write(const std::filesystem::path& path, std::string_view bytes);
+    /// Copies a file the same way. Errors: Unreadable, DiskFull, WriteFailed.
+    virtual Status copy(const std::filesystem::path& from, const std::filesystem::path& to);
+    /// Lets `make` write to a temporary neighbour of `path`, then renames it into place. The neighbour is
+    /// removed when `make` fails, so no half file is left. Errors: those of make, DiskFull, WriteFailed.
+    virtual Status publish(const std::filesystem::path& path,
+                           const std::function<Status(const std::filesystem::path& temporary)>& make);
+};
+
+/// The sentence for errno after a failed write.
+Error writeError(const std::filesystem::path& path, int errorNumber);
+
+} // namespace jg

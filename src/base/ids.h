@@ -1,0 +1,42 @@
+// Identifiers that cannot be mixed up: one type for each kind of thing.
+#pragma once
+
+#include <compare>
+#include <cstdint>
+#include <random>
+#include <string>
+
+namespace jg {
+
+/// A text id of one kind of thing. Empty means "none". Value type.
+template <typename Tag>
+struct Id {
+    std::string value;
+    bool empty() const { return value.empty(); }
+    auto operator<=>(const Id&) const = default;
+};
+
+using AthleteId = Id<struct AthleteTag>;
+using SubmissionId = Id<struct SubmissionTag>;
+using ClipId = Id<struct ClipTag>;
+using ReviewId = Id<struct ReviewTag>;
+using StopId = Id<struct StopTag>;
+using TakeId = Id<struct TakeTag>;
+
+/// Makes ids such as "rev-8f3a01c2d4e5". Random by default; the same from the same seed. Not thread-safe.
+class IdSource {
+public:
+    IdSource() : engine_(std::random_device{}()) {}
+    explicit IdSource(std::uint64_t seed) : engine_(seed) {}
+
+    template <typename Tag>
+    Id<Tag> next(const char* prefix) {
+        return {text(prefix)};
+    }
+
+private:
+    std::string text(const char* prefix);
+    std::mt19937_64 engine_;
+};
+
+} // namespace jg

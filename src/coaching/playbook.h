@@ -1,0 +1,99 @@
+// The playbook: measures, approaches, graded items, causes and drills, all as data.
+#pragma once
+
+#include "base/result.h"
+#include "coaching/target.h"
+#include "kinematics/catalogue.h"
+
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// A named way of judging: its targets and its card of graded items. Versioned.
+struct Approach {
+    std::string id;
+    std::string name;
+    int version = 1;
+    int ageFrom = 0;
+    int ageTo = 99;
+    std::string about;
+    std::vector<Target> targets;
+    std::vector<std::string> graded;
+
+    const Target* targetOf(std::string_view measure) const;
+};
+
+/// A graded item with no number.
+struct GradedItem {
+    std::string id;
+    std::string name;
+    std::string group;
+    Moment position = Moment::Set;
+    std::vector<View> views;
+    std::string coach;  ///< what it means, for the coach
+    std::string player; ///< a cue for the player
+    bool protectsArm = false;
+
+    bool seenFrom(View view) const;
+};
+
+/// "`from` may cause `to`": an opinion, with its owner and the effect it is said to have.
+struct Cause {
+    std::string from;
+    std::string to;
+    std::string says;
+    std::string effect;
+    std::string why;
+};
+
+struct Dose {
+    int sets = 0;
+    int reps = 0;
+    int days = 0; ///< days a week
+    bool missing() const { return sets <= 0 || reps <= 0 || days <= 0; }
+    bool operator==(const Dose&) const = default;
+};
+
+std::string wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the caller
+
+struct Drill {
+    std::string id;
+    std::string name;
+    std::string body; ///< lower | upper
+    std::vector<std::string> needs;
+    std::vector<std::string> serves; ///< finding ids
+    std::string equipment;
+    std::string how;
+    Dose dose;
+    std::string distance;
+    bool ball = false;
+    std::string armLoad;
+    int ageFrom = 0;
+    int lookAgainDays = 28;
+};
+
+/// Everything together. Immutable after loading; share by const reference between threads.
+struct Playbook {
+    std::vector<MeasureDefinition> measures;
+    std::vector<Approach> approaches;
+    std::vector<GradedItem> items;
+    std::vector<Cause> causes;
+    std::vector<Drill> drills;
+
+    const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }
+    const Approach* approach(std::string_view id) const;
+    const GradedItem* item(std::string_view id) const;
+    const Drill* drill(std::string_view id) const;
+    /// The name of a finding, be it a measure or an item; the id itself when unknown.
+    std::string nameOfFinding(std::string_view id) const;
+    bool isFinding(std::string_view id) const { return measure(id) || item(id); }
+};
+
+/// Reads measures.json, items.json, causes.json, drills.json and every approach file in `folder`, and checks
+/// that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
+Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
+
+} // namespace jg

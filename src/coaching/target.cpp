@@ -1,0 +1,140 @@
+#include "coaching/target.h"
+
+#include <array>
+#include <cmath>
+#include <cstdio>
+#include <utility>
+
+namespace jg {
+
+namespace {
+
+constexpr std::array<std::pair<TargetType, std::string_view>, 5> kTypes = {{{TargetType::AtLeast, "atLeast"},
+                                                                            {TargetType::AtMost, "atMost"},
+                                                                            {TargetType::Band, "band"},
+                                                                            {TargetType::Any, "any"},
+                                                                            {TargetType::Record, "record"}}};
+constexpr std::array<std::pair<Verdict, std::string_view>, 5> kVerdicts = {{{Verdict::Keep, "keep"},
+                                                                            {Verdict::Nearly, "nearly"},
+                                                                            {Verdict::Adjust, "adjust"},
+                                                                            {Verdict::Change, "change"},
+                                                                            {Verdict::Protect, "protect"}}};
+
+template <typename Table, typename T>
+std::string_view nameIn(const Table& table, T value) {
+    for (const auto& [key, name] : table)
+        if (key == value) return name;
+    return "";
+}
+
+template <typename T, typename Table>
+std::optional<T> valueIn(const Table& table, std::string_view name) {
+    for (const auto& [key, text] : table)
+        if (text == name) return key;
+    return std::nullopt;
+}
+
+std::string number(double v) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.4g", v);
+    return text;
+}
+
+std::string unitWord(const std::string& unit) {
+    return unit == "deg" || unit.empty() ? "" : unit == "%" ? " %" : " " + unit;
+}
+
+/// Signed distance outside the target; 0 inside.
+double gapOf(const Target& t, double value) {
+    const bool low = t.type == TargetType::AtLeast || t.type == TargetType::Band;
+    if (low && value < t.x) return value - t.x;
+    const double high = t.type == TargetType::Band ? t.y : t.x;
+    if (t.type != TargetType::AtLeast && value > high) return value - high;
+    return 0;
+}
+
+} // namespace
+
+std::string_view idOf(TargetType type) {
+    return nameIn(kTypes, type);
+}
+
+std::optional<TargetType> targetTypeFromId(std::string_view id) {
+    return valueIn<TargetType>(kTypes, id);
+}
+
+std::string_view idOf(Verdict verdict) {
+    return nameIn(kVerdicts, verdict);
+}
+
+std::optional<Verdict> verdictFromId(std::string_view id) {
+    return valueIn<Verdict>(kVerdicts, id);
+}
+
+std::string_view idOf(JudgeState state) {
+    static constexpr std::array<std::pair<JudgeState, std::string_view>, 6> names = {
+        {{JudgeState::Graded, "graded"},
+         {JudgeState::CannotTell, "cannotTell"},
+         {JudgeState::NotVisible, "notVisible"},
+         {JudgeState::NotLookedAt, "notLookedAt"},
+         {JudgeState::NotApplicable, "notApplicable"},
+         {JudgeState::Recorded, "recorded"}}};
+    return nameIn(names, state);
+}
+
+std::string wordsOf(const Target& t) {
+    switch (t.type) {
+    case TargetType::AtLeast: return "at least " + number(t.x) + unitWord(t.unit);
+    case TargetType::AtMost:
+        if (t.x == 0 && t.unit == "deg") return "0 or below";
+        return "at most " + number(t.x) + unitWord(t.unit);
+    case TargetType::Band: return number(t.x) + " to " + number(t.y) + unitWord(t.unit);
+    case TargetType::Any:
+    case TargetType::Record: break;
+    }
+    return "";
+}
+
+int pipsOf(Verdict verdict) {
+    switch (verdict) {
+    case Verdict::Keep: return 5;
+    case Verdict::Nearly: return 4;
+    case Verdict::Adjust: return 3;
+    case Verdict::Change: return 1;
+    case Verdict::Protect: break;
+    }
+    return 0;
+}
+
+Judgement judge(const Target& target, double value, double sd, bool protectsArm) {
+    Judgement j;
+    if (target.type == TargetType::Any || target.type == TargetType::Record) {
+        j.state = JudgeState::Recorded;
+        j.text = "Recorded; this approach sets no target.";
+        return j;
+    }
+    j.gap = gapOf(target, value);
+    const double miss = std::abs(j.gap);
+    j.gapInSds = sd > 0 ? miss / sd : 0;
+    const std::string wants = wordsOf(target);
+    if (miss == 0) {
+        j.state = JudgeState::Graded;
+        j.verdict = Verdict::Keep;
+        j.text = "Inside the target (" + wants + ").";
+        return j;
+    }
+    if (miss <= 1.959963984540054 * sd) {
+        j.state = JudgeState::CannotTell;
+        j.text = number(std::round(miss * 10) / 10) + " away from " + wants + ", which is inside the error: cannot tell.";
+        return j;
+    }
+    j.state = JudgeState::Graded;
+    j.verdict = protectsArm            ? Verdict::Protect
+                : miss <= target.soft     ? Verdict::Nearly
+                : miss <= 2 * target.soft ? Verdict::Adjust
+                                          : Verdict::Change;
+    j.text = number(std::round(miss * 10) / 10) + " away from " + wants + ", more than the error.";
+    return j;
+}
+
+} // namespace jg

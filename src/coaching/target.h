@@ -1,0 +1,61 @@
+// Targets as data, and the verdict on a value against one.
+#pragma once
+
+#include "kinematics/anatomy.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace jg {
+
+/// What a target asks of a measure at one position. Any and Record ask nothing; Record keeps the number.
+enum class TargetType { AtLeast, AtMost, Band, Any, Record };
+
+/// A target of one measure at one position, in the measure's unit. `soft` is the margin of a small miss.
+struct Target {
+    std::string measure;
+    Moment position = Moment::Set;
+    TargetType type = TargetType::Any;
+    double x = 0; ///< limit, or the band's low end
+    double y = 0; ///< the band's high end
+    double soft = 0;
+    std::optional<double> good; ///< better than merely inside
+    std::string unit;
+    bool operator==(const Target&) const = default;
+};
+
+std::string_view idOf(TargetType type);
+std::optional<TargetType> targetTypeFromId(std::string_view id);
+
+/// "at least 106", "135 to 140", "at most 33 ms"; degrees carry no unit word. Empty for Any and Record.
+std::string wordsOf(const Target& target);
+
+/// Verdict by word; Keep is best. Protect stands for arm protection.
+enum class Verdict { Keep, Nearly, Adjust, Change, Protect };
+
+/// Why there is a verdict, or none.
+enum class JudgeState { Graded, CannotTell, NotVisible, NotLookedAt, NotApplicable, Recorded };
+
+std::string_view idOf(Verdict verdict);
+std::optional<Verdict> verdictFromId(std::string_view id);
+std::string_view idOf(JudgeState state);
+
+/// The judgement of one number.
+struct Judgement {
+    JudgeState state = JudgeState::NotLookedAt;
+    std::optional<Verdict> verdict; ///< set when state is Graded
+    double gap = 0;                 ///< how far outside the target, signed (value - limit); 0 inside
+    double gapInSds = 0;            ///< |gap| / sd
+    std::string text;               ///< one sentence
+};
+
+/// Judges value +- sd. A gap smaller than the 95 % error is CannotTell, never a fault. Beyond it: up to
+/// `soft` is Nearly, up to twice that Adjust, else Change; any real miss of an arm measure is Protect.
+/// Pure. Source: own choice of steps; the rule on the error is common practice.
+Judgement judge(const Target& target, double value, double sd, bool protectsArm);
+
+/// 5 for keep ... 1 for change; protect has 0 (it is drawn as a shield).
+int pipsOf(Verdict verdict);
+
+} // namespace jg

@@ -1,0 +1,66 @@
+#include "coaching/week.h"
+
+#include <algorithm>
+#include <array>
+
+namespace jg {
+
+std::string_view weekdayShort(int weekday) {
+    static constexpr std::array names = {"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"};
+    return names.at(static_cast<std::size_t>(weekday));
+}
+
+namespace {
+
+// At most three days each: the two halves of the body never meet on one day.
+constexpr std::array kLowerDays = {0, 3, 5};
+constexpr std::array kUpperDays = {1, 4, 6};
+
+void putOnDay(WeekPlan& plan, int weekday, const Drill& drill) {
+    auto it = std::find_if(plan.days.begin(), plan.days.end(), [&](const PlanDay& d) { return d.weekday == weekday; });
+    if (it == plan.days.end()) {
+        plan.days.push_back({weekday, drill.body, {}});
+        it = std::prev(plan.days.end());
+    }
+    if (std::find(it->drills.begin(), it->drills.end(), drill.id) == it->drills.end()) it->drills.push_back(drill.id);
+}
+
+} // namespace
+
+WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& drills, int age, bool pain) {
+    WeekPlan plan;
+    for (const PlannedDrill& planned : drills) {
+        const Drill* drill = playbook.drill(planned.drill);
+        if (!drill) {
+            plan.blocked.push_back("The drill \"" + planned.drill + "\" is not in the playbook.");
+            continue;
+        }
+        if (pain && drill->ball) {
+            plan.blocked.push_back(drill->name + " throws a ball: not while pain is reported.");
+            continue;
+        }
+        if (age < drill->ageFrom) {
+            plan.blocked.push_back(drill->name + " is meant from age " + std::to_string(drill->ageFrom) + ".");
+            continue;
+        }
+        if (planned.dose.missing() && !planned.doseWaived) plan.missingDose.push_back(drill->id);
+        const auto& days = drill->body == "lower" ? kLowerDays : kUpperDays;
+        const auto count = std::clamp<std::size_t>(static_cast<std::size_t>(std::max(1, planned.dose.days)), 1, days.size());
+        for (std::size_t i = 0; i < count; ++i) putOnDay(plan, days.at(i), *drill);
+    }
+    std::sort(plan.days.begin(), plan.days.end(), [](const auto& a, const auto& b) { return a.weekday < b.weekday; });
+    return plan;
+}
+
+std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view finding, int age, bool pain,
+                                    std::size_t most) {
+    std::vector<const Drill*> found;
+    for (const Drill& d : playbook.drills) {
+        const bool serves = std::find(d.serves.begin(), d.serves.end(), finding) != d.serves.end();
+        if (serves && age >= d.ageFrom && !(pain && d.ball)) found.push_back(&d);
+    }
+    if (found.size() > most) found.resize(most);
+    return found;
+}
+
+} // namespace jg

@@ -1,0 +1,238 @@
+#include "demo/film_maker.h"
+
+#include "base/file_store.h"
+#include "demo/raster.h"
+#include "demo/truth.h"
+#include "film/encoder.h"
+
+#include <algorithm>
+#include <cmath>
+#include <future>
+#include <mutex>
+#include <random>
+
+namespace jg {
+
+namespace {
+
+constexpr int kSamplesPerFrame = 4;
+constexpr int kNumberBits = 16;
+constexpr int kSoundRate = 48000;
+
+using Bytes = std::vector<std::uint8_t>;
+
+/// sRGB transfer as a table over linear light 0..1.
+std::uint8_t display(float linear) {
+    static const std::vector<std::uint8_t> table = [] {
+        std::vector<std::uint8_t> t(4097);
+        for (int i = 0; i <= 4096; ++i) {
+            const double v = i / 4096.0;
+            const double s = v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055;
+            t[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * std::clamp(s, 0.0, 1.0)));
+        }
+        return t;
+    }();
+    return table[static_cast<std::size_t>(std::clamp(linear, 0.0f, 1.0f) * 4096)];
+}
+
+void burnNumber(Bytes& out, int width, std::int64_t n) {
+    const int block = width / kNumberBits;
+    for (int y = 0; y < 8; ++y)
+        for (int x = 0; x < block * kNumberBits; ++x) {
+            const bool one = (n >> (kNumberBits - 1 - x / block)) & 1;
+            auto* p = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)) * 4];
+            p[0] = p[1] = p[2] = one ? 235 : 16;
+        }
+}
+
+/// Paints one frame: a few moments while the shutter is open, each with its own sub-pixel offset. Only the part
+/// that moves is painted anew; the rest is the empty shed.
+class FramePainter {
+public:
+    explicit FramePainter(const FilmOrder& order)
+        : order_(order), delivery_(order.knobs), camera_(order.camera), shed_(paintShed(camera_, delivery_)),
+          gain_(static_cast<float>(order.brightness)) {}
+
+    const Delivery& delivery() const { return delivery_; }
+
+    Bytes paint(std::int64_t n) const {
+        Camera camera = camera_;
+        const auto [sx, sy] = shakeOf(order_, n);
+        camera.shift(sx, sy);
+        std::vector<std::vector<RoundCone>> moments;
+        Box box;
+        for (int i = 0; i < kSamplesPerFrame; ++i) {
+            const double open = order_.shutter * ((i + 0.5) / kSamplesPerFrame - 0.5);
+            const double t = delivery_.startS() + (static_cast<double>(n) + open) / order_.fps;
+            moments.push_back(solidsOf(delivery_.poseAt(t), order_.knobs.heightM, order_.outfit));
+            box = box.with(boundsOf(camera, moments.back(), delivery_));
+        }
+        const Canvas background = backgroundOf(box, sx, sy);
+        Canvas sum(box);
+        static constexpr double jitter[kSamplesPerFrame][2] = {{0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
+        for (int i = 0; i < kSamplesPerFrame; ++i) {
+            Canvas one = background;
+            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jitter[i][0], jitter[i][1], delivery_);
+            for (std::size_t k = 0; k < sum.rgb.size(); ++k) sum.rgb[k] += one.rgb[k] / kSamplesPerFrame;
+        }
+        const Box all = shed_.box;
+        Bytes out(static_cast<std::size_t>(all.x1) * static_cast<std::size_t>(all.y1) * 4);
+        if (sx == 0 && sy == 0) {
+            std::call_once(plainOnce_, [&] {
+                plain_.resize(out.size());
+                develop(shed_, plain_);
+            });
+            out = plain_;
+        } else {
+            develop(backgroundOf(all, sx, sy), out);
+        }
+        develop(sum, out);
+        addNoise(out, n);
+        if (order_.frameNumbers) burnNumber(out, all.x1, n);
+        return out;
+    }
+
+private:
+    /// The shed displaced by the hand's shake (bilinear), for a part of the picture.
+    Canvas backgroundOf(Box box, double sx, double sy) const {
+        Canvas out(box);
+        const int ix = static_cast<int>(std::floor(sx)), iy = static_cast<int>(std::floor(sy));
+        const float fx = static_cast<float>(sx - ix), fy = static_cast<float>(sy - iy);
+        const int w = shed_.box.x1 - 1, h = shed_.box.y1 - 1;
+        for (int y = box.y0; y < box.y1; ++y)
+            for (int x = box.x0; x < box.x1; ++x) {
+                const int x1 = std::clamp(x - ix, 0, w), x0 = std::clamp(x - ix - 1, 0, w);
+                const int y1 = std::clamp(y - iy, 0, h), y0 = std::clamp(y - iy - 1, 0, h);
+                float* p = out.at(x, y);
+                for (int c = 0; c < 3; ++c)
+                    p[c] = (1 - fy) * ((1 - fx) * shed_.at(x1, y1)[c] + fx * shed_.at(x0, y1)[c]) +
+                           fy * ((1 - fx) * shed_.at(x1, y0)[c] + fx * shed_.at(x0, y0)[c]);
+            }
+        return out;
+    }
+
+    /// Linear light to display values; a left-hander is the mirror image.
+    void develop(const Canvas& canvas, Bytes& out) const {
+        const int w = shed_.box.x1;
+        for (int y = canvas.box.y0; y < canvas.box.y1; ++y)
+            for (int x = canvas.box.x0; x < canvas.box.x1; ++x) {
+                const float* p = canvas.at(x, y);
+                const int shown = order_.hand == Hand::Left ? w - 1 - x : x;
+                auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(shown)) * 4];
+                for (int c = 0; c < 3; ++c) q[2 - c] = display(gain_ * p[c]);
+                q[3] = 255;
+            }
+    }
+
+    void addNoise(Bytes& out, std::int64_t n) const {
+        const int spread = static_cast<int>(std::lround(order_.noise * 255 * 3.46)); // of a uniform noise with this sd
+        if (spread == 0) return;
+        std::uint64_t state = order_.seed * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(n) * 0xD1B54A32D192ED03ULL + 1;
+        for (std::size_t i = 0; i < out.size(); i += 4) {
+            state ^= state << 13, state ^= state >> 7, state ^= state << 17;
+            const int grain = static_cast<int>((state & 0xffff) * static_cast<std::uint64_t>(spread + 1) >> 16) - spread / 2;
+            for (std::size_t c = 0; c < 3; ++c) out[i + c] = static_cast<std::uint8_t>(std::clamp(out[i + c] + grain, 0, 255));
+        }
+    }
+
+    const FilmOrder& order_;
+    Delivery delivery_;
+    Camera camera_;
+    Canvas shed_;
+    float gain_;
+    mutable std::once_flag plainOnce_;
+    mutable Bytes plain_;
+};
+
+/// The shed's hum, the foot's thump and the ball in the net.
+std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double lengthS) {
+    std::vector<float> sound(static_cast<std::size_t>(lengthS * kSoundRate));
+    std::mt19937 engine(static_cast<unsigned>(order.seed));
+    float hum = 0;
+    for (std::size_t i = 0; i < sound.size(); ++i) {
+        hum = 0.985f * hum + 0.015f * (static_cast<float>(engine() & 0xffff) / 32768.0f - 1);
+        sound[i] = 0.05f * hum;
+    }
+    const auto knock = [&](double atS, double pitch, double loud, double decay) {
+        const auto start = static_cast<std::int64_t>((atS - d.startS()) * kSoundRate);
+        for (std::int64_t i = 0; i < kSoundRate / 4; ++i) {
+            if (start + i < 0 || start + i >= static_cast<std::int64_t>(sound.size())) continue;
+            const double t = static_cast<double>(i) / kSoundRate;
+            sound[static_cast<std::size_t>(start + i)] += static_cast<float>(loud * std::exp(-decay * t) * std::sin(2 * M_PI * pitch * t));
+        }
+    };
+    knock(d.events().at(Moment::FootTouch), 70, 0.3, 30);
+    knock(d.events().at(Moment::Release) + 0.42, 160, 0.5, 45);
+    return sound;
+}
+
+} // namespace
+
+std::pair<double, double> shakeOf(const FilmOrder& order, std::int64_t n) {
+    if (order.shakePx <= 0) return {0, 0};
+    const double t = static_cast<double>(n) / order.fps;
+    const double a = static_cast<double>(order.seed % 97);
+    return {order.shakePx * (0.6 * std::sin(7.1 * t + a) + 0.4 * std::sin(17.3 * t + 2 * a)),
+            order.shakePx * (0.6 * std::sin(6.3 * t + 3 * a) + 0.4 * std::sin(19.9 * t + a))};
+}
+
+std::map<Landmark, ImagePoint> projectJoints(const FilmOrder& order, const Pose& pose) {
+    const Camera camera(order.camera);
+    std::map<Landmark, ImagePoint> points;
+    for (const auto& [landmark, world] : pose.joints) {
+        ImagePoint p = camera.project(world);
+        if (order.hand == Hand::Left) p.x = order.camera.width - p.x;
+        points[landmark] = p;
+    }
+    return points;
+}
+
+int burnedNumber(const std::uint8_t* bgrx, int stride, int width) {
+    const int block = width / kNumberBits;
+    int n = 0;
+    for (int bit = 0; bit < kNumberBits; ++bit) {
+        const std::uint8_t v = bgrx[4 * stride + (bit * block + block / 2) * 4 + 1];
+        if (v > 80 && v < 170) return -1;
+        n = n * 2 + (v >= 170 ? 1 : 0);
+    }
+    return n;
+}
+
+Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop, const std::function<void(double)>& progress) {
+    const FramePainter painter(order);
+    const Delivery& d = painter.delivery();
+    const double lengthS = std::min(d.endS(), order.cutAfterS) - d.startS();
+    const auto frames = static_cast<std::int64_t>(lengthS * order.fps);
+    FileStore files;
+    const Status done = files.publish(path, [&](const std::filesystem::path& temporary) -> Status {
+        EncodeSettings settings;
+        settings.width = order.camera.width;
+        settings.height = order.camera.height;
+        settings.fps = {order.fps, 1};
+        settings.quality = 21;
+        settings.keyInterval = order.fps;
+        settings.sampleRate = order.sound ? kSoundRate : 0;
+        auto encoder = Encoder::open(temporary, settings);
+        if (!encoder) return encoder.error();
+        // Two frames are painted side by side; the encoder takes them in order.
+        for (std::int64_t n = 0; n < frames; n += 2) {
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+            auto second = std::async(std::launch::async, [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
+            const Bytes first = painter.paint(n);
+            const Bytes next = second.get();
+            if (auto added = (*encoder)->addPicture(first.data(), order.camera.width * 4); !added) return added;
+            if (next.empty()) break;
+            if (auto added = (*encoder)->addPicture(next.data(), order.camera.width * 4); !added) return added;
+            if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
+        }
+        if (order.sound) {
+            const auto sound = roomSound(order, d, static_cast<double>(frames) / order.fps);
+            if (auto added = (*encoder)->addSound(sound); !added) return added;
+        }
+        return (*encoder)->finish();
+    });
+    if (!done) return done.error();
+    return truthOf(order, d, frames);
+}
+
+} // namespace jg

@@ -1,0 +1,23 @@
+// The exact truth of a generated film.
+#pragma once
+
+#include "demo/film_maker.h"
+
+#include <cstdint>
+#include <string>
+#include <utility>
+
+namespace jg {
+
+/// JSON with every joint in 3-D (metres) and in pixels at each frame, each event at sub-frame time, and each
+/// true angle (from 3-D points), as described in docs/formats.md.
+std::string truthOf(const FilmOrder& order, const Delivery& delivery, std::int64_t frames);
+
+/// True values by measure id at the events' exact times: 3-D interior angles and tilts in degrees, percents of
+/// height, milliseconds.
+std::map<std::string, double> trueMeasures(const Delivery& delivery);
+
+/// Displacement of the picture by the camera's shake at frame n, pixels, before mirroring.
+std::pair<double, double> shakeOf(const FilmOrder& order, std::int64_t n);
+
+} // namespace jg

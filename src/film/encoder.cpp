@@ -1,0 +1,238 @@
+#include "film/encoder.h"
+
+#include "base/file_store.h"
+#include "film/ffmpeg_handles.h"
+
+#include <algorithm>
+#include <cerrno>
+
+namespace jg {
+
+namespace {
+
+struct CloseOutput {
+    void operator()(AVFormatContext* p) const {
+        if (p->pb && !(p->oformat->flags & AVFMT_NOFILE)) avio_closep(&p->pb);
+        avformat_free_context(p);
+    }
+};
+using Output = std::unique_ptr<AVFormatContext, CloseOutput>;
+
+Error outputError(const std::filesystem::path& path, int error) {
+    return writeError(path, error == AVERROR(ENOSPC) ? ENOSPC : error < 0 ? AVUNERROR(error) : EIO);
+}
+
+} // namespace
+
+class Encoder::Impl {
+public:
+    Impl(std::filesystem::path path, EncodeSettings settings) : path_(std::move(path)), settings_(std::move(settings)) {}
+
+    Status open();
+    Status addPicture(const std::uint8_t* bgrx, int stride);
+    Status addSound(std::span<const float> samples);
+    Status finish();
+
+private:
+    Status openVideo();
+    Status openAudio();
+    void writeChapters();
+    Status encode(AVCodecContext* codec, AVStream* stream, const AVFrame* frame);
+    Status encodeFullAudioFrames(bool flush);
+
+    std::filesystem::path path_;
+    EncodeSettings settings_;
+    Output output_;
+    ff::Codec video_;
+    ff::Codec audio_;
+    AVStream* videoStream_ = nullptr;
+    AVStream* audioStream_ = nullptr;
+    ff::Sws sws_;
+    ff::Frame picture_{av_frame_alloc()};
+    ff::Frame sound_{av_frame_alloc()};
+    ff::Packet packet_{av_packet_alloc()};
+    std::vector<float> pending_;
+    std::int64_t pictures_ = 0;
+    std::int64_t samples_ = 0;
+};
+
+Status Encoder::Impl::open() {
+    if (settings_.width % 2 || settings_.height % 2 || settings_.width <= 0 || settings_.height <= 0)
+        return fail(ErrorCode::BadInput, "A film's size must be even, not " + std::to_string(settings_.width) + " x " +
+                                             std::to_string(settings_.height) + ".");
+    AVFormatContext* raw = nullptr;
+    avformat_alloc_output_context2(&raw, nullptr, "mp4", path_.c_str());
+    output_.reset(raw);
+    output_->flags |= AVFMT_FLAG_BITEXACT;
+    if (auto opened = openVideo(); !opened) return opened;
+    if (settings_.sampleRate > 0)
+        if (auto opened = openAudio(); !opened) return opened;
+    writeChapters();
+    if (!settings_.title.empty()) av_dict_set(&output_->metadata, "title", settings_.title.c_str(), 0);
+    AVDictionary* options = nullptr;
+    av_dict_set(&options, "movflags", settings_.captureFps > 0 ? "+faststart+use_metadata_tags" : "+faststart", 0);
+    if (settings_.captureFps > 0)
+        av_dict_set(&output_->metadata, "com.android.capture.fps", std::to_string(settings_.captureFps).c_str(), 0);
+    int error = avio_open(&output_->pb, path_.c_str(), AVIO_FLAG_WRITE);
+    if (error >= 0) error = avformat_write_header(output_.get(), &options);
+    av_dict_free(&options);
+    if (error < 0) return outputError(path_, error);
+    return Done{};
+}
+
+Status Encoder::Impl::openVideo() {
+    const AVCodec* codec = avcodec_find_encoder_by_name("libx264");
+    if (!codec) return fail(ErrorCode::Internal, "This FFmpeg can't write H.264 (libx264 is missing).");
+    video_.reset(avcodec_alloc_context3(codec));
+    video_->width = settings_.width;
+    video_->height = settings_.height;
+    video_->time_base = {static_cast<int>(settings_.fps.den), static_cast<int>(settings_.fps.num)};
+    video_->framerate = {static_cast<int>(settings_.fps.num), static_cast<int>(settings_.fps.den)};
+    video_->pix_fmt = AV_PIX_FMT_YUV420P;
+    video_->colorspace = AVCOL_SPC_BT709;
+    video_->color_primaries = AVCOL_PRI_BT709;
+    video_->color_trc = AVCOL_TRC_BT709;
+    video_->color_range = AVCOL_RANGE_MPEG;
+    video_->gop_size = settings_.keyInterval;
+    video_->thread_count = 2; // fixed, so that the same input gives the same file
+    video_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
+    av_opt_set(video_->priv_data, "preset", settings_.preset.c_str(), 0);
+    av_opt_set(video_->priv_data, "crf", std::to_string(settings_.quality).c_str(), 0);
+    if (avcodec_open2(video_.get(), codec, nullptr) < 0) return fail(ErrorCode::Internal, "The H.264 encoder does not start.");
+    videoStream_ = avformat_new_stream(output_.get(), nullptr);
+    videoStream_->time_base = video_->time_base;
+    videoStream_->avg_frame_rate = video_->framerate;
+    avcodec_parameters_from_context(videoStream_->codecpar, video_.get());
+    if (settings_.rotationDeg != 0) {
+        auto* matrix = reinterpret_cast<std::int32_t*>(av_stream_new_side_data(videoStream_, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
+        av_display_rotation_set(matrix, settings_.rotationDeg);
+    }
+    sws_.reset(sws_getContext(settings_.width, settings_.height, AV_PIX_FMT_BGRA, settings_.width, settings_.height, AV_PIX_FMT_YUV420P,
+                              SWS_BICUBIC | SWS_ACCURATE_RND, nullptr, nullptr, nullptr));
+    const int* bt709 = sws_getCoefficients(SWS_CS_ITU709);
+    sws_setColorspaceDetails(sws_.get(), bt709, 1, bt709, 0, 0, 1 << 16, 1 << 16);
+    picture_->format = AV_PIX_FMT_YUV420P;
+    picture_->width = settings_.width;
+    picture_->height = settings_.height;
+    av_frame_get_buffer(picture_.get(), 0);
+    return Done{};
+}
+
+Status Encoder::Impl::openAudio() {
+    const AVCodec* codec = avcodec_find_encoder(AV_CODEC_ID_AAC);
+    audio_.reset(avcodec_alloc_context3(codec));
+    audio_->sample_fmt = AV_SAMPLE_FMT_FLTP;
+    audio_->sample_rate = settings_.sampleRate;
+    audio_->bit_rate = 96000;
+    av_channel_layout_default(&audio_->ch_layout, 1);
+    audio_->time_base = {1, settings_.sampleRate};
+    audio_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
+    if (avcodec_open2(audio_.get(), codec, nullptr) < 0) return fail(ErrorCode::Internal, "The AAC encoder does not start.");
+    audioStream_ = avformat_new_stream(output_.get(), nullptr);
+    audioStream_->time_base = audio_->time_base;
+    avcodec_parameters_from_context(audioStream_->codecpar, audio_.get());
+    sound_->format = AV_SAMPLE_FMT_FLTP;
+    sound_->sample_rate = settings_.sampleRate;
+    av_channel_layout_copy(&sound_->ch_layout, &audio_->ch_layout);
+    sound_->nb_samples = audio_->frame_size;
+    av_frame_get_buffer(sound_.get(), 0);
+    return Done{};
+}
+
+void Encoder::Impl::writeChapters() {
+    const std::size_t n = settings_.chapters.size();
+    if (n == 0) return;
+    output_->chapters = static_cast<AVChapter**>(av_calloc(n, sizeof(AVChapter*)));
+    output_->nb_chapters = static_cast<unsigned>(n);
+    for (std::size_t i = 0; i < n; ++i) {
+        const Chapter& c = settings_.chapters[i];
+        auto* chapter = static_cast<AVChapter*>(av_mallocz(sizeof(AVChapter)));
+        chapter->id = static_cast<std::int64_t>(i);
+        chapter->time_base = {1, 1000};
+        chapter->start = c.startMs;
+        chapter->end = c.endMs;
+        av_dict_set(&chapter->metadata, "title", c.title.c_str(), 0);
+        output_->chapters[i] = chapter;
+    }
+}
+
+Status Encoder::Impl::encode(AVCodecContext* codec, AVStream* stream, const AVFrame* frame) {
+    int error = avcodec_send_frame(codec, frame);
+    while (error >= 0) {
+        error = avcodec_receive_packet(codec, packet_.get());
+        if (error == AVERROR(EAGAIN) || error == AVERROR_EOF) return Done{};
+        if (error < 0) break;
+        if (codec == video_.get() && packet_->duration == 0) packet_->duration = 1;
+        packet_->stream_index = stream->index;
+        av_packet_rescale_ts(packet_.get(), codec->time_base, stream->time_base);
+        error = av_interleaved_write_frame(output_.get(), packet_.get());
+    }
+    if (error < 0) return outputError(path_, error);
+    return Done{};
+}
+
+Status Encoder::Impl::addPicture(const std::uint8_t* bgrx, int stride) {
+    av_frame_make_writable(picture_.get());
+    const std::uint8_t* planes[4] = {bgrx, nullptr, nullptr, nullptr};
+    const int strides[4] = {stride, 0, 0, 0};
+    sws_scale(sws_.get(), planes, strides, 0, settings_.height, picture_->data, picture_->linesize);
+    picture_->pts = pictures_++;
+    return encode(video_.get(), videoStream_, picture_.get());
+}
+
+Status Encoder::Impl::addSound(std::span<const float> samples) {
+    if (!audio_) return fail(ErrorCode::Internal, "This film was opened without sound.");
+    pending_.insert(pending_.end(), samples.begin(), samples.end());
+    return encodeFullAudioFrames(false);
+}
+
+Status Encoder::Impl::encodeFullAudioFrames(bool flush) {
+    const auto size = static_cast<std::size_t>(audio_->frame_size);
+    std::size_t at = 0;
+    while (pending_.size() - at >= size || (flush && at < pending_.size())) {
+        const std::size_t n = std::min(size, pending_.size() - at);
+        av_frame_make_writable(sound_.get());
+        std::copy_n(pending_.begin() + static_cast<std::ptrdiff_t>(at), n, reinterpret_cast<float*>(sound_->data[0]));
+        sound_->nb_samples = static_cast<int>(n);
+        sound_->pts = samples_;
+        samples_ += static_cast<std::int64_t>(n);
+        at += n;
+        if (auto done = encode(audio_.get(), audioStream_, sound_.get()); !done) return done;
+    }
+    pending_.erase(pending_.begin(), pending_.begin() + static_cast<std::ptrdiff_t>(at));
+    return Done{};
+}
+
+Status Encoder::Impl::finish() {
+    if (audio_) {
+        if (auto done = encodeFullAudioFrames(true); !done) return done;
+        if (auto done = encode(audio_.get(), audioStream_, nullptr); !done) return done;
+    }
+    if (auto done = encode(video_.get(), videoStream_, nullptr); !done) return done;
+    int error = av_write_trailer(output_.get());
+    if (error >= 0) error = avio_closep(&output_->pb);
+    if (error < 0) return outputError(path_, error);
+    return Done{};
+}
+
+Encoder::Encoder(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Encoder::~Encoder() = default;
+
+Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path, const EncodeSettings& settings) {
+    av_log_set_level(AV_LOG_QUIET);
+    auto impl = std::make_unique<Impl>(path, settings);
+    if (auto opened = impl->open(); !opened) return opened.error();
+    return std::unique_ptr<Encoder>(new Encoder(std::move(impl)));
+}
+
+Status Encoder::addPicture(const std::uint8_t* bgrx, int stride) {
+    return impl_->addPicture(bgrx, stride);
+}
+Status Encoder::addSound(std::span<const float> samples) {
+    return impl_->addSound(samples);
+}
+Status Encoder::finish() {
+    return impl_->finish();
+}
+
+} // namespace jg

@@ -1,0 +1,22 @@
+// A picture as shown: after rotation, square pixels.
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <vector>
+
+namespace jg {
+
+/// 32-bit pixels in the order B, G, R, unused; rows follow each other without gaps. Shares its pixels when
+/// copied; they are never changed after creation, so a Picture may be read from any thread.
+struct Picture {
+    int width = 0;
+    int height = 0;
+    std::shared_ptr<const std::vector<std::uint8_t>> pixels;
+
+    bool empty() const { return !pixels; }
+    int stride() const { return width * 4; }
+    const std::uint8_t* row(int y) const { return pixels->data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(stride()); }
+};
+
+} // namespace jg

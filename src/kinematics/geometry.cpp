@@ -1,0 +1,59 @@
+#include "kinematics/geometry.h"
+
+#include <cmath>
+
+namespace jg {
+
+double length(ImagePoint v) {
+    return std::hypot(v.x, v.y);
+}
+
+double wrapDeg(double angleDeg) {
+    const double wrapped = std::remainder(angleDeg, 360.0);
+    return wrapped <= -180.0 ? wrapped + 360.0 : wrapped;
+}
+
+namespace {
+double cross(ImagePoint a, ImagePoint b) {
+    return a.x * b.y - a.y * b.x;
+}
+double dot(ImagePoint a, ImagePoint b) {
+    return a.x * b.x + a.y * b.y;
+}
+} // namespace
+
+double jointAngleDeg(ImagePoint a, ImagePoint vertex, ImagePoint b) {
+    const ImagePoint u = a - vertex;
+    const ImagePoint v = b - vertex;
+    if (length(u) == 0 || length(v) == 0) return std::nan("");
+    return std::abs(std::atan2(cross(u, v), dot(u, v))) * kDegPerRad;
+}
+
+double tiltDeg(ImagePoint from, ImagePoint to, int targetX) {
+    const ImagePoint v = to - from;
+    if (length(v) == 0) return std::nan("");
+    return std::atan2(v.x * targetX, -v.y) * kDegPerRad;
+}
+
+double aboveLineDeg(ImagePoint a, ImagePoint vertex, ImagePoint b) {
+    const ImagePoint line = vertex - a;
+    const ImagePoint arm = b - vertex;
+    if (length(line) == 0 || length(arm) == 0) return std::nan("");
+    const double turn = std::atan2(cross(line, arm), dot(line, arm)) * kDegPerRad;
+    // y points down: a line going right has "up" on its negative side.
+    return line.x >= 0 ? -turn : turn;
+}
+
+double distanceFromLine(ImagePoint p, ImagePoint a, ImagePoint b) {
+    const ImagePoint line = b - a;
+    if (length(line) == 0) return std::nan("");
+    return std::abs(cross(line, p - a)) / length(line);
+}
+
+ImagePoint rotated(ImagePoint p, double angleDeg) {
+    const double c = std::cos(angleDeg / kDegPerRad);
+    const double s = std::sin(angleDeg / kDegPerRad);
+    return {p.x * c - p.y * s, p.x * s + p.y * c};
+}
+
+} // namespace jg

@@ -1,0 +1,26 @@
+// Angles and distances from points. Angles in degrees, lengths in the points' unit.
+#pragma once
+
+#include "kinematics/point.h"
+
+namespace jg {
+
+inline constexpr double kDegPerRad = 57.29577951308232;
+
+double length(ImagePoint v);
+/// Brings an angle into (-180, 180].
+double wrapDeg(double angleDeg);
+
+/// Interior angle at `vertex` between the arms to `a` and `b`, 0..180. Equal points give NaN.
+double jointAngleDeg(ImagePoint a, ImagePoint vertex, ImagePoint b);
+/// Tilt of the line from `from` up to `to`, from vertical; positive toward the target, which lies at
+/// +x for `targetX` = 1 and at -x for -1.
+double tiltDeg(ImagePoint from, ImagePoint to, int targetX);
+/// Signed angle of `b`-`vertex` above the line `a`-`vertex` drawn on past the vertex; positive upward.
+double aboveLineDeg(ImagePoint a, ImagePoint vertex, ImagePoint b);
+/// Distance of `p` from the line through `a` and `b`, never negative.
+double distanceFromLine(ImagePoint p, ImagePoint a, ImagePoint b);
+/// Turns a point about the origin by `angleDeg` (x toward y).
+ImagePoint rotated(ImagePoint p, double angleDeg);
+
+} // namespace jg

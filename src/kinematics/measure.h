@@ -1,0 +1,57 @@
+// A measure's number from what was clicked, with its error and the reasons when there is none.
+#pragma once
+
+#include "kinematics/catalogue.h"
+#include "kinematics/point.h"
+#include "kinematics/propagation.h"
+
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// Why a measure has a number, or has none. All distinct; none is silent.
+enum class MeasureState { NotLookedAt, Measured, NotVisible, NotApplicable };
+
+std::string_view idOf(MeasureState state);
+
+/// Everything a formula may need. Points are keyed by slot name; frames by moment.
+struct MeasureInput {
+    std::map<std::string, ClickedPoint> points;
+    std::map<Moment, std::int64_t> frames;
+    double captureFps = 0; ///< captured frames a second; 0 = unknown
+    Hand hand = Hand::Right;
+    View view = View::Open;
+    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    Estimate yawDeg;   ///< how far the camera is turned from square
+    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;   ///< scale; value 0 = unknown
+};
+
+/// The answer. `value` is set only when state is Measured.
+struct MeasureValue {
+    std::string id;
+    std::optional<double> value;
+    std::string unit;
+    double sd = 0;
+    double low95 = 0;
+    double high95 = 0;
+    MeasureState state = MeasureState::NotLookedAt;
+    std::string reason; ///< for a state without a value: why, and what to do
+    std::vector<std::string> warnings;
+
+    double half95() const { return (high95 - low95) / 2; }
+};
+
+/// Roll of the camera from a clicked plumb or level line: the nearer axis decides which it is.
+/// `from` and `to` carry their click error. Degrees, clockwise positive. Pure.
+Estimate rollFromLine(ClickedPoint from, ClickedPoint to);
+
+/// Computes one measure. Pure; any thread. Source of the formulas: docs/methods.md.
+/// A time's 95 % bounds are the whole (n - 1)/rate .. (n + 1)/rate in which two events n frames apart lie.
+MeasureValue evaluate(const MeasureDefinition& measure, const MeasureInput& input);
+
+} // namespace jg

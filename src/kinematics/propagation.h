@@ -1,0 +1,26 @@
+// First-order error propagation for any formula of several uncertain numbers.
+#pragma once
+
+#include <Eigen/Core>
+
+#include <functional>
+
+namespace jg {
+
+/// A value and its standard deviation, in one unit.
+struct Estimate {
+    double value = 0;
+    double sd = 0;
+    double half95() const { return 1.959963984540054 * sd; }
+};
+
+/// A formula of n numbers. `isAngle` formulas give degrees and may wrap at +-180.
+using Formula = std::function<double(const Eigen::VectorXd&)>;
+
+/// Value at `mean` and sd = sqrt(J C J^T), J by central differences with a step of a tenth of each sd.
+/// `covariance` is n x n, symmetric; a zero row marks an exact number. NaN where the formula has no value.
+/// Pure; any thread. Source: first-order (delta method) propagation, textbook; checked against Monte Carlo.
+Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
+                   bool isAngle);
+
+} // namespace jg

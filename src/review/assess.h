@@ -1,0 +1,65 @@
+// What a review says so far: every measure and item with its state, and the counts of the walk.
+#pragma once
+
+#include "coaching/causes.h"
+#include "review/people.h"
+#include "review/review.h"
+
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// One measure of the approach: number, judgement, and the words for both.
+struct MeasureRow {
+    std::string id;
+    MeasureValue value;
+    Judgement judgement;
+    Target target;
+};
+
+/// One graded item of the card.
+struct ItemRow {
+    std::string id;
+    std::optional<Grade> grade; ///< nothing = not looked at
+    bool seenFromHere = true;
+};
+
+struct Counts {
+    int positions = 0, positionsAll = 0;
+    int measures = 0, measuresAll = 0, measuresNotVisible = 0;
+    int judged = 0, judgedAll = 0;
+    int said = 0, saidAll = 0;
+    int corrections = 0;
+    int drills = 0, drillsWithoutDose = 0;
+};
+
+/// A finding and whether it is a strength.
+struct Judged {
+    Finding finding;
+    bool strength = false;
+    bool cannotTell = false;
+};
+
+struct Assessment {
+    std::vector<MeasureRow> measures;
+    std::vector<ItemRow> items;
+    std::vector<Judged> findings;    ///< everything with a verdict, strengths too
+    std::vector<std::string> notSeen; ///< sentences: what could not be seen, and what to ask for
+    Counts counts;
+
+    const MeasureRow* measure(std::string_view id) const;
+    /// Faults only, for the cause graph.
+    std::vector<Finding> faults() const;
+};
+
+/// The input of a measure from a review's points, positions and level marks.
+MeasureInput inputFor(const Review& review, const MeasureDefinition& measure, const Clip& clip, Hand hand);
+
+/// Assesses a whole review by its frozen approach. Pure; any thread.
+Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);
+
+/// The verdict a grade stands for.
+std::optional<Verdict> verdictOf(const Grade& grade, bool protectsArm);
+
+} // namespace jg

@@ -1,0 +1,77 @@
+// Edits of a review with exact undo: commands that hold ids and values, never pointers.
+#pragma once
+
+#include "review/review.h"
+
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace jg {
+
+// Each change sets one keyed value; nothing = remove.
+struct SetMoment {
+    Moment moment;
+    std::optional<MomentMark> value;
+};
+struct SetPoint {
+    PointKey key;
+    std::optional<PointMark> value;
+};
+struct SetMark {
+    std::string id;
+    std::optional<FreeMark> value;
+};
+struct SetGrade {
+    std::string item;
+    std::optional<Grade> value;
+};
+struct SetMeasureNote {
+    std::string measure;
+    std::optional<MeasureNote> value;
+};
+struct SetStops {
+    std::vector<Stop> value;
+};
+struct SetTake {
+    StopId stop;
+    std::optional<Take> value;
+};
+struct SetPlan {
+    Plan value;
+};
+using Change = std::variant<SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
+
+/// One step of the history: what it is called and what it changes.
+struct Edit {
+    std::string label; ///< "Place the lead knee"
+    std::vector<Change> changes;
+};
+
+/// Applies an edit and returns the edit that takes it back.
+Edit apply(Review& review, const Edit& edit);
+
+/// Undo and redo. Not thread-safe; lives beside its review.
+class History {
+public:
+    /// Applies and remembers. While a gesture is open, edits join into one step.
+    void perform(Review& review, const Edit& edit);
+    /// A drag: everything performed until endGesture() is one step.
+    void beginGesture() { gesture_ = true; gestureSteps_ = 0; }
+    void endGesture() { gesture_ = false; }
+    bool undo(Review& review);
+    bool redo(Review& review);
+    bool canUndo() const { return !undo_.empty(); }
+    bool canRedo() const { return !redo_.empty(); }
+    std::string undoLabel() const { return undo_.empty() ? "" : undo_.back().label; }
+    std::string redoLabel() const { return redo_.empty() ? "" : redo_.back().label; }
+
+private:
+    std::vector<Edit> undo_; ///< inverses
+    std::vector<Edit> redo_;
+    bool gesture_ = false;
+    int gestureSteps_ = 0;
+};
+
+} // namespace jg

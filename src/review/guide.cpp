@@ -1,0 +1,38 @@
+#include "review/guide.h"
+
+#include <algorithm>
+
+namespace jg {
+
+namespace {
+
+void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark, Moment moment, const std::string& id) {
+    const auto frame = review.frameOf(moment);
+    if (!frame || review.point(*frame, landmark)) return;
+    for (GuideStep& s : steps) {
+        if (s.landmark != landmark || s.frame != *frame) continue;
+        if (std::find(s.measures.begin(), s.measures.end(), id) == s.measures.end()) s.measures.push_back(id);
+        return;
+    }
+    steps.push_back({landmark, moment, *frame, {id}});
+}
+
+} // namespace
+
+std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip) {
+    std::vector<GuideStep> steps;
+    for (const Target& target : review.approach.targets) {
+        const MeasureDefinition* m = playbook.measure(target.measure);
+        if (!m || target.type == TargetType::Any || !m->seenFrom(clip.view) || review.measureNotes.contains(m->id)) continue;
+        if (m->needsHeight()) {
+            want(steps, review, Landmark::Crown, Moment::Set, m->id);
+            want(steps, review, Landmark::Ground, Moment::Set, m->id);
+        }
+        for (const Slot& slot : m->slots) want(steps, review, slot.landmark, slot.at, m->id);
+    }
+    // Stable: within a frame the order of the approach stays, which keeps the hand near.
+    std::stable_sort(steps.begin(), steps.end(), [](const auto& a, const auto& b) { return a.frame < b.frame; });
+    return steps;
+}
+
+} // namespace jg

@@ -1,0 +1,23 @@
+// What to click next: each landmark of a frame once, all of one frame, then the next.
+#pragma once
+
+#include "review/assess.h"
+
+#include <optional>
+#include <vector>
+
+namespace jg {
+
+/// A point still to place, and the measures waiting for it.
+struct GuideStep {
+    Landmark landmark = Landmark::Head;
+    Moment moment = Moment::Set;
+    std::int64_t frame = 0;
+    std::vector<std::string> measures;
+};
+
+/// All points still to place for the approach's measures that this view can see and whose positions are set,
+/// in the order of time. Points placed or marked hidden are left out. Pure.
+std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip);
+
+} // namespace jg

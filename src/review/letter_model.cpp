@@ -1,0 +1,123 @@
+#include "review/letter_model.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+std::string rounded(double value) {
+    return std::to_string(static_cast<long long>(std::llround(value)));
+}
+
+std::string replaced(std::string text, const std::string& what, const std::string& with) {
+    for (auto at = text.find(what); at != std::string::npos; at = text.find(what, at + with.size()))
+        text.replace(at, what.size(), with);
+    return text;
+}
+
+std::string countWord(std::size_t n) {
+    static constexpr std::array words = {"no", "one", "two", "three", "four", "five", "six"};
+    return n < words.size() ? words.at(n) : std::to_string(n);
+}
+
+std::string keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
+    const std::string name = playbook.nameOfFinding(id);
+    const MeasureRow* row = a.measure(id);
+    if (!row || !row->value.value) return name + ".";
+    return name + ": " + numberInWords(*row->value.value, row->value.unit) + ".";
+}
+
+LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a, const std::string& id) {
+    LetterCorrection c;
+    c.finding = id;
+    c.title = playbook.nameOfFinding(id);
+    if (const MeasureRow* row = a.measure(id); row && row->value.value) {
+        std::string text = playbook.measure(id)->plainly;
+        text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
+        text = replaced(text, "{error}", rounded(std::max(1.0, row->value.half95())));
+        c.number = replaced(text, "{target}", wordsOf(row->target));
+    }
+    for (const Cause& cause : playbook.causes)
+        if (cause.from == id || cause.to == id) {
+            c.why = cause.why;
+            break;
+        }
+    if (const GradedItem* item = playbook.item(id)) {
+        c.feel = item->player;
+    } else {
+        // A measure borrows the cue of the first drill that serves it.
+        for (const PlannedDrill& d : review.plan.drills)
+            if (d.finding == id)
+                if (const Drill* drill = playbook.drill(d.drill)) {
+                    c.feel = drill->how;
+                    break;
+                }
+    }
+    const Moment at = playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
+    c.caption = std::string(info(at).name) + ". White: you.";
+    if (const auto frame = review.frameOf(at)) c.frame = *frame;
+    return c;
+}
+
+std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& plan, const std::vector<PlannedDrill>& drills) {
+    std::vector<LetterWeekRow> rows;
+    for (const PlannedDrill& planned : drills) {
+        const Drill* drill = playbook.drill(planned.drill);
+        if (!drill) continue;
+        LetterWeekRow row;
+        for (const PlanDay& day : plan.days)
+            if (std::find(day.drills.begin(), day.drills.end(), drill->id) != day.drills.end())
+                row.days += (row.days.empty() ? "" : ", ") + std::string(weekdayShort(day.weekday));
+        if (row.days.empty()) continue; // blocked
+        row.what = drill->name;
+        row.how = drill->how;
+        row.dose = planned.dose.missing() ? "as agreed" : wordsOf(planned.dose) + (drill->ball ? " throws" : "");
+        if (drill->ball && !drill->distance.empty()) row.dose += ", " + drill->distance;
+        row.ball = drill->ball;
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+} // namespace
+
+std::string numberInWords(double value, const std::string& unit) {
+    if (unit == "deg") return rounded(value) + "\u00b0";
+    if (unit == "%") return rounded(value) + " %";
+    return rounded(value) + " " + unit;
+}
+
+LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a, const Athlete& athlete,
+                        const Submission& submission, const House& house) {
+    LetterModel m;
+    m.from = house.place;
+    m.about = "film of " + longDate(submission.received) + " \u00b7 " +
+              (submission.delivery == "stretch" ? "from the stretch" : "from the wind-up") +
+              (submission.surface == "mound" ? ", on the mound" : ", on flat ground");
+    for (const Stop& s : review.stops)
+        if (s.kind == StopKind::Strength && m.keeps.size() < 3) m.keeps.push_back(keepLine(a, playbook, s.finding));
+    for (const std::string& id : review.plan.corrections)
+        if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
+    m.greeting = athlete.firstName + ", " + countWord(m.keeps.size()) +
+                 (m.keeps.size() == 1 ? " good thing and " : " good things and ") + countWord(m.corrections.size()) +
+                 " to work on";
+    m.opening = review.plan.opening;
+    if (!submission.pain.empty())
+        m.caution = "You told me that something hurts. Please stop throwing until a doctor or another licensed "
+                    "professional has looked at it, and follow what they say. This letter is about your movement; "
+                    "it is no diagnosis and no advice on an injury. It holds no throwing drills.";
+    const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), !submission.pain.empty());
+    m.week = weekRows(playbook, week, review.plan.drills);
+    if (review.plan.nextLook) m.nextLook = longDate(*review.plan.nextLook) + ". ";
+    m.nextLook += review.plan.ask;
+    m.notSeen = a.notSeen;
+    m.closing = "If anything hurts, stop throwing and tell a grown-up and a doctor before the next drill. Pitch counts "
+                "and days of rest follow the rules of your league.";
+    m.signature = house.coach;
+    return m;
+}
+
+} // namespace jg

@@ -1,0 +1,60 @@
+// What the letter says, in words; how it looks is the letter room's affair.
+#pragma once
+
+#include "review/assess.h"
+#include "review/people.h"
+
+#include <string>
+#include <vector>
+
+namespace jg {
+
+struct LetterCorrection {
+    std::string finding;
+    std::string title;
+    std::string number; ///< the number in plain words; empty for an item without one
+    std::string why;
+    std::string feel;
+    std::string caption;
+    std::int64_t frame = 0;
+};
+
+struct LetterWeekRow {
+    std::string days;
+    std::string what;
+    std::string how;
+    std::string dose;
+    bool ball = false;
+};
+
+/// The whole letter as text.
+struct LetterModel {
+    std::string from;
+    std::string about; ///< film, conditions
+    std::string greeting;
+    std::string opening;
+    std::string caution; ///< with pain: opens the letter
+    std::vector<std::string> keeps;
+    std::vector<LetterCorrection> corrections;
+    std::vector<LetterWeekRow> week;
+    std::string nextLook;
+    std::vector<std::string> notSeen;
+    std::string closing;
+    std::string signature;
+};
+
+/// Who writes; from the library's settings.
+struct House {
+    std::string place;
+    std::string coach;
+    std::string coachEmail;
+};
+
+/// Builds the letter's text. `today` is the day of writing. Pure; any thread.
+LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a, const Athlete& athlete,
+                        const Submission& submission, const House& house);
+
+/// "88 degrees" style number for a reader: value with unit, rounded. Unit deg | % | ms | in.
+std::string numberInWords(double value, const std::string& unit);
+
+} // namespace jg

@@ -1,0 +1,73 @@
+// Athletes and what they sent in.
+#pragma once
+
+#include "base/date.h"
+#include "base/ids.h"
+#include "kinematics/anatomy.h"
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// A person whose delivery is reviewed. Mail goes to the guardian while they are under 18.
+struct Athlete {
+    AthleteId id;
+    std::string firstName;
+    std::string lastName;
+    Date born{};
+    Hand hand = Hand::Right;
+    std::string level;
+    std::string email;
+    std::string guardianName;
+    std::string guardianEmail;
+
+    std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
+    int ageOn(Date date) const;
+    bool isMinorOn(Date date) const { return ageOn(date) < 18; }
+    bool operator==(const Athlete&) const = default;
+};
+
+/// One film as it lies in the library. The original is kept under its content hash and never changed.
+struct Clip {
+    ClipId id;
+    AthleteId athlete;
+    std::string mediaHash; ///< SHA-256 of the original, hex
+    std::string extension; ///< ".mp4"
+    std::string fileName;  ///< as it was called when it came in
+    View view = View::Open;
+    double captureFps = 0; ///< 0 = unknown
+    std::string captureSource;
+    std::int64_t frames = 0;
+    int width = 0;
+    int height = 0;
+    std::vector<std::string> check; ///< the film check in sentences, the gravest first
+    bool operator==(const Clip&) const = default;
+};
+
+/// What came in at once: films, the question, any pain, and when an answer was promised.
+struct Submission {
+    SubmissionId id;
+    AthleteId athlete;
+    Date received{};
+    std::optional<Date> promised;
+    std::string asked;
+    std::string pain; ///< in the sender's words; empty = none reported
+    std::string delivery; ///< "wind-up" or "stretch"
+    std::string surface;  ///< "mound" or "flat ground"
+    std::vector<Clip> clips;
+    bool operator==(const Submission&) const = default;
+};
+
+/// Something promised aloud: a debt with a date.
+struct Promise {
+    AthleteId athlete;
+    std::string text;
+    std::optional<Date> due;
+    bool settled = false;
+    std::int64_t row = 0; ///< its row in the library; 0 = not stored
+};
+
+} // namespace jg

@@ -1,0 +1,69 @@
+#include "review/review.h"
+
+#include <algorithm>
+#include <array>
+
+namespace jg {
+
+namespace {
+constexpr std::array<std::string_view, 8> kStageIds = {"look", "positions", "measure",   "judge",
+                                                       "say",  "prescribe", "send", "sent"};
+constexpr std::array<std::string_view, 8> kStageNames = {"Look", "Positions", "Measure",   "Judge",
+                                                         "Say",  "Prescribe", "Send", "Sent"};
+} // namespace
+
+std::string_view idOf(Stage stage) {
+    return kStageIds.at(static_cast<std::size_t>(stage));
+}
+
+std::string_view nameOf(Stage stage) {
+    return kStageNames.at(static_cast<std::size_t>(stage));
+}
+
+std::optional<Stage> stageFromId(std::string_view id) {
+    const auto it = std::find(kStageIds.begin(), kStageIds.end(), id);
+    if (it == kStageIds.end()) return std::nullopt;
+    return static_cast<Stage>(it - kStageIds.begin());
+}
+
+std::string_view idOf(MarkKind kind) {
+    static constexpr std::array<std::string_view, 5> ids = {"plumb", "level", "line", "head-box", "angle"};
+    return ids.at(static_cast<std::size_t>(kind));
+}
+
+std::string_view nameOf(MarkKind kind) {
+    static constexpr std::array<std::string_view, 5> names = {"plumb line", "level line", "line", "head box", "angle"};
+    return names.at(static_cast<std::size_t>(kind));
+}
+
+std::size_t pointsOf(MarkKind kind) {
+    return kind == MarkKind::Angle ? 3 : 2;
+}
+
+std::string_view idOf(GradeState state) {
+    static constexpr std::array<std::string_view, 6> ids = {"graded",        "cannotTell",  "notVisible",
+                                                            "notApplicable", "faultAbsent", "setAside"};
+    return ids.at(static_cast<std::size_t>(state));
+}
+
+std::string_view idOf(StopKind kind) {
+    static constexpr std::array<std::string_view, 3> ids = {"strength", "correction", "recap"};
+    return ids.at(static_cast<std::size_t>(kind));
+}
+
+std::optional<std::int64_t> Review::frameOf(Moment moment) const {
+    const auto it = moments.find(moment);
+    return it == moments.end() ? std::nullopt : it->second.frame;
+}
+
+const PointMark* Review::point(std::int64_t frame, Landmark landmark) const {
+    const auto it = points.find({frame, landmark});
+    return it == points.end() ? nullptr : &it->second;
+}
+
+const Stop* Review::stop(const StopId& stopId) const {
+    const auto it = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.id == stopId; });
+    return it == stops.end() ? nullptr : &*it;
+}
+
+} // namespace jg

@@ -1,0 +1,158 @@
+// A review as a value: positions, points, marks, grades, stops, takes and the plan.
+#pragma once
+
+#include "base/date.h"
+#include "base/ids.h"
+#include "coaching/playbook.h"
+#include "coaching/week.h"
+#include "kinematics/measure.h"
+
+#include <compare>
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// The seven stages of the walk, and what comes after.
+enum class Stage { Look, Positions, Measure, Judge, Say, Prescribe, Send, Sent };
+
+std::string_view idOf(Stage stage);
+std::string_view nameOf(Stage stage);
+std::optional<Stage> stageFromId(std::string_view id);
+
+/// Where a position is: a frame, or why it can't be seen.
+struct MomentMark {
+    std::optional<std::int64_t> frame;
+    std::string notVisible; ///< reason; set only without a frame
+    bool operator==(const MomentMark&) const = default;
+};
+
+/// A landmark on one frame. Keyed by frame, so a moved position asks again and a position moved back does not.
+struct PointKey {
+    std::int64_t frame = 0;
+    Landmark landmark = Landmark::Head;
+    auto operator<=>(const PointKey&) const = default;
+};
+
+/// A clicked landmark, or why it is hidden.
+struct PointMark {
+    ClickedPoint point;
+    std::string hidden; ///< reason; empty = visible
+    bool operator==(const PointMark&) const = default;
+};
+
+enum class MarkKind { Plumb, Level, Line, HeadBox, Angle };
+std::string_view idOf(MarkKind kind);
+std::string_view nameOf(MarkKind kind);
+std::size_t pointsOf(MarkKind kind); ///< 2, or 3 for an angle
+
+/// A free drawing on a frame. The head box stays on every frame; the others belong to theirs.
+struct FreeMark {
+    std::string id;
+    MarkKind kind = MarkKind::Line;
+    std::int64_t frame = 0;
+    std::vector<ImagePoint> points;
+    bool operator==(const FreeMark&) const = default;
+};
+
+/// States of a graded item that are not a step.
+enum class GradeState { Graded, CannotTell, NotVisible, NotApplicable, FaultAbsent, SetAside };
+std::string_view idOf(GradeState state);
+
+/// The coach's grade of an item: a step of 1 (change) to 5 (keep), or a state with a reason.
+struct Grade {
+    GradeState state = GradeState::Graded;
+    int step = 0;
+    std::string reason;
+    bool operator==(const Grade&) const = default;
+};
+
+/// What the coach said of a measure instead of a number.
+struct MeasureNote {
+    MeasureState state = MeasureState::NotVisible;
+    std::string reason;
+    bool operator==(const MeasureNote&) const = default;
+};
+
+enum class StopKind { Strength, Correction, Recap };
+std::string_view idOf(StopKind kind);
+
+/// One thing to say: a frame with its marks, and what it is about.
+struct Stop {
+    StopId id;
+    StopKind kind = StopKind::Correction;
+    std::string finding; ///< measure or item id; empty for the recap
+    std::string title;
+    std::int64_t frame = 0;
+    bool operator==(const Stop&) const = default;
+};
+
+enum class TakeEventKind { Frame, Pointer, PointerOff, StrokeBegin, StrokeTo, StrokesClear, MarksOn, MarksOff };
+
+/// Something done while talking, on the audio clock.
+struct TakeEvent {
+    std::int64_t sample = 0;
+    TakeEventKind kind = TakeEventKind::Frame;
+    std::int64_t frame = 0; ///< for Frame
+    ImagePoint at;          ///< for Pointer and strokes
+    bool operator==(const TakeEvent&) const = default;
+};
+
+/// The sound of one stop and its events. `file` lies in the library's takes folder.
+struct Take {
+    std::string file;
+    int sampleRate = 48000;
+    std::int64_t samples = 0;
+    std::string microphone;
+    std::vector<TakeEvent> events;
+    double seconds() const { return static_cast<double>(samples) / sampleRate; }
+    bool operator==(const Take&) const = default;
+};
+
+/// What goes into the letter beside the findings.
+struct Plan {
+    std::vector<std::string> corrections; ///< finding ids, at most three
+    std::vector<PlannedDrill> drills;
+    std::optional<Date> nextLook;
+    std::string opening; ///< first sentences of the letter
+    std::string ask;     ///< what to film next
+    bool painConfirmed = false;
+    bool operator==(const Plan&) const = default;
+};
+
+inline constexpr std::size_t kMostCorrections = 3;
+
+struct SentRecord {
+    Date on{};
+    std::string to;
+    bool operator==(const SentRecord&) const = default;
+};
+
+/// One review. A value: copying it copies everything; no pointers.
+struct Review {
+    ReviewId id;
+    SubmissionId submission;
+    AthleteId athlete;
+    ClipId clip;
+    Date date{};
+    Approach approach; ///< frozen copy of what it is judged by
+    Stage stage = Stage::Look;
+    std::map<Moment, MomentMark> moments;
+    std::map<PointKey, PointMark> points;
+    std::map<std::string, FreeMark> marks;
+    std::map<std::string, Grade> grades;
+    std::map<std::string, MeasureNote> measureNotes;
+    std::vector<Stop> stops;
+    std::map<StopId, Take> takes;
+    Plan plan;
+    std::optional<SentRecord> sent;
+
+    std::optional<std::int64_t> frameOf(Moment moment) const;
+    const PointMark* point(std::int64_t frame, Landmark landmark) const;
+    const Stop* stop(const StopId& id) const;
+};
+
+} // namespace jg

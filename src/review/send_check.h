@@ -1,0 +1,36 @@
+// Before anything leaves the house: what forbids sending, and what the coach should know.
+#pragma once
+
+#include "review/assess.h"
+#include "review/people.h"
+
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// One finding of the check. A stop forbids sending.
+struct SendProblem {
+    bool stop = true;
+    std::string text;
+};
+
+/// Who gets the letter: the guardian's address for a minor, else the athlete's.
+struct Recipient {
+    std::string name;
+    std::string email;
+    bool guardian = false;
+};
+
+/// Errors: Refused, when the address that must be used is missing.
+Result<Recipient> recipientFor(const Athlete& athlete, Date today);
+
+/// All reasons against sending: items not looked at, corrections without a drill, doses missing, throwing
+/// drills with pain, pain not confirmed, stops not said, a strength that is also a correction, a film of
+/// another athlete, more than three corrections. `filmOwner` is the athlete the clip belongs to. Pure.
+std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook, const Assessment& a,
+                                            const Athlete& athlete, const Submission& submission, Date today);
+
+bool forbids(const std::vector<SendProblem>& problems);
+
+} // namespace jg

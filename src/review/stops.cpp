@@ -1,0 +1,49 @@
+#include "review/stops.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg {
+
+std::int64_t frameOfFinding(const Review& review, const Playbook& playbook, std::string_view finding) {
+    std::optional<Moment> moment;
+    if (const auto* m = playbook.measure(finding)) moment = m->moments.back();
+    if (const auto* i = playbook.item(finding)) moment = i->position;
+    if (moment)
+        if (const auto frame = review.frameOf(*moment)) return *frame;
+    for (const MomentInfo& m : keyPositions())
+        if (const auto frame = review.frameOf(m.moment)) return *frame;
+    return 0;
+}
+
+std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
+                            std::string_view finding, StopId id) {
+    if (!playbook.isFinding(finding)) return std::nullopt;
+    const auto it = std::find_if(a.findings.begin(), a.findings.end(), [&](const auto& j) { return j.finding.id == finding; });
+    const bool strength = it != a.findings.end() && it->strength;
+    Stop stop;
+    stop.id = std::move(id);
+    stop.kind = strength ? StopKind::Strength : StopKind::Correction;
+    stop.finding = std::string(finding);
+    stop.title = playbook.nameOfFinding(finding);
+    stop.frame = frameOfFinding(review, playbook, finding);
+    return stop;
+}
+
+std::vector<Stop> withStop(std::vector<Stop> stops, Stop stop) {
+    const auto after = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.kind > stop.kind; });
+    stops.insert(after, std::move(stop));
+    return stops;
+}
+
+std::vector<Judged> unsaid(const Review& review, const Assessment& a) {
+    std::vector<Judged> open;
+    for (const Judged& j : a.findings) {
+        const bool said = std::any_of(review.stops.begin(), review.stops.end(),
+                                      [&](const Stop& s) { return s.finding == j.finding.id; });
+        if (!said) open.push_back(j);
+    }
+    return open;
+}
+
+} // namespace jg

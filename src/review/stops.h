@@ -1,0 +1,25 @@
+// The running order: stops made from findings, strengths first.
+#pragma once
+
+#include "review/assess.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// The frame on which a finding shows: its position's, else the first position set, else 0.
+std::int64_t frameOfFinding(const Review& review, const Playbook& playbook, std::string_view finding);
+
+/// A stop for a finding. Strength or correction by the assessment. Nothing for an unknown finding.
+std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
+                            std::string_view finding, StopId id);
+
+/// The stops with `stop` put where it belongs: strengths, corrections, recap last.
+std::vector<Stop> withStop(std::vector<Stop> stops, Stop stop);
+
+/// Findings with a verdict that no stop speaks of.
+std::vector<Judged> unsaid(const Review& review, const Assessment& a);
+
+} // namespace jg
