@@ -1,0 +1,152 @@
+#include "voice/audio_file.h"
+
+#include "base/file_store.h"
+#include "voice/microphone.h"
+
+extern "C" {
+#include <libavcodec/avcodec.h>
+#include <libavformat/avformat.h>
+#include <libavutil/log.h>
+#include <libswresample/swresample.h>
+}
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <memory>
+
+namespace jg {
+
+namespace {
+
+struct Free {
+    void operator()(AVFormatContext* p) const { avformat_close_input(&p); }
+    void operator()(AVCodecContext* p) const { avcodec_free_context(&p); }
+    void operator()(AVFrame* p) const { av_frame_free(&p); }
+    void operator()(AVPacket* p) const { av_packet_free(&p); }
+    void operator()(SwrContext* p) const { swr_free(&p); }
+};
+template <typename T>
+using Owned = std::unique_ptr<T, Free>;
+
+/// Decodes one stream and resamples it to mono float.
+class SoundDecoder {
+public:
+    Status run(AVFormatContext* input, int stream, std::vector<float>& out) {
+        const AVCodecParameters* p = input->streams[stream]->codecpar;
+        const AVCodec* codec = avcodec_find_decoder(p->codec_id);
+        codec_.reset(avcodec_alloc_context3(codec));
+        if (!codec || avcodec_parameters_to_context(codec_.get(), p) < 0 || avcodec_open2(codec_.get(), codec, nullptr) < 0)
+            return fail(ErrorCode::BadInput, "its sound can't be decoded");
+        const Owned<AVPacket> packet(av_packet_alloc());
+        while (av_read_frame(input, packet.get()) >= 0) {
+            if (packet->stream_index == stream) avcodec_send_packet(codec_.get(), packet.get());
+            av_packet_unref(packet.get());
+            receive(out);
+        }
+        avcodec_send_packet(codec_.get(), nullptr);
+        receive(out);
+        if (swr_) convert(nullptr, 0, out);
+        return Done{};
+    }
+
+private:
+    void receive(std::vector<float>& out) {
+        while (avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+            if (!swr_) {
+                SwrContext* raw = nullptr;
+                AVChannelLayout mono{};
+                av_channel_layout_default(&mono, 1);
+                swr_alloc_set_opts2(&raw, &mono, AV_SAMPLE_FMT_FLT, kSampleRate, &frame_->ch_layout,
+                                    static_cast<AVSampleFormat>(frame_->format), frame_->sample_rate, 0, nullptr);
+                swr_.reset(raw);
+                if (swr_init(raw) < 0) return;
+            }
+            convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples, out);
+        }
+    }
+
+    void convert(const std::uint8_t** in, int count, std::vector<float>& out) {
+        const int room = swr_get_out_samples(swr_.get(), count);
+        if (room <= 0) return;
+        const std::size_t before = out.size();
+        out.resize(before + static_cast<std::size_t>(room));
+        auto* target = reinterpret_cast<std::uint8_t*>(out.data() + before);
+        const int got = swr_convert(swr_.get(), &target, room, in, count);
+        out.resize(before + static_cast<std::size_t>(std::max(0, got)));
+    }
+
+    Owned<AVCodecContext> codec_;
+    Owned<SwrContext> swr_;
+    Owned<AVFrame> frame_{av_frame_alloc()};
+};
+
+} // namespace
+
+Result<std::vector<float>> readSound(const std::filesystem::path& path) {
+    av_log_set_level(AV_LOG_QUIET);
+    std::error_code ec;
+    if (!std::filesystem::exists(path, ec)) return fail(ErrorCode::NotFound, "There is no sound file " + path.string() + ".");
+    AVFormatContext* raw = nullptr;
+    if (avformat_open_input(&raw, path.c_str(), nullptr, nullptr) < 0)
+        return fail(ErrorCode::BadInput, path.filename().string() + " is not a sound file.");
+    const Owned<AVFormatContext> input(raw);
+    const int stream = avformat_find_stream_info(raw, nullptr) < 0 ? -1 : av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, nullptr, 0);
+    if (stream < 0) return fail(ErrorCode::BadInput, path.filename().string() + " holds no sound.");
+    std::vector<float> samples;
+    SoundDecoder decoder;
+    if (auto done = decoder.run(raw, stream, samples); !done)
+        return fail(done.error().code, path.filename().string() + ": " + done.error().text + ".");
+    return samples;
+}
+
+void WavWriter::writeHeader() {
+    const auto put = [&](std::uint32_t value, int bytes) {
+        for (int i = 0; i < bytes; ++i) out_.put(static_cast<char>((value >> (8 * i)) & 0xff));
+    };
+    const auto bytes = static_cast<std::uint32_t>(samples_ * 2);
+    out_.seekp(0);
+    out_.write("RIFF", 4);
+    put(36 + bytes, 4);
+    out_.write("WAVEfmt ", 8);
+    put(16, 4);
+    put(1, 2);
+    put(1, 2);
+    put(kSampleRate, 4);
+    put(kSampleRate * 2, 4);
+    put(2, 2);
+    put(16, 2);
+    out_.write("data", 4);
+    put(bytes, 4);
+    out_.seekp(0, std::ios::end);
+}
+
+Result<WavWriter> WavWriter::open(const std::filesystem::path& path) {
+    WavWriter w;
+    w.path_ = path;
+    w.out_.open(path, std::ios::binary | std::ios::trunc);
+    if (!w.out_) return writeError(path, errno ? errno : EIO);
+    w.writeHeader();
+    return w;
+}
+
+Status WavWriter::write(std::span<const std::int16_t> samples) {
+    out_.write(reinterpret_cast<const char*>(samples.data()), static_cast<std::streamsize>(samples.size() * 2));
+    samples_ += static_cast<std::int64_t>(samples.size());
+    if (samples_ - flushed_ >= kSampleRate) { // once a second the file is complete as it stands
+        writeHeader();
+        out_.flush();
+        flushed_ = samples_;
+    }
+    if (!out_) return writeError(path_, errno ? errno : EIO);
+    return Done{};
+}
+
+Status WavWriter::finish() {
+    writeHeader();
+    out_.close();
+    if (!out_) return writeError(path_, errno ? errno : EIO);
+    return Done{};
+}
+
+} // namespace jg

@@ -1,0 +1,37 @@
+// Sound files in and out.
+#pragma once
+
+#include "base/result.h"
+
+#include <cstdint>
+#include <filesystem>
+#include <fstream>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// Any sound file as mono samples -1..1 at kSampleRate. Errors: NotFound, BadInput, Damaged.
+Result<std::vector<float>> readSound(const std::filesystem::path& path);
+
+/// Writes a 16-bit mono WAV file while it is being recorded; what was written is readable up to the last
+/// flush even when the process dies. One thread owns it.
+class WavWriter {
+public:
+    /// Errors: WriteFailed, DiskFull.
+    static Result<WavWriter> open(const std::filesystem::path& path);
+    Status write(std::span<const std::int16_t> samples);
+    /// Completes the header. Errors: WriteFailed, DiskFull.
+    Status finish();
+    std::int64_t samples() const { return samples_; }
+
+private:
+    void writeHeader();
+    std::filesystem::path path_;
+    std::ofstream out_;
+    std::int64_t samples_ = 0;
+    std::int64_t flushed_ = 0;
+};
+
+} // namespace jg
