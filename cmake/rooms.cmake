@@ -1,6 +1,7 @@
 # One static library a room. Our own code is compiled with warnings as errors.
 add_library(jg_flags INTERFACE)
-target_compile_options(jg_flags INTERFACE -Wall -Wextra -Wconversion -Werror -Wno-sign-conversion)
+target_compile_options(jg_flags INTERFACE -Wall -Wextra -Wconversion -Werror -Wno-sign-conversion
+                       -Wno-maybe-uninitialized) # false alarms of GCC 12 on optional and string
 target_include_directories(jg_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 target_compile_definitions(jg_flags INTERFACE JG_VERSION="${PROJECT_VERSION}" QT_NO_KEYWORDS QT_NO_CAST_TO_ASCII)
 if(JG_SANITIZE)

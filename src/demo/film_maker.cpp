@@ -67,12 +67,13 @@ public:
             moments.push_back(solidsOf(delivery_.poseAt(t), order_.knobs.heightM, order_.outfit));
             box = box.with(boundsOf(camera, moments.back(), delivery_));
         }
-        const Canvas background = backgroundOf(box, sx, sy);
+        Canvas background = backgroundOf(box, sx, sy);
+        paintShadow(background, camera, moments[kSamplesPerFrame / 2], delivery_);
         Canvas sum(box);
         static constexpr double jitter[kSamplesPerFrame][2] = {{0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
         for (int i = 0; i < kSamplesPerFrame; ++i) {
             Canvas one = background;
-            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jitter[i][0], jitter[i][1], delivery_);
+            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jitter[i][0], jitter[i][1]);
             for (std::size_t k = 0; k < sum.rgb.size(); ++k) sum.rgb[k] += one.rgb[k] / kSamplesPerFrame;
         }
         const Box all = shed_.box;

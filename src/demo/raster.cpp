@@ -138,19 +138,6 @@ Vec3f groundPoint(const RayMaker& rays, Vec3f rd, const Delivery& delivery) {
     return rays.origin + t * rd;
 }
 
-void paintShadow(Canvas& canvas, const RayMaker& rays, const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery) {
-    std::vector<std::uint8_t> dark(canvas.rgb.size() / 3);
-    for (const RoundCone& s : solids)
-        forEachPixel(canvas, shadowSwath(camera, s, delivery), [&](int x, int y) {
-            if (dark[canvas.index(x, y)]) return;
-            const Vec3f rd = rays.at(x, y);
-            if (rd.y >= -0.01f || intersect(s, groundPoint(rays, rd, delivery), kLight).t <= 0) return;
-            dark[canvas.index(x, y)] = 1;
-            float* p = canvas.at(x, y);
-            p[0] *= 0.42f, p[1] *= 0.42f, p[2] *= 0.45f;
-        });
-}
-
 } // namespace
 
 Box Box::with(Box o) const {
@@ -165,9 +152,22 @@ Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const D
     return all;
 }
 
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jx, double jy, const Delivery& delivery) {
+void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery) {
+    const RayMaker rays(camera, 0.5, 0.5);
+    std::vector<std::uint8_t> dark(canvas.rgb.size() / 3);
+    for (const RoundCone& s : solids)
+        forEachPixel(canvas, shadowSwath(camera, s, delivery), [&](int x, int y) {
+            if (dark[canvas.index(x, y)]) return;
+            const Vec3f rd = rays.at(x, y);
+            if (rd.y >= -0.01f || intersect(s, groundPoint(rays, rd, delivery), kLight).t <= 0) return;
+            dark[canvas.index(x, y)] = 1;
+            float* p = canvas.at(x, y);
+            p[0] *= 0.42f, p[1] *= 0.42f, p[2] *= 0.45f;
+        });
+}
+
+void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jx, double jy) {
     const RayMaker rays(camera, jx, jy);
-    paintShadow(canvas, rays, camera, solids, delivery);
     std::vector<float> depth(canvas.rgb.size() / 3, std::numeric_limits<float>::max());
     for (const RoundCone& s : solids)
         forEachPixel(canvas, solidSwath(camera, s), [&](int x, int y) {

@@ -33,10 +33,11 @@ struct Canvas {
 /// The part of the picture that the solids and their shadows touch.
 Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery);
 
-/// Paints the solids and their shadow on the ground over `canvas` (which holds the background), as seen
-/// through the camera displaced by (jitterX, jitterY) pixels.
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jitterX, double jitterY,
-                 const Delivery& delivery);
+/// Darkens the ground of `canvas` where the solids keep the lamp's light away.
+void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery);
+
+/// Paints the solids over `canvas`, as seen through the camera displaced by (jitterX, jitterY) pixels.
+void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jitterX, double jitterY);
 
 /// The empty shed seen through the camera: wall, windows, rails, mound, rubber.
 Canvas paintShed(const Camera& camera, const Delivery& delivery);

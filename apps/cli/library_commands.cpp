@@ -1,0 +1,171 @@
+#include "apps/cli/command.h"
+
+#include "desk/demo_library.h"
+#include "desk/dispatch.h"
+#include "desk/places.h"
+#include "letter/csv.h"
+#include "letter/fonts.h"
+#include "review/review_json.h"
+#include "review/send_check.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cstdlib>
+#include <iostream>
+
+namespace jg::cli {
+
+using nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+std::unique_ptr<Library> openLibrary(const std::string& folder) {
+    return orRefuse(Library::open(folder, false, std::make_shared<FileStore>()));
+}
+
+/// A review of a library with everything round it.
+struct Opened {
+    std::unique_ptr<Library> library;
+    Playbook playbook;
+    SystemClock clock;
+    IdSource ids;
+    std::unique_ptr<ReviewSession> session;
+};
+
+std::unique_ptr<Opened> openReview(const Arguments& a) {
+    auto o = std::make_unique<Opened>();
+    o->library = openLibrary(a.word(0, "LIB"));
+    o->playbook = orRefuse(loadPlaybook(dataFolder() / "playbook"));
+    const Review review = orRefuse(o->library->review(ReviewId{a.word(1, "ID")}));
+    o->session = orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, review.submission));
+    if (!loadFonts(dataFolder() / "fonts")) throw Refusal("The fonts are missing from the data folder. Install the program again.");
+    return o;
+}
+
+std::uint64_t seedOf(const Arguments& a) {
+    const double seed = a.number("seed").value_or(1);
+    if (seed < 0 || seed != static_cast<double>(static_cast<std::uint64_t>(seed))) throw WrongUse("--seed wants a whole number");
+    return static_cast<std::uint64_t>(seed);
+}
+
+void demo(const Arguments& a, std::stop_token stop) {
+    if (const auto films = a.value("films")) {
+        const double count = a.number("count").value_or(1);
+        if (!(count >= 1 && count <= 10000)) throw WrongUse("--count wants a number from 1 to 10000");
+        const std::string truth = a.value("truth").value_or(*films + "/truth.json");
+        orRefuse(makeDemoFilms(*films, static_cast<int>(count), seedOf(a), truth, stop, [](double part) { showProgress(part, "films"); }));
+        return;
+    }
+    Date today = SystemClock().today();
+    if (const auto text = a.value("date")) {
+        const auto date = parseIsoDate(*text);
+        if (!date) throw WrongUse("--date wants a day as 2026-11-25");
+        today = *date;
+    }
+    orRefuse(makeDemoLibrary(a.word(0, "DIR"), seedOf(a), today, stop, showProgress));
+    showProgress(1, "demo library is ready");
+}
+
+json countsAsJson(const Counts& c) {
+    return {{"positions", {c.positions, c.positionsAll}}, {"measures", {c.measures, c.measuresAll}}, {"measuresNotVisible", c.measuresNotVisible},
+            {"judged", {c.judged, c.judgedAll}},          {"said", {c.said, c.saidAll}},           {"corrections", c.corrections},
+            {"drills", c.drills},                         {"drillsWithoutDose", c.drillsWithoutDose}};
+}
+
+void reviewList(const Arguments& a, std::stop_token) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
+    json all = json::array();
+    for (const Review& r : orRefuse(library->reviews())) {
+        const Athlete athlete = orRefuse(library->athlete(r.athlete));
+        const Submission submission = orRefuse(library->submission(r.submission));
+        const Assessment as = assess(r, book, submission.clips.front(), athlete.hand);
+        all.push_back({{"id", r.id.value}, {"athlete", athlete.fullName()}, {"date", isoDate(r.date)}, {"stage", idOf(r.stage)}, {"counts", countsAsJson(as.counts)}});
+    }
+    std::cout << all.dump(2) << "\n";
+}
+
+void reviewShow(const Arguments& a, std::stop_token) {
+    const auto o = openReview(a);
+    json out = json::parse(toJson(o->session->review()));
+    out["athleteName"] = o->session->athlete().fullName();
+    out["positions"] = out["moments"];
+    out["measures"] = json::array();
+    for (const MeasureRow& m : o->session->assessment().measures) {
+        json row = {{"id", m.id}, {"value", m.value.value ? json(*m.value.value) : json(nullptr)}, {"unit", m.value.unit}, {"sd", m.value.sd}, {"state", idOf(m.value.state)}};
+        row["verdict"] = m.judgement.verdict ? json(idOf(*m.judgement.verdict)) : json(nullptr);
+        row["judgement"] = idOf(m.judgement.state);
+        row["text"] = m.judgement.text;
+        out["measures"].push_back(row);
+    }
+    out["counts"] = countsAsJson(o->session->assessment().counts);
+    std::cout << out.dump(2) << "\n";
+}
+
+void reviewExport(const Arguments& a, std::stop_token stop) {
+    const auto o = openReview(a);
+    const fs::path folder = a.need("out");
+    const bool any = a.has("film") || a.has("letter") || a.has("csv");
+    const DispatchRecipe recipe = previewRecipe(*o->session);
+    const std::string stem = o->session->athlete().firstName + "-" + isoDate(o->session->review().date);
+    FileStore& files = o->library->files();
+    if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
+    if (a.has("csv") || !any) orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->playbook, o->session->assessment())));
+    if (a.has("film"))
+        orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop, [](double part) { showProgress(part, "narrated film"); }));
+}
+
+void send(const Arguments& a, std::stop_token stop) {
+    const auto o = openReview(a);
+    MailServer server;
+    server.url = a.need("smtp");
+    server.user = a.value("user").value_or("");
+    // A password on the command line is seen by every process: it comes through the environment.
+    if (const char* password = std::getenv("JUXTAGRAPH_SMTP_PASSWORD")) server.password = password;
+    server.requireTls = !isLoopback(server.url);
+    const DispatchRecipe recipe = orRefuse(dispatchRecipe(*o->session));
+    if (a.has("dry-run")) {
+        std::cout << "To " << recipe.toName << " <" << recipe.toAddress << ">: \"" << recipe.film.letter.greeting << "\", letter as PDF"
+                  << (recipe.film.review.takes.empty() ? "" : " and narrated film") << ". Nothing was sent.\n";
+        return;
+    }
+    const fs::path work = o->library->folder() / "sent" / ("work-" + o->session->review().id.value);
+    auto parcel = packParcel(recipe, work, o->library->files(), stop, [](double part) { showProgress(part, "narrated film"); });
+    std::error_code ec;
+    fs::remove_all(work, ec);
+    const Parcel packed = orRefuse(std::move(parcel));
+    const OutboxItem item = orRefuse(putInOutbox(*o->library, o->session->review().id, recipe, packed, o->clock, o->ids));
+    const Status sent = sendMail(server, recipe.house.coachEmail, recipe.toAddress, packed.bytes, stop);
+    orRefuse(o->library->save(afterSending(item, sent, o->clock)));
+    if (!sent) throw Refusal(sent.error().text + " The letter waits in the outbox.");
+    orRefuse(o->session->markSent(recipe.toAddress));
+}
+
+void verify(const Arguments& a, std::stop_token) {
+    const auto problems = openLibrary(a.word(0, "LIB"))->verify();
+    if (a.has("json"))
+        std::cout << json{{"ok", problems.empty()}, {"problems", problems}}.dump(2) << "\n";
+    else if (problems.empty())
+        std::cout << "The library is whole.\n";
+    if (problems.empty()) return;
+    if (!a.has("json")) {
+        std::string all = std::to_string(problems.size()) + (problems.size() == 1 ? " problem: " : " problems: ");
+        for (const auto& p : problems) all += p + " ";
+        throw Refusal(all);
+    }
+}
+
+} // namespace
+
+std::vector<Command> libraryCommands() {
+    return {{"demo", "demo DIR [--seed S] [--date YYYY-MM-DD]  |  demo --films DIR --count N --seed S --truth truth.json", {"films", "count", "seed", "truth", "date"}, {}, 0, 1, demo},
+            {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
+            {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
+            {"review export", "review export LIB ID --out DIR [--film] [--letter] [--csv]", {"out"}, {"film", "letter", "csv"}, 2, 2, reviewExport},
+            {"send", "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run]  (password in JUXTAGRAPH_SMTP_PASSWORD)", {"smtp", "user"}, {"dry-run"}, 2, 2, send},
+            {"verify", "verify LIB [--json]", {}, {"json"}, 1, 1, verify}};
+}
+
+} // namespace jg::cli

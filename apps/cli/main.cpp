@@ -1,0 +1,151 @@
+// juxtagraph-cli: the core without a window.
+#include "apps/cli/command.h"
+
+#include <QGuiApplication>
+
+#include <algorithm>
+#include <cmath>
+#include <csignal>
+#include <cstdio>
+#include <cstdlib>
+#include <iostream>
+#include <unistd.h>
+
+namespace jg::cli {
+
+std::optional<std::string> Arguments::value(const std::string& name) const {
+    const auto it = values.find(name);
+    return it == values.end() ? std::nullopt : std::optional(it->second);
+}
+
+std::string Arguments::need(const std::string& name) const {
+    const auto found = value(name);
+    if (!found) throw WrongUse("--" + name + " is missing");
+    return *found;
+}
+
+std::optional<double> Arguments::number(const std::string& name) const {
+    const auto text = value(name);
+    if (!text) return std::nullopt;
+    char* end = nullptr;
+    const double v = std::strtod(text->c_str(), &end);
+    if (text->empty() || *end != '\0' || !std::isfinite(v)) throw WrongUse("--" + name + " wants a number, not \"" + *text + "\"");
+    return v;
+}
+
+const std::string& Arguments::word(std::size_t i, const char* what) const {
+    if (i >= words.size()) throw WrongUse(std::string(what) + " is missing");
+    return words[i];
+}
+
+void showProgress(double part, const std::string& what) {
+    if (!isatty(STDERR_FILENO)) return;
+    std::fprintf(stderr, "\r%3d %%  %s   ", static_cast<int>(part * 100), what.c_str());
+    if (part >= 1) std::fprintf(stderr, "\n");
+}
+
+namespace {
+
+std::stop_source interrupted;
+
+std::vector<Command> allCommands() {
+    std::vector<Command> all;
+    for (auto group : {filmCommands(), measureCommands(), libraryCommands()})
+        for (auto& c : group) all.push_back(std::move(c));
+    return all;
+}
+
+void printHelp(const std::vector<Command>& all, std::ostream& out) {
+    out << "juxtagraph-cli: the core without a window.\n\n";
+    for (const Command& c : all) out << "  juxtagraph-cli " << c.use << "\n";
+    out << "\n  juxtagraph-cli --version | --help | COMMAND --help\n"
+           "Exit: 0 done; 1 refused (one sentence on stderr); 2 wrong use.\n";
+}
+
+/// The command whose name stands at the front of the words; the longest name wins.
+const Command* findCommand(const std::vector<Command>& all, const std::vector<std::string>& words, std::size_t& used) {
+    const Command* best = nullptr;
+    for (const Command& c : all) {
+        const auto space = c.name.find(' ');
+        const std::string first = c.name.substr(0, space);
+        const std::string second = space == std::string::npos ? "" : c.name.substr(space + 1);
+        const std::size_t length = second.empty() ? 1 : 2;
+        if (words.size() < length || words[0] != first || (length == 2 && words[1] != second)) continue;
+        if (!best || length > used) best = &c, used = length;
+    }
+    return best;
+}
+
+Arguments parse(const Command& command, const std::vector<std::string>& rest) {
+    Arguments a;
+    for (std::size_t i = 0; i < rest.size(); ++i) {
+        if (rest[i].rfind("--", 0) != 0) {
+            a.words.push_back(rest[i]);
+            continue;
+        }
+        const std::string name = rest[i].substr(2);
+        if (command.flagOptions.contains(name)) {
+            a.flags.insert(name);
+        } else if (command.valueOptions.contains(name)) {
+            if (i + 1 >= rest.size()) throw WrongUse("--" + name + " wants a value");
+            a.values[name] = rest[++i];
+        } else {
+            throw WrongUse("--" + name + " is not an option of this command");
+        }
+    }
+    if (a.words.size() < command.words) throw WrongUse("something is missing");
+    if (a.words.size() > command.mostWords) throw WrongUse("\"" + a.words.back() + "\" is too much");
+    return a;
+}
+
+int run(const std::vector<std::string>& words) {
+    const auto all = allCommands();
+    if (words.empty()) {
+        printHelp(all, std::cerr);
+        return 2;
+    }
+    if (words[0] == "--version") {
+        std::cout << "juxtagraph-cli " << JG_VERSION << "\n";
+        return 0;
+    }
+    if (words[0] == "--help" || words[0] == "help") {
+        printHelp(all, std::cout);
+        return 0;
+    }
+    std::size_t used = 0;
+    const Command* command = findCommand(all, words, used);
+    if (!command) {
+        std::cerr << "There is no command \"" << words[0] << (words.size() > 1 && words[1].rfind("--", 0) != 0 ? " " + words[1] : "") << "\".\n";
+        printHelp(all, std::cerr);
+        return 2;
+    }
+    const std::vector<std::string> rest(words.begin() + static_cast<std::ptrdiff_t>(used), words.end());
+    if (std::find(rest.begin(), rest.end(), "--help") != rest.end()) {
+        std::cout << "juxtagraph-cli " << command->use << "\n";
+        return 0;
+    }
+    try {
+        command->run(parse(*command, rest), interrupted.get_token());
+        std::cout.flush();
+        return 0;
+    } catch (const WrongUse& e) {
+        std::cerr << "Wrong use: " << e.what() << ".\n  juxtagraph-cli " << command->use << "\n";
+        return 2;
+    } catch (const std::exception& e) { // a Refusal, or a library's exception that no room caught
+        std::cerr << e.what() << "\n";
+        return 1;
+    }
+}
+
+} // namespace
+} // namespace jg::cli
+
+int main(int argc, char** argv) {
+    // Pictures and letters are painted without any screen.
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    std::vector<std::string> words(argv + 1, argv + argc);
+    int count = 1;
+    QGuiApplication app(count, argv);
+    std::signal(SIGINT, [](int) { jg::cli::interrupted.request_stop(); });
+    return jg::cli::run(words);
+}

@@ -1,0 +1,255 @@
+#include "apps/cli/command.h"
+
+#include "coaching/causes.h"
+#include "coaching/week.h"
+#include "desk/places.h"
+#include "kinematics/measure.h"
+#include "review/review_json.h"
+
+#include <nlohmann/json.hpp>
+
+#include <cmath>
+#include <cstdlib>
+#include <iostream>
+#include <sstream>
+
+namespace jg::cli {
+
+using nlohmann::json;
+
+namespace {
+
+Playbook playbook() {
+    return orRefuse(loadPlaybook(dataFolder() / "playbook"));
+}
+
+json measureAsJson(const MeasureDefinition& m) {
+    json positions = json::array(), views = json::array(), landmarks = json::array();
+    for (const Moment p : m.moments) positions.push_back(info(p).id);
+    for (const View v : m.views) views.push_back(idOf(v));
+    for (const Slot& s : m.slots) landmarks.push_back(s.name);
+    return {{"id", m.id},       {"name", m.name},          {"unit", m.unit},       {"group", m.group},
+            {"positions", positions}, {"views", views},    {"landmarks", landmarks}, {"formula", m.formula},
+            {"needsScale", m.needsHeight()}, {"source", m.source}};
+}
+
+void measures(const Arguments& a, std::stop_token) {
+    json all = json::array();
+    for (const MeasureDefinition& m : playbook().measures) all.push_back(measureAsJson(m));
+    if (a.has("json"))
+        std::cout << all.dump(2) << "\n";
+    else
+        for (const auto& m : all) std::cout << m["id"].get<std::string>() << "\t" << m["name"].get<std::string>() << "\n";
+}
+
+std::vector<std::string> split(const std::string& text, char separator) {
+    std::vector<std::string> parts;
+    std::istringstream in(text);
+    for (std::string part; std::getline(in, part, separator);) parts.push_back(part);
+    return parts;
+}
+
+double numberIn(const std::string& text, const std::string& where) {
+    char* end = nullptr;
+    const double v = std::strtod(text.c_str(), &end);
+    if (text.empty() || *end != '\0' || !std::isfinite(v)) throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
+    return v;
+}
+
+/// A slot by its name, or by its landmark's id; with @frame the slots of that landmark in order.
+const Slot* slotFor(const MeasureDefinition& m, const std::string& name, const std::map<std::string, ClickedPoint>& taken) {
+    for (const Slot& s : m.slots)
+        if (s.name == name && !taken.contains(s.name)) return &s;
+    for (const Slot& s : m.slots)
+        if (info(s.landmark).id == name && !taken.contains(s.name)) return &s;
+    return nullptr;
+}
+
+void readPoints(const std::string& text, double sigma, const MeasureDefinition& m, MeasureInput& in) {
+    std::map<std::string, ClickedPoint> extra; // crown and ground
+    for (const std::string& part : split(text, ';')) {
+        const auto equals = part.find('=');
+        const auto comma = part.find(',', equals == std::string::npos ? 0 : equals);
+        if (equals == std::string::npos || comma == std::string::npos) throw WrongUse("\"" + part + "\" is not a point; write knee=352,498");
+        std::string name = part.substr(0, equals);
+        name = name.substr(0, name.find('@'));
+        const ClickedPoint point{{numberIn(part.substr(equals + 1, comma - equals - 1), part), numberIn(part.substr(comma + 1), part)}, sigma};
+        if (m.needsHeight() && (name == "crown" || name == "ground")) {
+            extra[name] = point;
+            continue;
+        }
+        const Slot* slot = slotFor(m, name, in.points);
+        if (!slot) throw Refusal("The measure " + m.id + " has no point \"" + name + "\". See: juxtagraph-cli measures --json");
+        in.points[slot->name] = point;
+    }
+    if (extra.size() == 2) {
+        const ImagePoint c = extra["crown"].at, g = extra["ground"].at;
+        in.heightPx = {std::hypot(c.x - g.x, c.y - g.y), std::sqrt(2.0) * sigma};
+    }
+}
+
+/// Frames by position id, or in order: 'a=12,b=18'.
+void readFrames(const std::string& text, const MeasureDefinition& m, MeasureInput& in) {
+    std::size_t next = 0;
+    for (const std::string& part : split(text, ',')) {
+        const auto equals = part.find('=');
+        if (equals == std::string::npos) throw WrongUse("\"" + part + "\" is not a frame; write plant=48");
+        const double frame = numberIn(part.substr(equals + 1), part);
+        const auto moment = momentFromId(part.substr(0, equals));
+        if (moment)
+            in.frames[*moment] = std::llround(frame);
+        else if (next < m.moments.size())
+            in.frames[m.moments[next]] = std::llround(frame);
+        ++next;
+    }
+}
+
+void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
+    if (const auto hand = a.value("hand")) {
+        const auto found = handFromId(*hand);
+        if (!found) throw WrongUse("--hand is R or L");
+        in.hand = *found;
+    }
+    if (const auto view = a.value("view")) {
+        const auto found = viewFromId(*view);
+        if (!found) throw WrongUse("--view is open, closed, front or rear");
+        in.view = *found;
+    }
+    if (const auto level = a.value("level")) {
+        const auto parts = split(*level, ',');
+        if (parts.size() != 2) throw WrongUse("--level wants DX,DY, along a level or a plumb line");
+        in.rollDeg = rollFromLine({{0, 0}, sigma}, {{numberIn(parts[0], *level), numberIn(parts[1], *level)}, sigma});
+    }
+    in.pxPerM = {a.number("scale-px-per-m").value_or(0), a.number("scale-sd").value_or(0)};
+    if (const auto height = a.number("height-px")) in.heightPx = {*height, a.number("height-sd").value_or(0)};
+    in.yawDeg = {a.number("yaw").value_or(0), a.number("yaw-sd").value_or(0)};
+    in.captureFps = a.number("rate").value_or(0);
+    if (std::abs(in.yawDeg.value) >= 80) throw Refusal("A camera turned by 80 degrees or more can't be corrected. Film from the side.");
+}
+
+json numberOrNull(std::optional<double> v) {
+    return v ? json(*v) : json(nullptr);
+}
+
+void measure(const Arguments& a, std::stop_token) {
+    const Playbook book = playbook();
+    const MeasureDefinition* m = book.measure(a.words[0]);
+    if (!m) throw Refusal("There is no measure \"" + a.words[0] + "\". See: juxtagraph-cli measures --json");
+    const double sigma = a.number("sigma").value_or(kDefaultClickSigmaPx);
+    if (sigma < 0) throw WrongUse("--sigma can't be negative");
+    MeasureInput in;
+    if (!m->seenFrom(in.view)) in.view = m->views.front();
+    readConditions(a, in, sigma);
+    if (const auto points = a.value("points")) readPoints(*points, sigma, *m, in);
+    if (const auto frames = a.value("frames")) readFrames(*frames, *m, in);
+    const MeasureValue v = evaluate(*m, in);
+    if (v.state == MeasureState::NotLookedAt) throw Refusal(m->name + " can't be computed: " + v.reason);
+    json warnings = v.warnings;
+    if (!v.reason.empty()) warnings.push_back(v.reason);
+    const bool has = v.value.has_value();
+    const json out = {{"id", v.id},       {"value", numberOrNull(v.value)},
+                      {"unit", v.unit},   {"sd", numberOrNull(has ? std::optional(v.sd) : std::nullopt)},
+                      {"low95", numberOrNull(has ? std::optional(v.low95) : std::nullopt)},
+                      {"high95", numberOrNull(has ? std::optional(v.high95) : std::nullopt)},
+                      {"state", idOf(v.state)}, {"warnings", warnings}};
+    if (a.has("json"))
+        std::cout << out.dump(2) << "\n";
+    else if (has)
+        std::cout << m->name << ": " << *v.value << " " << v.unit << " (95 %: " << v.low95 << " to " << v.high95 << ")\n";
+    else
+        std::cout << m->name << ": " << v.reason << "\n";
+}
+
+void approaches(const Arguments&, std::stop_token) {
+    json all = json::array();
+    for (const Approach& p : playbook().approaches) {
+        json targets = json::array();
+        for (const Target& t : p.targets) targets.push_back(targetAsJson(t));
+        all.push_back({{"id", p.id}, {"name", p.name}, {"version", p.version}, {"ages", {p.ageFrom, p.ageTo}}, {"targets", targets}, {"graded", p.graded}});
+    }
+    std::cout << all.dump(2) << "\n";
+}
+
+void judgeOne(const Arguments& a, std::stop_token) {
+    const Playbook book = playbook();
+    const Approach* approach = book.approach(a.need("approach"));
+    if (!approach) throw Refusal("There is no approach \"" + a.need("approach") + "\". See: juxtagraph-cli approaches");
+    const std::string id = a.need("measure");
+    const MeasureDefinition* m = book.measure(id);
+    if (!m) throw Refusal("There is no measure \"" + id + "\". See: juxtagraph-cli measures --json");
+    const auto value = a.number("value"), sd = a.number("sd");
+    if (!value || !sd) throw WrongUse("--value and --sd are needed");
+    if (*sd < 0) throw WrongUse("--sd can't be negative");
+    const Target* target = approach->targetOf(id);
+    if (!target) throw Refusal("The approach " + approach->name + " sets no target for " + m->name + ".");
+    Judgement j = judge(*target, *value, *sd, m->protectsArm);
+    if (const auto age = a.number("age"); age && (*age < approach->ageFrom || *age > approach->ageTo))
+        j.text += " Meant for ages " + std::to_string(approach->ageFrom) + " to " + std::to_string(approach->ageTo) + ": a model for others.";
+    std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)}, {"state", idOf(j.state)}, {"gap", j.gap}, {"gapInSds", j.gapInSds}, {"text", j.text}}.dump(2) << "\n";
+}
+
+std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
+    auto ids = split(a.need("findings"), ',');
+    if (ids.empty()) throw WrongUse("--findings is empty");
+    for (const auto& id : ids)
+        if (!book.isFinding(id)) throw Refusal("\"" + id + "\" is neither a measure nor a graded item of the playbook.");
+    return ids;
+}
+
+void causes(const Arguments& a, std::stop_token) {
+    const Playbook book = playbook();
+    std::vector<Finding> findings;
+    for (const auto& id : findingsOf(a, book)) {
+        const auto* m = book.measure(id);
+        const auto* i = book.item(id);
+        const bool protects = (m && m->protectsArm) || (i && i->protectsArm);
+        findings.push_back({id, protects ? Verdict::Protect : Verdict::Change, 0});
+    }
+    const CauseReport report = explain(book, findings);
+    json roots = json::array();
+    for (const Root& r : report.roots) roots.push_back({{"id", r.id}, {"explains", r.explains}, {"evidence", r.evidence}, {"against", r.against}});
+    std::cout << json{{"roots", roots}, {"order", report.order}}.dump(2) << "\n";
+}
+
+void plan(const Arguments& a, std::stop_token) {
+    const Playbook book = playbook();
+    const auto age = a.number("age");
+    if (!age || *age < 5 || *age > 99) throw WrongUse("--age wants an age in years");
+    const int years = static_cast<int>(*age);
+    std::vector<PlannedDrill> drills;
+    json listed = json::array(), blocked = json::array();
+    for (const auto& id : findingsOf(a, book)) {
+        const auto fit = drillsFor(book, id, years, a.has("pain"), 2);
+        for (const Drill* d : fit) {
+            drills.push_back({d->id, id, d->dose, false});
+            listed.push_back({{"id", d->id}, {"name", d->name}, {"finding", id}, {"dose", wordsOf(d->dose)}, {"daysAWeek", d->dose.days}, {"ball", d->ball}, {"body", d->body}});
+        }
+        if (fit.empty()) blocked.push_back("No drill of the playbook fits " + book.nameOfFinding(id) + (a.has("pain") ? " while pain is reported." : " at this age."));
+    }
+    const WeekPlan week = layOutWeek(book, drills, years, a.has("pain"));
+    json days = json::array();
+    for (const PlanDay& d : week.days) days.push_back({{"day", weekdayShort(d.weekday)}, {"body", d.body}, {"drills", d.drills}});
+    for (const auto& sentence : week.blocked) blocked.push_back(sentence);
+    if (a.has("pain")) blocked.push_back("Pain is reported: no throwing drills, and a licensed professional sees the athlete first.");
+    std::cout << json{{"days", days}, {"drills", listed}, {"missingDose", week.missingDose}, {"blocked", blocked}}.dump(2) << "\n";
+}
+
+} // namespace
+
+std::vector<Command> measureCommands() {
+    return {{"measures", "measures [--json]", {}, {"json"}, 0, 0, measures},
+            {"measure",
+             "measure ID --points 'hip=310,402;knee=352,498;ankle=330,610' [--sigma 2.0] [--hand R|L] [--view open|closed|front|rear] [--level DX,DY]\n"
+             "        [--scale-px-per-m V --scale-sd V] [--height-px V --height-sd V] [--frames 'plant=48,release=57' --rate 60] [--yaw DEG --yaw-sd DEG] [--json]",
+             {"points", "sigma", "hand", "view", "level", "scale-px-per-m", "scale-sd", "height-px", "height-sd", "frames", "rate", "yaw", "yaw-sd"},
+             {"json"},
+             1,
+             1,
+             measure},
+            {"approaches", "approaches [--json]", {}, {"json"}, 0, 0, approaches},
+            {"judge", "judge --approach ID --measure ID --value V --sd S [--age N] [--json]", {"approach", "measure", "value", "sd", "age"}, {"json"}, 0, 0, judgeOne},
+            {"causes", "causes --findings a,b,c [--json]", {"findings"}, {"json"}, 0, 0, causes},
+            {"plan", "plan --findings a,b --age N [--pain] [--json]", {"findings", "age"}, {"pain", "json"}, 0, 0, plan}};
+}
+
+} // namespace jg::cli

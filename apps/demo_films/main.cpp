@@ -1,0 +1,108 @@
+// demo-films: films of generated deliveries with exact truth, one by one or many at random.
+#include "base/file_store.h"
+#include "demo/film_maker.h"
+#include "demo/random_orders.h"
+
+#include <cmath>
+#include <csignal>
+#include <cstdlib>
+#include <functional>
+#include <iostream>
+#include <map>
+#include <string>
+
+namespace {
+
+using jg::FilmOrder;
+
+std::stop_source interrupted;
+
+/// What each option does to an order.
+std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
+    return {{"fps", [](FilmOrder& o, double v) { o.fps = static_cast<int>(v); }},
+            {"width", [](FilmOrder& o, double v) { o.camera.width = static_cast<int>(v); }},
+            {"height", [](FilmOrder& o, double v) { o.camera.height = static_cast<int>(v); }},
+            {"yaw", [](FilmOrder& o, double v) { o.camera.yawDeg = v; }},
+            {"roll", [](FilmOrder& o, double v) { o.camera.rollDeg = v; }},
+            {"shake", [](FilmOrder& o, double v) { o.shakePx = v; }},
+            {"blur", [](FilmOrder& o, double v) { o.shutter = v; }},
+            {"noise", [](FilmOrder& o, double v) { o.noise = v; }},
+            {"brightness", [](FilmOrder& o, double v) { o.brightness = v; }},
+            {"cut-after", [](FilmOrder& o, double v) { o.cutAfterS = v; }},
+            {"seed", [](FilmOrder& o, double v) { o.seed = static_cast<std::uint64_t>(v); }},
+            {"body-height", [](FilmOrder& o, double v) { o.knobs.heightM = v; }},
+            {"back-knee", [](FilmOrder& o, double v) { o.knobs.backKneeLoad = v; }},
+            {"leg-spread", [](FilmOrder& o, double v) { o.knobs.legSpread = v; }},
+            {"front-knee-plant", [](FilmOrder& o, double v) { o.knobs.frontKneePlant = v; }},
+            {"front-knee-release", [](FilmOrder& o, double v) { o.knobs.frontKneeRelease = v; }},
+            {"trunk-forward", [](FilmOrder& o, double v) { o.knobs.trunkForward = v; }},
+            {"hips-open", [](FilmOrder& o, double v) { o.knobs.hipsOpenPlant = v; }},
+            {"shoulders-open", [](FilmOrder& o, double v) { o.knobs.shouldersOpenPlant = v; }},
+            {"elbow-height", [](FilmOrder& o, double v) { o.knobs.elbowHeight = v; }},
+            {"elbow-bend", [](FilmOrder& o, double v) { o.knobs.elbowBend = v; }},
+            {"hand-early", [](FilmOrder& o, double v) { o.knobs.handEarlyS = v; }},
+            {"back-foot-lift", [](FilmOrder& o, double v) { o.knobs.backFootLift = v; }},
+            {"glove-reach", [](FilmOrder& o, double v) { o.knobs.gloveReach = v; }},
+            {"early-travel", [](FilmOrder& o, double v) { o.knobs.earlyTravel = v; }}};
+}
+
+int wrongUse(const std::string& what) {
+    std::cerr << "Wrong use: " << what << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] [--flat] [--windup] [--numbers]\n ";
+    for (const auto& [name, set] : numberOptions()) std::cerr << " [--" << name << " V]";
+    std::cerr << "\n";
+    return 2;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    std::signal(SIGINT, [](int) { interrupted.request_stop(); });
+    FilmOrder order;
+    std::string file, truthFile;
+    const auto numbers = numberOptions();
+    for (int i = 1; i < argc; ++i) {
+        const std::string word = argv[i];
+        if (word.rfind("--", 0) != 0) {
+            file = word;
+            continue;
+        }
+        const std::string name = word.substr(2);
+        if (name == "flat") {
+            order.knobs.mound = false;
+        } else if (name == "windup") {
+            order.knobs.stretch = false;
+        } else if (name == "numbers") {
+            order.frameNumbers = true;
+        } else if (i + 1 >= argc) {
+            return wrongUse(word + " wants a value");
+        } else if (const std::string value = argv[++i]; name == "truth") {
+            truthFile = value;
+        } else if (name == "view" && jg::viewFromId(value)) {
+            order.camera.view = *jg::viewFromId(value);
+        } else if (name == "hand" && jg::handFromId(value)) {
+            order.hand = *jg::handFromId(value);
+        } else if (const auto option = numbers.find(name); option != numbers.end()) {
+            char* end = nullptr;
+            const double v = std::strtod(value.c_str(), &end);
+            if (value.empty() || *end != '\0' || !std::isfinite(v)) return wrongUse(word + " wants a number");
+            option->second(order, v);
+        } else {
+            return wrongUse(word + " " + value + " is not understood");
+        }
+    }
+    if (file.empty()) return wrongUse("the film's name is missing");
+    if (order.fps < 1 || order.fps > 1000 || order.camera.width < 64 || order.camera.height < 36 || order.camera.width > 7680 || order.camera.height > 4320)
+        return wrongUse("the rate must be 1 to 1000 and the size 64x36 to 7680x4320");
+    const auto truth = jg::makeFilm(order, file, interrupted.get_token());
+    if (!truth) {
+        std::cerr << truth.error().text << "\n";
+        return 1;
+    }
+    jg::FileStore files;
+    if (!truthFile.empty())
+        if (const auto written = files.write(truthFile, *truth); !written) {
+            std::cerr << written.error().text << "\n";
+            return 1;
+        }
+    return 0;
+}

@@ -1,0 +1,199 @@
+#include "desk/demo_library.h"
+
+#include "demo/random_orders.h"
+#include "desk/demo_review.h"
+#include "desk/intake.h"
+#include "desk/places.h"
+
+#include <nlohmann/json.hpp>
+
+#include <cctype>
+
+namespace jg {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+Date bornFor(int age, Date today) {
+    return Date{today.year() - std::chrono::years{age}, std::chrono::month{3}, std::chrono::day{9}};
+}
+
+Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand hand, const char* level, Date today) {
+    Athlete a{ids.next<AthleteTag>("ath"), first, last, bornFor(age, today), hand, level, "", "", ""};
+    if (a.ageOn(today) < age) a.born = bornFor(age + 1, today);
+    std::string mail = a.firstName;
+    for (char& c : mail) c = static_cast<char>(std::tolower(c));
+    a.email = mail + "@example.org";
+    if (age < 18) {
+        a.guardianName = std::string("Parent of ") + first;
+        a.guardianEmail = mail + ".home@example.org";
+    }
+    return a;
+}
+
+Outfit outfitOf(int n) {
+    Outfit o;
+    if (n == 1) o.jersey = {0.36f, 0.50f, 0.62f, 0}, o.cap = {0.16f, 0.25f, 0.36f, 0.05f}, o.skin = {0.62f, 0.42f, 0.31f, 0.08f};
+    if (n == 2) o.jersey = {0.80f, 0.74f, 0.60f, 0}, o.cap = {0.20f, 0.34f, 0.26f, 0.05f};
+    if (n == 3) o.jersey = {0.62f, 0.36f, 0.34f, 0}, o.cap = {0.30f, 0.12f, 0.12f, 0.05f}, o.skin = {0.80f, 0.60f, 0.48f, 0.08f};
+    if (n == 4) o.jersey = {0.52f, 0.60f, 0.50f, 0}, o.cap = {0.20f, 0.22f, 0.20f, 0.05f}, o.skin = {0.40f, 0.26f, 0.18f, 0.10f};
+    return o;
+}
+
+FilmOrder order(double heightM, int fps, View view, Hand hand, int outfit, std::uint64_t seed) {
+    FilmOrder o;
+    o.knobs.heightM = heightM;
+    o.fps = fps;
+    o.camera.view = view;
+    o.camera.fieldM = 1.2 + 1.65 * heightM;
+    o.hand = hand;
+    o.outfit = outfitOf(outfit);
+    o.seed = seed;
+    return o;
+}
+
+/// One submission of the demo with its films.
+struct Arrival {
+    Athlete athlete;
+    std::vector<FilmOrder> films;
+    std::string asked, pain, delivery, surface;
+    std::optional<Date> promised;
+    Date received;
+    std::optional<DemoReviewWish> review;
+};
+
+std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std::vector<Athlete>& people) {
+    const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", today);
+    const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
+    const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);
+    const Athlete pia = person(ids, "Pia", "Thorsgaard", 17, Hand::Right, "school team", today);
+    const Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", today);
+    people = {wren, odalys, ludo, pia, emeka};
+
+    FilmOrder wrenFilm = order(1.58, 240, View::Open, Hand::Right, 1, seed + 1);
+    wrenFilm.knobs.elbowHeight = 9, wrenFilm.knobs.backKneeLoad = 116, wrenFilm.knobs.legSpread = 94, wrenFilm.knobs.handEarlyS = 0.055;
+    FilmOrder odalysOpen = order(1.44, 60, View::Open, Hand::Left, 2, seed + 2);
+    odalysOpen.knobs.legSpread = 90, odalysOpen.knobs.frontKneeRelease = 128, odalysOpen.knobs.mound = false, odalysOpen.knobs.stretch = false;
+    odalysOpen.knobs.trunkForward = 30, odalysOpen.shakePx = 2.5;
+    FilmOrder odalysFront = odalysOpen;
+    odalysFront.camera.view = View::Front;
+    FilmOrder ludoNow = order(1.74, 120, View::Open, Hand::Right, 0, seed + 3);
+    ludoNow.knobs.legSpread = 101, ludoNow.knobs.backKneeLoad = 104, ludoNow.knobs.frontKneePlant = 138, ludoNow.knobs.frontKneeRelease = 139;
+    ludoNow.knobs.trunkForward = 41, ludoNow.knobs.elbowHeight = 7;
+    FilmOrder ludoOctober = order(1.74, 60, View::Open, Hand::Right, 0, seed + 4);
+    ludoOctober.knobs.legSpread = 88, ludoOctober.knobs.backKneeLoad = 118, ludoOctober.knobs.frontKneePlant = 136, ludoOctober.knobs.frontKneeRelease = 131;
+    ludoOctober.knobs.trunkForward = 36, ludoOctober.knobs.elbowHeight = 10;
+    FilmOrder ludoSeptember = ludoOctober;
+    ludoSeptember.seed = seed + 5, ludoSeptember.knobs.legSpread = 85, ludoSeptember.knobs.backKneeLoad = 122, ludoSeptember.knobs.trunkForward = 33;
+    FilmOrder piaFilm = order(1.72, 120, View::Closed, Hand::Right, 3, seed + 6);
+    piaFilm.brightness = 0.16, piaFilm.noise = 0.02, piaFilm.cutAfterS = 0.10;
+    FilmOrder emekaFilm = order(1.86, 60, View::Open, Hand::Left, 4, seed + 7);
+    emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138, emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;
+
+    const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) { return DemoReviewWish{until, 1.6, open, seed + n}; };
+    return {
+        {wren, {wrenFilm}, "Is it the arm path?", "Elbow sore since Sunday.", "wind-up", "mound", addDays(today, -1), addDays(today, -3), std::nullopt},
+        {odalys, {odalysOpen, odalysFront}, "Why does she miss high?", "", "wind-up", "flat ground", today, addDays(today, -2), std::nullopt},
+        {ludo, {ludoNow}, "Follow-up: leg spread and elbow", "", "stretch", "mound", addDays(today, 2), addDays(today, -1), wish(Stage::Judge, 6, 11)},
+        {pia, {piaFilm}, "Season's look", "", "stretch", "mound", std::nullopt, addDays(today, -4), std::nullopt},
+        {emeka, {emekaFilm}, "First bullpen after the break: what changed?", "", "stretch", "mound", addDays(today, 1), addDays(today, -1), wish(Stage::Send, 0, 12)},
+        {ludo, {ludoOctober}, "Does the leg spread grow?", "", "stretch", "mound", std::nullopt, addDays(today, -31), wish(Stage::Sent, 0, 13)},
+        {ludo, {ludoSeptember}, "First look", "", "stretch", "mound", std::nullopt, addDays(today, -61), wish(Stage::Sent, 0, 14)},
+    };
+}
+
+Status makeArrival(Library& library, const Playbook& playbook, const Arrival& arrival, const fs::path& work, IdSource& ids, std::stop_token stop,
+                   const std::function<void(double)>& progress) {
+    IntakeForm form{arrival.athlete.id, {}, arrival.delivery, arrival.surface, arrival.asked, arrival.pain, arrival.promised};
+    std::vector<LookedAt> looked;
+    for (std::size_t i = 0; i < arrival.films.size(); ++i) {
+        const FilmOrder& o = arrival.films[i];
+        const fs::path file = work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) + "-" + isoDate(arrival.received) + ".mp4");
+        auto truth = makeFilm(o, file, stop, progress);
+        if (!truth) return truth.error();
+        auto seen = lookAtFilm(file, stop);
+        if (!seen) return seen.error();
+        form.films.push_back({file, o.camera.view, static_cast<double>(o.fps)});
+        looked.push_back(std::move(*seen));
+    }
+    const FixedClock clock(arrival.received);
+    auto submission = takeIn(library, form, looked, clock, ids);
+    if (!submission) return submission.error();
+    if (!arrival.review) return Done{};
+    auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films.front(), *arrival.review, arrival.received, ids);
+    if (!review) return review.error();
+    return library.save(*review);
+}
+
+} // namespace
+
+Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, std::stop_token stop, const std::function<void(double, const std::string&)>& progress) {
+    auto playbook = loadPlaybook(dataFolder() / "playbook");
+    if (!playbook) return playbook.error();
+    std::error_code ec;
+    if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
+        return fail(ErrorCode::Refused, folder.string() + " is not empty. Name a new folder for the demo library.");
+    // Built beside its place and moved there when whole, so that a stop leaves nothing half-made.
+    const fs::path absolute = fs::absolute(folder, ec).lexically_normal();
+    const fs::path parent = (absolute.has_filename() ? absolute : absolute.parent_path()).parent_path();
+    const fs::path building = parent / (".part-demo-" + std::to_string(seed));
+    fs::remove_all(building, ec);
+    fs::create_directories(parent, ec);
+    const auto make = [&]() -> Status {
+        auto library = Library::open(building, true, std::make_shared<FileStore>());
+        if (!library) return library.error();
+        IdSource ids(seed);
+        std::vector<Athlete> people;
+        const auto all = arrivals(seed, today, ids, people);
+        for (const Athlete& a : people)
+            if (auto saved = (*library)->save(a); !saved) return saved;
+        for (const auto& [key, value] : {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
+                                         std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
+            if (auto saved = (*library)->setSetting(key, value); !saved) return saved;
+        double frames = 0, done = 0;
+        const auto framesOf = [](const Arrival& a) {
+            double n = 0;
+            for (const FilmOrder& o : a.films) n += o.fps;
+            return n;
+        };
+        for (const Arrival& a : all) frames += framesOf(a);
+        for (const Arrival& a : all) {
+            const auto part = [&](double p) {
+                if (progress) progress((done + p * framesOf(a)) / frames, "film of " + a.athlete.firstName);
+            };
+            if (auto made = makeArrival(**library, *playbook, a, building / "work", ids, stop, part); !made) return made;
+            done += framesOf(a);
+        }
+        for (const Promise& p : {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0}, Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
+            if (auto saved = (*library)->save(p); !saved) return saved;
+        return Done{};
+    };
+    Status made = make();
+    fs::remove_all(building / "work", ec);
+    if (made) {
+        if (fs::exists(folder, ec)) fs::remove(folder, ec);
+        fs::rename(building, absolute.has_filename() ? absolute : absolute.parent_path(), ec);
+        if (ec) made = writeError(folder, ec.value());
+    }
+    if (!made) fs::remove_all(building, ec);
+    return made;
+}
+
+Status makeDemoFilms(const fs::path& folder, int count, std::uint64_t seed, const fs::path& truth, std::stop_token stop, const std::function<void(double)>& progress) {
+    nlohmann::json all = {{"format", "juxtagraph-truth-list-1"}, {"films", nlohmann::json::array()}};
+    for (int n = 0; n < count; ++n) {
+        const std::string name = "delivery-" + std::to_string(n) + ".mp4";
+        auto made = makeFilm(randomOrder(seed, n), folder / name, stop, [&](double part) {
+            if (progress) progress((n + part) / count);
+        });
+        if (!made) return made.error();
+        nlohmann::json row = nlohmann::json::parse(*made);
+        row["file"] = name;
+        all["films"].push_back(std::move(row));
+    }
+    FileStore files;
+    return files.write(truth, all.dump());
+}
+
+} // namespace jg

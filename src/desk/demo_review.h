@@ -1,0 +1,27 @@
+// Reviews of generated films as a coach would have made them.
+#pragma once
+
+#include "base/ids.h"
+#include "demo/film_maker.h"
+#include "library/library.h"
+#include "review/review.h"
+
+#include <cstdint>
+
+namespace jg {
+
+/// How far the pretended coach has come.
+struct DemoReviewWish {
+    Stage until = Stage::Judge;
+    double clickSigmaPx = 1.6;
+    std::size_t measuresOpen = 0; ///< landmarks left unclicked at the end
+    std::uint64_t seed = 1;
+};
+
+/// A review of the clip of a generated film: positions and clicks from the truth with a hand's wobble, grades from
+/// what the figure does, stops spoken with the shipped voice. Takes are written to the library's takes folder.
+/// Errors: those of reading the voice and writing takes.
+Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete, const Submission& submission, const FilmOrder& order,
+                              const DemoReviewWish& wish, Date date, IdSource& ids);
+
+} // namespace jg

@@ -1,0 +1,35 @@
+// What is waiting, what is owed, what went out.
+#pragma once
+
+#include "base/date.h"
+#include "library/library.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// One waiting submission.
+struct DeskRow {
+    Submission submission;
+    Athlete athlete;
+    std::optional<Review> review;
+    int minutes = 0;      ///< a rough guess of the work left
+    std::string progress; ///< "Measuring, 9 of 13 done." or empty
+};
+
+struct DeskList {
+    std::vector<DeskRow> waiting; ///< pain first, then by promised date, undated last
+    std::vector<Promise> owed;
+    std::vector<Review> sentLately; ///< within seven days
+    std::vector<Athlete> athletes;
+};
+
+/// Errors: those of reading the library.
+Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today);
+
+/// "promised for yesterday", "for tonight", "for Friday", "for 4 December", "no date".
+std::string promisedInWords(const std::optional<Date>& promised, Date today);
+
+} // namespace jg

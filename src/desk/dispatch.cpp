@@ -1,0 +1,126 @@
+#include "desk/dispatch.h"
+
+#include "film/reader.h"
+
+#include "letter/letter_pages.h"
+#include "letter/still.h"
+#include "post/message.h"
+#include "review/send_check.h"
+
+namespace jg {
+
+namespace fs = std::filesystem;
+
+DispatchRecipe previewRecipe(const ReviewSession& session) {
+    auto& library = const_cast<ReviewSession&>(session).library();
+    DispatchRecipe r;
+    r.film.review = session.review();
+    r.film.playbook = session.playbook();
+    r.film.assessment = session.assessment();
+    r.film.letter = session.letter();
+    r.film.clip = library.mediaPath(session.clip());
+    r.film.takesFolder = library.takePath("");
+    r.house = session.house();
+    r.athleteFirstName = session.athlete().firstName;
+    r.dateUnix = session.clock().nowUnix();
+    return r;
+}
+
+Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
+    const Date today = session.clock().today();
+    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.assessment(), session.athlete(), session.submission(), today);
+    for (const SendProblem& p : problems)
+        if (p.stop) return fail(ErrorCode::Refused, p.text);
+    auto to = recipientFor(session.athlete(), today);
+    if (!to) return to.error();
+    DispatchRecipe r = previewRecipe(session);
+    r.toName = to->name;
+    r.toAddress = to->email;
+    r.messageId = session.review().id.value + "." + std::to_string(r.dateUnix) + "@juxtagraph.invalid";
+    return r;
+}
+
+Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
+    std::map<std::string, QImage> stills;
+    if (recipe.letter.corrections.empty()) return stills;
+    auto reader = Reader::open(recipe.clip);
+    if (!reader) return reader.error();
+    for (const LetterCorrection& c : recipe.letter.corrections) {
+        auto picture = (*reader)->picture(FrameNumber{c.frame});
+        if (!picture) return picture.error();
+        stills[c.finding] = renderStill(*picture, sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, c.finding), 960, true);
+    }
+    return stills;
+}
+
+Status exportLetter(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
+    auto stills = correctionStills(recipe.film);
+    if (!stills) return stills.error();
+    const LetterPages pages(recipe.film.letter, std::move(*stills));
+    return writePdf(pages, recipe.film.letter.greeting, path, files);
+}
+
+namespace {
+
+std::string mailText(const DispatchRecipe& r) {
+    std::string text;
+    if (!r.film.letter.caution.empty()) text += r.film.letter.caution + "\n\n";
+    text += "Here is the letter about " + r.athleteFirstName + "'s delivery";
+    text += r.film.review.takes.empty() ? ".\n\n" : ", and the film with my voice.\n\n";
+    text += r.film.letter.closing + "\n\n" + r.house.coach + "\n" + r.house.place + "\n";
+    return text;
+}
+
+} // namespace
+
+Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files, std::stop_token stop, const std::function<void(double)>& progress) {
+    const std::string stem = recipe.athleteFirstName + "-" + isoDate(recipe.film.review.date);
+    const fs::path pdf = workFolder / (stem + ".pdf");
+    if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
+    auto letterBytes = readFile(pdf);
+    if (!letterBytes) return letterBytes.error();
+    Message m{recipe.house.coach, recipe.house.coachEmail, recipe.toName, recipe.toAddress, recipe.film.letter.greeting, mailText(recipe), {}, recipe.messageId, recipe.dateUnix};
+    m.attachments.push_back({stem + ".pdf", "application/pdf", std::move(*letterBytes)});
+    if (!recipe.film.review.takes.empty()) {
+        const fs::path film = workFolder / (stem + ".mp4");
+        if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made) return made.error();
+        auto filmBytes = readFile(film);
+        if (!filmBytes) return filmBytes.error();
+        m.attachments.push_back({stem + ".mp4", "video/mp4", std::move(*filmBytes)});
+    }
+    auto bytes = toBytes(m);
+    if (!bytes) return bytes.error();
+    return Parcel{std::move(*bytes), m.subject};
+}
+
+Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe, const Parcel& parcel, const Clock& clock, IdSource& ids) {
+    OutboxItem item;
+    item.id = ids.next<struct MailTag>("mail").value;
+    item.review = review;
+    item.recipient = recipe.toAddress;
+    item.subject = parcel.subject;
+    item.file = item.id + ".eml";
+    item.state = "waiting";
+    item.at = clock.nowUnix();
+    if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written) return written.error();
+    if (auto stored = library.save(item); !stored) return stored.error();
+    return item;
+}
+
+OutboxItem afterSending(OutboxItem item, const Status& result, const Clock& clock) {
+    item.at = clock.nowUnix();
+    item.reason = result ? "" : result.error().text;
+    item.state = result ? "sent" : result.error().code == ErrorCode::Unsure ? "unsure" : "failed";
+    return item;
+}
+
+MailServer mailServerOf(Library& library, const std::string& password) {
+    MailServer server;
+    server.url = library.setting("mail.url", "smtp://127.0.0.1:2525");
+    server.user = library.setting("mail.user");
+    server.password = password;
+    server.requireTls = !isLoopback(server.url);
+    return server;
+}
+
+} // namespace jg

@@ -1,0 +1,58 @@
+// Letter, film and mail of a finished review.
+#pragma once
+
+#include "desk/review_session.h"
+#include "letter/narrated_film.h"
+#include "post/smtp.h"
+
+#include <filesystem>
+#include <functional>
+#include <stop_token>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// Everything a background job needs to make and send a letter: values only.
+struct DispatchRecipe {
+    FilmRecipe film;
+    House house;
+    std::string athleteFirstName;
+    std::string toName;
+    std::string toAddress;
+    std::string messageId;
+    std::int64_t dateUnix = 0;
+};
+
+/// What lies ready.
+struct Parcel {
+    std::string bytes; ///< the mail
+    std::string subject;
+};
+
+/// Gathers values from the session. Errors: Refused, with the first reason of the send check.
+Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session);
+/// The same without the check, for exports and previews.
+DispatchRecipe previewRecipe(const ReviewSession& session);
+
+/// Stills of the corrections, by finding id. Opens the film; may run in any thread. Errors: those of Reader.
+Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe);
+
+/// Writes the letter as PDF. Errors: those of Reader and writing.
+Status exportLetter(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
+
+/// Makes letter and film in `workFolder` and packs them into a mail. Progress covers the film.
+/// Errors: Cancelled, DiskFull, WriteFailed, Damaged, BadInput.
+Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::path& workFolder, FileStore& files, std::stop_token stop = {},
+                          const std::function<void(double)>& progress = {});
+
+/// Keeps the mail as waiting in the outbox. Errors: those of Library.
+Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe, const Parcel& parcel, const Clock& clock, IdSource& ids);
+
+/// The item as it stands after sending ended in `result`.
+OutboxItem afterSending(OutboxItem item, const Status& result, const Clock& clock);
+
+/// The server from the library's settings; the password is the caller's.
+MailServer mailServerOf(Library& library, const std::string& password);
+
+} // namespace jg

@@ -1,0 +1,32 @@
+#include "desk/job.h"
+
+#include <QMetaObject>
+
+namespace jg {
+
+Job::Job(QObject* parent, Work work) : QObject(parent) {
+    thread_ = std::jthread([this, work = std::move(work)](std::stop_token stop) {
+        int shown = -1;
+        const Progress progress = [&](double part) {
+            const int percent = static_cast<int>(part * 100);
+            if (percent == shown) return; // the window needs no more than a hundred steps
+            shown = percent;
+            QMetaObject::invokeMethod(this, [this, part] { Q_EMIT progressed(part); }, Qt::QueuedConnection);
+        };
+        Continuation then = work(stop, progress);
+        QMetaObject::invokeMethod(
+            this,
+            [this, then = std::move(then)] {
+                if (then) then();
+                Q_EMIT finished();
+                deleteLater();
+            },
+            Qt::QueuedConnection);
+    });
+}
+
+Job::~Job() {
+    thread_.request_stop();
+}
+
+} // namespace jg

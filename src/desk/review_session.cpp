@@ -1,0 +1,132 @@
+#include "desk/review_session.h"
+
+#include "review/positions.h"
+
+#include <algorithm>
+
+namespace jg {
+
+ReviewSession::ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids)
+    : library_(library), playbook_(playbook), clock_(clock), ids_(ids) {}
+
+Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids,
+                                                           const SubmissionId& submission, const std::string& approach) {
+    std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
+    if (auto loaded = session->load(submission, approach); !loaded) return loaded.error();
+    return session;
+}
+
+Status ReviewSession::load(const SubmissionId& id, const std::string& approachId) {
+    auto submission = library_.submission(id);
+    if (!submission) return submission.error();
+    submission_ = std::move(*submission);
+    if (submission_.clips.empty()) return fail(ErrorCode::NotFound, "This submission holds no film.");
+    auto athlete = library_.athlete(submission_.athlete);
+    if (!athlete) return athlete.error();
+    athlete_ = std::move(*athlete);
+    auto found = library_.reviewOf(id);
+    if (!found) return found.error();
+    if (*found) {
+        review_ = std::move(**found);
+    } else {
+        const Approach* approach = playbook_.approach(approachId);
+        if (!approach) return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
+        review_.id = ids_.next<ReviewTag>("rev");
+        review_.submission = id;
+        review_.athlete = athlete_.id;
+        review_.clip = submission_.clips.front().id;
+        review_.date = clock_.today();
+        review_.approach = *approach;
+        if (auto stored = save(); !stored) return stored;
+    }
+    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(), [&](const Clip& c) { return c.id == review_.clip; });
+    clip_ = clip == submission_.clips.end() ? submission_.clips.front() : *clip;
+    reassess();
+    return Done{};
+}
+
+House ReviewSession::house() const {
+    return {library_.setting("house.place", "My place"), library_.setting("house.coach", "Your coach"), library_.setting("mail.from", "")};
+}
+
+LetterModel ReviewSession::letter() const {
+    return writeLetter(review_, playbook_, assessment_, athlete_, submission_, house());
+}
+
+Status ReviewSession::save() {
+    auto stored = library_.save(review_);
+    if (stored) Q_EMIT saved(QString::fromStdString(clock_.timeOfDay()));
+    return stored;
+}
+
+void ReviewSession::reassess() {
+    assessment_ = assess(review_, playbook_, clip_, athlete_.hand);
+}
+
+Status ReviewSession::perform(const Edit& edit) {
+    if (review_.sent) return fail(ErrorCode::Refused, "This review was sent and stays as it was sent. Begin a new one to go on.");
+    history_.perform(review_, edit);
+    auto stored = save();
+    if (!stored) {
+        history_.undo(review_);
+        Q_EMIT refused(QString::fromStdString(stored.error().text));
+    }
+    reassess();
+    Q_EMIT changed();
+    return stored;
+}
+
+bool ReviewSession::undo() {
+    if (review_.sent || !history_.undo(review_)) return false;
+    if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
+    reassess();
+    Q_EMIT changed();
+    return true;
+}
+
+bool ReviewSession::redo() {
+    if (review_.sent || !history_.redo(review_)) return false;
+    if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
+    reassess();
+    Q_EMIT changed();
+    return true;
+}
+
+Status ReviewSession::setStage(Stage stage) {
+    if (review_.sent || review_.stage == stage) return Done{};
+    review_.stage = stage;
+    return save();
+}
+
+Status ReviewSession::useClip(const ClipId& id) {
+    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(), [&](const Clip& c) { return c.id == id; });
+    if (clip == submission_.clips.end()) return fail(ErrorCode::NotFound, "That film is not part of this submission.");
+    if (!review_.moments.empty() || !review_.points.empty())
+        return fail(ErrorCode::Refused, "This review already has positions on the " + std::string(nameOf(clip_.view)) +
+                                            " film. Clear them before reviewing another film.");
+    clip_ = *clip;
+    review_.clip = id;
+    auto stored = save();
+    reassess();
+    Q_EMIT changed();
+    return stored;
+}
+
+Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
+    if (auto may = mayLieAt(review_, moment, frame, clip_.frames); !may) return may;
+    return perform({"Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}}});
+}
+
+Status ReviewSession::markSent(const std::string& to) {
+    review_.sent = SentRecord{clock_.today(), to};
+    review_.stage = Stage::Sent;
+    auto stored = save();
+    if (stored && review_.plan.nextLook) {
+        Promise look{athlete_.id, "Next look at " + athlete_.firstName, review_.plan.nextLook, false, 0};
+        stored = library_.save(look);
+    }
+    Q_EMIT changed();
+    return stored;
+}
+
+} // namespace jg

@@ -1,0 +1,38 @@
+#include "letter/csv.h"
+
+#include <cstdio>
+
+namespace jg {
+
+namespace {
+
+std::string quoted(const std::string& field) {
+    if (field.find_first_of(",\"\r\n") == std::string::npos) return field;
+    std::string out = "\"";
+    for (const char c : field) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+    return out + "\"";
+}
+
+std::string number(double v) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.3f", v);
+    return text;
+}
+
+} // namespace
+
+std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment) {
+    std::string out = "id,name,value,unit,sd,low95,high95,state,target,verdict\r\n";
+    for (const MeasureRow& row : assessment.measures) {
+        const MeasureValue& v = row.value;
+        const std::string name = playbook.nameOfFinding(row.id);
+        out += row.id + "," + quoted(name) + ",";
+        out += v.value ? number(*v.value) + "," + v.unit + "," + number(v.sd) + "," + number(v.low95) + "," + number(v.high95) : "," + v.unit + ",,,";
+        out += "," + std::string(idOf(v.state)) + "," + quoted(wordsOf(row.target)) + ",";
+        out += row.judgement.verdict ? std::string(idOf(*row.judgement.verdict)) : std::string(idOf(row.judgement.state));
+        out += "\r\n";
+    }
+    return out;
+}
+
+} // namespace jg

@@ -1,0 +1,14 @@
+// Measures as CSV, with units and errors.
+#pragma once
+
+#include "review/assess.h"
+
+#include <string>
+
+namespace jg {
+
+/// One row a measure: id, name, value, unit, sd, low95, high95, state, target, verdict. RFC 4180 quoting, point
+/// as decimal sign. Pure.
+std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment);
+
+} // namespace jg

@@ -1,0 +1,251 @@
+#include "letter/letter_pages.h"
+
+#include "letter/fonts.h"
+#include "letter/palette.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QBuffer>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QTextDocument>
+
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+constexpr double kMargin = 64;
+constexpr double kTop = 56;
+constexpr double kBottom = 1131 - 56;
+constexpr double kWidth = kPageWidth - 2 * kMargin;
+
+QString escaped(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
+
+QString styled(const QString& inner, double px, const QColor& color, const char* family = "Open Sans", const char* weight = "400", const char* more = "") {
+    return QString("<div style=\"font-family:'%1';font-size:%2px;font-weight:%3;color:%4;%5\">%6</div>")
+        .arg(family)
+        .arg(px)
+        .arg(weight, color.name(), more, inner);
+}
+
+void prepare(QTextDocument& doc, const QString& html, double width) {
+    doc.setDocumentMargin(0);
+    doc.setDefaultFont(printFont(13.5));
+    doc.setHtml(html);
+    QTextOption option = doc.defaultTextOption();
+    option.setWrapMode(QTextOption::WordWrap);
+    doc.setDefaultTextOption(option);
+    doc.setTextWidth(width);
+    // Fonts named in the HTML lose the strategy of the default font: put it back on every run.
+    QTextCursor cursor(&doc);
+    cursor.select(QTextCursor::Document);
+    QTextCharFormat format;
+    format.setFontStyleStrategy(QFont::PreferNoShaping);
+    cursor.mergeCharFormat(format);
+}
+
+} // namespace
+
+LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills) : model_(std::move(model)), stills_(std::move(stills)) {
+    layOut();
+}
+
+void LetterPages::newPage() {
+    pages_.emplace_back();
+    y_ = kTop;
+    if (pages_.size() > 1) return;
+    html(styled(escaped(model_.from), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2, 18);
+    html(styled(escaped(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"), kMargin + kWidth * 0.4, kWidth * 0.6, 12.5);
+    pages_.back().back().rect.translate(0, 4);
+    y_ += 30;
+    pages_.back().push_back({Block::Kind::Fill, {kMargin, y_, kWidth, 2}, {}, palette::ink, {}});
+    y_ += 24;
+}
+
+void LetterPages::need(double height) {
+    if (y_ + height > kBottom) newPage();
+}
+
+/// Places HTML at y_ without moving it; gives its height.
+double LetterPages::html(const QString& text, double x, double width, double, double* bottom) {
+    QTextDocument doc;
+    prepare(doc, text, width);
+    const double height = doc.size().height();
+    pages_.back().push_back({Block::Kind::Html, {x, y_, width, height}, text, {}, {}});
+    if (bottom) *bottom = std::max(*bottom, y_ + height);
+    return height;
+}
+
+void LetterPages::heading(const std::string& text, double px) {
+    y_ += html(styled(escaped(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth, px) + 6;
+}
+
+void LetterPages::keeps() {
+    if (model_.keeps.empty()) return;
+    const double gap = 18;
+    const double width = (kWidth - 2 * gap) / 3;
+    need(80);
+    double bottom = y_;
+    for (std::size_t i = 0; i < model_.keeps.size() && i < 3; ++i) {
+        const double x = kMargin + static_cast<double>(i) * (width + gap);
+        pages_.back().push_back({Block::Kind::Fill, {x, y_, width, 3}, {}, palette::moss, {}});
+        y_ += 11;
+        html(styled("Keep", 15.5, palette::moss, "Vollkorn", "600") + styled(escaped(model_.keeps[i]), 13, palette::ink), x, width, 13, &bottom);
+        y_ -= 11;
+    }
+    y_ = bottom + 24;
+}
+
+void LetterPages::correction(const LetterCorrection& c) {
+    const double stillWidth = 340;
+    const auto still = stills_.find(c.finding);
+    const double stillHeight = still == stills_.end() ? 0 : stillWidth * still->second.height() / still->second.width();
+    need(60 + std::max(stillHeight + 24, 130.0));
+    heading(c.title, 21);
+    y_ += 2;
+    double bottom = y_;
+    double x = kMargin, width = kWidth;
+    if (stillHeight > 0) {
+        pages_.back().push_back({Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
+        y_ += stillHeight + 6;
+        html(styled(escaped(c.caption), 11.5, palette::quiet), kMargin, stillWidth, 11.5, &bottom);
+        y_ -= stillHeight + 6;
+        x += stillWidth + 22;
+        width -= stillWidth + 22;
+    }
+    QString text;
+    const auto paragraph = [&](const char* lead, const std::string& body) {
+        if (body.empty()) return;
+        const QString head = *lead ? QString("<b>%1</b> ").arg(lead) : QString();
+        text += QString("<p style=\"margin:0 0 9px 0;line-height:135%\">%1%2</p>").arg(head, escaped(body));
+    };
+    paragraph("", c.number);
+    paragraph("Why.", c.why);
+    paragraph("Feel.", c.feel);
+    html(styled(text, 13.5, palette::ink), x, width, 13.5, &bottom);
+    y_ = bottom + 20;
+}
+
+void LetterPages::week() {
+    if (model_.week.empty()) return;
+    need(110);
+    heading("Your week", 21);
+    const double days = kMargin, what = kMargin + 96, dose = kMargin + 512, ball = kMargin + 630;
+    const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d, const QColor& color, const char* weight) {
+        double bottom = y_;
+        html(styled(a, 13, color, "Open Sans", weight), days, 92, 13, &bottom);
+        html(styled(b, 13, color), what, 400, 13, &bottom);
+        html(styled(c, 13, color), dose, 114, 13, &bottom);
+        html(styled(d, 13, color), ball, 42, 13, &bottom);
+        y_ = bottom + 7;
+    };
+    row("day", "what", "how much", "ball", palette::quiet, "400");
+    for (const LetterWeekRow& r : model_.week) {
+        need(56);
+        pages_.back().push_back({Block::Kind::Rule, {kMargin, y_, kWidth, 1}, {}, palette::rule, {}});
+        y_ += 7;
+        const QString how = QString("%1<div style=\"font-size:11.5px;color:%2\">%3</div>").arg(escaped(r.what), palette::quiet.name(), escaped(r.how));
+        row(escaped(r.days), how, escaped(r.dose), r.ball ? "yes" : "no", palette::ink, "600");
+    }
+    y_ += 16;
+}
+
+void LetterPages::notes() {
+    struct Note {
+        const char* lead;
+        std::string text;
+    };
+    std::string notSeen;
+    for (std::size_t i = 0; i < model_.notSeen.size() && i < 4; ++i) notSeen += (i ? " " : "") + model_.notSeen[i];
+    if (model_.notSeen.size() > 4) notSeen += " And " + std::to_string(model_.notSeen.size() - 4) + " more.";
+    std::vector<Note> notes;
+    if (!model_.nextLook.empty()) notes.push_back({"Next look:", model_.nextLook});
+    if (!notSeen.empty()) notes.push_back({"What I could not see.", notSeen});
+    if (notes.empty()) return;
+    need(150);
+    const double gap = 20;
+    const double width = notes.size() == 1 ? kWidth : (kWidth - gap) / 2;
+    const std::size_t first = pages_.back().size();
+    double bottom = y_;
+    for (std::size_t i = 0; i < notes.size(); ++i) {
+        const double x = kMargin + static_cast<double>(i) * (width + gap);
+        y_ += 12;
+        html(styled(QString("<b>%1</b> %2").arg(notes[i].lead, escaped(notes[i].text)), 12.5, palette::ink, "Open Sans", "400", "line-height:130%;"), x + 14, width - 28, 12.5,
+             &bottom);
+        y_ -= 12;
+    }
+    const double height = bottom - y_ + 12;
+    for (std::size_t i = 0; i < notes.size(); ++i)
+        pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(first),
+                             Block{Block::Kind::Fill, {kMargin + static_cast<double>(i) * (width + gap), y_, width, height}, {}, palette::paper, {}});
+    y_ += height + 18;
+}
+
+void LetterPages::layOut() {
+    newPage();
+    if (!model_.caution.empty()) {
+        const std::size_t at = pages_.back().size();
+        y_ += 12;
+        const double height = html(styled("<b>Please stop throwing for now.</b> " + escaped(model_.caution), 13.5, palette::ink, "Open Sans", "400", "line-height:130%;"),
+                                   kMargin + 18, kWidth - 34, 13.5);
+        pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(at), Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
+        pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(at), Block{Block::Kind::Fill, {kMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
+        y_ += height + 30;
+    }
+    heading(model_.greeting, 31);
+    if (!model_.opening.empty())
+        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:140%;"), kMargin, kWidth, 15) + 20;
+    keeps();
+    for (const LetterCorrection& c : model_.corrections) correction(c);
+    week();
+    notes();
+    need(90);
+    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:135%;"), kMargin, kWidth, 13) + 16;
+    html(styled(escaped(model_.signature), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"), kMargin, kWidth, 18);
+}
+
+void LetterPages::paint(QPainter& painter, int page) const {
+    painter.fillRect(QRectF(0, 0, kPageWidth, kPageHeight), Qt::white);
+    for (const Block& b : pages_.at(static_cast<std::size_t>(page))) {
+        if (b.kind == Block::Kind::Image) {
+            painter.setRenderHint(QPainter::SmoothPixmapTransform);
+            painter.drawImage(b.rect, b.image);
+        } else if (b.kind == Block::Kind::Html) {
+            QTextDocument doc;
+            prepare(doc, b.html, b.rect.width());
+            painter.save();
+            painter.translate(b.rect.topLeft());
+            doc.drawContents(&painter);
+            painter.restore();
+        } else {
+            painter.fillRect(b.rect, b.color);
+        }
+    }
+}
+
+Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path, FileStore& files) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter writer(&buffer);
+        writer.setPageSize(QPageSize(QPageSize::A4));
+        writer.setPageMargins(QMarginsF());
+        writer.setResolution(288);
+        writer.setTitle(QString::fromStdString(title));
+        writer.setCreator("Juxtagraph");
+        QPainter painter(&writer);
+        const double scale = writer.width() / kPageWidth;
+        painter.scale(scale, scale);
+        for (int i = 0; i < pages.count(); ++i) {
+            if (i > 0) writer.newPage();
+            pages.paint(painter, i);
+        }
+    }
+    return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+}
+
+} // namespace jg

@@ -1,0 +1,30 @@
+// Paints a scene over a picture.
+#pragma once
+
+#include "letter/mark_scene.h"
+
+#include <QPainter>
+
+namespace jg {
+
+/// How picture points lie in the view: view = offset + scale x picture.
+struct ViewTransform {
+    double scale = 1;
+    QPointF offset;
+
+    QPointF toView(ImagePoint p) const { return {offset.x() + scale * p.x, offset.y() + scale * p.y}; }
+    ImagePoint toImage(QPointF v) const { return {(v.x() - offset.x()) / scale, (v.y() - offset.y()) / scale}; }
+    /// The picture fitted into `area`, centred.
+    static ViewTransform fit(QSizeF picture, QRectF area);
+};
+
+/// Paints the scene. `unit` is the size of one design pixel in the painter's units: line widths, point sizes
+/// and letters follow it, so that a still for print is as legible as the window. Labels keep clear of points,
+/// of each other and of the edges of `area`.
+void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area, double unit = 1);
+
+/// Chalk strokes drawn while talking, and the pointer.
+void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view, double unit = 1);
+void paintPointer(QPainter& painter, ImagePoint at, const ViewTransform& view, double unit = 1);
+
+} // namespace jg

@@ -1,0 +1,122 @@
+#include "letter/mark_scene.h"
+
+#include "kinematics/geometry.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg {
+
+std::string labelOf(const MeasureValue& v) {
+    if (!v.value) return "";
+    const auto whole = [](double x) { return std::to_string(static_cast<long long>(std::llround(x))); };
+    const std::string unit = v.unit == "deg" ? "\u00b0" : v.unit == "%" ? " %" : " " + v.unit;
+    return whole(*v.value) + unit + " \u00b1" + whole(std::max(1.0, v.half95()));
+}
+
+namespace {
+
+/// The points of a measure that lie on this frame, in the order of its formula.
+std::vector<ImagePoint> pointsOn(const Review& review, const MeasureDefinition& m, std::int64_t frame) {
+    std::vector<ImagePoint> points;
+    for (const Slot& slot : m.slots) {
+        if (review.frameOf(slot.at) != frame) continue;
+        const PointMark* p = review.point(frame, slot.landmark);
+        if (p && p->hidden.empty()) points.push_back(p->point.at);
+    }
+    return points;
+}
+
+ImagePoint middle(ImagePoint a, ImagePoint b) {
+    return {(a.x + b.x) / 2, (a.y + b.y) / 2};
+}
+
+struct SceneMaker {
+    MarkScene& scene;
+
+    void angle(const std::vector<ImagePoint>& p, const std::string& label, bool faint) {
+        scene.lines.push_back({{p[0], p[1], p[2]}, false, faint});
+        scene.arcs.push_back({p[0], p[1], p[2], faint});
+        if (!faint) scene.labels.push_back({p[1], label, false});
+    }
+
+    void add(const MeasureDefinition& m, const std::vector<ImagePoint>& p, const std::string& label, bool faint) {
+        switch (m.kind) {
+        case MeasureKind::JointAngle:
+            if (p.size() == 3) angle(p, label, faint);
+            return;
+        case MeasureKind::ChangeOfAngle: // its number belongs to two frames and stands in the list
+            if (p.size() == 3) scene.lines.push_back({p, false, faint});
+            return;
+        case MeasureKind::Tilt:
+        case MeasureKind::AboveLevel: {
+            if (p.size() != 2) return;
+            scene.lines.push_back({p, false, faint});
+            const double run = length(p[1] - p[0]);
+            const ImagePoint plumb = m.kind == MeasureKind::Tilt ? ImagePoint{p[0].x, p[0].y - run} : ImagePoint{p[1].x, p[0].y};
+            scene.lines.push_back({{p[0], plumb}, true, faint});
+            scene.arcs.push_back({plumb, p[0], p[1], faint});
+            if (!faint) scene.labels.push_back({p[1], label, false});
+            return;
+        }
+        case MeasureKind::AboveLine:
+            if (p.size() != 3) return;
+            scene.lines.push_back({{p[0], p[1], p[2]}, false, faint});
+            scene.lines.push_back({{p[1], p[1] + (p[1] - p[0])}, true, faint});
+            if (!faint) scene.labels.push_back({p[2], label, false});
+            return;
+        case MeasureKind::OffLine:
+            if (p.size() < 3) return;
+            scene.lines.push_back({{p[0], p[1]}, true, faint});
+            for (std::size_t i = 2; i < p.size(); ++i) scene.points.push_back({p[i], faint});
+            if (!faint) scene.labels.push_back({middle(p[0], p[1]), label, false});
+            return;
+        case MeasureKind::Distance:
+            if (p.size() != 2) return;
+            scene.lines.push_back({p, true, faint});
+            if (!faint) scene.labels.push_back({middle(p[0], p[1]), label, false});
+            return;
+        case MeasureKind::Fall:
+            if (!p.empty() && !faint) scene.labels.push_back({p.back(), label, false});
+            return;
+        case MeasureKind::TimeBetween: return;
+        }
+    }
+};
+
+void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
+    for (const auto& [id, mark] : review.marks) {
+        const auto& p = mark.points;
+        if (mark.kind == MarkKind::HeadBox) scene.boxes.push_back({p[0], p[1]});
+        if (mark.frame != frame) continue;
+        if (mark.kind == MarkKind::Angle) {
+            scene.lines.push_back({p, false, false});
+            scene.arcs.push_back({p[0], p[1], p[2], false});
+            scene.labels.push_back({p[1], std::to_string(std::lround(jointAngleDeg(p[0], p[1], p[2]))) + "\u00b0", false});
+        } else if (mark.kind != MarkKind::HeadBox) {
+            scene.lines.push_back({p, mark.kind != MarkKind::Line, false});
+        }
+    }
+}
+
+} // namespace
+
+MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame, const std::optional<std::string>& focus) {
+    MarkScene scene;
+    SceneMaker maker{scene};
+    for (const auto& [key, mark] : review.points)
+        if (key.frame == frame && mark.hidden.empty()) scene.points.push_back({mark.point.at, focus.has_value()});
+    for (const MeasureRow& row : a.measures) {
+        const MeasureDefinition* m = playbook.measure(row.id);
+        if (!m || !row.value.value) continue;
+        const bool faint = focus && *focus != row.id;
+        const auto points = pointsOn(review, *m, frame);
+        maker.add(*m, points, labelOf(row.value), faint);
+        if (focus && !faint)
+            for (const ImagePoint p : points) scene.points.push_back({p, false});
+    }
+    addFreeMarks(review, frame, scene);
+    return scene;
+}
+
+} // namespace jg

@@ -1,0 +1,59 @@
+// What is drawn over a picture: the same in the window, the film and the letter.
+#pragma once
+
+#include "review/assess.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// A line between points, in picture coordinates.
+struct SceneLine {
+    std::vector<ImagePoint> points;
+    bool dashed = false;
+    bool faint = false; ///< beside the matter: the other measures while one is spoken of
+};
+
+/// A clicked point.
+struct ScenePoint {
+    ImagePoint at;
+    bool faint = false;
+};
+
+/// The arc of an angle at a vertex, between the directions to a and b.
+struct SceneArc {
+    ImagePoint a, vertex, b;
+    bool faint = false;
+};
+
+/// A number beside its vertex.
+struct SceneLabel {
+    ImagePoint at;
+    std::string text;
+    bool faint = false;
+};
+
+struct SceneBox {
+    ImagePoint a, b;
+};
+
+/// Everything drawn over one frame. Value; any thread.
+struct MarkScene {
+    std::vector<SceneLine> lines;
+    std::vector<ScenePoint> points;
+    std::vector<SceneArc> arcs;
+    std::vector<SceneLabel> labels;
+    std::vector<SceneBox> boxes;
+};
+
+/// The scene of a frame. With `focus` (a measure id) the other measures are drawn faint and unlabelled;
+/// with an id that is no measure, all measures are. Pure.
+MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame,
+                   const std::optional<std::string>& focus = std::nullopt);
+
+/// "88 +-4" with the unit's sign, as written on pictures.
+std::string labelOf(const MeasureValue& value);
+
+} // namespace jg

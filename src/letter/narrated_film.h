@@ -1,0 +1,37 @@
+// The narrated film: rendered from the recorded events, never grabbed from the screen.
+#pragma once
+
+#include "base/file_store.h"
+#include "review/letter_model.h"
+
+#include <filesystem>
+#include <functional>
+#include <stop_token>
+#include <string>
+
+namespace jg {
+
+/// Everything the film is made of. Values only, so that a job may run beside the window.
+struct FilmRecipe {
+    Review review;
+    Playbook playbook;
+    Assessment assessment;
+    LetterModel letter;
+    std::filesystem::path clip;
+    std::filesystem::path takesFolder;
+    int width = 1280;
+    int height = 720;
+    int fps = 30;
+};
+
+/// How long the cards stand.
+inline constexpr double kTitleSeconds = 3.0;
+inline constexpr double kClosingSeconds = 4.0;
+
+/// Title card, each said stop in the running order, closing card: H.264 and AAC in MP4 with fast start and a
+/// chapter each. Whole or not at all. Needs loadFonts(); may run in any one thread. `progress` gets 0..1.
+/// Errors: Refused (nothing is said), Cancelled, DiskFull, WriteFailed, Damaged, NotFound (a take or the clip).
+Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files, std::stop_token stop = {},
+                          const std::function<void(double)>& progress = {});
+
+} // namespace jg

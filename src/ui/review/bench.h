@@ -1,0 +1,56 @@
+// The bench beside the picture: what the stage at hand needs.
+#pragma once
+
+#include "desk/review_session.h"
+#include "ui/key_cap.h"
+#include "ui/review/playhead.h"
+#include "ui/review/ribbon.h"
+#include "ui/review/stage_view.h"
+
+#include <QVBoxLayout>
+#include <QWidget>
+
+#include <functional>
+#include <optional>
+
+namespace jg::ui {
+
+/// What every bench works with.
+struct ReviewContext {
+    ReviewSession& session;
+    Playhead& playhead;
+    StageView& stage;
+    Ribbon& ribbon;
+    std::function<void(const QString&)> say;      ///< a sentence in the foot
+    std::function<void(Stage)> goTo;              ///< another stage
+    std::function<void(const QString&)> runAction; ///< an action of the table
+};
+
+/// One bench. Reads the session and performs edits; the review place calls refresh() after each change.
+class Bench : public QWidget {
+    Q_OBJECT
+public:
+    explicit Bench(ReviewContext& context);
+    virtual void refresh() = 0;
+    /// Comes to the front / leaves it.
+    virtual void enter() {}
+    virtual void leave() {}
+    virtual void frameChanged() {}
+    /// True when the action was this bench's.
+    virtual bool act(const QString& id) = 0;
+    virtual StageTool* tool() { return nullptr; }
+    virtual KeyHints hints() const = 0;
+    /// What the marks on the picture are about; nothing = all.
+    virtual std::optional<std::string> focus() const { return std::nullopt; }
+    virtual QString stageCaption() const { return {}; }
+
+protected:
+    /// Performs an edit and says why when it is refused.
+    bool perform(const std::string& label, std::vector<Change> changes);
+    const Review& review() const { return c_.session.review(); }
+    const Playbook& playbook() const { return c_.session.playbook(); }
+    ReviewContext& c_;
+    QVBoxLayout* column_;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,89 @@
+#include "ui/review/guide_figure.h"
+
+#include "letter/fonts.h"
+#include "letter/palette.h"
+
+#include <QPainter>
+
+#include <map>
+
+namespace jg::ui {
+
+namespace {
+
+/// The figure's landmarks in a 120 x 110 drawing, moving to the right.
+const std::map<Landmark, QPointF>& places() {
+    static const std::map<Landmark, QPointF> p = {
+        {Landmark::Head, {56, 20}},         {Landmark::Crown, {56, 8}},          {Landmark::Chin, {61, 27}},       {Landmark::Neck, {56, 33}},
+        {Landmark::MidBack, {55, 48}},      {Landmark::Pelvis, {56, 64}},        {Landmark::LeadShoulder, {68, 37}}, {Landmark::BackShoulder, {44, 37}},
+        {Landmark::LeadElbow, {84, 39}},    {Landmark::BackElbow, {28, 39}},     {Landmark::LeadWrist, {98, 33}},  {Landmark::BackWrist, {27, 22}},
+        {Landmark::LeadHip, {62, 65}},      {Landmark::BackHip, {50, 65}},       {Landmark::LeadKnee, {86, 76}},   {Landmark::BackKnee, {32, 82}},
+        {Landmark::LeadAnkle, {95, 99}},    {Landmark::BackAnkle, {12, 98}},     {Landmark::LeadHeel, {92, 104}},  {Landmark::BackHeel, {7, 98}},
+        {Landmark::LeadToe, {106, 104}},    {Landmark::BackToe, {15, 105}},      {Landmark::Ball, {27, 14}},       {Landmark::Glove, {103, 31}},
+        {Landmark::Rubber, {6, 106}},       {Landmark::Ground, {56, 106}}};
+    return p;
+}
+
+} // namespace
+
+GuideFigure::GuideFigure(QWidget* parent) : QWidget(parent) {
+    setFixedHeight(132);
+}
+
+void GuideFigure::show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror, const QString& hint) {
+    next_ = next;
+    others_ = std::move(others);
+    mirror_ = mirror;
+    hint_ = hint;
+    update();
+}
+
+void GuideFigure::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(palette::rule, 1));
+    p.setBrush(palette::sheet);
+    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
+    const auto at = [&](Landmark l) {
+        QPointF q = places().at(l);
+        if (mirror_) q.setX(116 - q.x());
+        return QPointF(26 + q.x() * 1.12, 8 + q.y() * 1.06);
+    };
+    using L = Landmark;
+    const QColor limb(0xA8, 0xA2, 0x98);
+    p.setPen(QPen(limb, 5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.setBrush(Qt::NoBrush);
+    for (const auto& path : {std::vector{L::BackHip, L::BackKnee, L::BackAnkle, L::BackToe}, {L::LeadHip, L::LeadKnee, L::LeadAnkle, L::LeadToe},
+                             {L::Pelvis, L::MidBack, L::Neck}, {L::BackShoulder, L::LeadShoulder, L::LeadElbow, L::LeadWrist},
+                             {L::BackShoulder, L::BackElbow, L::BackWrist}, {L::BackHip, L::LeadHip}}) {
+        QPolygonF line;
+        for (const Landmark l : path) line << at(l);
+        p.drawPolyline(line);
+    }
+    p.drawEllipse(at(L::Head), 10, 10);
+    p.setPen(Qt::NoPen);
+    p.setBrush(palette::moss);
+    for (const Landmark l : others_)
+        if (l != next_) p.drawEllipse(at(l), 4.5, 4.5);
+    if (next_) {
+        p.setBrush(palette::clay);
+        p.drawEllipse(at(*next_), 7.5, 7.5);
+    }
+    // The words beside it.
+    double y = 24;
+    p.setFont(textFont(12));
+    const double x = 184;
+    for (const Landmark l : others_) {
+        const bool next = l == next_;
+        p.setFont(textFont(12, next));
+        p.setPen(next ? palette::clay : palette::quiet);
+        p.drawText(QRectF(x, y - 12, width() - x - 8, 18), Qt::AlignVCenter, QString::fromUtf8(info(l).name.data()) + (next ? " \u2190 next" : ""));
+        y += 19;
+        if (y > 92) break;
+    }
+    p.setFont(textFont(11.5));
+    p.setPen(palette::quiet);
+    p.drawText(QRectF(x, 94, width() - x - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap, hint_);
+}
+
+} // namespace jg::ui

@@ -1,0 +1,351 @@
+#include "ui/review/measure_bench.h"
+
+#include "kinematics/geometry.h"
+#include "letter/mark_scene.h"
+#include "ui/theme.h"
+
+#include <QPainter>
+
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+QString valueText(const MeasureValue& v) {
+    if (!v.value) return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
+    const auto whole = std::lround(*v.value);
+    return QString::number(whole) + (v.unit == "deg" ? "\u00b0" : v.unit == "%" ? " %" : " " + QString::fromStdString(v.unit));
+}
+
+} // namespace
+
+MeasureBench::MeasureBench(ReviewContext& context) : Bench(context) {
+    title_ = heading("");
+    column_->addWidget(title_);
+    what_ = quiet("", 13);
+    column_->addWidget(what_);
+    figure_ = new GuideFigure;
+    column_->addWidget(figure_);
+    listTitle_ = quiet("", 12);
+    column_->addWidget(listTitle_);
+    list_ = new RowList;
+    list_->setObjectName("measures");
+    connect(list_, &RowList::selected, this, &MeasureBench::select);
+    column_->addWidget(list_, 1);
+    noteBox_ = new QFrame;
+    noteBox_->setObjectName("note");
+    auto* box = new QVBoxLayout(noteBox_);
+    box->setContentsMargins(12, 8, 12, 8);
+    note_ = plain("", 12.5);
+    box->addWidget(note_);
+    column_->addWidget(noteBox_);
+    refresh();
+}
+
+KeyHints MeasureBench::hints() const {
+    if (drawing_) return {{"click", "place"}, {"Esc", "back to the guided points"}, {"Z", "undo"}};
+    return {{"click", "place"}, {"\u2190 \u2192", "one frame"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"}, {"Z", "undo"}, {"1\u20135", "plumb, level, line, head box, angle"}};
+}
+
+const MeasureDefinition* MeasureBench::measureAt(int row) const {
+    const auto& rows = c_.session.assessment().measures;
+    if (row < 0 || row >= static_cast<int>(rows.size())) return nullptr;
+    return playbook().measure(rows[static_cast<std::size_t>(row)].id);
+}
+
+void MeasureBench::refresh() {
+    std::vector<ListRow> rows;
+    for (const MeasureRow& m : c_.session.assessment().measures) {
+        const MeasureDefinition* def = playbook().measure(m.id);
+        ListRow row;
+        row.title = QString::fromStdString(def->shortName);
+        row.sub = m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));
+        row.value = valueText(m.value);
+        if (m.value.value) row.error = "\u00b1" + QString::number(std::lround(std::max(1.0, m.value.half95())));
+        row.look = lookOf(m.judgement);
+        rows.push_back(std::move(row));
+    }
+    const int keep = list_->current();
+    list_->setRows(std::move(rows));
+    list_->setCurrent(keep);
+    listTitle_->setText(QString("By %1, edition %2").arg(QString::fromStdString(review().approach.name)).arg(review().approach.version));
+    showNext();
+}
+
+void MeasureBench::enter() {
+    showNext();
+    goToStep();
+}
+
+void MeasureBench::showNext() {
+    const auto steps = openSteps(review(), playbook(), c_.session.clip());
+    step_.reset();
+    // The frame on the stage first: the hand stays where it is.
+    for (const GuideStep& s : steps)
+        if (s.frame == c_.playhead.frame()) {
+            step_ = s;
+            break;
+        }
+    if (!step_ && !steps.empty()) step_ = steps.front();
+    const bool right = targetDirectionX(c_.session.athlete().hand, c_.session.clip().view) >= 0;
+    if (!step_) {
+        const bool positions = c_.session.assessment().counts.positions > 0;
+        title_->setText(positions ? "All points are placed" : "Positions first");
+        what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging." : "Set the key positions, then the points are asked for here.");
+        const MeasureDefinition* m = measureAt(list_->current());
+        std::vector<Landmark> landmarks;
+        if (m)
+            for (const Slot& slot : m->slots) landmarks.push_back(slot.landmark);
+        figure_->show(std::nullopt, landmarks, !right, m ? QString::fromStdString(m->hint) : QString());
+    } else {
+        const MeasureDefinition* m = playbook().measure(step_->measures.front());
+        std::vector<Landmark> landmarks;
+        for (const Slot& slot : m->slots) landmarks.push_back(slot.landmark);
+        if (std::find(landmarks.begin(), landmarks.end(), step_->landmark) == landmarks.end()) landmarks = {Landmark::Crown, Landmark::Ground};
+        title_->setText(QString::fromStdString(m->name));
+        const auto left = std::count_if(steps.begin(), steps.end(), [&](const GuideStep& s) { return s.frame == step_->frame; });
+        what_->setText(QString("At %1: place the %2, %3. %4 left on this frame, %5 in all.")
+                           .arg(text(info(step_->moment).name), text(info(step_->landmark).name), text(info(step_->landmark).where))
+                           .arg(left)
+                           .arg(steps.size()));
+        figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
+    }
+    QString warning;
+    if (const auto& rows = c_.session.assessment().measures; list_->current() >= 0 && list_->current() < static_cast<int>(rows.size())) {
+        const MeasureRow& row = rows[static_cast<std::size_t>(list_->current())];
+        for (const auto& w : row.value.warnings) warning += QString::fromStdString(w) + " ";
+        if (!row.value.reason.empty()) warning += QString::fromStdString(row.value.reason) + " ";
+        warning += QString::fromStdString(row.judgement.text == row.value.reason ? "" : row.judgement.text);
+        if (row.id == "hand-early" && !row.value.value) warning += " Go to the first frame with the hand above the shoulder and press U.";
+    }
+    note_->setText(warning.trimmed());
+    noteBox_->setVisible(!warning.trimmed().isEmpty());
+}
+
+void MeasureBench::goToStep() {
+    if (step_ && step_->frame != c_.playhead.frame()) c_.playhead.step(step_->frame - c_.playhead.frame());
+}
+
+void MeasureBench::select(int row) {
+    const MeasureDefinition* m = measureAt(row);
+    if (!m) return;
+    if (const auto frame = review().frameOf(m->moments.back())) c_.playhead.step(*frame - c_.playhead.frame());
+    showNext();
+}
+
+QString MeasureBench::stageCaption() const {
+    for (const auto& [moment, mark] : review().moments)
+        if (mark.frame == c_.playhead.frame()) return text(info(moment).name);
+    return {};
+}
+
+QString MeasureBench::loupeText() const {
+    if (drawing_) return text(nameOf(*drawing_));
+    if (!step_ || step_->frame != c_.stage.shownFrame()) return {};
+    return text(info(step_->landmark).name) + ", " + text(info(step_->landmark).where);
+}
+
+std::optional<MeasureBench::Grip> MeasureBench::gripAt(ImagePoint at, double reach) const {
+    std::optional<Grip> best;
+    double nearest = reach;
+    const auto offer = [&](ImagePoint p, Grip grip) {
+        const double d = length(p - at);
+        if (d < nearest) nearest = d, best = std::move(grip);
+    };
+    const qint64 frame = c_.stage.shownFrame();
+    for (const auto& [key, mark] : review().points)
+        if (key.frame == frame && mark.hidden.empty()) offer(mark.point.at, {key, "", 0});
+    for (const auto& [id, mark] : review().marks)
+        if (mark.frame == frame || mark.kind == MarkKind::HeadBox)
+            for (std::size_t i = 0; i < mark.points.size(); ++i) offer(mark.points[i], {std::nullopt, id, i});
+    return best;
+}
+
+std::optional<ImagePoint> MeasureBench::placeOf(const Grip& grip) const {
+    if (grip.point) {
+        const PointMark* p = review().point(grip.point->frame, grip.point->landmark);
+        return p ? std::optional(p->point.at) : std::nullopt;
+    }
+    const auto it = review().marks.find(grip.mark);
+    return it == review().marks.end() ? std::nullopt : std::optional(it->second.points.at(grip.corner));
+}
+
+void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const char* label) {
+    to.x = std::clamp(to.x, 0.0, static_cast<double>(c_.session.clip().width));
+    to.y = std::clamp(to.y, 0.0, static_cast<double>(c_.session.clip().height));
+    if (grip.point) {
+        PointMark mark = *review().point(grip.point->frame, grip.point->landmark);
+        mark.point.at = to;
+        perform(label, {SetPoint{*grip.point, mark}});
+    } else if (const auto it = review().marks.find(grip.mark); it != review().marks.end()) {
+        FreeMark mark = it->second;
+        mark.points.at(grip.corner) = to;
+        perform(label, {SetMark{mark.id, mark}});
+    }
+}
+
+bool MeasureBench::press(ImagePoint at, double reach) {
+    if (drawing_) return placeCorner(at), true;
+    if (const auto grip = gripAt(at, reach)) {
+        grabbed_ = selected_ = grip;
+        const ImagePoint place = *placeOf(*grip);
+        grabOffset_ = place - at;
+        c_.session.beginGesture();
+        return true;
+    }
+    const Clip& clip = c_.session.clip();
+    if (at.x < 0 || at.y < 0 || at.x > clip.width || at.y > clip.height) {
+        c_.say("That is beside the picture. Click on the athlete.");
+        return true;
+    }
+    if (step_ && step_->frame == c_.stage.shownFrame()) return placePoint(at), true;
+    if (step_) {
+        c_.say(QString("The next point belongs to %1 (frame %2). Enter goes there.").arg(text(info(step_->moment).name)).arg(step_->frame));
+        return true;
+    }
+    return false;
+}
+
+void MeasureBench::drag(ImagePoint at) {
+    if (grabbed_) moveGrip(*grabbed_, at + grabOffset_, "Move a point");
+}
+
+void MeasureBench::release(ImagePoint) {
+    if (!grabbed_) return;
+    c_.session.endGesture();
+    grabbed_.reset();
+}
+
+void MeasureBench::placePoint(ImagePoint at) {
+    const PointKey key{step_->frame, step_->landmark};
+    const std::string label = "Place the " + std::string(info(step_->landmark).name);
+    const qint64 before = c_.playhead.frame();
+    // A small or blurred picture makes the hand less sure; until it is measured, the usual click error.
+    if (!perform(label, {SetPoint{key, PointMark{{at, kDefaultClickSigmaPx}, ""}}})) return;
+    selected_ = Grip{key, "", 0};
+    showNext();
+    if (step_ && step_->frame != before) goToStep();
+}
+
+void MeasureBench::startDrawing(MarkKind kind) {
+    drawing_ = kind;
+    corners_.clear();
+    c_.stage.setTool(this);
+    c_.say(QString("%1: click its %2.").arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
+}
+
+void MeasureBench::placeCorner(ImagePoint at) {
+    corners_.push_back(at);
+    if (corners_.size() < pointsOf(*drawing_)) return;
+    const std::string id = c_.session.ids().next<struct MarkTag>("mark").value;
+    const FreeMark mark{id, *drawing_, c_.stage.shownFrame(), corners_};
+    const std::string label = "Draw a " + std::string(nameOf(*drawing_));
+    drawing_.reset();
+    corners_.clear();
+    perform(label, {SetMark{id, mark}});
+    selected_ = Grip{std::nullopt, id, mark.points.size() - 1};
+    c_.stage.setTool(this);
+    c_.say({});
+}
+
+void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
+    p.setRenderHint(QPainter::Antialiasing);
+    if (drawing_ && !corners_.empty()) {
+        MarkScene scene;
+        std::vector<ImagePoint> line = corners_;
+        if (hover_) line.push_back(*hover_);
+        if (*drawing_ == MarkKind::HeadBox && line.size() == 2)
+            scene.boxes.push_back({line[0], line[1]});
+        else
+            scene.lines.push_back({line, *drawing_ != MarkKind::Line && *drawing_ != MarkKind::Angle, false});
+        paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5));
+    }
+    if (!selected_) return;
+    const auto place = placeOf(*selected_);
+    if (!place || (selected_->point && selected_->point->frame != c_.stage.shownFrame())) return;
+    p.setPen(QPen(palette::clay, 2));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(view.toView(*place), 9, 9);
+}
+
+void MeasureBench::hidePoint() {
+    if (!step_) return;
+    const PointKey key{step_->frame, step_->landmark};
+    perform("Hidden here", {SetPoint{key, PointMark{{}, "hidden by the body"}}});
+    goToStep();
+}
+
+void MeasureBench::handUp() {
+    const Status set = c_.session.setMoment(Moment::HandAboveShoulder, c_.playhead.frame());
+    c_.say(set ? QString("The hand is above the shoulder from frame %1.").arg(c_.playhead.frame()) : QString::fromStdString(set.error().text));
+}
+
+void MeasureBench::nudge(double dx, double dy) {
+    if (!selected_) {
+        c_.say("Click a point first; then the keys nudge it by half a pixel.");
+        return;
+    }
+    if (const auto place = placeOf(*selected_)) moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
+}
+
+void MeasureBench::removeSelected() {
+    if (!selected_) return;
+    if (selected_->point)
+        perform("Delete a point", {SetPoint{*selected_->point, std::nullopt}});
+    else
+        perform("Delete a line", {SetMark{selected_->mark, std::nullopt}});
+    selected_.reset();
+}
+
+void MeasureBench::skipMeasure() {
+    const MeasureDefinition* m = measureAt(list_->current());
+    if (!m) {
+        c_.say("Choose a measure in the list, then set it aside.");
+        return;
+    }
+    const bool aside = review().measureNotes.contains(m->id);
+    perform(aside ? "Take it up again" : "Set aside",
+            {SetMeasureNote{m->id, aside ? std::nullopt : std::optional(MeasureNote{MeasureState::NotApplicable, "Set aside by the coach."})}});
+}
+
+void MeasureBench::nextOpen() {
+    showNext();
+    if (step_)
+        goToStep();
+    else
+        c_.goTo(Stage::Judge);
+}
+
+bool MeasureBench::act(const QString& id) {
+    if (id == "measure-next") return nextOpen(), true;
+    if (id == "point-hidden") return hidePoint(), true;
+    if (id == "hand-up") return handUp(), true;
+    if (id == "measure-skip") return skipMeasure(), true;
+    if (id == "point-delete") return removeSelected(), true;
+    if (id == "nudge-left") return nudge(-0.5, 0), true;
+    if (id == "nudge-right") return nudge(0.5, 0), true;
+    if (id == "nudge-up") return nudge(0, -0.5), true;
+    if (id == "nudge-down") return nudge(0, 0.5), true;
+    if (id == "row-up") return list_->move(-1), true;
+    if (id == "row-down") return list_->move(1), true;
+    if (id == "tool-plumb") return startDrawing(MarkKind::Plumb), true;
+    if (id == "tool-level") return startDrawing(MarkKind::Level), true;
+    if (id == "tool-line") return startDrawing(MarkKind::Line), true;
+    if (id == "tool-head-box") return startDrawing(MarkKind::HeadBox), true;
+    if (id == "tool-angle") return startDrawing(MarkKind::Angle), true;
+    if (id == "tool-none") {
+        drawing_.reset();
+        corners_.clear();
+        c_.say({});
+        c_.stage.setTool(this);
+        return true;
+    }
+    return false;
+}
+
+} // namespace jg::ui

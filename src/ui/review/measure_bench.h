@@ -1,0 +1,76 @@
+// Measure: the guided points, the free marks, and every number with its error.
+#pragma once
+
+#include "review/guide.h"
+#include "ui/review/bench.h"
+#include "ui/review/guide_figure.h"
+#include "ui/row_list.h"
+
+class QLabel;
+
+namespace jg::ui {
+
+class MeasureBench : public Bench, public StageTool {
+    Q_OBJECT
+public:
+    explicit MeasureBench(ReviewContext& context);
+    void refresh() override;
+    void enter() override;
+    void frameChanged() override { showNext(); }
+    bool act(const QString& id) override;
+    StageTool* tool() override { return this; }
+    KeyHints hints() const override;
+    QString stageCaption() const override;
+
+    bool press(ImagePoint at, double reach) override;
+    void drag(ImagePoint at) override;
+    void release(ImagePoint at) override;
+    void hover(ImagePoint at) override { hover_ = at; }
+    bool wantsLoupe() const override { return step_.has_value() || drawing_.has_value() || grabbed_.has_value(); }
+    QString loupeText() const override;
+    void paintOver(QPainter& p, const ViewTransform& view) override;
+
+    /// The point asked for now.
+    const std::optional<GuideStep>& step() const { return step_; }
+
+private:
+    /// A point under the mouse or picked by it: of the guide, or of a free mark.
+    struct Grip {
+        std::optional<PointKey> point;
+        std::string mark;
+        std::size_t corner = 0;
+    };
+    std::optional<Grip> gripAt(ImagePoint at, double reach) const;
+    void moveGrip(const Grip& grip, ImagePoint to, const char* label);
+    std::optional<ImagePoint> placeOf(const Grip& grip) const;
+    void startDrawing(MarkKind kind);
+    void placeCorner(ImagePoint at);
+    void placePoint(ImagePoint at);
+    void hidePoint();
+    void handUp();
+    void nudge(double dx, double dy);
+    void removeSelected();
+    void skipMeasure();
+    void select(int row);
+    void nextOpen();
+    void showNext();
+    void goToStep();
+    const MeasureDefinition* measureAt(int row) const;
+
+    QLabel* title_;
+    QLabel* what_;
+    GuideFigure* figure_;
+    QLabel* listTitle_;
+    RowList* list_;
+    QFrame* noteBox_;
+    QLabel* note_;
+    std::optional<GuideStep> step_;
+    std::optional<MarkKind> drawing_;
+    std::vector<ImagePoint> corners_;
+    std::optional<Grip> grabbed_;  ///< being dragged
+    std::optional<Grip> selected_; ///< nudged by keys
+    std::optional<ImagePoint> hover_;
+    ImagePoint grabOffset_;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,118 @@
+#include "ui/review/positions_bench.h"
+
+#include "ui/review/reason_dialog.h"
+#include "ui/theme.h"
+
+namespace jg::ui {
+
+namespace {
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+} // namespace
+
+PositionsBench::PositionsBench(ReviewContext& context) : Bench(context) {
+    title_ = heading("");
+    column_->addWidget(title_);
+    how_ = quiet("", 13);
+    how_->setMinimumHeight(56);
+    how_->setAlignment(Qt::AlignTop);
+    column_->addWidget(how_);
+    auto* row = new QHBoxLayout;
+    set_ = mainButton("Set here");
+    auto* hidden = plainButton("Not visible here");
+    connect(set_, &QPushButton::clicked, this, [this] { c_.runAction("set-here"); });
+    connect(hidden, &QPushButton::clicked, this, [this] { c_.runAction("position-hidden"); });
+    row->addWidget(set_, 1);
+    row->addWidget(hidden);
+    column_->addLayout(row);
+    list_ = new RowList;
+    list_->setObjectName("positions");
+    connect(list_, &RowList::selected, this, &PositionsBench::select);
+    column_->addWidget(list_, 1);
+    refresh();
+}
+
+Moment PositionsBench::current() const {
+    return static_cast<Moment>(std::max(0, list_->current()));
+}
+
+void PositionsBench::refresh() {
+    std::vector<ListRow> rows;
+    for (const MomentInfo& m : keyPositions()) {
+        ListRow row;
+        row.title = text(m.name);
+        const auto it = review().moments.find(m.moment);
+        row.mark = it == review().moments.end() ? RowMark::Open : RowMark::Done;
+        if (it != review().moments.end() && it->second.frame) {
+            const qint64 frame = *it->second.frame;
+            row.right = m.moment == Moment::Release ? QString("between f %1 and %2").arg(frame).arg(frame + 1) : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
+        } else if (it != review().moments.end()) {
+            row.right = "not visible: " + QString::fromStdString(it->second.notVisible);
+        } else {
+            row.right = "open";
+        }
+        rows.push_back(std::move(row));
+    }
+    const int keep = list_->current();
+    list_->setRows(std::move(rows));
+    list_->setCurrent(keep < 0 ? 0 : keep);
+    showHow();
+}
+
+void PositionsBench::enter() {
+    // The first open one is next.
+    for (const MomentInfo& m : keyPositions())
+        if (!review().moments.contains(m.moment)) {
+            list_->setCurrent(static_cast<int>(m.moment));
+            break;
+        }
+    showHow();
+}
+
+void PositionsBench::showHow() {
+    title_->setText(text(info(current()).name));
+    how_->setText(text(info(current()).how));
+    set_->setText(review().moments.contains(current()) ? "Move it here" : "Set here");
+}
+
+void PositionsBench::select(int) {
+    showHow();
+    if (const auto frame = review().frameOf(current())) c_.playhead.step(*frame - c_.playhead.frame());
+}
+
+void PositionsBench::setHere() {
+    const Moment moment = current();
+    const Status set = c_.session.setMoment(moment, c_.playhead.frame());
+    if (!set) {
+        c_.say(QString::fromStdString(set.error().text));
+        return;
+    }
+    if (list_->current() + 1 < static_cast<int>(keyPositions().size())) list_->setCurrent(list_->current() + 1);
+    showHow();
+}
+
+bool PositionsBench::act(const QString& id) {
+    if (id == "set-here") return setHere(), true;
+    if (id == "row-up") return list_->move(-1), true;
+    if (id == "row-down") return list_->move(1), true;
+    if (id == "position-clear") return perform("Take the position away", {SetMoment{current(), std::nullopt}}), true;
+    if (id == "position-hidden") {
+        const Moment moment = current();
+        askReason(this, text(info(moment).name) + " is not visible", [this, moment](const QString& reason) {
+            if (perform("Not visible here", {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) && list_->current() + 1 < 9)
+                list_->setCurrent(list_->current() + 1);
+            showHow();
+        });
+        return true;
+    }
+    return false;
+}
+
+QString PositionsBench::stageCaption() const {
+    for (const auto& [moment, mark] : review().moments)
+        if (mark.frame == c_.playhead.frame()) return text(info(moment).name);
+    return {};
+}
+
+} // namespace jg::ui

@@ -1,0 +1,33 @@
+// Positions: the nine, each with how it is recognised.
+#pragma once
+
+#include "ui/review/bench.h"
+#include "ui/row_list.h"
+
+class QLabel;
+
+namespace jg::ui {
+
+class PositionsBench : public Bench {
+    Q_OBJECT
+public:
+    explicit PositionsBench(ReviewContext& context);
+    void refresh() override;
+    void enter() override;
+    bool act(const QString& id) override;
+    KeyHints hints() const override { return {{"\u2190 \u2192", "one frame"}, {"Enter", "set here"}, {"H", "not visible here"}, {"\u2191 \u2193", "another position"}, {"Z", "undo"}}; }
+    QString stageCaption() const override;
+
+private:
+    Moment current() const;
+    void select(int row);
+    void setHere();
+    void showHow();
+
+    RowList* list_;
+    QLabel* title_;
+    QLabel* how_;
+    QPushButton* set_;
+};
+
+} // namespace jg::ui

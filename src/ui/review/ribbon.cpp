@@ -1,0 +1,190 @@
+#include "ui/review/ribbon.h"
+
+#include "letter/fonts.h"
+#include "letter/palette.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+constexpr double kSide = 18;
+constexpr double kTickTop = 88;
+constexpr double kBase = 96;
+} // namespace
+
+Ribbon::Ribbon(QWidget* parent) : QWidget(parent) {
+    setFixedHeight(118);
+    setCursor(Qt::PointingHandCursor);
+    setAccessibleName("Ribbon of frames");
+}
+
+void Ribbon::setFilm(qint64 frames, double captureFps) {
+    frames_ = frames;
+    fps_ = captureFps;
+    update();
+}
+
+void Ribbon::setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags, std::optional<qint64> zero) {
+    pins_ = std::move(pins);
+    flags_ = std::move(flags);
+    zero_ = zero;
+    update();
+}
+
+void Ribbon::setFrame(qint64 frame) {
+    frame_ = frame;
+    update();
+}
+
+void Ribbon::setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events) {
+    wave_ = std::move(levels);
+    waveSeconds_ = seconds;
+    waveEvents_ = std::move(events);
+    update();
+}
+
+double Ribbon::xOf(double frame) const {
+    return kSide + (width() - 2 * kSide) * frame / std::max<double>(1, static_cast<double>(frames_ - 1));
+}
+
+QString Ribbon::timeText(qint64 frame) const {
+    if (fps_ <= 0) return QString("frame %1").arg(frame);
+    if (!zero_) return QString("%1 s").arg(static_cast<double>(frame) / fps_, 0, 'f', 2);
+    const auto ms = std::lround(1000.0 * static_cast<double>(frame - *zero_) / fps_);
+    return (ms > 0 ? "+" : ms < 0 ? "\u2212" : "") + QString::number(std::abs(ms)) + " ms";
+}
+
+void Ribbon::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), palette::sheet);
+    p.fillRect(QRectF(0, 0, width(), 1), palette::rule);
+    if (!wave_.empty()) {
+        paintWave(p);
+        return;
+    }
+    if (frames_ <= 0) return;
+    paintScale(p);
+    paintPins(p);
+    paintHead(p);
+}
+
+void Ribbon::paintScale(QPainter& p) {
+    const double perFrame = (width() - 2 * kSide) / std::max<double>(1, static_cast<double>(frames_ - 1));
+    p.setPen(QPen(palette::rule, 1));
+    p.drawLine(QPointF(kSide, kBase), QPointF(width() - kSide, kBase));
+    const qint64 every = perFrame >= 3 ? 1 : static_cast<qint64>(std::ceil(3 / perFrame));
+    p.setPen(QPen(palette::quiet, 1));
+    for (qint64 n = 0; n < frames_; n += every) {
+        const double x = std::round(xOf(static_cast<double>(n))) + 0.5;
+        p.drawLine(QPointF(x, n % (10 * every) == 0 ? kTickTop - 4 : kTickTop + 2), QPointF(x, kBase));
+    }
+    // Labels at round times: as many as fit without touching.
+    if (fps_ <= 0) return;
+    const double zero = zero_ ? static_cast<double>(*zero_) : 0;
+    const double lengthMs = 1000.0 * static_cast<double>(frames_) / fps_;
+    double stepMs = 100;
+    for (const double s : {100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0, 5000.0, 10000.0, 30000.0}) {
+        stepMs = s;
+        if (lengthMs / s * 90 < width()) break;
+    }
+    p.setFont(textFont(11));
+    p.setPen(palette::quiet);
+    for (double ms = std::ceil(-zero / fps_ * 1000 / stepMs) * stepMs; ms <= (static_cast<double>(frames_) - zero) / fps_ * 1000; ms += stepMs) {
+        const double x = xOf(zero + ms * fps_ / 1000);
+        const QString text = ms == 0 ? (zero_ ? "0 ms" : "0") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms));
+        p.drawText(QRectF(x - 40, kBase + 2, 80, 16), Qt::AlignHCenter, text);
+    }
+}
+
+void Ribbon::paintPins(QPainter& p) {
+    p.setFont(textFont(11.5));
+    const QFontMetricsF metrics(p.font());
+    double lastRight[2] = {-100, -100};
+    for (const RibbonPin& pin : pins_) {
+        const double x = xOf(static_cast<double>(pin.frame));
+        p.setPen(QPen(palette::rule, 1));
+        p.drawLine(QPointF(x, 40), QPointF(x, kBase));
+        p.setPen(Qt::NoPen);
+        p.setBrush(pin.keyPosition ? palette::ink : palette::quiet);
+        if (pin.bracket)
+            p.drawRect(QRectF(x - 1, 38, std::max(6.0, xOf(static_cast<double>(pin.frame + 1)) - x + 2), 9));
+        else
+            p.drawEllipse(QPointF(x, 42), 4, 4);
+        // Two rows of names, so that neighbours do not touch.
+        const double w = metrics.horizontalAdvance(pin.name);
+        const double left = std::clamp(x - w / 2, 2.0, width() - w - 2.0);
+        const int row = left > lastRight[1] + 6 ? 1 : 0;
+        if (row == 0 && left <= lastRight[0] + 6) continue; // no room at all: the dot speaks
+        lastRight[row] = left + w;
+        p.setPen(palette::ink);
+        p.drawText(QPointF(left, row == 1 ? 32 : 16), pin.name);
+    }
+    for (const RibbonFlag& flag : flags_) {
+        const double x = xOf(static_cast<double>(flag.frame));
+        p.setPen(QPen(palette::clay, 1.5));
+        p.drawLine(QPointF(x, 58), QPointF(x, 78));
+        p.setBrush(flag.said ? palette::clay : palette::sheet);
+        p.drawPolygon(QPolygonF({QPointF(x, 58), QPointF(x + 12, 63), QPointF(x, 68)}));
+    }
+}
+
+void Ribbon::paintHead(QPainter& p) {
+    const double x = xOf(static_cast<double>(frame_));
+    p.setPen(QPen(palette::clay, 2));
+    p.drawLine(QPointF(x, 36), QPointF(x, kBase + 2));
+    const QString text = timeText(frame_) + " \u00b7 f " + QString::number(frame_);
+    p.setFont(textFont(11.5, true));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 16;
+    QRectF box(x - w / 2, 70, w, 19);
+    box.moveLeft(std::clamp(box.left(), 2.0, width() - w - 2.0));
+    p.setPen(Qt::NoPen);
+    p.setBrush(palette::clay);
+    p.drawRoundedRect(box, 4, 4);
+    p.setPen(Qt::white);
+    p.drawText(box, Qt::AlignCenter, text);
+}
+
+void Ribbon::paintWave(QPainter& p) {
+    const double shown = std::max(20.0, std::ceil(waveSeconds_ / 5) * 5);
+    const auto xAt = [&](double s) { return kSide + (width() - 2 * kSide) * s / shown; };
+    p.setFont(textFont(11));
+    for (const auto& [at, name] : waveEvents_) {
+        p.setPen(QPen(palette::rule, 1));
+        p.drawLine(QPointF(xAt(at), 16), QPointF(xAt(at), 88));
+        p.setPen(palette::quiet);
+        p.drawText(QPointF(xAt(at) + 4, 14), name);
+    }
+    const double step = waveSeconds_ / static_cast<double>(wave_.size());
+    p.setPen(QPen(palette::moss, 2, Qt::SolidLine, Qt::RoundCap));
+    for (std::size_t i = 0; i < wave_.size(); ++i) {
+        const double h = 1 + 30 * std::sqrt(std::clamp<double>(wave_[i], 0, 1));
+        const double x = xAt((static_cast<double>(i) + 0.5) * step);
+        p.drawLine(QPointF(x, 52 - h), QPointF(x, 52 + h));
+    }
+    p.setPen(palette::quiet);
+    for (int s = 0; s <= shown; s += 5) p.drawText(QRectF(xAt(s) - 30, kBase + 2, 60, 16), Qt::AlignHCenter, QString("0:%1").arg(s, 2, 10, QChar('0')));
+    p.setPen(QPen(palette::clay, 2));
+    p.drawLine(QPointF(xAt(waveSeconds_), 10), QPointF(xAt(waveSeconds_), 92));
+}
+
+void Ribbon::scrub(double x) {
+    if (frames_ <= 0 || !wave_.empty()) return;
+    const double part = std::clamp((x - kSide) / std::max(1.0, width() - 2 * kSide), 0.0, 1.0);
+    Q_EMIT scrubbed(std::llround(part * static_cast<double>(frames_ - 1)));
+}
+
+void Ribbon::mousePressEvent(QMouseEvent* event) {
+    scrub(event->position().x());
+}
+
+void Ribbon::mouseMoveEvent(QMouseEvent* event) {
+    if (event->buttons() & Qt::LeftButton) scrub(event->position().x());
+}
+
+} // namespace jg::ui

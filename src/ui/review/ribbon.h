@@ -1,0 +1,64 @@
+// The ribbon: one tick a frame, pins, the release bracket, stops, a curve of what is known.
+#pragma once
+
+#include <QWidget>
+
+#include <optional>
+#include <vector>
+
+namespace jg::ui {
+
+struct RibbonPin {
+    qint64 frame = 0;
+    QString name;
+    bool bracket = false; ///< release: this frame and the next
+    bool keyPosition = true;
+};
+
+struct RibbonFlag {
+    qint64 frame = 0;
+    bool said = false;
+};
+
+/// Time along the film in milliseconds from first touch. Clicking and dragging scrubs.
+class Ribbon : public QWidget {
+    Q_OBJECT
+public:
+    explicit Ribbon(QWidget* parent = nullptr);
+    void setFilm(qint64 frames, double captureFps);
+    void setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags, std::optional<qint64> zero);
+    void setFrame(qint64 frame);
+    /// The level of a recording, newest last, with labels of events; empty = show the film's ribbon.
+    void setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events);
+    QSize sizeHint() const override { return {800, 118}; }
+    /// "-83 ms" from first touch, or seconds from the film's start when first touch is not set.
+    QString timeText(qint64 frame) const;
+
+Q_SIGNALS:
+    void scrubbed(qint64 frame);
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+
+private:
+    double xOf(double frame) const;
+    void scrub(double x);
+    void paintWave(QPainter& p);
+    void paintScale(QPainter& p);
+    void paintPins(QPainter& p);
+    void paintHead(QPainter& p);
+
+    qint64 frames_ = 0;
+    double fps_ = 0;
+    qint64 frame_ = 0;
+    std::vector<RibbonPin> pins_;
+    std::vector<RibbonFlag> flags_;
+    std::optional<qint64> zero_;
+    std::vector<float> wave_;
+    double waveSeconds_ = 0;
+    std::vector<std::pair<double, QString>> waveEvents_;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,207 @@
+#include "ui/review/stage_view.h"
+
+#include "letter/fonts.h"
+#include "letter/palette.h"
+#include "letter/still.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+constexpr double kCaptionHeight = 40;
+constexpr double kLoupeRadius = 70;
+constexpr double kLoupeZoom = 5;
+} // namespace
+
+StageView::StageView(QWidget* parent) : QWidget(parent) {
+    setMouseTracking(true);
+    setMinimumSize(400, 260);
+    setObjectName("stage");
+    setAccessibleName("Picture of the delivery");
+}
+
+void StageView::setPicture(qint64 frame, const Picture& picture) {
+    frame_ = frame;
+    picture_ = picture;
+    message_.clear();
+    update();
+}
+
+void StageView::setScene(const MarkScene& scene) {
+    scene_ = scene;
+    update();
+}
+
+void StageView::setTool(StageTool* tool) {
+    tool_ = tool;
+    toolHolds_ = false;
+    setCursor(tool && tool->wantsLoupe() ? Qt::CrossCursor : Qt::ArrowCursor);
+    update();
+}
+
+void StageView::setCaption(const QString& left, const QString& right, bool recording) {
+    left_ = left;
+    right_ = right;
+    recording_ = recording;
+    update();
+}
+
+void StageView::setMessage(const QString& text) {
+    message_ = text;
+    update();
+}
+
+void StageView::fit() {
+    zoom_ = 1;
+    pan_ = {};
+    update();
+}
+
+QRectF StageView::pictureArea() const {
+    return QRectF(0, kCaptionHeight, width(), height() - kCaptionHeight);
+}
+
+ViewTransform StageView::transform() const {
+    ViewTransform t = ViewTransform::fit(QSizeF(picture_.width, picture_.height), pictureArea());
+    const QPointF centre = pictureArea().center();
+    t.offset = centre + (t.offset - centre) * zoom_ + pan_;
+    t.scale *= zoom_;
+    return t;
+}
+
+void StageView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), palette::stage);
+    if (!picture_.empty()) {
+        const ViewTransform t = transform();
+        p.save();
+        p.setClipRect(pictureArea());
+        p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
+        p.drawImage(QRectF(t.offset, QSizeF(picture_.width, picture_.height) * t.scale), toImage(picture_));
+        paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4));
+        if (tool_) tool_->paintOver(p, t);
+        p.restore();
+        paintLoupe(p);
+    }
+    paintCaption(p);
+    if (!message_.isEmpty()) {
+        p.setPen(palette::chalk);
+        p.setFont(textFont(15));
+        p.drawText(pictureArea().adjusted(60, 0, -60, 0), Qt::AlignCenter | Qt::TextWordWrap, message_);
+    }
+}
+
+void StageView::paintCaption(QPainter& p) {
+    const QRectF bar(18, 0, width() - 36, kCaptionHeight);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setFont(textFont(13, recording_));
+    if (recording_) {
+        const double w = QFontMetricsF(p.font()).horizontalAdvance(left_) + 48;
+        p.setPen(Qt::NoPen);
+        p.setBrush(palette::clay);
+        p.drawRoundedRect(QRectF(14, 7, w, 27), 13.5, 13.5);
+        p.setBrush(Qt::white);
+        p.drawEllipse(QPointF(32, 20.5), 5.5, 5.5);
+        p.setPen(Qt::white);
+        p.drawText(QRectF(46, 0, w, kCaptionHeight), Qt::AlignVCenter | Qt::AlignLeft, left_);
+    } else {
+        p.setPen(palette::chalk);
+        p.drawText(bar, Qt::AlignVCenter | Qt::AlignLeft, left_);
+    }
+    p.setFont(textFont(13));
+    p.setPen(palette::chalk);
+    p.drawText(bar, Qt::AlignVCenter | Qt::AlignRight, right_);
+}
+
+void StageView::paintLoupe(QPainter& p) {
+    if (!tool_ || !tool_->wantsLoupe() || !mouse_ || !pictureArea().contains(*mouse_)) return;
+    const ViewTransform t = transform();
+    const ImagePoint at = t.toImage(*mouse_);
+    // In the corner away from the pointer.
+    const bool pointerRight = mouse_->x() > width() / 2.0;
+    const QPointF centre(pointerRight ? 24 + kLoupeRadius : width() - 24 - kLoupeRadius, kCaptionHeight + 22 + kLoupeRadius);
+    const double scale = t.scale * kLoupeZoom;
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    QPainterPath circle;
+    circle.addEllipse(centre, kLoupeRadius, kLoupeRadius);
+    p.setClipPath(circle);
+    p.fillRect(QRectF(centre - QPointF(kLoupeRadius, kLoupeRadius), QSizeF(2 * kLoupeRadius, 2 * kLoupeRadius)), palette::stage);
+    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, QSizeF(picture_.width, picture_.height) * scale), toImage(picture_));
+    p.setClipping(false);
+    p.setPen(QPen(palette::chalk, 2));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(centre, kLoupeRadius, kLoupeRadius);
+    p.setPen(QPen(palette::clay, 1.4));
+    p.drawLine(centre - QPointF(20, 0), centre + QPointF(20, 0));
+    p.drawLine(centre - QPointF(0, 20), centre + QPointF(0, 20));
+    p.setFont(textFont(11.5));
+    const QString text = tool_->loupeText();
+    const double w = std::min(QFontMetricsF(p.font()).horizontalAdvance(text) + 12, 300.0);
+    QRectF label(centre.x() - w / 2, centre.y() + kLoupeRadius + 6, w, 20);
+    if (label.right() > width() - 6) label.moveRight(width() - 6);
+    if (label.left() < 6) label.moveLeft(6);
+    QColor back = palette::casing;
+    back.setAlphaF(0.8f);
+    p.setPen(Qt::NoPen);
+    p.setBrush(back);
+    p.drawRoundedRect(label, 3, 3);
+    p.setPen(palette::chalk);
+    p.drawText(label, Qt::AlignCenter, text);
+    p.restore();
+}
+
+void StageView::mousePressEvent(QMouseEvent* event) {
+    setFocus();
+    const QPointF at = event->position();
+    if (picture_.empty() || !pictureArea().contains(at)) return;
+    const ViewTransform t = transform();
+    toolHolds_ = event->button() == Qt::LeftButton && tool_ && tool_->press(t.toImage(at), 10 / t.scale);
+    if (!toolHolds_) {
+        panning_ = true;
+        panFrom_ = at - pan_;
+    }
+    update();
+}
+
+void StageView::mouseMoveEvent(QMouseEvent* event) {
+    mouse_ = event->position();
+    const ImagePoint at = transform().toImage(*mouse_);
+    if (toolHolds_)
+        tool_->drag(at);
+    else if (panning_ && zoom_ > 1)
+        pan_ = *mouse_ - panFrom_;
+    else if (tool_)
+        tool_->hover(at);
+    update();
+}
+
+void StageView::mouseReleaseEvent(QMouseEvent* event) {
+    if (toolHolds_ && tool_) tool_->release(transform().toImage(event->position()));
+    toolHolds_ = false;
+    panning_ = false;
+    update();
+}
+
+void StageView::leaveEvent(QEvent*) {
+    mouse_.reset();
+    update();
+}
+
+void StageView::wheelEvent(QWheelEvent* event) {
+    const QPointF at = event->position();
+    const ImagePoint under = transform().toImage(at);
+    zoom_ = std::clamp(zoom_ * std::pow(1.2, event->angleDelta().y() / 120.0), 1.0, 16.0);
+    if (zoom_ == 1) pan_ = {};
+    pan_ += at - transform().toView(under); // what was under the pointer stays there
+    if (zoom_ == 1) pan_ = {};
+    update();
+}
+
+} // namespace jg::ui

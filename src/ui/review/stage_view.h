@@ -1,0 +1,70 @@
+// The stage: the picture with everything drawn on it.
+#pragma once
+
+#include "film/picture.h"
+#include "letter/mark_painter.h"
+
+#include <QWidget>
+
+#include <optional>
+
+namespace jg::ui {
+
+/// What the mouse does on the stage. All points in picture coordinates.
+class StageTool {
+public:
+    virtual ~StageTool() = default;
+    /// True when the tool takes the press; `reach` is 10 view pixels in picture pixels.
+    virtual bool press(ImagePoint at, double reach) = 0;
+    virtual void drag(ImagePoint) {}
+    virtual void release(ImagePoint) {}
+    virtual void hover(ImagePoint) {}
+    virtual bool wantsLoupe() const { return false; }
+    virtual QString loupeText() const { return {}; }
+    virtual void paintOver(QPainter&, const ViewTransform&) {}
+};
+
+/// Shows one frame, fitted or zoomed about the pointer, with a scene, a tool's own drawing and a loupe.
+class StageView : public QWidget {
+    Q_OBJECT
+public:
+    explicit StageView(QWidget* parent = nullptr);
+    void setPicture(qint64 frame, const Picture& picture);
+    qint64 shownFrame() const { return frame_; }
+    const Picture& picture() const { return picture_; }
+    void setScene(const MarkScene& scene);
+    const MarkScene& scene() const { return scene_; }
+    void setTool(StageTool* tool);
+    void setCaption(const QString& left, const QString& right, bool recording = false);
+    void setMessage(const QString& text); ///< in place of a picture
+    void fit();
+    ViewTransform transform() const;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent*) override;
+    void wheelEvent(QWheelEvent* event) override;
+
+private:
+    QRectF pictureArea() const;
+    void paintCaption(QPainter& p);
+    void paintLoupe(QPainter& p);
+
+    qint64 frame_ = -1;
+    Picture picture_;
+    MarkScene scene_;
+    StageTool* tool_ = nullptr;
+    QString left_, right_, message_;
+    bool recording_ = false;
+    double zoom_ = 1;
+    QPointF pan_;
+    std::optional<QPointF> mouse_;
+    QPointF panFrom_;
+    bool toolHolds_ = false;
+    bool panning_ = false;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,150 @@
+#include "ui/theme.h"
+
+#include "desk/places.h"
+
+#include <QFile>
+#include <QPainter>
+#include <QProxyStyle>
+#include <QStyleOption>
+#include <QSvgRenderer>
+
+namespace jg::ui {
+
+namespace {
+
+/// Fusion with our focus ring: a line in the accent, drawn where keys go.
+class OwnStyle final : public QProxyStyle {
+public:
+    OwnStyle() : QProxyStyle("Fusion") {}
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override {
+        if (hint == SH_ToolTip_WakeUpDelay) return 500;
+        if (hint == SH_DialogButtonBox_ButtonsHaveIcons) return 0;
+        return QProxyStyle::styleHint(hint, option, widget, data);
+    }
+};
+
+QPalette colours() {
+    QPalette p;
+    p.setColor(QPalette::Window, palette::paper);
+    p.setColor(QPalette::Base, palette::sheet);
+    p.setColor(QPalette::AlternateBase, palette::paper);
+    p.setColor(QPalette::Button, palette::sheet);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(role, palette::ink);
+    p.setColor(QPalette::PlaceholderText, palette::quiet);
+    p.setColor(QPalette::Highlight, palette::clay);
+    p.setColor(QPalette::HighlightedText, Qt::white);
+    p.setColor(QPalette::ToolTipBase, palette::ink);
+    p.setColor(QPalette::ToolTipText, palette::chalk);
+    p.setColor(QPalette::Link, palette::clay);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(QPalette::Disabled, role, palette::quiet);
+    return p;
+}
+
+QString sheetText() {
+    QString s = R"(
+QPushButton { border: 1px solid %ink; border-radius: 6px; padding: 6px 14px; background: %sheet; color: %ink; font-weight: 600; }
+QPushButton:hover { background: %shade; }
+QPushButton:pressed { background: %rule; }
+QPushButton:focus { border: 2px solid %clay; padding: 5px 13px; }
+QPushButton:disabled { color: %quiet; border-color: %rule; background: %paper; }
+QPushButton#main { background: %clay; border-color: %clay; color: white; }
+QPushButton#main:hover { background: %deep; }
+QPushButton#main:focus { border: 2px solid %ink; }
+QPushButton#main:disabled { background: %rule; border-color: %rule; color: %quiet; }
+QPushButton#link { border: none; background: transparent; padding: 4px 8px; color: %ink; }
+QPushButton#link:hover { text-decoration: underline; }
+QPushButton#link:focus { border: 1px solid %clay; padding: 3px 7px; }
+QPushButton#choice { padding: 5px 10px; font-weight: 400; }
+QPushButton#choice:checked { background: %moss; border-color: %moss; color: %chalk; }
+QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QDateEdit { border: 1px solid %rule; border-radius: 5px; padding: 5px 8px; background: %sheet; selection-background-color: %clay; }
+QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus, QDateEdit:focus { border-color: %clay; }
+QScrollArea { border: none; background: transparent; }
+QScrollBar:vertical { width: 10px; background: transparent; margin: 0; }
+QScrollBar::handle:vertical { background: %rule; border-radius: 4px; min-height: 32px; }
+QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
+QToolTip { background: %ink; color: %chalk; border: none; padding: 4px 6px; }
+QFrame#card { background: %sheet; border: 1px solid %rule; border-radius: 8px; }
+QFrame#pain { background: %sheet; border: 1px solid %rule; border-left: 4px solid %clay; border-radius: 8px; }
+QFrame#note { background: %shade; border-radius: 6px; }
+QFrame#rule { background: %rule; max-height: 1px; min-height: 1px; border: none; }
+QProgressBar { border: 1px solid %rule; border-radius: 5px; background: %sheet; text-align: center; height: 18px; }
+QProgressBar::chunk { background: %moss; border-radius: 4px; }
+)";
+    const std::pair<const char*, QColor> tokens[] = {{"%ink", palette::ink},   {"%sheet", palette::sheet}, {"%shade", palette::shade}, {"%rule", palette::rule},
+                                                     {"%clay", palette::clay}, {"%quiet", palette::quiet}, {"%paper", palette::paper}, {"%deep", palette::clayDeep},
+                                                     {"%moss", palette::moss}, {"%chalk", palette::chalk}};
+    for (const auto& [token, color] : tokens) s.replace(token, color.name());
+    return s;
+}
+
+} // namespace
+
+bool dress(QApplication& app) {
+    QApplication::setStyle(new OwnStyle);
+    const bool fonts = loadFonts(dataFolder() / "fonts");
+    QApplication::setFont(textFont(13));
+    QApplication::setPalette(colours());
+    app.setStyleSheet(sheetText());
+    return fonts;
+}
+
+QIcon icon(const QString& name, const QColor& color) {
+    QFile file(QString::fromStdString((dataFolder() / "icons" / (name.toStdString() + ".svg")).string()));
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    QByteArray svg = file.readAll();
+    svg.replace("#23201C", color.name().toUtf8());
+    QSvgRenderer renderer(svg);
+    QIcon result;
+    for (const int size : {20, 40, 60}) {
+        QPixmap pixmap(size, size);
+        pixmap.fill(Qt::transparent);
+        QPainter painter(&pixmap);
+        renderer.render(&painter);
+        result.addPixmap(pixmap);
+    }
+    return result;
+}
+
+namespace {
+QLabel* label(const QString& text, const QFont& font, const QColor& color) {
+    auto* l = new QLabel(text);
+    l->setFont(font);
+    l->setWordWrap(true);
+    l->setTextFormat(Qt::PlainText);
+    QPalette p = l->palette();
+    p.setColor(QPalette::WindowText, color);
+    l->setPalette(p);
+    return l;
+}
+} // namespace
+
+QLabel* heading(const QString& text, double px) {
+    return label(text, headFont(px), palette::ink);
+}
+QLabel* plain(const QString& text, double px, bool bold) {
+    return label(text, textFont(px, bold), palette::ink);
+}
+QLabel* quiet(const QString& text, double px) {
+    return label(text, textFont(px), palette::quiet);
+}
+
+QPushButton* mainButton(const QString& text) {
+    auto* b = new QPushButton(text);
+    b->setObjectName("main");
+    b->setCursor(Qt::PointingHandCursor);
+    return b;
+}
+
+QPushButton* plainButton(const QString& text) {
+    auto* b = new QPushButton(text);
+    b->setCursor(Qt::PointingHandCursor);
+    return b;
+}
+
+QFrame* rule() {
+    auto* f = new QFrame;
+    f->setObjectName("rule");
+    return f;
+}
+
+} // namespace jg::ui

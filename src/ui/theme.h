@@ -1,0 +1,30 @@
+// The look: palette, fonts and the one style sheet.
+#pragma once
+
+#include "letter/fonts.h"
+#include "letter/palette.h"
+
+#include <QApplication>
+#include <QIcon>
+#include <QLabel>
+#include <QPushButton>
+
+namespace jg::ui {
+
+/// Loads fonts, sets style, palette and sheet. False when the shipped fonts are missing.
+bool dress(QApplication& app);
+
+/// A shipped icon in a colour of the palette, sharp at every scale.
+QIcon icon(const QString& name, const QColor& color = palette::ink);
+
+/// Heading in Vollkorn, plain text, quiet text. Word-wrapped.
+QLabel* heading(const QString& text, double px = 22);
+QLabel* plain(const QString& text = {}, double px = 13, bool bold = false);
+QLabel* quiet(const QString& text = {}, double px = 12.5);
+/// The accent button and the outlined one.
+QPushButton* mainButton(const QString& text);
+QPushButton* plainButton(const QString& text);
+/// A thin rule.
+QFrame* rule();
+
+} // namespace jg::ui
