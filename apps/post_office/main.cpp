@@ -1,1 +1,50 @@
-int main() { return 0; }
+// post-office: the stand-in mail server with its window.
+#include "apps/post_office/smtp_server.h"
+#include "apps/post_office/window.h"
+#include "ui/theme.h"
+
+#include <QApplication>
+#include <QDir>
+
+#include <iostream>
+
+int main(int argc, char** argv) {
+    // --headless needs no screen: it is looked for before the application exists.
+    for (int i = 1; i < argc; ++i)
+        if (qstrcmp(argv[i], "--headless") == 0) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    QString store = QDir::homePath() + "/post-office", user, password;
+    quint16 port = 2525;
+    bool headless = false;
+    const QStringList words = app.arguments().mid(1);
+    for (qsizetype i = 0; i < words.size(); ++i) {
+        const QString next = words.value(i + 1);
+        if (words[i] == "--headless")
+            headless = true;
+        else if (words[i] == "--store" && !next.isEmpty())
+            store = next, ++i;
+        else if (words[i] == "--port" && next.toUInt() < 65536)
+            port = static_cast<quint16>(next.toUInt()), ++i;
+        else if (words[i] == "--user" && !next.isEmpty())
+            user = next, ++i;
+        else if (words[i] == "--password" && !next.isEmpty())
+            password = next, ++i;
+        else {
+            std::cerr << "Wrong use: " << words[i].toStdString() << "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]\n";
+            return 2;
+        }
+    }
+    jg::SmtpServer server(store);
+    server.requireLogin(user, password);
+    if (!server.listen(port)) {
+        std::cerr << "Port " << port << " can't be used (" << server.errorText().toStdString() << "). Another post office may be open.\n";
+        return 1;
+    }
+    std::cout << "listening on 127.0.0.1:" << server.port() << std::endl;
+    if (headless) return app.exec();
+    jg::ui::dress(app);
+    jg::PostOfficeWindow window(store, server.port());
+    QObject::connect(&server, &jg::SmtpServer::received, &window, [&window] { window.refresh(); });
+    window.show();
+    return app.exec();
+}

@@ -4,6 +4,7 @@
 #include "ui/review/bench.h"
 #include "ui/row_list.h"
 
+class QPushButton;
 class QLabel;
 
 namespace jg::ui {

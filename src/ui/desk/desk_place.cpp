@@ -1,0 +1,270 @@
+#include "ui/desk/desk_place.h"
+
+#include "desk/intake.h"
+#include "ui/theme.h"
+
+#include <QDragEnterEvent>
+#include <QMimeData>
+#include <QPainter>
+#include <QPainterPath>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+QString countWord(std::size_t n, const char* one, const char* many) {
+    static const char* words[] = {"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"};
+    return (n < 10 ? QString(words[n]) : QString::number(n)) + " " + (n == 1 ? one : many);
+}
+
+QLabel* stillLabel(const Library& library, const Clip& clip) {
+    auto* label = new QLabel;
+    label->setFixedSize(160, 90);
+    QPixmap rounded(320, 180);
+    rounded.fill(Qt::transparent);
+    QPainter p(&rounded);
+    p.setRenderHint(QPainter::Antialiasing);
+    QPainterPath path;
+    path.addRoundedRect(0, 0, 320, 180, 10, 10);
+    p.setClipPath(path);
+    p.fillRect(0, 0, 320, 180, palette::stage);
+    const QImage still(QString::fromStdString(stillPath(library, clip).string()));
+    if (!still.isNull()) {
+        const QImage scaled = still.scaled(320, 180, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
+        p.drawImage((320 - scaled.width()) / 2, (180 - scaled.height()) / 2, scaled);
+    }
+    p.end();
+    rounded.setDevicePixelRatio(2);
+    label->setPixmap(rounded);
+    label->setAccessibleName("Still of the film");
+    return label;
+}
+
+/// "open side 240, front 60 - what the check says."
+QString filmWords(const Submission& s) {
+    QString words;
+    for (const Clip& c : s.clips) {
+        words += (words.isEmpty() ? "" : ", ") + text(nameOf(c.view));
+        if (c.captureFps > 0) words += " " + QString::number(std::lround(c.captureFps));
+    }
+    QString check;
+    for (const Clip& c : s.clips)
+        for (const std::string& line : c.check)
+            if (check.isEmpty()) check = text(line);
+    return words + " \u00b7 " + (check.isEmpty() ? "Film is good." : check);
+}
+
+} // namespace
+
+DeskPlace::DeskPlace(QWidget* parent) : QWidget(parent) {
+    setAcceptDrops(true);
+    setObjectName("desk");
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(34, 26, 34, 10);
+    column->setSpacing(16);
+    auto* head = new QHBoxLayout;
+    title_ = heading("Tonight", 28);
+    title_->setWordWrap(false);
+    summary_ = quiet("", 14);
+    auto* button = mainButton("Take in films\u2026");
+    connect(button, &QPushButton::clicked, this, &DeskPlace::takeIn);
+    head->addWidget(title_);
+    head->addSpacing(12);
+    head->addWidget(summary_, 1, Qt::AlignBottom);
+    head->addWidget(button);
+    column->addLayout(head);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    auto* inner = new QWidget;
+    rows_ = new QVBoxLayout(inner);
+    rows_->setContentsMargins(0, 0, 4, 12);
+    rows_->setSpacing(14);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    column->addWidget(scroll, 1);
+}
+
+void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
+    while (QLayoutItem* item = rows_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    cards_.clear();
+    ids_.clear();
+    int minutes = 0;
+    for (const DeskRow& row : list.waiting) {
+        minutes += row.minutes;
+        QWidget* c = card(row, library, today);
+        rows_->addWidget(c);
+        cards_.push_back(c);
+        ids_.push_back(row.submission.id);
+    }
+    if (list.waiting.empty()) {
+        auto* nothing = new QFrame;
+        nothing->setObjectName("card");
+        auto* box = new QVBoxLayout(nothing);
+        box->setContentsMargins(24, 24, 24, 24);
+        box->addWidget(heading("Nothing is waiting", 20));
+        box->addWidget(quiet("Drop film files on this window, or press T to take films in. They are copied and never changed.", 14));
+        rows_->addWidget(nothing);
+    }
+    rows_->addWidget(owedAndSent(list, today));
+    rows_->addStretch(1);
+    const QString owed = list.owed.empty() ? "nothing owed" : countWord(list.owed.size(), "thing", "things") + " owed";
+    summary_->setText(list.waiting.empty() ? owed : countWord(list.waiting.size(), "to answer", "to answer") + QString(", about %1 minutes; ").arg(minutes) + owed);
+    selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(cards_.size()) - 1));
+    markSelected();
+}
+
+QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today) {
+    auto* frame = new QFrame;
+    const bool pain = !row.submission.pain.empty();
+    frame->setObjectName(pain ? "pain" : "card");
+    auto* line = new QHBoxLayout(frame);
+    line->setContentsMargins(12, 12, 12, 12);
+    line->setSpacing(16);
+    line->addWidget(stillLabel(library, row.submission.clips.front()));
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(5);
+    auto* name = new QHBoxLayout;
+    auto* who = heading(text(row.athlete.fullName()), 18);
+    who->setWordWrap(false);
+    name->addWidget(who);
+    name->addSpacing(8);
+    auto* facts = quiet(QString("%1, %2 \u00b7 %3, %4").arg(row.athlete.ageOn(today)).arg(text(nameOf(row.athlete.hand)), text(row.submission.delivery), text(row.submission.surface)), 13);
+    facts->setWordWrap(false);
+    name->addWidget(facts, 1);
+    middle->addLayout(name);
+    auto* asked = new QHBoxLayout;
+    asked->setSpacing(6);
+    if (pain) {
+        auto* shield = new QLabel;
+        shield->setPixmap(icon("shield", palette::clay).pixmap(16, 16));
+        asked->addWidget(shield);
+        auto* words = plain("Pain reported", 13, true);
+        QPalette p = words->palette();
+        p.setColor(QPalette::WindowText, palette::clay);
+        words->setPalette(p);
+        words->setWordWrap(false);
+        asked->addWidget(words);
+    }
+    asked->addWidget(plain((pain ? text(row.submission.pain) + " " : QString()) + QString("\u201c%1\u201d").arg(text(row.submission.asked)), 13), 1);
+    middle->addLayout(asked);
+    middle->addWidget(quiet(filmWords(row.submission) + (row.progress.empty() ? QString() : "  " + text(row.progress)), 12.5));
+    middle->addStretch(1);
+    line->addLayout(middle, 1);
+    auto* side = new QVBoxLayout;
+    side->setSpacing(4);
+    const bool late = row.submission.promised && daysBetween(today, *row.submission.promised) < 0;
+    auto* promised = plain(text(promisedInWords(row.submission.promised, today)), 13, true);
+    promised->setWordWrap(false);
+    promised->setAlignment(Qt::AlignRight);
+    if (late) {
+        QPalette p = promised->palette();
+        p.setColor(QPalette::WindowText, palette::clay);
+        promised->setPalette(p);
+    }
+    side->addWidget(promised);
+    auto* minutes = quiet(QString("about %1 min%2").arg(row.minutes).arg(row.review ? " left" : ""), 12);
+    minutes->setWordWrap(false);
+    minutes->setAlignment(Qt::AlignRight);
+    side->addWidget(minutes);
+    side->addStretch(1);
+    auto* open = plainButton(row.review ? "Go on" : "Open");
+    open->setObjectName("open-" + QString::fromStdString(row.submission.id.value));
+    open->setFocusPolicy(Qt::TabFocus);
+    connect(open, &QPushButton::clicked, this, [this, id = row.submission.id] { Q_EMIT this->open(id); });
+    side->addWidget(open, 0, Qt::AlignRight);
+    line->addLayout(side);
+    return frame;
+}
+
+QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
+    auto* both = new QWidget;
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 4, 0, 0);
+    row->setSpacing(26);
+    const auto side = [&](const char* title) {
+        auto* column = new QVBoxLayout;
+        column->setSpacing(6);
+        column->addWidget(heading(title, 17));
+        column->addWidget(rule());
+        row->addLayout(column, 1);
+        return column;
+    };
+    const auto nameOf = [&](const AthleteId& id) {
+        for (const Athlete& a : list.athletes)
+            if (a.id == id) return text(a.fullName());
+        return QString("someone");
+    };
+    auto* owed = side("Owed");
+    for (const Promise& p : list.owed) {
+        auto* line = new QHBoxLayout;
+        line->addWidget(plain(text(p.text), 13), 1);
+        QString due = "no date";
+        if (p.due) {
+            const int days = daysBetween(today, *p.due);
+            due = days == 0 ? "due today" : days < 0 ? QString("%1 days, no answer").arg(-days) : "due " + text(longDate(*p.due));
+        }
+        auto* when = quiet(due, 13);
+        when->setWordWrap(false);
+        line->addWidget(when);
+        auto* done = plainButton("settled");
+        done->setObjectName("link");
+        connect(done, &QPushButton::clicked, this, [this, id = p.row] { Q_EMIT settle(id); });
+        line->addWidget(done);
+        owed->addLayout(line);
+    }
+    if (list.owed.empty()) owed->addWidget(quiet("Nothing is owed.", 13));
+    owed->addStretch(1);
+    auto* sent = side("Sent this week");
+    for (const Review& r : list.sentLately) {
+        auto* line = new QHBoxLayout;
+        line->addWidget(plain(nameOf(r.athlete), 13), 1);
+        auto* what = quiet(QString(r.takes.empty() ? "letter, %1" : "letter and film, %1").arg(text(weekdayName(r.sent->on))), 13);
+        what->setWordWrap(false);
+        line->addWidget(what);
+        sent->addLayout(line);
+    }
+    if (list.sentLately.empty()) sent->addWidget(quiet("Nothing went out in the last seven days.", 13));
+    sent->addStretch(1);
+    return both;
+}
+
+void DeskPlace::moveSelection(int by) {
+    if (cards_.empty()) return;
+    selected_ = std::clamp(selected_ + by, 0, static_cast<int>(cards_.size()) - 1);
+    markSelected();
+}
+
+void DeskPlace::markSelected() {
+    for (std::size_t i = 0; i < cards_.size(); ++i) {
+        const bool on = static_cast<int>(i) == selected_;
+        cards_[i]->setStyleSheet(on ? QString("QFrame#card, QFrame#pain { background: white; border-color: %1; }").arg(palette::quiet.name()) : QString());
+    }
+}
+
+void DeskPlace::openSelected() {
+    if (selected_ < static_cast<int>(ids_.size())) Q_EMIT open(ids_[static_cast<std::size_t>(selected_)]);
+}
+
+void DeskPlace::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void DeskPlace::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) files << url.toLocalFile();
+    event->acceptProposedAction();
+    if (!files.isEmpty()) Q_EMIT dropped(files);
+}
+
+} // namespace jg::ui

@@ -1,0 +1,44 @@
+// The desk: what is waiting, what is owed, what went out.
+#pragma once
+
+#include "desk/desk_list.h"
+
+#include <QLabel>
+#include <QWidget>
+
+class QVBoxLayout;
+
+namespace jg::ui {
+
+class DeskPlace : public QWidget {
+    Q_OBJECT
+public:
+    explicit DeskPlace(QWidget* parent = nullptr);
+    void show(const DeskList& list, const Library& library, Date today);
+    void moveSelection(int by);
+    void openSelected();
+
+Q_SIGNALS:
+    void open(const jg::SubmissionId& submission);
+    void takeIn();
+    void dropped(const QStringList& files);
+    void settle(qint64 promiseRow);
+
+protected:
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    QWidget* card(const DeskRow& row, const Library& library, Date today);
+    QWidget* owedAndSent(const DeskList& list, Date today);
+    void markSelected();
+
+    QLabel* title_;
+    QLabel* summary_;
+    QVBoxLayout* rows_;
+    std::vector<QWidget*> cards_;
+    std::vector<SubmissionId> ids_;
+    int selected_ = 0;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,70 @@
+// The window: the places round the desk, and the review.
+#pragma once
+
+#include "desk/places.h"
+#include "library/library.h"
+#include "ui/actions.h"
+#include "ui/review/review_place.h"
+
+#include <QMainWindow>
+#include <QStackedWidget>
+
+#include <memory>
+
+namespace jg::ui {
+
+class AthletesPlace;
+class DeskPlace;
+class PostPlace;
+class Sidebar;
+
+/// What the window is given at the start; tests give their own.
+struct WindowParts {
+    std::unique_ptr<Library> library;
+    Playbook playbook;
+    std::shared_ptr<Clock> clock;
+    std::unique_ptr<Microphone> microphone;
+};
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(WindowParts parts);
+    ~MainWindow() override;
+
+    /// Runs an action of the table where the window stands.
+    void run(const QString& id);
+    void openReview(const SubmissionId& submission);
+    void toDesk();
+    void takeInFiles(const QStringList& files);
+    /// desk | athletes | playbook | post
+    void showPlace(const QString& name);
+    ReviewPlace* reviewPlace() const { return review_; }
+    Library& library() { return *parts_.library; }
+    /// Starts the stand-in post office beside this program, once.
+    void startPostOffice();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+
+private:
+    void buildHome();
+    void refreshHome();
+    std::optional<QString> askPassword();
+
+    WindowParts parts_;
+    IdSource ids_;
+    std::optional<QString> password_; ///< for this run only
+    QStackedWidget* whole_;
+    QStackedWidget* places_;
+    Sidebar* sidebar_;
+    DeskPlace* desk_;
+    AthletesPlace* athletes_;
+    PostPlace* post_;
+    Foot* foot_;
+    ReviewPlace* review_ = nullptr;
+    Actions* actions_;
+    qint64 postOffice_ = 0;
+};
+
+} // namespace jg::ui

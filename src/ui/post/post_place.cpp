@@ -1,0 +1,153 @@
+#include "ui/post/post_place.h"
+
+#include "ui/theme.h"
+
+#include <QDateTime>
+#include <QDialog>
+#include <QFormLayout>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+} // namespace
+
+PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent)
+    : QWidget(parent), clock_(clock), askPassword_(std::move(askPassword)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(34, 26, 34, 12);
+    column->setSpacing(12);
+    column->addWidget(heading("Post", 28));
+    auto* card = new QFrame;
+    card->setObjectName("card");
+    auto* row = new QHBoxLayout(card);
+    server_ = plain("", 13);
+    row->addWidget(server_, 1);
+    auto* edit = plainButton("Mail server\u2026");
+    connect(edit, &QPushButton::clicked, this, &PostPlace::editServer);
+    auto* office = plainButton("Start the stand-in post office");
+    office->setToolTip("A small mail server on this machine that keeps what it gets and sends nothing on.");
+    connect(office, &QPushButton::clicked, this, &PostPlace::startPostOffice);
+    row->addWidget(office);
+    row->addWidget(edit);
+    column->addWidget(card);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    auto* inner = new QWidget;
+    rows_ = new QVBoxLayout(inner);
+    rows_->setContentsMargins(0, 0, 6, 0);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    column->addWidget(scroll, 1);
+}
+
+void PostPlace::show(Library& library) {
+    library_ = &library;
+    const std::string url = library.setting("mail.url", "smtp://127.0.0.1:2525");
+    server_->setText(QString("Mail goes out through %1 as %2%3.")
+                         .arg(text(url), text(library.setting("mail.from", "nobody yet")), isLoopback(url) ? ", on this machine" : ", encrypted"));
+    while (QLayoutItem* item = rows_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    auto items = library.outbox();
+    if (!items) {
+        rows_->addWidget(plain(text(items.error().text), 13));
+    } else if (items->empty()) {
+        rows_->addWidget(quiet("Nothing has gone out from here yet. A letter that can't be handed in waits here; nothing is lost.", 14));
+    } else {
+        for (const OutboxItem& i : *items) rows_->addWidget(itemRow(i));
+    }
+    rows_->addStretch(1);
+}
+
+QWidget* PostPlace::itemRow(const OutboxItem& item) {
+    auto* frame = new QFrame;
+    frame->setObjectName(item.state == "sent" ? "card" : "pain");
+    auto* row = new QHBoxLayout(frame);
+    auto* middle = new QVBoxLayout;
+    middle->addWidget(plain(text(item.subject), 14, true));
+    const QString when = QDateTime::fromSecsSinceEpoch(item.at).toString("d MMMM, hh:mm");
+    middle->addWidget(quiet(QString("to %1 \u00b7 %2").arg(text(item.recipient), when), 12.5));
+    if (!item.reason.empty()) middle->addWidget(plain(text(item.reason), 12.5));
+    row->addLayout(middle, 1);
+    const QString state = item.state == "sent" ? "sent" : item.state == "unsure" ? "may have been sent" : item.state == "failed" ? "not sent" : "waiting";
+    row->addWidget(quiet(state, 13));
+    if (item.state != "sent") {
+        auto* button = mainButton(item.state == "unsure" ? "Send it again" : "Send now");
+        connect(button, &QPushButton::clicked, this, [this, item] { again(item); });
+        row->addWidget(button);
+    }
+    return frame;
+}
+
+void PostPlace::again(const OutboxItem& item) {
+    if (job_ || !library_) return;
+    auto bytes = readFile(library_->sentPath(item.file));
+    if (!bytes) {
+        server_->setText(text(bytes.error().text));
+        return;
+    }
+    MailServer server = mailServerOf(*library_, "");
+    if (!server.user.empty()) {
+        const auto password = askPassword_();
+        if (!password) return;
+        server.password = password->toStdString();
+    }
+    const std::string from = library_->setting("mail.from");
+    server_->setText("Handing it to the mail server \u2026");
+    job_ = new Job(this, [this, server, from, item, bytes = *bytes](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+        const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
+        return [this, item, sent] {
+            job_ = nullptr;
+            const Status stored = library_->save(afterSending(item, sent, clock_));
+            if (sent)
+                if (auto review = library_->review(item.review); review && !review->sent) {
+                    review->sent = SentRecord{clock_.today(), item.recipient};
+                    review->stage = Stage::Sent;
+                    library_->save(*review);
+                }
+            show(*library_);
+            if (!stored) server_->setText(text(stored.error().text));
+            Q_EMIT outboxChanged();
+        };
+    });
+}
+
+void PostPlace::editServer() {
+    if (!library_) return;
+    auto* dialog = new QDialog(this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle("Mail server");
+    dialog->setMinimumWidth(460);
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(24, 18, 24, 18);
+    column->addWidget(heading("Mail server", 20));
+    column->addWidget(quiet("Your own mail server takes the letters. The password is asked for once a run and never written down."));
+    auto* form = new QFormLayout;
+    std::vector<std::pair<std::string, QLineEdit*>> fields;
+    for (const auto& [key, label, hint] : {std::tuple{"mail.url", "Server", "smtp://mail.example.org:587"}, {"mail.user", "Name", "empty when none is needed"},
+                                           {"mail.from", "From", "you@example.org"}, {"house.coach", "Your name", ""}, {"house.place", "Your place", ""}}) {
+        auto* edit = new QLineEdit(text(library_->setting(key)));
+        edit->setPlaceholderText(hint);
+        form->addRow(label, edit);
+        fields.emplace_back(key, edit);
+    }
+    column->addLayout(form);
+    auto* save = mainButton("Keep");
+    connect(save, &QPushButton::clicked, dialog, [this, dialog, fields] {
+        for (const auto& [key, edit] : fields) library_->setSetting(key, edit->text().trimmed().toStdString());
+        dialog->accept();
+        show(*library_);
+    });
+    column->addWidget(save, 0, Qt::AlignRight);
+    dialog->open();
+}
+
+} // namespace jg::ui

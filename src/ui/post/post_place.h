@@ -1,0 +1,39 @@
+// The post: what waits, what went out, and the mail server.
+#pragma once
+
+#include "desk/dispatch.h"
+#include "desk/job.h"
+
+#include <QPointer>
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+class QVBoxLayout;
+
+namespace jg::ui {
+
+class PostPlace : public QWidget {
+    Q_OBJECT
+public:
+    PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent = nullptr);
+    void show(Library& library);
+
+Q_SIGNALS:
+    void outboxChanged();
+    void startPostOffice();
+
+private:
+    QWidget* itemRow(const OutboxItem& item);
+    void again(const OutboxItem& item);
+    void editServer();
+
+    const Clock& clock_;
+    std::function<std::optional<QString>()> askPassword_;
+    Library* library_ = nullptr;
+    QLabel* server_;
+    QVBoxLayout* rows_;
+    QPointer<Job> job_;
+};
+
+} // namespace jg::ui

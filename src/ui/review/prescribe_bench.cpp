@@ -1,0 +1,230 @@
+#include "ui/review/prescribe_bench.h"
+
+#include "desk/suggest.h"
+#include "ui/theme.h"
+
+#include <QDateEdit>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QScrollArea>
+#include <QSpinBox>
+
+#include <algorithm>
+
+namespace jg::ui {
+
+namespace {
+
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+QDate toQt(Date d) {
+    return QDate(static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())), static_cast<int>(static_cast<unsigned>(d.day())));
+}
+
+} // namespace
+
+PrescribeBench::PrescribeBench(ReviewContext& context) : Bench(context) {
+    column_->addWidget(heading("Prescribe"));
+    column_->addWidget(quiet("At most three to work on. Roots stand above what they cause.", 12.5));
+    findings_ = new RowList;
+    findings_->setObjectName("faults");
+    findings_->setEmptyText("No finding asks for work yet. Measure and judge first.");
+    findings_->setFixedHeight(172);
+    connect(findings_, &RowList::selected, this, [this] { refresh(); });
+    connect(findings_, &RowList::activated, this, &PrescribeBench::toggle);
+    column_->addWidget(findings_);
+    why_ = quiet("", 12);
+    column_->addWidget(why_);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    auto* inner = new QWidget;
+    auto* rest = new QVBoxLayout(inner);
+    rest->setContentsMargins(0, 0, 6, 0);
+    rest->setSpacing(6);
+    rest->addWidget(plain("Drills: sets, repetitions, days a week", 12.5, true));
+    drills_ = new QVBoxLayout;
+    drills_->setSpacing(4);
+    rest->addLayout(drills_);
+    week_ = quiet("", 12);
+    rest->addWidget(week_);
+    auto* line = new QHBoxLayout;
+    line->addWidget(plain("Next look", 12.5, true));
+    nextLook_ = new QDateEdit;
+    nextLook_->setObjectName("next-look");
+    nextLook_->setDisplayFormat("d MMMM yyyy");
+    nextLook_->setCalendarPopup(true);
+    nextLook_->setFocusPolicy(Qt::ClickFocus);
+    line->addWidget(nextLook_, 1);
+    rest->addLayout(line);
+    rest->addWidget(plain("What to film for it", 12.5, true));
+    ask_ = new QLineEdit;
+    ask_->setFocusPolicy(Qt::ClickFocus);
+    rest->addWidget(ask_);
+    rest->addWidget(plain("First words of the letter", 12.5, true));
+    opening_ = new QPlainTextEdit;
+    opening_->setObjectName("opening");
+    opening_->setFixedHeight(76);
+    opening_->setFocusPolicy(Qt::ClickFocus);
+    rest->addWidget(opening_);
+    rest->addStretch(1);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    column_->addWidget(scroll, 1);
+    connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
+        if (filling_) return;
+        Plan plan = review().plan;
+        plan.nextLook = Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())}, std::chrono::day{static_cast<unsigned>(d.day())}};
+        setPlan("Set the next look", plan);
+    });
+    connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
+    refresh();
+}
+
+void PrescribeBench::setPlan(const std::string& label, const Plan& plan) {
+    if (plan == review().plan) return;
+    perform(label, {SetPlan{plan}});
+}
+
+void PrescribeBench::saveWords() {
+    Plan plan = review().plan;
+    plan.ask = ask_->text().toStdString();
+    plan.opening = opening_->toPlainText().toStdString();
+    if (!review().sent) setPlan("Write the letter's words", plan);
+}
+
+void PrescribeBench::enter() {
+    // The first time the roots are proposed; the coach decides.
+    if (review().plan.corrections.empty() && !order_.empty() && !review().sent) {
+        std::vector<std::string> first(order_.begin(), order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
+        setPlan("Propose corrections", proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(), first, c_.session.clock().today()));
+    }
+    findings_->setCurrent(0);
+    refresh();
+}
+
+void PrescribeBench::refresh() {
+    causes_ = rankedFaults(playbook(), c_.session.assessment());
+    order_ = causes_.order;
+    const auto& chosen = review().plan.corrections;
+    std::vector<ListRow> rows;
+    for (const std::string& id : order_) {
+        ListRow row;
+        row.title = text(playbook().nameOfFinding(id));
+        const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(), [&](const Root& r) { return r.id == id; });
+        row.sub = root == causes_.roots.end() ? "follows from another" : root->explains.empty() ? "stands alone" : QString("root of %1 other%2").arg(root->explains.size()).arg(root->explains.size() == 1 ? "" : "s");
+        row.mark = std::find(chosen.begin(), chosen.end(), id) != chosen.end() ? RowMark::Done : RowMark::Open;
+        row.right = row.mark == RowMark::Done ? "work on it" : "log only";
+        rows.push_back(std::move(row));
+    }
+    const int keep = findings_->current();
+    findings_->setRows(std::move(rows));
+    findings_->setCurrent(keep < 0 ? 0 : keep);
+    QString why;
+    if (findings_->current() >= 0 && findings_->current() < static_cast<int>(order_.size())) {
+        const std::string& id = order_[static_cast<std::size_t>(findings_->current())];
+        for (const Root& r : causes_.roots)
+            if (r.id == id) {
+                for (const auto& e : r.evidence) why += "For: " + text(e) + " ";
+                for (const auto& e : r.against) why += "Against: " + text(e) + " ";
+            }
+    }
+    why_->setText(why.trimmed());
+    why_->setVisible(!why.isEmpty());
+    rebuildDrills();
+    filling_ = true;
+    if (review().plan.nextLook)
+        nextLook_->setDate(toQt(*review().plan.nextLook));
+    else
+        nextLook_->setDate(toQt(addDays(c_.session.clock().today(), 28)));
+    if (!ask_->hasFocus()) ask_->setText(text(review().plan.ask)), ask_->setCursorPosition(0);
+    if (!opening_->hasFocus() && opening_->toPlainText() != text(review().plan.opening)) opening_->setPlainText(text(review().plan.opening));
+    filling_ = false;
+}
+
+void PrescribeBench::rebuildDrills() {
+    const Plan& plan = review().plan;
+    std::string key;
+    for (const PlannedDrill& d : plan.drills) key += d.drill + ",";
+    if (key != built_) {
+        built_ = key;
+        while (QLayoutItem* item = drills_->takeAt(0)) {
+            delete item->widget();
+            delete item;
+        }
+        if (plan.drills.empty()) drills_->addWidget(quiet("Choose what to work on; its drills come with it.", 12.5));
+        for (std::size_t i = 0; i < plan.drills.size(); ++i) {
+            const Drill* drill = playbook().drill(plan.drills[i].drill);
+            auto* card = new QFrame;
+            card->setObjectName("card");
+            auto* box = new QVBoxLayout(card);
+            box->setContentsMargins(10, 6, 10, 6);
+            box->setSpacing(2);
+            auto* name = plain(drill ? text(drill->name) : "unknown drill", 13);
+            name->setToolTip(drill ? text(drill->how) : QString());
+            box->addWidget(name);
+            auto* row = new QHBoxLayout;
+            const Dose& dose = plan.drills[i].dose;
+            const int values[] = {dose.sets, dose.reps, dose.days};
+            const char* suffix[] = {" sets", " times", " days"};
+            for (int part = 0; part < 3; ++part) {
+                auto* spin = new QSpinBox;
+                spin->setRange(0, part == 2 ? 3 : 100);
+                spin->setSuffix(suffix[part]);
+                spin->setSpecialValueText("missing");
+                spin->setValue(values[part]);
+                spin->setFocusPolicy(Qt::ClickFocus);
+                connect(spin, &QSpinBox::valueChanged, this, [this, i, part](int v) { setDose(i, part, v); });
+                row->addWidget(spin, 1);
+            }
+            box->addLayout(row);
+            drills_->addWidget(card);
+        }
+    }
+    const WeekPlan week = layOutWeek(playbook(), plan.drills, c_.session.age(), c_.session.pain());
+    QString words;
+    for (const PlanDay& d : week.days) {
+        words += QString::fromUtf8(weekdayShort(d.weekday).data()) + ": ";
+        for (std::size_t i = 0; i < d.drills.size(); ++i) words += (i ? ", " : "") + text(playbook().drill(d.drills[i])->name);
+        words += "\n";
+    }
+    for (const auto& b : week.blocked) words += text(b) + "\n";
+    for (const auto& id : week.missingDose) words += "Dose missing: " + text(playbook().drill(id)->name) + "\n";
+    if (c_.session.pain()) words += "Pain is reported: no throwing drills.\n";
+    week_->setText(words.trimmed());
+}
+
+void PrescribeBench::setDose(std::size_t drill, int part, int value) {
+    Plan plan = review().plan;
+    if (drill >= plan.drills.size()) return;
+    Dose& dose = plan.drills[drill].dose;
+    (part == 0 ? dose.sets : part == 1 ? dose.reps : dose.days) = value;
+    setPlan("Set a dose", plan);
+}
+
+void PrescribeBench::toggle(int row) {
+    if (row < 0 || row >= static_cast<int>(order_.size())) return;
+    saveWords();
+    const std::string id = order_[static_cast<std::size_t>(row)];
+    std::vector<std::string> chosen = review().plan.corrections;
+    const auto it = std::find(chosen.begin(), chosen.end(), id);
+    if (it != chosen.end())
+        chosen.erase(it);
+    else if (chosen.size() >= kMostCorrections) {
+        c_.say("Three corrections are plenty. Take one away first; the rest stays in the log.");
+        return;
+    } else
+        chosen.push_back(id);
+    setPlan("Choose corrections", proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(), chosen, c_.session.clock().today()));
+}
+
+bool PrescribeBench::act(const QString& id) {
+    if (id == "plan-toggle") return toggle(findings_->current()), true;
+    if (id == "row-up") return findings_->move(-1), true;
+    if (id == "row-down") return findings_->move(1), true;
+    return false;
+}
+
+} // namespace jg::ui

@@ -1,0 +1,45 @@
+// Prescribe: up to three corrections, their drills and doses, the week, the next look.
+#pragma once
+
+#include "coaching/causes.h"
+#include "ui/review/bench.h"
+#include "ui/row_list.h"
+
+class QDateEdit;
+class QLabel;
+class QPlainTextEdit;
+class QLineEdit;
+
+namespace jg::ui {
+
+class PrescribeBench : public Bench {
+    Q_OBJECT
+public:
+    explicit PrescribeBench(ReviewContext& context);
+    void refresh() override;
+    void enter() override;
+    void leave() override { saveWords(); }
+    bool act(const QString& id) override;
+    KeyHints hints() const override { return {{"\u2191 \u2193", "finding"}, {"Enter", "work on this, or not"}, {"Z", "undo"}, {"PgDn", "on to the letter"}}; }
+
+private:
+    void toggle(int row);
+    void rebuildDrills();
+    void setDose(std::size_t drill, int part, int value);
+    void saveWords();
+    void setPlan(const std::string& label, const Plan& plan);
+
+    RowList* findings_;
+    QLabel* why_;
+    QVBoxLayout* drills_;
+    QLabel* week_;
+    QDateEdit* nextLook_;
+    QPlainTextEdit* opening_;
+    QLineEdit* ask_;
+    std::vector<std::string> order_;
+    CauseReport causes_;
+    std::string built_; ///< which drills the rows were built for
+    bool filling_ = false;
+};
+
+} // namespace jg::ui

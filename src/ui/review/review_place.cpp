@@ -1,0 +1,239 @@
+#include "ui/review/review_place.h"
+
+#include "ui/actions.h"
+#include "ui/review/judge_bench.h"
+#include "ui/review/look_bench.h"
+#include "ui/review/measure_bench.h"
+#include "ui/review/positions_bench.h"
+#include "ui/review/prescribe_bench.h"
+#include "ui/review/say_bench.h"
+#include "ui/review/send_bench.h"
+#include "ui/theme.h"
+
+#include <QScrollArea>
+
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+
+constexpr int kBenchWidth = 380;
+
+QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+} // namespace
+
+ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSurroundings& surroundings) : session_(std::move(session)), around_(surroundings) {
+    build(surroundings);
+    connect(session_.get(), &ReviewSession::changed, this, &ReviewPlace::onChanged);
+    connect(session_.get(), &ReviewSession::saved, this, [this](const QString& at) { foot_->setKept("kept \u00b7 " + at); });
+    connect(session_.get(), &ReviewSession::refused, this, [this](const QString& why) { foot_->say(why, 0); });
+    foot_->setKept("kept");
+    seen_ = session_->review().stage != Stage::Look;
+    openFilm();
+    refreshRibbon();
+    const Stage stage = session_->review().stage == Stage::Sent ? Stage::Send : session_->review().stage;
+    goTo(stage);
+}
+
+ReviewPlace::~ReviewPlace() {
+    if (current_) current_->leave();
+}
+
+void ReviewPlace::build(const ReviewSurroundings& s) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    line_ = new LineBar;
+    const Athlete& a = session_->athlete();
+    const Submission& sub = session_->submission();
+    line_->setWho(QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(text(nameOf(a.hand))),
+                  QString("%1 \u00b7 %2 \u00b7 %3").arg(text(sub.delivery), text(sub.surface), text(session_->review().approach.name)));
+    column->addWidget(line_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(0);
+    stage_ = new StageView;
+    ribbon_ = new Ribbon;
+    letter_ = new LetterView;
+    auto* pictureSide = new QWidget;
+    auto* pictures = new QVBoxLayout(pictureSide);
+    pictures->setContentsMargins(0, 0, 0, 0);
+    pictures->setSpacing(0);
+    pictures->addWidget(stage_, 1);
+    pictures->addWidget(ribbon_);
+    auto* letterScroll = new QScrollArea;
+    letterScroll->setWidgetResizable(true);
+    letterScroll->setWidget(letter_);
+    letterScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    middle_ = new QStackedWidget;
+    middle_->addWidget(pictureSide);
+    middle_->addWidget(letterScroll);
+    row->addWidget(middle_, 1);
+    auto* edge = new QFrame;
+    edge->setFixedWidth(1);
+    edge->setStyleSheet(QString("background:%1;").arg(palette::rule.name()));
+    row->addWidget(edge);
+    benches_ = new QStackedWidget;
+    benches_->setFixedWidth(kBenchWidth);
+    row->addWidget(benches_);
+    column->addLayout(row, 1);
+    foot_ = new Foot;
+    column->addWidget(foot_);
+
+    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->say(sentence); },
+                                     [this](Stage stage) { goTo(stage); }, s.runAction});
+    auto* send = new SendBench(*context_, *letter_, s.askPassword);
+    connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
+    all_ = {new LookBench(*context_), new PositionsBench(*context_), new MeasureBench(*context_), new JudgeBench(*context_),
+            new SayBench(*context_, s.microphone), new PrescribeBench(*context_), send};
+    for (Bench* b : all_) benches_->addWidget(b);
+
+    connect(line_, &LineBar::chosen, this, [this](Stage stage) { goTo(stage); });
+    connect(line_, &LineBar::toDesk, this, [this] { around_.runAction("to-desk"); });
+    connect(ribbon_, &Ribbon::scrubbed, this, [this](qint64 frame) { playhead_.step(frame - playhead_.frame()); });
+    connect(&playhead_, &Playhead::moved, this, [this](qint64 frame) {
+        ribbon_->setFrame(frame);
+        if (film_) film_->request(FrameNumber{frame});
+        if (current_) current_->frameChanged();
+    });
+    connect(&playhead_, &Playhead::stateChanged, this, &ReviewPlace::refreshPicture);
+}
+
+void ReviewPlace::openFilm() {
+    const Clip& clip = session_->clip();
+    shownClip_ = clip.id;
+    film_ = std::make_unique<FilmThread>(session_->library().mediaPath(clip));
+    ribbon_->setFilm(clip.frames, clip.captureFps);
+    playhead_.setFilm(clip.frames, clip.captureFps);
+    stage_->setMessage("Opening the film \u2026");
+    connect(film_.get(), &FilmThread::opened, this, [this](const FilmInfo& info) {
+        // The play rate gives true speed on the wall clock only when it is the capture rate.
+        const Clip& c = session_->clip();
+        playhead_.setFilm(info.frames(), c.captureFps > 0 ? c.captureFps : info.playRate.toDouble());
+        if (!info.complete) foot_->say(QString("This film ends early: %1 pictures can be read.").arg(info.frames()));
+    });
+    connect(film_.get(), &FilmThread::failed, this, [this](const QString& why) {
+        stage_->setMessage(why);
+        foot_->say(why, 0);
+    });
+    connect(film_.get(), &FilmThread::frameReady, this, &ReviewPlace::onFrame);
+    film_->request(FrameNumber{playhead_.frame()});
+}
+
+void ReviewPlace::onFrame(qint64 frame, const Picture& picture) {
+    stage_->setPicture(frame, picture);
+    refreshPicture();
+    if (current_) current_->frameChanged();
+}
+
+void ReviewPlace::refreshPicture() {
+    const qint64 frame = stage_->shownFrame();
+    stage_->setScene(sceneFor(session_->review(), session_->playbook(), session_->assessment(), frame, current_ ? current_->focus() : std::nullopt));
+    if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
+    const Clip& clip = session_->clip();
+    QString left = text(nameOf(clip.view));
+    if (current_ && !current_->stageCaption().isEmpty()) left = current_->stageCaption() + " \u00b7 " + left;
+    left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps)) : QString(" \u00b7 rate unknown");
+    static const std::pair<double, const char*> speeds[] = {{1, "true speed"}, {0.5, "half speed"}, {0.25, "quarter speed"}, {0.1, "tenth speed"}};
+    QString right;
+    for (const auto& [speed, name] : speeds)
+        if (playhead_.speed() == speed && (playhead_.playing() || speed != 1)) right = name;
+    stage_->setCaption(left, right);
+}
+
+void ReviewPlace::refreshRibbon() {
+    std::vector<RibbonPin> pins;
+    for (const auto& [moment, mark] : session_->review().moments)
+        if (mark.frame) pins.push_back({*mark.frame, text(info(moment).shortly), moment == Moment::Release, isKeyPosition(moment)});
+    std::sort(pins.begin(), pins.end(), [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
+    std::vector<RibbonFlag> flags;
+    for (const Stop& s : session_->review().stops) flags.push_back({s.frame, session_->review().takes.contains(s.id)});
+    std::optional<qint64> zero;
+    if (const auto touch = session_->review().frameOf(Moment::FootTouch)) zero = *touch;
+    ribbon_->setMarks(std::move(pins), std::move(flags), zero);
+}
+
+void ReviewPlace::refreshLine() {
+    line_->setState(session_->review().sent ? Stage::Send : walk_, session_->assessment().counts, seen_);
+}
+
+void ReviewPlace::onChanged() {
+    if (session_->clip().id != shownClip_) openFilm();
+    refreshRibbon();
+    refreshLine();
+    for (Bench* b : all_) b->refresh();
+    refreshPicture();
+}
+
+void ReviewPlace::goTo(Stage stage) {
+    if (current_) current_->leave();
+    playhead_.pause();
+    walk_ = stage;
+    if (stage != Stage::Look) seen_ = true;
+    if (const Status kept = session_->setStage(stage); !kept) foot_->say(text(kept.error().text), 0);
+    current_ = all_.at(static_cast<std::size_t>(stage));
+    benches_->setCurrentWidget(current_);
+    middle_->setCurrentIndex(stage == Stage::Send ? 1 : 0);
+    stage_->setTool(current_->tool());
+    foot_->say({}, 0);
+    foot_->setHints(current_->hints());
+    around_.setWhere(static_cast<unsigned>(AtLook) << static_cast<unsigned>(stage));
+    current_->refresh();
+    current_->enter();
+    stage_->setFocus();
+    refreshLine();
+    refreshPicture();
+}
+
+void ReviewPlace::jumpToPin(int direction) {
+    std::optional<qint64> best;
+    for (const auto& [moment, mark] : session_->review().moments) {
+        if (!mark.frame) continue;
+        const qint64 f = *mark.frame;
+        if ((f - playhead_.frame()) * direction <= 0) continue;
+        if (!best || std::abs(f - playhead_.frame()) < std::abs(*best - playhead_.frame())) best = f;
+    }
+    if (best)
+        playhead_.step(*best - playhead_.frame());
+    else
+        foot_->say(session_->review().moments.empty() ? "No position is set yet." : "There is no further position.");
+}
+
+bool ReviewPlace::busy() const {
+    return qobject_cast<SendBench*>(all_.back())->busy();
+}
+
+bool ReviewPlace::act(const QString& id) {
+    if (current_ && current_->act(id)) {
+        foot_->setHints(current_->hints());
+        return true;
+    }
+    if (id == "step-back") return playhead_.step(-1), true;
+    if (id == "step-on") return playhead_.step(1), true;
+    if (id == "step-back-10") return playhead_.step(-10), true;
+    if (id == "step-on-10") return playhead_.step(10), true;
+    if (id == "first-frame") return playhead_.step(-playhead_.frame()), true;
+    if (id == "last-frame") return playhead_.step(playhead_.frames()), true;
+    if (id == "pin-previous") return jumpToPin(-1), true;
+    if (id == "pin-next") return jumpToPin(1), true;
+    if (id == "play") return playhead_.toggle(), true;
+    if (id == "slower") return playhead_.slower(), true;
+    if (id == "fit") return stage_->fit(), true;
+    if (id == "undo" || id == "redo") {
+        const QString label = text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());
+        const bool done = id == "undo" ? session_->undo() : session_->redo();
+        foot_->say(done ? (id == "undo" ? "Undone: " : "Again: ") + label : "Nothing to " + id + ".", 3);
+        return true;
+    }
+    if (id == "stage-next" || id == "stage-previous") {
+        const int to = static_cast<int>(walk_) + (id == "stage-next" ? 1 : -1);
+        if (to >= 0 && to <= static_cast<int>(Stage::Send)) goTo(static_cast<Stage>(to));
+        return true;
+    }
+    return false;
+}
+
+} // namespace jg::ui

@@ -1,0 +1,77 @@
+// The review window: the walk above, the picture in the middle, the bench beside it.
+#pragma once
+
+#include "desk/film_thread.h"
+#include "ui/review/bench.h"
+#include "ui/review/letter_view.h"
+#include "ui/review/line_bar.h"
+#include "voice/microphone.h"
+
+#include <QStackedWidget>
+
+#include <memory>
+
+namespace jg::ui {
+
+class SayBench;
+class SendBench;
+
+/// What the review place needs from the window.
+struct ReviewSurroundings {
+    Microphone& microphone;
+    std::function<void(const QString&)> runAction;
+    std::function<void(unsigned)> setWhere;
+    std::function<void()> toDesk;
+    std::function<std::optional<QString>()> askPassword;
+    std::function<void()> outboxChanged;
+};
+
+/// One open review. Owns its session and its film's decoding thread.
+class ReviewPlace : public QWidget {
+    Q_OBJECT
+public:
+    ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSurroundings& surroundings);
+    ~ReviewPlace() override;
+
+    /// Runs an action of the table; false when it is not known here.
+    bool act(const QString& id);
+    ReviewSession& session() { return *session_; }
+    StageView& stage() { return *stage_; }
+    Playhead& playhead() { return playhead_; }
+    Foot& foot() { return *foot_; }
+    Bench* bench() const { return current_; }
+    Stage stageOfWalk() const { return walk_; }
+    bool busy() const; ///< sending: leaving now would break it off
+
+private:
+    void build(const ReviewSurroundings& s);
+    void openFilm();
+    void goTo(Stage stage);
+    void onChanged();
+    void onFrame(qint64 frame, const Picture& picture);
+    void refreshPicture();
+    void refreshRibbon();
+    void refreshLine();
+    void jumpToPin(int direction);
+
+    std::unique_ptr<ReviewSession> session_;
+    ReviewSurroundings around_;
+    Playhead playhead_;
+    LineBar* line_;
+    StageView* stage_;
+    Ribbon* ribbon_;
+    LetterView* letter_;
+    QStackedWidget* middle_;
+    QStackedWidget* benches_;
+    Foot* foot_;
+    std::unique_ptr<ReviewContext> context_;
+    std::vector<Bench*> all_;
+    Bench* current_ = nullptr;
+    Stage walk_ = Stage::Look;
+    std::unique_ptr<FilmThread> film_;
+    ClipId shownClip_;
+    double playFps_ = 30;
+    bool seen_ = false;
+};
+
+} // namespace jg::ui

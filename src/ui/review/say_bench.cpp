@@ -1,0 +1,327 @@
+#include "ui/review/say_bench.h"
+
+#include "letter/still.h"
+#include "review/stops.h"
+#include "ui/theme.h"
+
+#include <QPainter>
+
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+
+QString clockText(double seconds) {
+    const int s = static_cast<int>(std::lround(seconds));
+    return QString("%1:%2").arg(s / 60).arg(s % 60, 2, 10, QChar('0'));
+}
+
+QString eventName(const TakeEvent& e) {
+    switch (e.kind) {
+    case TakeEventKind::Frame: return QString("f %1").arg(e.frame);
+    case TakeEventKind::Pointer: return "points";
+    case TakeEventKind::StrokeBegin: return "draws";
+    case TakeEventKind::MarksOff: return "marks off";
+    case TakeEventKind::MarksOn: return "marks on";
+    default: return {};
+    }
+}
+
+} // namespace
+
+SayBench::SayBench(ReviewContext& context, Microphone& microphone) : Bench(context), recorder_(context.session.library(), microphone), microphone_(microphone) {
+    column_->addWidget(heading("Running order"));
+    summary_ = quiet("", 13);
+    column_->addWidget(summary_);
+    list_ = new RowList;
+    list_->setObjectName("stops");
+    list_->setEmptyText("Nothing is in the running order yet. Press A to add the findings below, good things first, and E for the recap.");
+    connect(list_, &RowList::selected, this, [this] { showStop(); });
+    column_->addWidget(list_, 3);
+    unsaidBox_ = new QFrame;
+    unsaidBox_->setObjectName("note");
+    unsaid_ = new QVBoxLayout(unsaidBox_);
+    unsaid_->setContentsMargins(12, 8, 12, 8);
+    unsaid_->setSpacing(2);
+    column_->addWidget(unsaidBox_);
+    mic_ = quiet("", 12);
+    column_->addWidget(mic_);
+    connect(&recorder_, &Recorder::heard, this, &SayBench::heard);
+    connect(&recorder_, &Recorder::brokenOff, this, [this](const QString& sentence) {
+        finish();
+        c_.say(sentence);
+    });
+    refresh();
+}
+
+KeyHints SayBench::hints() const {
+    if (recording()) return {{"Space", "next stop"}, {"\u2190 \u2192", "step while talking"}, {"mouse", "point and draw"}, {"M", "marks"}, {"C", "wipe"}, {"Esc", "stop"}};
+    return {{"Space", "say the next stop"}, {"R", "say this one again"}, {"A", "add a finding"}, {"E", "recap"}, {"Shift+\u2191 \u2193", "rearrange"}, {"Del", "take out"}};
+}
+
+const Stop* SayBench::stopAt(int row) const {
+    return row < 0 || row >= static_cast<int>(review().stops.size()) ? nullptr : &review().stops[static_cast<std::size_t>(row)];
+}
+
+QImage SayBench::stillOf(const Stop& stop) {
+    if (stills_.contains(stop.frame)) return stills_[stop.frame];
+    if (c_.stage.shownFrame() == stop.frame && !c_.stage.picture().empty())
+        return stills_[stop.frame] = toImage(c_.stage.picture()).scaledToWidth(222, Qt::SmoothTransformation);
+    QImage blank(222, 126, QImage::Format_RGB32);
+    blank.fill(palette::stage);
+    return blank;
+}
+
+void SayBench::refresh() {
+    std::vector<ListRow> rows;
+    double said = 0;
+    for (const Stop& s : review().stops) {
+        ListRow row;
+        row.title = QString::fromStdString(s.kind == StopKind::Strength ? "Good: " + s.title : s.title);
+        if (const MeasureRow* m = c_.session.assessment().measure(s.finding)) {
+            row.sub = lookOf(m->judgement).word;
+            if (m->value.value) row.sub += " \u00b7 " + QString::fromStdString(labelOf(m->value));
+            if (const auto wants = wordsOf(m->target); s.kind == StopKind::Correction && !wants.empty()) row.sub += ", wants " + QString::fromStdString(wants);
+        } else {
+            row.sub = s.kind == StopKind::Recap ? "recap and the week" : s.kind == StopKind::Strength ? "keep" : "to work on";
+        }
+        row.still = stillOf(s);
+        const auto take = review().takes.find(s.id);
+        const bool now = recording() && recorder_.stop() == s.id;
+        row.mark = now ? RowMark::Now : take != review().takes.end() ? RowMark::Done : RowMark::Open;
+        row.right = now ? "saying" : take != review().takes.end() ? clockText(take->second.seconds()) : "not said";
+        row.rightAccent = now;
+        if (take != review().takes.end()) said += take->second.seconds();
+        rows.push_back(std::move(row));
+    }
+    const int keep = list_->current();
+    list_->setRows(std::move(rows));
+    list_->setCurrent(keep < 0 && !review().stops.empty() ? 0 : keep);
+    const Counts& c = c_.session.assessment().counts;
+    summary_->setText(c.saidAll == 0 ? "Good things first, then at most three to work on, then a recap."
+                                     : QString("%1 said, %2 of %3 stops. Good things first.").arg(clockText(said)).arg(c.said).arg(c.saidAll));
+    mic_->setText("Microphone: " + QString::fromStdString(microphone_.name()));
+    rebuildUnsaid();
+}
+
+void SayBench::rebuildUnsaid() {
+    while (QLayoutItem* item = unsaid_->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    const auto open = unsaid(review(), c_.session.assessment());
+    unsaidBox_->setVisible(!open.empty() && !recording());
+    if (open.empty()) return;
+    unsaid_->addWidget(plain(QString("Found, and not in any stop: %1").arg(open.size()), 12.5, true));
+    for (std::size_t i = 0; i < open.size() && i < 4; ++i) {
+        const std::string id = open[i].finding.id;
+        auto* line = new QWidget;
+        auto* row = new QHBoxLayout(line);
+        row->setContentsMargins(0, 0, 0, 0);
+        QString words = QString::fromStdString(playbook().nameOfFinding(id));
+        words += open[i].strength ? ": good" : open[i].cannotTell ? ": cannot tell" : "";
+        row->addWidget(plain(words, 12.5), 1);
+        auto* button = plainButton("add");
+        button->setObjectName("link");
+        connect(button, &QPushButton::clicked, this, [this, id] { add(id); });
+        row->addWidget(button);
+        unsaid_->addWidget(line);
+    }
+    if (open.size() > 4) unsaid_->addWidget(quiet(QString("and %1 more; A adds the first").arg(open.size() - 4), 12));
+}
+
+void SayBench::enter() {
+    if (list_->current() < 0 && !review().stops.empty()) list_->setCurrent(0);
+    for (std::size_t i = 0; i < review().stops.size(); ++i)
+        if (!review().takes.contains(review().stops[i].id)) {
+            list_->setCurrent(static_cast<int>(i));
+            break;
+        }
+    showStop();
+}
+
+void SayBench::leave() {
+    finish();
+}
+
+void SayBench::frameChanged() {
+    if (recording())
+        recorder_.note(TakeEventKind::Frame, c_.playhead.frame());
+    else if (const Stop* s = current(); s && c_.stage.shownFrame() == s->frame && !stills_.contains(s->frame))
+        refresh();
+}
+
+void SayBench::showStop() {
+    if (const Stop* s = current()) c_.playhead.step(s->frame - c_.playhead.frame());
+    c_.stage.update();
+}
+
+std::optional<std::string> SayBench::focus() const {
+    const Stop* s = current();
+    if (!s) return std::nullopt;
+    if (!marks_) return "no marks";
+    return s->finding;
+}
+
+void SayBench::start(int row) {
+    finish();
+    const Stop* s = stopAt(row);
+    if (!s) {
+        c_.say("There is no stop to say. Press A to add a finding.");
+        return;
+    }
+    list_->setCurrent(row);
+    showStop();
+    strokes_.clear();
+    marks_ = true;
+    const Status started = recorder_.start(review().id, *s, std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_));
+    if (!started) {
+        c_.say(QString::fromStdString(started.error().text));
+        return;
+    }
+    c_.say({});
+    refresh();
+    heard();
+}
+
+void SayBench::finish() {
+    if (!recording()) return;
+    const StopId id = recorder_.stop();
+    auto take = recorder_.finish();
+    c_.ribbon.setWave({}, 0, {});
+    c_.stage.setCaption({}, {}, false);
+    strokes_.clear();
+    if (!take)
+        c_.say(QString::fromStdString(take.error().text));
+    else if (*take)
+        perform("Say a stop", {SetTake{id, **take}});
+    refresh();
+}
+
+void SayBench::next() {
+    int row = recording() ? list_->current() + 1 : list_->current();
+    if (!recording()) {
+        // The next one not yet said, from the top.
+        for (std::size_t i = 0; i < review().stops.size(); ++i)
+            if (!review().takes.contains(review().stops[i].id)) {
+                row = static_cast<int>(i);
+                break;
+            }
+    }
+    const bool allSaid = !recording() && stopAt(row) && review().takes.contains(stopAt(row)->id);
+    if (allSaid) {
+        c_.say("Every stop is said. R says the chosen one again.");
+        return;
+    }
+    if (recording() && row >= static_cast<int>(review().stops.size())) {
+        finish();
+        c_.say("That was the last stop.");
+        return;
+    }
+    start(row);
+}
+
+void SayBench::heard() {
+    if (!recording()) return;
+    std::vector<std::pair<double, QString>> events;
+    double last = -10;
+    for (const TakeEvent& e : recorder_.events()) {
+        const double at = static_cast<double>(e.sample) / kSampleRate;
+        const QString name = eventName(e);
+        if (name.isEmpty() || at - last < 1.5) continue; // names need room
+        events.emplace_back(at, name);
+        last = at;
+    }
+    c_.ribbon.setWave(recorder_.levels(), recorder_.seconds(), std::move(events));
+    c_.stage.setCaption("saying it \u00b7 " + clockText(recorder_.seconds()), QString("stop %1 of %2").arg(list_->current() + 1).arg(review().stops.size()), true);
+}
+
+void SayBench::add(const std::string& finding) {
+    if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), finding, c_.session.ids().next<StopTag>("stop")))
+        perform("Add a stop", {SetStops{withStop(review().stops, std::move(*stop))}});
+}
+
+void SayBench::addFirstUnsaid() {
+    const auto open = unsaid(review(), c_.session.assessment());
+    if (open.empty())
+        c_.say("Every finding is in the running order. E adds the recap.");
+    else
+        add(open.front().finding.id);
+}
+
+void SayBench::addRecap() {
+    for (const Stop& s : review().stops)
+        if (s.kind == StopKind::Recap) return c_.say("The recap is already there.");
+    auto stops = review().stops;
+    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short", review().frameOf(Moment::Plant).value_or(c_.playhead.frame())});
+    perform("Add the recap", {SetStops{stops}});
+}
+
+void SayBench::moveStop(int by) {
+    const int from = list_->current(), to = from + by;
+    if (!stopAt(from) || !stopAt(to)) return;
+    auto stops = review().stops;
+    std::swap(stops[static_cast<std::size_t>(from)], stops[static_cast<std::size_t>(to)]);
+    list_->setCurrent(to);
+    perform("Rearrange", {SetStops{stops}});
+}
+
+void SayBench::removeStop() {
+    const Stop* s = current();
+    if (!s) return;
+    auto stops = review().stops;
+    const StopId id = s->id;
+    stops.erase(stops.begin() + list_->current());
+    perform("Take a stop out", {SetStops{stops}, SetTake{id, std::nullopt}});
+}
+
+bool SayBench::press(ImagePoint at, double) {
+    if (!recording()) return false;
+    strokes_.push_back({at});
+    recorder_.note(TakeEventKind::StrokeBegin, 0, at);
+    return true;
+}
+
+void SayBench::drag(ImagePoint at) {
+    if (!recording() || strokes_.empty()) return;
+    strokes_.back().push_back(at);
+    recorder_.note(TakeEventKind::StrokeTo, 0, at);
+}
+
+void SayBench::hover(ImagePoint at) {
+    if (recording()) recorder_.note(TakeEventKind::Pointer, 0, at);
+}
+
+void SayBench::paintOver(QPainter& p, const ViewTransform& view) {
+    for (const auto& stroke : strokes_) paintStroke(p, stroke, view);
+}
+
+bool SayBench::act(const QString& id) {
+    if (id == "say-next") return next(), true;
+    if (id == "say-again") return start(list_->current()), true;
+    if (id == "say-stop") return finish(), true;
+    if (id == "say-marks") {
+        marks_ = !marks_;
+        recorder_.note(marks_ ? TakeEventKind::MarksOn : TakeEventKind::MarksOff);
+        c_.playhead.moved(c_.playhead.frame());
+        return true;
+    }
+    if (id == "say-clear") {
+        strokes_.clear();
+        recorder_.note(TakeEventKind::StrokesClear);
+        c_.stage.update();
+        return true;
+    }
+    if (recording() && id.startsWith("say-")) return c_.say("Stop the recording first (Esc)."), true;
+    if (id == "say-add") return addFirstUnsaid(), true;
+    if (id == "say-recap") return addRecap(), true;
+    if (id == "say-up") return moveStop(-1), true;
+    if (id == "say-down") return moveStop(1), true;
+    if (id == "say-remove") return removeStop(), true;
+    if (id == "row-up") return recording() ? true : (list_->move(-1), true);
+    if (id == "row-down") return recording() ? true : (list_->move(1), true);
+    return false;
+}
+
+} // namespace jg::ui

@@ -1,0 +1,62 @@
+// Say: the running order, and recording stop by stop.
+#pragma once
+
+#include "desk/recorder.h"
+#include "ui/review/bench.h"
+#include "ui/row_list.h"
+
+#include <map>
+
+class QLabel;
+
+namespace jg::ui {
+
+class SayBench : public Bench, public StageTool {
+    Q_OBJECT
+public:
+    SayBench(ReviewContext& context, Microphone& microphone);
+    void refresh() override;
+    void enter() override;
+    void leave() override;
+    void frameChanged() override;
+    bool act(const QString& id) override;
+    StageTool* tool() override { return this; }
+    KeyHints hints() const override;
+    std::optional<std::string> focus() const override;
+    bool recording() const { return recorder_.recording(); }
+
+    bool press(ImagePoint at, double reach) override;
+    void drag(ImagePoint at) override;
+    void hover(ImagePoint at) override;
+    void paintOver(QPainter& p, const ViewTransform& view) override;
+
+private:
+    const Stop* stopAt(int row) const;
+    const Stop* current() const { return stopAt(list_->current()); }
+    void showStop();
+    void start(int row);
+    void finish();
+    void next();
+    void add(const std::string& finding);
+    void addRecap();
+    void addFirstUnsaid();
+    void moveStop(int by);
+    void removeStop();
+    void heard();
+    void rebuildUnsaid();
+    QImage stillOf(const Stop& stop);
+
+    Recorder recorder_;
+    Microphone& microphone_;
+    QLabel* summary_;
+    RowList* list_;
+    QFrame* unsaidBox_;
+    QVBoxLayout* unsaid_;
+    QLabel* mic_;
+    bool marks_ = true;
+    std::vector<std::vector<ImagePoint>> strokes_;
+    std::map<qint64, QImage> stills_;
+    int serial_ = 0;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,55 @@
+// Send: who gets what, what stands in the way, and the way out.
+#pragma once
+
+#include "desk/dispatch.h"
+#include "desk/job.h"
+#include "ui/review/bench.h"
+#include "ui/review/letter_view.h"
+
+#include <QPointer>
+
+class QPushButton;
+class QCheckBox;
+class QLabel;
+class QProgressBar;
+
+namespace jg::ui {
+
+class SendBench : public Bench {
+    Q_OBJECT
+public:
+    /// `askPassword` gives the mail password for this run, or nothing when the coach turns away.
+    SendBench(ReviewContext& context, LetterView& letter, std::function<std::optional<QString>()> askPassword);
+    void refresh() override;
+    void enter() override;
+    void leave() override;
+    bool act(const QString& id) override;
+    KeyHints hints() const override { return {{"Ctrl+Enter", "send the letter"}, {"PgUp", "back to the week"}}; }
+    bool busy() const { return job_ != nullptr; }
+
+Q_SIGNALS:
+    void outboxChanged();
+
+private:
+    void preview();
+    void send();
+    void mail(const DispatchRecipe& recipe, const Parcel& parcel);
+    void settled(OutboxItem item, const Status& result);
+    void setBusy(const QString& what);
+    void rebuildProblems();
+
+    LetterView& letter_;
+    std::function<std::optional<QString>()> askPassword_;
+    QLabel* who_;
+    QLabel* what_;
+    QCheckBox* pain_;
+    QVBoxLayout* problems_;
+    QPushButton* send_;
+    QPushButton* cancel_;
+    QProgressBar* progress_;
+    QLabel* state_;
+    QPointer<Job> job_;
+    QPointer<Job> previewJob_;
+};
+
+} // namespace jg::ui

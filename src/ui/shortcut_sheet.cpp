@@ -1,0 +1,85 @@
+#include "ui/shortcut_sheet.h"
+
+#include "ui/actions.h"
+#include "ui/theme.h"
+
+#include <QDialog>
+#include <QGridLayout>
+#include <QScrollArea>
+
+namespace jg::ui {
+
+namespace {
+
+struct Section {
+    const char* title;
+    unsigned where;
+};
+
+constexpr Section kSections[] = {{"Everywhere", Everywhere}, {"Desk and places", AtHome}, {"In every stage", InReview}, {"Look", AtLook}, {"Positions", AtPositions},
+                                 {"Measure", AtMeasure},     {"Judge", AtJudge},          {"Say", AtSay},               {"Prescribe", AtPrescribe}, {"Send", AtSend}};
+
+/// The section a row belongs to: the one that says exactly where it works, else each single place it names.
+bool belongs(const ActionRow& row, const Section& s) {
+    if (row.where == s.where) return true;
+    for (const Section& other : kSections)
+        if (row.where == other.where) return false;
+    const bool single = (s.where & (s.where - 1)) == 0;
+    return single && (row.where & s.where);
+}
+
+} // namespace
+
+void showShortcutSheet(QWidget* parent) {
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName("shortcuts");
+    dialog->setWindowTitle("Keys");
+    dialog->resize(980, 680);
+    auto* outer = new QVBoxLayout(dialog);
+    outer->setContentsMargins(26, 20, 26, 16);
+    outer->addWidget(heading("All keys", 24));
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    auto* inner = new QWidget;
+    auto* columns = new QHBoxLayout(inner);
+    columns->setSpacing(34);
+    QVBoxLayout* sides[3];
+    for (auto*& side : sides) {
+        side = new QVBoxLayout;
+        side->setSpacing(2);
+        columns->addLayout(side, 1);
+    }
+    int heights[3] = {0, 0, 0};
+    for (const Section& s : kSections) {
+        int rows = 0;
+        for (const ActionRow& row : actionTable()) rows += belongs(row, s);
+        if (rows == 0) continue;
+        const int shortest = static_cast<int>(std::min_element(heights, heights + 3) - heights);
+        heights[shortest] += rows + 3;
+        QVBoxLayout* side = sides[shortest];
+        side->addWidget(heading(s.title, 16));
+        auto* grid = new QGridLayout;
+        grid->setVerticalSpacing(2);
+        grid->setColumnStretch(1, 1);
+        int at = 0;
+        for (const ActionRow& row : actionTable()) {
+            if (!belongs(row, s)) continue;
+            auto* key = plain(row.keys.first().toString(QKeySequence::NativeText), 12.5, true);
+            key->setFixedWidth(92);
+            grid->addWidget(key, at, 0, Qt::AlignTop);
+            grid->addWidget(quiet(row.text, 12.5), at++, 1);
+        }
+        side->addLayout(grid);
+        side->addSpacing(10);
+    }
+    for (auto* side : sides) side->addStretch(1);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    outer->addWidget(scroll, 1);
+    outer->addWidget(quiet("The mouse does all of this too. Esc closes this sheet.", 12.5));
+    dialog->open();
+}
+
+} // namespace jg::ui

@@ -1,0 +1,75 @@
+#include "ui/sidebar.h"
+
+#include "ui/theme.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+namespace jg::ui {
+
+Sidebar::Sidebar(QWidget* parent) : QWidget(parent) {
+    setFixedWidth(212);
+    setAccessibleName("Places");
+    for (const auto& [name, file] : {std::pair{"Desk", "desk"}, {"Athletes", "athletes"}, {"Playbook", "playbook"}, {"Post", "post"}})
+        entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink)});
+}
+
+void Sidebar::setHouse(const QString& place) {
+    house_ = place;
+    update();
+}
+
+void Sidebar::setCount(int place, const QString& text) {
+    entries_.at(static_cast<std::size_t>(place)).count = text;
+    update();
+}
+
+void Sidebar::setCurrent(int place) {
+    current_ = place;
+    update();
+}
+
+QRect Sidebar::placeRect(int place) const {
+    return QRect(10, 101 + place * 58, 192, 54);
+}
+
+void Sidebar::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), palette::moss);
+    p.setPen(palette::chalk);
+    p.setFont(headFont(23));
+    p.drawText(QPointF(22, 47), "Juxtagraph");
+    QColor soft = palette::chalk;
+    soft.setAlphaF(0.78f);
+    p.setPen(soft);
+    p.setFont(textFont(12));
+    p.drawText(QRectF(22, 56, 180, 20), Qt::AlignVCenter, QFontMetricsF(p.font()).elidedText(house_, Qt::ElideRight, 180));
+    for (int i = 0; i < static_cast<int>(entries_.size()); ++i) {
+        const QRectF box = placeRect(i);
+        const Entry& e = entries_[static_cast<std::size_t>(i)];
+        const bool on = i == current_;
+        if (on) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(palette::chalk);
+            p.drawRoundedRect(box, 6, 6);
+        }
+        (on ? e.iconChosen : e.icon).paint(&p, QRect(static_cast<int>(box.right()) - 34, static_cast<int>(box.top()) + 17, 20, 20));
+        p.setPen(on ? palette::ink : palette::chalk);
+        p.setFont(textFont(14.5, true));
+        p.drawText(box.adjusted(12, 8, -40, -24), Qt::AlignVCenter, e.name);
+        p.setFont(textFont(11.5));
+        p.setPen(on ? palette::quiet : soft);
+        p.drawText(box.adjusted(12, 28, -40, -6), Qt::AlignVCenter, e.count);
+    }
+    p.setPen(soft);
+    p.setFont(textFont(11.5));
+    p.drawText(QRectF(22, height() - 44, 180, 20), Qt::AlignVCenter, "F1: all keys");
+}
+
+void Sidebar::mousePressEvent(QMouseEvent* event) {
+    for (int i = 0; i < static_cast<int>(entries_.size()); ++i)
+        if (placeRect(i).contains(event->position().toPoint())) Q_EMIT chosen(i);
+}
+
+} // namespace jg::ui
