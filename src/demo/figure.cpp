@@ -58,6 +58,9 @@ void addTrunk(Builder& b, const Pose& p, const Outfit& o) {
         b.add(waist + up + side * 0.026 * b.h * hips, ribs + side * 0.036 * b.h * line, 0.064, 0.072, o.jersey);
         b.add(ribs + side * 0.036 * b.h * line, j.at(Landmark::Neck) - 0.05 * b.h * p.spine + side * 0.066 * b.h * line, 0.072, 0.052, o.jersey);
     }
+    // The middle fills the fold between the two sides.
+    b.add(waist + up, ribs, 0.067, 0.077, o.jersey);
+    b.add(ribs, j.at(Landmark::Neck) - 0.05 * b.h * p.spine, 0.077, 0.056, o.jersey);
     b.add(j.at(Landmark::LeadShoulder), j.at(Landmark::BackShoulder), 0.047, 0.047, o.jersey);
 }
 

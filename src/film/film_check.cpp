@@ -11,21 +11,49 @@ namespace {
 
 constexpr int kGreyWidth = 96;
 constexpr double kDarkMean = 0.10;      // own choice: below it limbs and wall grow together
-constexpr double kRepeatDifference = 0.35; // own choice, grey levels: coding noise stays below it
+constexpr int kCell = 8;                // pixels of the small picture
+constexpr double kMoved = 3.0;          // own choice, grey levels: coding noise of a held picture stays below it
 // A hand at 55 mph moves 16 in a frame at 60 a second: common practice, no source.
 constexpr double kHandInchesPerS = 960;
 
 struct Pass {
-    double darkest = 1;
     double brightness = 0;
-    std::int64_t distinct = 0;
     std::int64_t readable = 0;
+    std::vector<double> change; ///< of each picture against the one before, in its most changed cell
 };
 
-double difference(const Reader::Grey& a, const Reader::Grey& b) {
-    double sum = 0;
-    for (std::size_t i = 0; i < a.pixels.size(); ++i) sum += std::abs(a.pixels[i] - b.pixels[i]);
-    return sum / static_cast<double>(a.pixels.size());
+/// Mean difference in the cell that changed most: an arm moves little of the whole picture.
+double largestCellChange(const Reader::Grey& a, const Reader::Grey& b) {
+    double largest = 0;
+    for (int y0 = 0; y0 + kCell <= a.height; y0 += kCell)
+        for (int x0 = 0; x0 + kCell <= a.width; x0 += kCell) {
+            int sum = 0;
+            for (int y = y0; y < y0 + kCell; ++y)
+                for (int x = x0; x < x0 + kCell; ++x) {
+                    const auto i = static_cast<std::size_t>(y) * static_cast<std::size_t>(a.width) + static_cast<std::size_t>(x);
+                    sum += std::abs(a.pixels[i] - b.pixels[i]);
+                }
+            largest = std::max(largest, static_cast<double>(sum) / (kCell * kCell));
+        }
+    return largest;
+}
+
+/// How often each picture is held, when all changes fall on every k-th picture; 1 when there is no such beat.
+/// Claims nothing when little moves.
+int heldTimes(const std::vector<double>& change) {
+    std::vector<std::size_t> moved;
+    for (std::size_t i = 1; i < change.size(); ++i)
+        if (change[i] > kMoved) moved.push_back(i);
+    if (moved.size() < 8) return 1;
+    for (const std::size_t k : {8U, 5U, 4U, 3U, 2U}) {
+        for (std::size_t phase = 0; phase < k; ++phase) {
+            const auto onBeat = static_cast<std::size_t>(std::count_if(moved.begin(), moved.end(), [&](std::size_t i) { return i % k == phase; }));
+            // Within the moving stretch most beats must bring a change, else it is only a slow film.
+            const std::size_t beats = (moved.back() - moved.front()) / k + 1;
+            if (onBeat == moved.size() && onBeat * 10 >= beats * 6) return static_cast<int>(k);
+        }
+    }
+    return 1;
 }
 
 Result<Pass> lookThrough(Reader& reader, std::stop_token stop, const std::function<void(double)>& progress) {
@@ -42,8 +70,7 @@ Result<Pass> lookThrough(Reader& reader, std::stop_token stop, const std::functi
         ++pass.readable;
         const double mean = grey->mean();
         pass.brightness += mean;
-        pass.darkest = std::min(pass.darkest, mean);
-        if (last.pixels.empty() || difference(*grey, last) > kRepeatDifference) ++pass.distinct;
+        pass.change.push_back(last.pixels.empty() ? 0 : largestCellChange(*grey, last));
         last = std::move(*grey);
     }
     if (pass.readable > 0) pass.brightness /= static_cast<double>(pass.readable);
@@ -83,9 +110,9 @@ Result<FilmCheck> checkFilm(Reader& reader, std::stop_token stop, const std::fun
     if (!pass) return pass.error();
     const FilmInfo& info = reader.info();
     FilmCheck check;
-    check.distinctFrames = pass->distinct;
-    const double held = static_cast<double>(info.frames()) / static_cast<double>(std::max<std::int64_t>(1, pass->distinct));
-    check.repeatPattern = "none";
+    const int held = heldTimes(pass->change);
+    check.distinctFrames = (info.frames() + held - 1) / held;
+    check.repeatPattern = held == 1 ? "none" : "each picture is shown " + std::to_string(held) + " times";
     auto& lines = check.lines;
     if (!info.complete)
         lines.push_back({"cut-short", CheckLevel::Warn,
@@ -97,10 +124,7 @@ Result<FilmCheck> checkFilm(Reader& reader, std::stop_token stop, const std::fun
     if (std::min(info.width, info.height) < 360)
         lines.push_back({"small", CheckLevel::Warn, "The picture is small (" + std::to_string(info.width) + " x " +
                                                         std::to_string(info.height) + "): angles will carry a large error."});
-    if (held > 1.8 && pass->brightness >= kDarkMean) {
-        check.repeatPattern = "each picture is shown about " + rounded(held) + " times";
-        lines.push_back({"repeats", CheckLevel::Note, "A slow-motion copy: " + check.repeatPattern + "."});
-    }
+    if (held > 1) lines.push_back({"repeats", CheckLevel::Note, "A slow-motion copy: " + check.repeatPattern + "."});
     if (info.locationData)
         lines.push_back({"location", CheckLevel::Note, "The file says where it was filmed. That stays here and is never sent."});
     if (!info.audio) lines.push_back({"silent", CheckLevel::Note, "No sound in the film."});

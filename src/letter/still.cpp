@@ -20,9 +20,10 @@ QRectF cropFor(const MarkScene& scene, QSizeF full) {
     QRectF all;
     for (const ScenePoint& p : scene.points) all |= QRectF(p.at.x - 1, p.at.y - 1, 2, 2);
     if (all.isNull()) return {QPointF(), full};
-    const double width = std::max({all.width() * 1.6, all.height() * 1.6 * 1.5, full.width() * 0.45});
-    const QSizeF size(std::min(width, full.width()), std::min(width / 1.5, full.height()));
-    QRectF crop(all.center() - QPointF(size.width() / 2, size.height() * 0.52), size);
+    // Never closer than the whole athlete: four fifths of the picture's height.
+    const double height = std::min(std::max({all.width() * 1.6 / 1.5, all.height() * 1.6, full.height() * 0.8}), full.height());
+    const QSizeF size(std::min(height * 1.5, full.width()), height);
+    QRectF crop(QPointF(all.center().x() - size.width() / 2, full.height() * 0.52 - size.height() / 2), size);
     crop.moveLeft(std::clamp(crop.left(), 0.0, full.width() - size.width()));
     crop.moveTop(std::clamp(crop.top(), 0.0, full.height() - size.height()));
     return crop;

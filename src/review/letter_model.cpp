@@ -30,16 +30,24 @@ std::string keepLine(const Assessment& a, const Playbook& playbook, const std::s
     return name + ": " + numberInWords(*row->value.value, row->value.unit) + ".";
 }
 
+/// The number of a measure in plain words; empty when there is none.
+std::string numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
+    const MeasureRow* row = a.measure(id);
+    if (!row || !row->value.value) return "";
+    std::string text = playbook.measure(id)->plainly;
+    text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
+    text = replaced(text, "{error}", rounded(std::max(1.0, row->value.half95())));
+    return replaced(text, "{target}", wordsOf(row->target));
+}
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a, const std::string& id) {
     LetterCorrection c;
     c.finding = id;
     c.title = playbook.nameOfFinding(id);
-    if (const MeasureRow* row = a.measure(id); row && row->value.value) {
-        std::string text = playbook.measure(id)->plainly;
-        text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
-        text = replaced(text, "{error}", rounded(std::max(1.0, row->value.half95())));
-        c.number = replaced(text, "{target}", wordsOf(row->target));
-    }
+    c.number = numberSentence(playbook, a, id);
+    // An item has no number of its own: it shows the one it bears on.
+    for (const Cause& cause : playbook.causes)
+        if (c.number.empty() && cause.from == id) c.number = numberSentence(playbook, a, cause.to);
     for (const Cause& cause : playbook.causes)
         if (cause.from == id || cause.to == id) {
             c.why = cause.why;

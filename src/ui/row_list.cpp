@@ -23,7 +23,7 @@ RowList::RowList(QWidget* parent) : QAbstractScrollArea(parent) {
 }
 
 int RowList::heightOf(const ListRow& row) const {
-    const int body = row.still.isNull() ? (row.sub.isEmpty() ? 36 : 48) : 64;
+    const int body = row.still.isNull() ? (row.sub.isEmpty() && !row.look ? 36 : 46) : 64;
     return body + (row.header.isEmpty() ? 0 : kHeader);
 }
 
@@ -173,7 +173,9 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
     p.setPen(palette::ink);
     const auto line = [&](const QString& s) { return QFontMetricsF(p.font()).elidedText(s, Qt::ElideRight, width); };
     if (row.sub.isEmpty()) {
-        p.drawText(QRectF(x, box.top(), width, box.height() - 1), Qt::AlignVCenter | Qt::AlignLeft, line(row.title));
+        const QRectF two(x, box.top(), width, box.height() - 1);
+        const bool fits = p.fontMetrics().boundingRect(two.toRect(), Qt::TextWordWrap, row.title).height() <= 40;
+        p.drawText(two, Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, fits ? row.title : line(row.title));
         return;
     }
     const double mid = box.top() + (box.height() - 1) / 2;

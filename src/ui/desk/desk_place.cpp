@@ -25,19 +25,19 @@ QString countWord(std::size_t n, const char* one, const char* many) {
 
 QLabel* stillLabel(const Library& library, const Clip& clip) {
     auto* label = new QLabel;
-    label->setFixedSize(160, 90);
-    QPixmap rounded(320, 180);
+    label->setFixedSize(144, 81);
+    QPixmap rounded(288, 162);
     rounded.fill(Qt::transparent);
     QPainter p(&rounded);
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath path;
-    path.addRoundedRect(0, 0, 320, 180, 10, 10);
+    path.addRoundedRect(0, 0, 288, 162, 10, 10);
     p.setClipPath(path);
-    p.fillRect(0, 0, 320, 180, palette::stage);
+    p.fillRect(0, 0, 288, 162, palette::stage);
     const QImage still(QString::fromStdString(stillPath(library, clip).string()));
     if (!still.isNull()) {
-        const QImage scaled = still.scaled(320, 180, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
-        p.drawImage((320 - scaled.width()) / 2, (180 - scaled.height()) / 2, scaled);
+        const QImage scaled = still.scaled(288, 162, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
+        p.drawImage((288 - scaled.width()) / 2, (162 - scaled.height()) / 2, scaled);
     }
     p.end();
     rounded.setDevicePixelRatio(2);
@@ -72,6 +72,7 @@ DeskPlace::DeskPlace(QWidget* parent) : QWidget(parent) {
     title_ = heading("Tonight", 28);
     title_->setWordWrap(false);
     summary_ = quiet("", 14);
+    summary_->setContentsMargins(0, 0, 0, 5);
     auto* button = mainButton("Take in films\u2026");
     connect(button, &QPushButton::clicked, this, &DeskPlace::takeIn);
     head->addWidget(title_);
@@ -84,7 +85,7 @@ DeskPlace::DeskPlace(QWidget* parent) : QWidget(parent) {
     auto* inner = new QWidget;
     rows_ = new QVBoxLayout(inner);
     rows_->setContentsMargins(0, 0, 4, 12);
-    rows_->setSpacing(14);
+    rows_->setSpacing(11);
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
@@ -128,7 +129,7 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     const bool pain = !row.submission.pain.empty();
     frame->setObjectName(pain ? "pain" : "card");
     auto* line = new QHBoxLayout(frame);
-    line->setContentsMargins(12, 12, 12, 12);
+    line->setContentsMargins(12, 10, 12, 10);
     line->setSpacing(16);
     line->addWidget(stillLabel(library, row.submission.clips.front()));
     auto* middle = new QVBoxLayout;
@@ -157,7 +158,7 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     }
     asked->addWidget(plain((pain ? text(row.submission.pain) + " " : QString()) + QString("\u201c%1\u201d").arg(text(row.submission.asked)), 13), 1);
     middle->addLayout(asked);
-    middle->addWidget(quiet(filmWords(row.submission) + (row.progress.empty() ? QString() : "  " + text(row.progress)), 12.5));
+    middle->addWidget(quiet((row.progress.empty() ? QString() : text(row.progress) + " ") + filmWords(row.submission), 12.5));
     middle->addStretch(1);
     line->addLayout(middle, 1);
     auto* side = new QVBoxLayout;
@@ -247,7 +248,9 @@ void DeskPlace::moveSelection(int by) {
 void DeskPlace::markSelected() {
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const bool on = static_cast<int>(i) == selected_;
-        cards_[i]->setStyleSheet(on ? QString("QFrame#card, QFrame#pain { background: white; border-color: %1; }").arg(palette::quiet.name()) : QString());
+        cards_[i]->setStyleSheet(on ? QString("QFrame#card { background: white; border-color: %1; } QFrame#pain { background: white; border-color: %1; border-left-color: %2; }")
+                                           .arg(palette::quiet.name(), palette::clay.name())
+                                     : QString());
     }
 }
 

@@ -66,7 +66,6 @@ void JudgeBench::refresh() {
         const GradedItem* def = playbook().item(i.id);
         ListRow row;
         row.title = QString::fromStdString(def->name);
-        row.sub = text(info(def->position).name);
         row.look = lookOf(i.grade, def->protectsArm);
         rows.push_back(std::move(row));
     }

@@ -116,6 +116,7 @@ void Ribbon::paintPins(QPainter& p) {
             p.drawRect(QRectF(x - 1, 38, std::max(6.0, xOf(static_cast<double>(pin.frame + 1)) - x + 2), 9));
         else
             p.drawEllipse(QPointF(x, 42), 4, 4);
+        if (!pin.keyPosition) continue;
         // Two rows of names, so that neighbours do not touch.
         const double w = metrics.horizontalAdvance(pin.name);
         const double left = std::clamp(x - w / 2, 2.0, width() - w - 2.0);

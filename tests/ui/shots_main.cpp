@@ -1,0 +1,211 @@
+// Makes the pictures of docs/screenshots from a demo library: ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT].
+#include "apps/post_office/smtp_server.h"
+#include "apps/post_office/window.h"
+#include "desk/dispatch.h"
+#include "film/reader.h"
+#include "letter/letter_pages.h"
+#include "letter/still.h"
+#include "ui/main_window.h"
+#include "ui/review/letter_view.h"
+#include "ui/row_list.h"
+#include "ui/shortcut_sheet.h"
+#include "ui/theme.h"
+
+#include <QApplication>
+#include <QDialog>
+#include <QDir>
+#include <QTest>
+
+#include <iostream>
+
+namespace {
+
+using namespace jg;
+using namespace jg::ui;
+
+class Photographer {
+public:
+    Photographer(MainWindow& window, QString out) : window_(window), out_(std::move(out)) {}
+
+    void shoot(const QString& name, QWidget* of = nullptr) {
+        QTest::qWait(60);
+        QWidget* w = of ? of : static_cast<QWidget*>(&window_);
+        const QString path = out_ + "/" + name + ".png";
+        if (!w->grab().save(path)) std::cerr << "can't write " << path.toStdString() << "\n";
+    }
+
+    /// Opens the first submission whose review stands at `stage` (or that has none).
+    void open(const std::string& firstName, bool sent = false) {
+        auto submissions = window_.library().submissions();
+        for (const Submission& s : *submissions) {
+            auto athlete = window_.library().athlete(s.athlete);
+            auto review = window_.library().reviewOf(s.id);
+            const bool isSent = *review && (*review)->sent;
+            if (athlete->firstName == firstName && isSent == sent) return openNow(s.id);
+        }
+    }
+
+    void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier) {
+        if (!window_.isActiveWindow()) window_.activateWindow();
+        QTest::keyClick(&window_, static_cast<Qt::Key>(k), m);
+        QTest::qWait(40);
+    }
+
+    void settle() {
+        ReviewPlace* r = window_.reviewPlace();
+        if (!QTest::qWaitFor([&] { return r->stage().shownFrame() == r->playhead().frame(); }, 8000)) std::cerr << "the frame did not come\n";
+        QTest::qWait(80);
+    }
+
+    /// Waits until the letter's preview is laid out.
+    void settleLetter() { QTest::qWait(1500); }
+
+    void jumpTo(Moment moment) {
+        ReviewPlace* r = window_.reviewPlace();
+        if (const auto f = r->session().review().frameOf(moment)) r->playhead().step(*f - r->playhead().frame());
+        settle();
+    }
+
+    void stage(int number) {
+        for (int i = 0; i < 8; ++i) key(Qt::Key_PageUp);
+        for (int i = 0; i < number; ++i) key(Qt::Key_PageDown);
+        settle();
+    }
+
+private:
+    void openNow(const SubmissionId& id) {
+        window_.openReview(id);
+        QTest::qWait(200);
+        settle();
+    }
+
+    MainWindow& window_;
+    QString out_;
+};
+
+void shootLetterAndFilm(MainWindow& window, const QString& out) {
+    ReviewSession& session = window.reviewPlace()->session();
+    const DispatchRecipe recipe = previewRecipe(session);
+    auto stills = correctionStills(recipe.film);
+    if (!stills) return;
+    const LetterPages pages(recipe.film.letter, std::move(*stills));
+    QImage page(static_cast<int>(kPageWidth), static_cast<int>(kPageHeight), QImage::Format_RGB32);
+    QPainter painter(&page);
+    painter.setRenderHint(QPainter::Antialiasing);
+    pages.paint(painter, 0);
+    painter.end();
+    page.save(out + "/letter.png");
+    FileStore files;
+    const std::filesystem::path film = (out + "/film.mp4").toStdString();
+    if (!renderNarratedFilm(recipe.film, film, files)) return;
+    auto reader = Reader::open(film);
+    if (!reader) return;
+    // Into the second stop, while the finger points.
+    const auto& stops = session.review().stops;
+    const double second = kTitleSeconds + session.review().takes.at(stops[0].id).seconds() + 0.55 * session.review().takes.at(stops[1].id).seconds();
+    auto still = (*reader)->picture(FrameNumber{static_cast<std::int64_t>(second * 30)});
+    if (still) renderStill(*still, {}, 1280, false).save(out + "/film-still.png");
+    reader->reset();
+    std::filesystem::remove(film);
+}
+
+void shootPostOffice(MainWindow& window, const QString& out) {
+    const QString store = out + "/post";
+    SmtpServer server(store);
+    server.listen(0);
+    const DispatchRecipe recipe = [&] {
+        DispatchRecipe r = previewRecipe(window.reviewPlace()->session());
+        r.film.review.takes.clear(); // the letter alone is enough for the picture
+        r.toName = "Emeka Vail";
+        r.toAddress = "emeka@example.org";
+        r.messageId = "shot@juxtagraph.invalid";
+        return r;
+    }();
+    FileStore files;
+    auto parcel = packParcel(recipe, (out + "/work").toStdString(), files);
+    if (!parcel) return;
+    auto file = std::filesystem::path((store + "/20261125-120000-000-001.eml").toStdString());
+    files.write(file, parcel->bytes);
+    PostOfficeWindow office(store, 2525);
+    office.show();
+    QTest::qWait(100);
+    office.grab().save(out + "/post-office.png");
+    QDir(store).removeRecursively();
+    QDir(out + "/work").removeRecursively();
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication app(argc, argv);
+    if (argc < 3) {
+        std::cerr << "ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT]\n";
+        return 2;
+    }
+    const QString out = argv[2];
+    QDir().mkpath(out);
+    dress(app);
+    auto playbook = loadPlaybook(dataFolder() / "playbook");
+    auto library = Library::open(argv[1], false, std::make_shared<FileStore>());
+    if (!playbook || !library) {
+        std::cerr << (!playbook ? playbook.error().text : library.error().text) << "\n";
+        return 1;
+    }
+    const Date today = *parseIsoDate("2026-11-25");
+    MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<FixedClock>(today), makeStandInMicrophone(demoVoices())});
+    window.resize(argc > 4 ? atoi(argv[3]) : 1280, argc > 4 ? atoi(argv[4]) : 800);
+    window.show();
+    window.activateWindow();
+    if (!QTest::qWaitForWindowExposed(&window)) return 1;
+    Photographer p(window, out);
+    p.shoot("desk");
+    window.showPlace("playbook");
+    p.shoot("playbook");
+    window.showPlace("athletes");
+    p.key(Qt::Key_Down);
+    p.key(Qt::Key_Down);
+    p.shoot("log");
+    showShortcutSheet(&window);
+    if (auto* sheet = window.findChild<QDialog*>("shortcuts")) {
+        p.shoot("keys", sheet);
+        sheet->close();
+    }
+    window.showPlace("desk");
+    p.open("Wren");
+    p.jumpTo(Moment::Set);
+    window.reviewPlace()->playhead().step(250);
+    p.settle();
+    p.shoot("look");
+    window.toDesk();
+    p.open("Ludo");
+    p.stage(1);
+    p.jumpTo(Moment::Plant);
+    p.shoot("positions");
+    p.stage(2);
+    p.jumpTo(Moment::Plant);
+    p.shoot("measure");
+    p.stage(3);
+    p.shoot("judge");
+    window.toDesk();
+    p.open("Emeka");
+    p.stage(4);
+    p.key(Qt::Key_Down);
+    p.key(Qt::Key_Down);
+    p.settle();
+    p.key(Qt::Key_R);
+    QTest::qWait(2500);
+    p.key(Qt::Key_Right);
+    QTest::qWait(1500);
+    p.shoot("say");
+    p.key(Qt::Key_Escape);
+    p.key(Qt::Key_Z);
+    p.stage(5);
+    p.shoot("prescribe");
+    p.stage(6);
+    p.settleLetter();
+    p.shoot("send");
+    shootLetterAndFilm(window, out);
+    shootPostOffice(window, out);
+    return 0;
+}
