@@ -63,7 +63,7 @@ CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findin
     auto sorted = findings;
     std::stable_sort(sorted.begin(), sorted.end(), [&](const Finding& a, const Finding& b) {
         const auto key = [&](const Finding& f) {
-            return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, depth[f.id], bodyRank(groupOf(playbook, f.id)),
+            return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, f.verdict == Verdict::Nearly, depth[f.id], bodyRank(groupOf(playbook, f.id)),
                               -f.gapInSds);
         };
         return key(a) < key(b);

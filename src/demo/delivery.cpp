@@ -131,7 +131,7 @@ void Delivery::buildLegs() {
 
     // Load: the back hip-ankle distance gives the back knee its angle; the seat goes a little behind.
     const double loadSpan = legSpan(k.backKneeLoad);
-    const double loadX = 0.095 + k.earlyTravel, loadZ = -0.075;
+    const double loadX = 0.095 + k.earlyTravel, loadZ = -0.035;
     const double hipX = loadX - body::kHalfHips * std::cos(-8 * kRad);
     const double loadY = ankle + std::sqrt(std::max(0.05, loadSpan * loadSpan - hipX * hipX - loadZ * loadZ));
 
@@ -178,6 +178,8 @@ void Delivery::buildLegs() {
         key(p.t, LeadYaw, p.yaw);
         key(p.t, LeadPitch, p.pitch);
     }
+    // The back knee looks at third base while standing and turns toward the plate in the load.
+    for (const auto& [t, aim] : {std::pair{startS_, 0.3}, {topS_, 0.4}, {loadS_, 2.4}, {plantS_, 1.6}, {releaseS_, 0.6}}) key(t, BackKneeAim, aim);
     // The back foot is keyed by its toe, so that it stays put while the heel rises.
     const double toeZ = body::kFoot * 0.72;
     const struct { double t, x, y, z, yaw, pitch; } back[] = {
@@ -308,7 +310,7 @@ Pose Delivery::poseAt(double t) const {
     const double leadYaw = value(LeadYaw, t);
     j[Landmark::LeadKnee] = kneeOf(j[Landmark::LeadHip], leadAnkle, h * body::kThigh, h * body::kShank,
                                    0.6 * facing + 0.7 * flat(leadYaw) + Vector3d(0.12, 0.25, 0));
-    j[Landmark::BackKnee] = kneeOf(backHip, backAnkle, h * body::kThigh, h * body::kShank, 0.55 * facing + 0.6 * footDir + Vector3d(0.34, 0, 0));
+    j[Landmark::BackKnee] = kneeOf(backHip, backAnkle, h * body::kThigh, h * body::kShank, 0.55 * facing + 0.6 * footDir + Vector3d(value(BackKneeAim, t), 0, 0));
 
     const double leadPitch = value(LeadPitch, t) * kRad;
     const Vector3d leadDir = std::cos(leadPitch) * flat(leadYaw) + Vector3d(0, std::sin(leadPitch), 0);

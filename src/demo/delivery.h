@@ -65,7 +65,7 @@ private:
     enum Channel : int {
         PelvisX, PelvisY, PelvisZ, PelvisYaw, TrunkForward, TrunkSide, ShoulderYaw,
         LeadX, LeadY, LeadZ, LeadYaw, LeadPitch, BackX, BackY, BackZ, BackYaw, BackPitch,
-        ArmA, ArmF = ArmA + 3, GloveA = ArmF + 3, GloveF = GloveA + 3, HeadYaw = GloveF + 3, Count
+        ArmA, ArmF = ArmA + 3, GloveA = ArmF + 3, GloveF = GloveA + 3, HeadYaw = GloveF + 3, BackKneeAim, Count
     };
     void key(double time, int channel, double value) { curves_[static_cast<std::size_t>(channel)].add(time, value); }
     void keyVector(double time, int channel, const Eigen::Vector3d& v);

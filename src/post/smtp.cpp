@@ -13,7 +13,9 @@ bool isLoopback(const std::string& url) {
     const auto scheme = url.find("://");
     const std::string rest = scheme == std::string::npos ? url : url.substr(scheme + 3);
     const std::string host = rest.substr(0, rest.find_last_of(':') == std::string::npos ? rest.size() : rest.find_last_of(':'));
-    return host == "localhost" || host == "[::1]" || host.rfind("127.", 0) == 0;
+    // Digits and dots only: a name such as 127.example.org is another machine.
+    const bool numeric = host.find_first_not_of("0123456789.") == std::string::npos;
+    return host == "localhost" || host == "[::1]" || (numeric && host.rfind("127.", 0) == 0);
 }
 
 namespace {

@@ -48,7 +48,10 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
         out.push_back({true, "More than three corrections: choose the three that matter most."});
     for (const std::string& id : plan.corrections) {
         const std::string name = playbook.nameOfFinding(id);
-        const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const auto& d) { return d.finding == id; });
+        const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
+            const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
+            return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) != drill->serves.end());
+        });
         if (!drilled) out.push_back({true, "\"" + name + "\" has no drill."});
         for (const Stop& s : review.stops)
             if (s.finding == id && s.kind == StopKind::Strength)

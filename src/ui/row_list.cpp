@@ -150,7 +150,7 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
     }
     if (row.look) {
         // Shape and word in fixed columns, so that the eye runs down them.
-        const double at = box.right() - 128;
+        const double at = box.right() - 126;
         paintVerdict(p, QPointF(at, box.center().y()), *row.look, palette::ink);
         p.setFont(textFont(12.5));
         p.setPen(row.look->word == "open" ? palette::quiet : palette::ink);
@@ -160,13 +160,13 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
     }
     if (!row.value.isEmpty() || !row.error.isEmpty()) {
         p.setFont(textFont(12.5));
-        const double errorWidth = 36;
+        const double errorWidth = 31;
         p.setPen(palette::quiet);
         p.drawText(QRectF(edge - errorWidth, box.top(), errorWidth, box.height() - 1), Qt::AlignVCenter | Qt::AlignLeft, row.error);
         p.setFont(textFont(13.5, true));
         p.setPen(palette::ink);
-        p.drawText(QRectF(edge - errorWidth - 64, box.top(), 60, box.height() - 1), Qt::AlignVCenter | Qt::AlignRight, row.value);
-        edge -= errorWidth + 58;
+        p.drawText(QRectF(edge - errorWidth - 60, box.top(), 57, box.height() - 1), Qt::AlignVCenter | Qt::AlignRight, row.value);
+        edge -= errorWidth + 50;
     }
     const double width = std::max(20.0, edge - x - 2);
     p.setFont(textFont(13.5, current && row.mark != RowMark::None));

@@ -58,6 +58,10 @@ QPushButton#choice { padding: 5px 10px; font-weight: 400; }
 QPushButton#choice:checked { background: %moss; border-color: %moss; color: %chalk; }
 QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QDateEdit { border: 1px solid %rule; border-radius: 5px; padding: 5px 8px; background: %sheet; selection-background-color: %clay; }
 QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus, QDateEdit:focus { border-color: %clay; }
+QSpinBox { padding-right: 4px; }
+QComboBox::drop-down, QDateEdit::drop-down { border: none; width: 24px; }
+QComboBox::down-arrow, QDateEdit::down-arrow { image: url(%down); width: 14px; height: 14px; }
+QComboBox QAbstractItemView { background: %sheet; border: 1px solid %rule; selection-background-color: %clay; selection-color: white; }
 QScrollArea { border: none; background: transparent; }
 QScrollBar:vertical { width: 10px; background: transparent; margin: 0; }
 QScrollBar::handle:vertical { background: %rule; border-radius: 4px; min-height: 32px; }
@@ -74,6 +78,7 @@ QProgressBar::chunk { background: %moss; border-radius: 4px; }
                                                      {"%clay", palette::clay}, {"%quiet", palette::quiet}, {"%paper", palette::paper}, {"%deep", palette::clayDeep},
                                                      {"%moss", palette::moss}, {"%chalk", palette::chalk}};
     for (const auto& [token, color] : tokens) s.replace(token, color.name());
+    s.replace("%down", QString::fromStdString((dataFolder() / "icons" / "down.svg").string()));
     return s;
 }
 

@@ -164,7 +164,6 @@ int main(int argc, char** argv) {
     p.shoot("playbook");
     window.showPlace("athletes");
     p.key(Qt::Key_Down);
-    p.key(Qt::Key_Down);
     p.shoot("log");
     showShortcutSheet(&window);
     if (auto* sheet = window.findChild<QDialog*>("shortcuts")) {

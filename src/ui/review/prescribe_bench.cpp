@@ -31,7 +31,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context) : Bench(context) {
     findings_ = new RowList;
     findings_->setObjectName("faults");
     findings_->setEmptyText("No finding asks for work yet. Measure and judge first.");
-    findings_->setFixedHeight(172);
+    findings_->setFixedHeight(184);
     connect(findings_, &RowList::selected, this, [this] { refresh(); });
     connect(findings_, &RowList::activated, this, &PrescribeBench::toggle);
     column_->addWidget(findings_);
@@ -126,9 +126,9 @@ void PrescribeBench::refresh() {
     if (findings_->current() >= 0 && findings_->current() < static_cast<int>(order_.size())) {
         const std::string& id = order_[static_cast<std::size_t>(findings_->current())];
         for (const Root& r : causes_.roots)
-            if (r.id == id) {
-                for (const auto& e : r.evidence) why += "For: " + text(e) + " ";
-                for (const auto& e : r.against) why += "Against: " + text(e) + " ";
+            if (r.id == id) { // two of each are enough beside the list
+                for (const auto& e : std::vector(r.evidence.begin(), r.evidence.begin() + std::min<std::ptrdiff_t>(2, std::ssize(r.evidence)))) why += "For: " + text(e) + "\n";
+                for (const auto& e : std::vector(r.against.begin(), r.against.begin() + std::min<std::ptrdiff_t>(1, std::ssize(r.against)))) why += "Against: " + text(e) + "\n";
             }
     }
     why_->setText(why.trimmed());
@@ -171,6 +171,8 @@ void PrescribeBench::rebuildDrills() {
             const char* suffix[] = {" sets", " times", " days"};
             for (int part = 0; part < 3; ++part) {
                 auto* spin = new QSpinBox;
+                spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
+                spin->setAlignment(Qt::AlignCenter);
                 spin->setRange(0, part == 2 ? 3 : 100);
                 spin->setSuffix(suffix[part]);
                 spin->setSpecialValueText("missing");

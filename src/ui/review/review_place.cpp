@@ -18,7 +18,7 @@ namespace jg::ui {
 
 namespace {
 
-constexpr int kBenchWidth = 380;
+constexpr int kBenchWidth = 404;
 
 QString text(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));

@@ -1,0 +1,74 @@
+#include "base/date.h"
+#include "base/file_store.h"
+#include "base/ids.h"
+#include "tests/support/fixtures.h"
+
+#include <fstream>
+#include <unistd.h>
+
+namespace jg {
+namespace {
+
+TEST(Date, ReadsAndWritesIso) {
+    const auto d = parseIsoDate("2026-11-25");
+    ASSERT_TRUE(d);
+    EXPECT_EQ(isoDate(*d), "2026-11-25");
+    EXPECT_EQ(longDate(*d), "25 November");
+    EXPECT_EQ(weekdayName(*d), "Wednesday");
+    for (const char* wrong : {"2026-02-30", "26-11-25", "2026/11/25", "", "2026-13-01", "abcd-ef-gh"}) EXPECT_FALSE(parseIsoDate(wrong)) << wrong;
+}
+
+TEST(Date, CountsDaysAcrossAYear) {
+    EXPECT_EQ(daysBetween(*parseIsoDate("2026-12-30"), *parseIsoDate("2027-01-02")), 3);
+    EXPECT_EQ(isoDate(addDays(*parseIsoDate("2028-02-28"), 1)), "2028-02-29");
+}
+
+TEST(Ids, TheSameSeedGivesTheSameIds) {
+    IdSource a(5), b(5), c(6);
+    const auto first = a.next<ReviewTag>("rev");
+    EXPECT_EQ(first, b.next<ReviewTag>("rev"));
+    EXPECT_NE(first, c.next<ReviewTag>("rev"));
+    EXPECT_EQ(first.value.rfind("rev-", 0), 0U);
+}
+
+TEST(FileStore, WritesWholeFilesAndLeavesNoNeighbour) {
+    const test::TempFolder folder;
+    FileStore files;
+    ASSERT_TRUE(files.write(folder / "a.txt", "one"));
+    ASSERT_TRUE(files.write(folder / "a.txt", "two"));
+    EXPECT_EQ(*readFile(folder / "a.txt"), "two");
+    EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
+}
+
+TEST(FileStore, AFailedMakeLeavesTheOldFile) {
+    const test::TempFolder folder;
+    FileStore files;
+    ASSERT_TRUE(files.write(folder / "a.txt", "old"));
+    const Status made = files.publish(folder / "a.txt", [](const std::filesystem::path& t) -> Status {
+        std::ofstream(t) << "half";
+        return fail(ErrorCode::Cancelled, "Stopped.");
+    });
+    EXPECT_FALSE(made);
+    EXPECT_EQ(*readFile(folder / "a.txt"), "old");
+    EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 1);
+}
+
+TEST(FileStore, AFullDiskIsSaidAndNothingStays) {
+    if (!std::filesystem::exists("/dev/full")) GTEST_FAIL() << "this system has no /dev/full";
+    const Error e = writeError("/x/film.mp4", ENOSPC);
+    EXPECT_EQ(e.code, ErrorCode::DiskFull);
+    EXPECT_NE(e.text.find("film.mp4"), std::string::npos);
+    EXPECT_NE(e.text.find("Make room"), std::string::npos);
+}
+
+TEST(FileStore, MissingFilesAndFoldersAreRefused) {
+    const test::TempFolder folder;
+    EXPECT_EQ(readFile(folder / "none").error().code, ErrorCode::NotFound);
+    EXPECT_EQ(readFile(folder.path()).error().code, ErrorCode::Unreadable);
+    FileStore files;
+    EXPECT_FALSE(files.copy(folder / "none", folder / "copy"));
+    EXPECT_FALSE(std::filesystem::exists(folder / "copy"));
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,207 @@
+// The command line as a user meets it: output, exit codes and refusals.
+#include "tests/support/walk.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <fstream>
+
+namespace jg {
+namespace {
+
+using nlohmann::json;
+using test::TempFolder;
+
+struct Ran {
+    int code = -1;
+    std::string out;
+    std::string err;
+};
+
+Ran cli(const std::string& arguments) {
+    const TempFolder folder;
+    Ran r;
+    r.out = test::shell("'" + (test::binFolder() / "juxtagraph-cli").string() + "' " + arguments + " 2>'" + (folder / "err").string() + "'", &r.code);
+    r.err = *readFile(folder / "err");
+    // The platform's own remark about its runtime folder is not ours.
+    const auto remark = r.err.find("QStandardPaths");
+    if (remark != std::string::npos) r.err.erase(remark, r.err.find('\n', remark) - remark + 1);
+    return r;
+}
+
+/// Exit 1, one sentence on stderr, nothing on stdout.
+void expectRefusal(const Ran& r, const std::string& words) {
+    EXPECT_EQ(r.code, 1) << r.err;
+    EXPECT_TRUE(r.out.empty()) << r.out;
+    EXPECT_NE(r.err.find(words), std::string::npos) << r.err;
+    EXPECT_EQ(std::count(r.err.begin(), r.err.end(), '\n'), 1) << r.err;
+}
+
+TEST(Cli, HelpAndVersion) {
+    EXPECT_EQ(cli("--version").code, 0);
+    EXPECT_NE(cli("--version").out.find("juxtagraph-cli 0."), std::string::npos);
+    EXPECT_NE(cli("--help").out.find("film probe FILE"), std::string::npos);
+    EXPECT_NE(cli("film probe --help").out.find("film probe FILE"), std::string::npos);
+}
+
+TEST(Cli, WrongUseShowsTheRightUseAndExits2) {
+    for (const char* wrong : {"", "nothing", "film", "film probe", "film frame a.mp4", "film frame a.mp4 x --png o.png", "measure", "measure back-knee --points hip", "judge --approach load-and-drive",
+                              "film probe a.mp4 --loud", "demo --films d --count many", "measure back-knee --sigma nan"}) {
+        const Ran r = cli(wrong);
+        EXPECT_EQ(r.code, 2) << wrong << ": " << r.err;
+        EXPECT_TRUE(r.out.empty()) << wrong;
+        EXPECT_NE(r.err.find("juxtagraph-cli"), std::string::npos) << wrong;
+    }
+}
+
+TEST(Cli, MeasureAnswersFromPoints) {
+    const Ran r = cli("measure back-knee --points 'hip=310,402;knee=352,498;ankle=330,610' --sigma 2 --json");
+    ASSERT_EQ(r.code, 0) << r.err;
+    const json j = json::parse(r.out);
+    EXPECT_EQ(j["id"], "back-knee");
+    // By hand: atan2(42,96) and atan2(22,112) from vertical, 180 minus their sum.
+    EXPECT_NEAR(j["value"].get<double>(), 180 - 23.6294 - 11.1136, 1e-3);
+    EXPECT_EQ(j["state"], "measured");
+    EXPECT_LT(j["low95"].get<double>(), j["value"].get<double>());
+    EXPECT_NEAR(j["high95"].get<double>() - j["value"].get<double>(), 1.95996 * j["sd"].get<double>(), 1e-3);
+    const Ran time = cli("measure plant-to-release --frames 'plant=48,release=57' --rate 60 --json");
+    EXPECT_NEAR(json::parse(time.out)["value"].get<double>(), 150, 1e-9);
+    const Ran front = cli("measure back-knee --view front --points 'hip=1,2;knee=3,4;ankle=5,6' --json");
+    EXPECT_EQ(front.code, 0);
+    EXPECT_EQ(json::parse(front.out)["state"], "notVisible");
+    EXPECT_TRUE(json::parse(front.out)["value"].is_null());
+    const Ran stride = cli("measure stride --points 'back-ankle=200,500;lead-ankle=520,500;crown=1,100;ground=1,500' --json");
+    EXPECT_NEAR(json::parse(stride.out)["value"].get<double>(), 80, 1e-9);
+}
+
+TEST(Cli, MeasureRefusesInWords) {
+    expectRefusal(cli("measure nothing --points 'a=1,2'"), "no measure");
+    expectRefusal(cli("measure back-knee --points 'hip=310,402;knee=352,498' --json"), "back ankle");
+    expectRefusal(cli("measure back-knee --points 'nose=310,402'"), "no point \"nose\"");
+    expectRefusal(cli("measure back-knee --points 'hip=1,1;knee=1,1;ankle=3,3'"), "same spot");
+    expectRefusal(cli("measure stride --points 'back-ankle=200,500;lead-ankle=520,500'"), "size");
+    expectRefusal(cli("measure leg-spread --yaw 85 --points 'back-ankle=1,1;pelvis=2,0;lead-ankle=3,1'"), "80 degrees");
+}
+
+TEST(Cli, PlaybookCommandsGiveOneJsonEach) {
+    const json measures = json::parse(cli("measures --json").out);
+    EXPECT_GE(measures.size(), 12U);
+    for (const auto& m : measures)
+        for (const char* field : {"id", "name", "unit", "group", "positions", "views", "landmarks", "formula", "needsScale", "source"}) EXPECT_TRUE(m.contains(field)) << m["id"] << field;
+    const json approaches = json::parse(cli("approaches --json").out);
+    EXPECT_EQ(approaches[0]["id"], "load-and-drive");
+    const json verdict = json::parse(cli("judge --approach load-and-drive --measure leg-spread --value 88 --sd 2 --json").out);
+    EXPECT_EQ(verdict["verdict"], "change");
+    EXPECT_EQ(verdict["state"], "graded");
+    EXPECT_NEAR(verdict["gap"].get<double>(), -18, 1e-9);
+    EXPECT_EQ(json::parse(cli("judge --approach load-and-drive --measure front-knee-release --value 129 --sd 3.5 --json").out)["state"], "cannotTell");
+    const json causes = json::parse(cli("causes --findings leg-spread,back-knee --json").out);
+    EXPECT_EQ(causes["roots"][0]["id"], "back-knee");
+    const json plan = json::parse(cli("plan --findings trunk-forward --age 15 --pain --json").out);
+    for (const auto& d : plan["drills"]) EXPECT_FALSE(d["ball"].get<bool>());
+    EXPECT_FALSE(plan["blocked"].empty());
+    expectRefusal(cli("judge --approach other --measure leg-spread --value 1 --sd 1"), "no approach");
+    expectRefusal(cli("causes --findings nothing"), "neither");
+}
+
+TEST(Cli, FilmsAreProbedListedAndCutToFrames) {
+    const TempFolder folder;
+    const std::string film = (folder / "a.mp4").string();
+    test::shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=1 -c:v libx264 '" + film + "'");
+    const Ran probe = cli("film probe '" + film + "' --json");
+    ASSERT_EQ(probe.code, 0) << probe.err;
+    const json j = json::parse(probe.out);
+    EXPECT_EQ(j["width"], 320);
+    EXPECT_EQ(j["frames"], 30);
+    EXPECT_EQ(j["playRate"]["num"], 30);
+    EXPECT_EQ(j["codec"], "h264");
+    EXPECT_TRUE(j["complete"].get<bool>());
+    const Ran pts = cli("film pts '" + film + "'");
+    EXPECT_EQ(std::count(pts.out.begin(), pts.out.end(), '\n'), 30);
+    const std::string png = (folder / "f.png").string();
+    ASSERT_EQ(cli("film frame '" + film + "' 17 --png '" + png + "'").code, 0);
+    // ffprobe reads the picture back.
+    EXPECT_NE(test::shell("ffprobe -v error -show_entries stream=width,height,pix_fmt -of csv=p=0 '" + png + "'").find("320,180,rgb24"), std::string::npos);
+    EXPECT_EQ(json::parse(cli("film bench '" + film + "' --json").out).contains("decodeMsPerFrame"), true);
+    expectRefusal(cli("film frame '" + film + "' 99 --png '" + (folder / "g.png").string() + "'"), "frames 0 to 29");
+    EXPECT_FALSE(std::filesystem::exists(folder / "g.png"));
+}
+
+TEST(Cli, BadFilmsAreRefusedEachWithItsSentence) {
+    const TempFolder folder;
+    std::ofstream(folder / "empty.mp4");
+    std::ofstream(folder / "text.mp4") << "a letter\n";
+    test::shell("ffmpeg -v error -y -f lavfi -i sine=d=1 '" + (folder / "sound.m4a").string() + "'");
+    expectRefusal(cli("film probe '" + (folder / "empty.mp4").string() + "' --json"), "is empty");
+    expectRefusal(cli("film probe '" + (folder / "text.mp4").string() + "' --json"), "not a film");
+    expectRefusal(cli("film probe '" + (folder / "sound.m4a").string() + "' --json"), "no moving picture");
+    expectRefusal(cli("film probe '" + (folder / "none.mp4").string() + "' --json"), "no file");
+    expectRefusal(cli("film probe '" + folder.path().string() + "' --json"), "folder");
+}
+
+TEST(Cli, DemoFilmsComeWithTruth) {
+    const TempFolder folder;
+    const Ran r = cli("demo --films '" + (folder / "films").string() + "' --count 1 --seed 4 --truth '" + (folder / "t.json").string() + "'");
+    ASSERT_EQ(r.code, 0) << r.err;
+    const json truth = json::parse(*readFile(folder / "t.json"));
+    ASSERT_EQ(truth["films"].size(), 1U);
+    EXPECT_TRUE(std::filesystem::exists(folder / "films" / truth["films"][0]["file"].get<std::string>()));
+    const Ran probe = cli("film probe '" + (folder / "films/delivery-0.mp4").string() + "' --json");
+    EXPECT_EQ(json::parse(probe.out)["frames"], truth["films"][0]["frames"]);
+}
+
+TEST(Cli, ReviewsAreListedShownExportedAndVerified) {
+    test::Walk walk;
+    const std::string lib = "'" + walk.library->folder().string() + "'";
+    const json list = json::parse(cli("review list " + lib + " --json").out);
+    ASSERT_EQ(list.size(), 1U);
+    EXPECT_EQ(list[0]["athlete"], "Odalys Brandt");
+    EXPECT_EQ(list[0]["stage"], "send");
+    const std::string id = list[0]["id"];
+    const json shown = json::parse(cli("review show " + lib + " " + id + " --json").out);
+    EXPECT_TRUE(shown["positions"].contains("plant"));
+    EXPECT_GE(shown["measures"].size(), 12U);
+    EXPECT_EQ(cli("review export " + lib + " " + id + " --out '" + (walk.folder / "out").string() + "' --letter --csv").code, 0);
+    EXPECT_TRUE(std::filesystem::exists(walk.folder / "out/Odalys-2026-11-25.pdf"));
+    EXPECT_TRUE(std::filesystem::exists(walk.folder / "out/Odalys-2026-11-25.csv"));
+    EXPECT_TRUE(json::parse(cli("verify " + lib + " --json").out)["ok"].get<bool>());
+    expectRefusal(cli("review show " + lib + " rev-none --json"), "no review");
+    expectRefusal(cli("review list '" + (walk.folder / "nowhere").string() + "'"), "no library");
+    std::filesystem::remove(walk.library->mediaPath(walk.submission.clips[0]));
+    const json broken = json::parse(cli("verify " + lib + " --json").out);
+    EXPECT_FALSE(broken["ok"].get<bool>());
+    EXPECT_NE(broken["problems"][0].get<std::string>().find("missing"), std::string::npos);
+}
+
+// A real full disk: /dev/full refuses every byte (ENOSPC).
+TEST(Cli, AFullDiskWhileExportingLeavesNothing) {
+    test::Walk walk;
+    std::filesystem::create_directories(walk.folder / "out");
+    if (test::shell("mount -t tmpfs -o size=64k tmpfs '" + (walk.folder / "out").string() + "' 2>&1 && echo mounted").find("mounted") == std::string::npos) {
+        // Not allowed to mount here: the seam's own test (AFullDiskLeavesNoHalfPdf) covers the case.
+        EXPECT_EQ(writeError("x", ENOSPC).code, ErrorCode::DiskFull);
+        return;
+    }
+    const std::string id = walk.review.id.value;
+    const Ran r = cli("review export '" + walk.library->folder().string() + "' " + id + " --out '" + (walk.folder / "out").string() + "' --letter --film");
+    EXPECT_EQ(r.code, 1);
+    EXPECT_NE(r.err.find("disk is full"), std::string::npos) << r.err;
+    EXPECT_TRUE(std::filesystem::is_empty(walk.folder / "out"));
+    test::shell("umount '" + (walk.folder / "out").string() + "'");
+}
+
+TEST(Cli, SendingIsCheckedBeforeItHappens) {
+    test::Walk walk;
+    const std::string lib = "'" + walk.library->folder().string() + "'";
+    const std::string id = walk.review.id.value;
+    const Ran dry = cli("send " + lib + " " + id + " --smtp smtp://127.0.0.1:1 --dry-run");
+    EXPECT_EQ(dry.code, 0) << dry.err;
+    EXPECT_NE(dry.out.find("odalys.home@example.org"), std::string::npos);
+    Review open = walk.review;
+    open.grades.clear();
+    ASSERT_TRUE(walk.library->save(open));
+    expectRefusal(cli("send " + lib + " " + id + " --smtp smtp://127.0.0.1:1"), "not looked at");
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,306 @@
+// The use cases: sessions, recording, intake, the desk's list, the demo library's parts.
+#include "desk/desk_list.h"
+#include "desk/film_thread.h"
+#include "desk/job.h"
+#include "desk/places.h"
+#include "desk/recorder.h"
+#include "desk/suggest.h"
+#include "review/stops.h"
+#include "tests/support/walk.h"
+
+#include <QCoreApplication>
+#include <QElapsedTimer>
+
+#include <fstream>
+
+namespace jg {
+namespace {
+
+using test::Walk;
+
+bool turnUntil(const std::function<bool()>& done, int ms = 8000) {
+    QElapsedTimer clock;
+    clock.start();
+    while (!done() && clock.elapsed() < ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    return done();
+}
+
+TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
+    Walk walk(Stage::Look);
+    const auto session = walk.session();
+    int told = 0;
+    QObject::connect(session.get(), &ReviewSession::changed, [&] {
+        ++told;
+        EXPECT_EQ(walk.library->review(session->review().id)->moments.size(), session->review().moments.size());
+    });
+    ASSERT_TRUE(session->setMoment(Moment::Plant, 80));
+    ASSERT_TRUE(session->setMoment(Moment::Release, 90));
+    EXPECT_FALSE(session->setMoment(Moment::Set, 85));
+    EXPECT_EQ(told, 2);
+    EXPECT_TRUE(session->undo());
+    EXPECT_EQ(walk.library->review(session->review().id)->moments.size(), 1U);
+    EXPECT_TRUE(session->redo());
+    EXPECT_FALSE(session->redo());
+}
+
+TEST(Session, ASentReviewStaysAsItWasSent) {
+    Walk walk(Stage::Sent);
+    const auto session = walk.session();
+    const Status edited = session->setMoment(Moment::Plant, 80);
+    ASSERT_FALSE(edited);
+    EXPECT_NE(edited.error().text.find("was sent"), std::string::npos);
+    EXPECT_FALSE(session->undo());
+}
+
+TEST(Session, SendingLeavesAPromiseForTheNextLook) {
+    Walk walk;
+    const auto session = walk.session();
+    ASSERT_TRUE(session->markSent("odalys.home@example.org"));
+    const auto promises = walk.library->promises();
+    ASSERT_EQ(promises->size(), 1U);
+    EXPECT_EQ(promises->at(0).due, session->review().plan.nextLook);
+}
+
+TEST(Session, AnotherFilmIsRefusedOnceSomethingIsMarked) {
+    Walk walk;
+    const auto session = walk.session();
+    EXPECT_EQ(session->useClip(session->clip().id).error().code, ErrorCode::Refused);
+    EXPECT_EQ(session->useClip({"none"}).error().code, ErrorCode::NotFound);
+}
+
+TEST(Dispatch, RefusesWhileSomethingIsOpenAndNamesIt) {
+    Walk walk(Stage::Judge);
+    const auto recipe = dispatchRecipe(*walk.session());
+    ASSERT_FALSE(recipe);
+    EXPECT_EQ(recipe.error().code, ErrorCode::Refused);
+}
+
+TEST(Dispatch, AnotherAthletesFilmNeverLeavesTheHouse) {
+    Walk walk;
+    Submission s = walk.submission;
+    Athlete other = walk.athlete;
+    other.id = {"ath-other"};
+    other.firstName = "Pia";
+    ASSERT_TRUE(walk.library->save(other));
+    s.clips[0].athlete = other.id;
+    ASSERT_TRUE(walk.library->save(s));
+    const auto recipe = dispatchRecipe(*walk.session());
+    ASSERT_FALSE(recipe);
+    EXPECT_NE(recipe.error().text.find("belongs to another athlete"), std::string::npos);
+}
+
+TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
+    Walk walk;
+    const auto session = walk.session();
+    auto recipe = dispatchRecipe(*session);
+    ASSERT_TRUE(recipe) << recipe.error().text;
+    EXPECT_EQ(recipe->toAddress, "odalys.home@example.org");
+    recipe->film.review.takes.clear();
+    const auto parcel = packParcel(*recipe, walk.folder / "work", walk.library->files());
+    ASSERT_TRUE(parcel);
+    const auto item = putInOutbox(*walk.library, session->review().id, *recipe, *parcel, walk.clock, walk.ids);
+    ASSERT_TRUE(item);
+    EXPECT_TRUE(std::filesystem::exists(walk.library->sentPath(item->file)));
+    const Status sent = sendMail({"smtp://127.0.0.1:1", "", "", false, 2}, "ilse@example.org", item->recipient, parcel->bytes);
+    ASSERT_TRUE(walk.library->save(afterSending(*item, sent, walk.clock)));
+    const auto box = walk.library->outbox();
+    EXPECT_EQ(box->at(0).state, "failed");
+    EXPECT_NE(box->at(0).reason.find("Nobody answers"), std::string::npos);
+}
+
+TEST(Recorder, KeepsSoundAndEventsOnOneClock) {
+    Walk walk(Stage::Judge);
+    const auto mic = makeStandInMicrophone(demoVoices(), 10);
+    Recorder recorder(*walk.library, *mic);
+    const Stop stop{{"stop-1"}, StopKind::Correction, "leg-spread", "Leg spread", 80};
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, "1"));
+    ASSERT_TRUE(turnUntil([&] { return recorder.seconds() > 1; }));
+    recorder.note(TakeEventKind::Frame, 81);
+    const double at = recorder.seconds();
+    ASSERT_TRUE(turnUntil([&] { return recorder.seconds() > 2; }));
+    recorder.note(TakeEventKind::Pointer, 0, {5, 6});
+    const auto take = recorder.finish();
+    ASSERT_TRUE(take);
+    ASSERT_TRUE(*take);
+    EXPECT_EQ((*take)->events.size(), 3U);
+    EXPECT_NEAR(static_cast<double>((*take)->events[1].sample) / 48000, at, 1e-6);
+    EXPECT_GE((*take)->events[2].sample, (*take)->events[1].sample);
+    const auto sound = readSound(walk.library->takePath((*take)->file));
+    ASSERT_TRUE(sound);
+    EXPECT_EQ(static_cast<std::int64_t>(sound->size()), (*take)->samples);
+    EXPECT_GE(recorder.levels().size(), 15U);
+    EXPECT_FALSE(std::filesystem::exists(walk.library->takePath(".part-" + (*take)->file)));
+}
+
+TEST(Recorder, WithoutAMicrophoneItSaysSoAndLeavesNothing) {
+    Walk walk(Stage::Judge);
+    const auto mic = makeStandInMicrophone({});
+    Recorder recorder(*walk.library, *mic);
+    const Status started = recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1");
+    ASSERT_FALSE(started);
+    EXPECT_FALSE(recorder.recording());
+    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
+}
+
+/// A microphone that goes away after a while.
+class Unplugged final : public Microphone {
+public:
+    std::string name() const override { return "wobbly"; }
+    Status start(Samples samples, Failed failed) override {
+        samples_ = std::move(samples), failed_ = std::move(failed);
+        return Done{};
+    }
+    void stop() override {}
+    void talk(std::size_t n) { samples_(std::vector<std::int16_t>(n, 900)); }
+    void unplug() { failed_(fail(ErrorCode::Refused, "The microphone went away.")); }
+
+private:
+    Samples samples_;
+    Failed failed_;
+};
+
+TEST(Recorder, WhatWasSaidBeforeTheMicrophoneWentAwayIsKept) {
+    Walk walk(Stage::Judge);
+    Unplugged mic;
+    Recorder recorder(*walk.library, mic);
+    QString why;
+    QObject::connect(&recorder, &Recorder::brokenOff, [&](const QString& sentence) { why = sentence; });
+    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1"));
+    mic.talk(30000);
+    mic.unplug();
+    EXPECT_FALSE(why.isEmpty());
+    const auto take = recorder.finish();
+    ASSERT_TRUE(take && *take);
+    EXPECT_EQ((*take)->samples, 30000);
+}
+
+TEST(Recorder, ATakeWithoutASampleIsNoTake) {
+    Walk walk(Stage::Judge);
+    Unplugged mic;
+    Recorder recorder(*walk.library, mic);
+    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1"));
+    const auto take = recorder.finish();
+    ASSERT_TRUE(take);
+    EXPECT_FALSE(*take);
+    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
+}
+
+TEST(Intake, KeepsTheOriginalAndSaysWhatTheFilmCannotAnswer) {
+    Walk walk(Stage::Look);
+    const Clip& c = walk.submission.clips.at(0);
+    EXPECT_EQ(*contentHash(walk.folder / "film.mp4"), c.mediaHash);
+    EXPECT_EQ(*contentHash(walk.library->mediaPath(c)), c.mediaHash);
+    EXPECT_EQ(c.captureSource, "stated");
+    EXPECT_FALSE(c.check.empty());
+    EXPECT_TRUE(std::filesystem::exists(stillPath(*walk.library, c)));
+    EXPECT_TRUE(walk.library->verify().empty());
+}
+
+TEST(Intake, NothingIsStoredWhenAFilmIsRefused) {
+    Walk walk(Stage::Look);
+    std::ofstream(walk.folder / "letter.mp4") << "no film";
+    EXPECT_FALSE(lookAtFilm(walk.folder / "letter.mp4"));
+    IntakeForm form;
+    form.athlete = walk.athlete.id;
+    EXPECT_EQ(takeIn(*walk.library, form, {}, walk.clock, walk.ids).error().code, ErrorCode::BadInput);
+    form.films = {{walk.folder / "film.mp4", View::Open, 0}};
+    form.athlete = {"nobody"};
+    EXPECT_FALSE(takeIn(*walk.library, form, {*lookAtFilm(walk.folder / "film.mp4")}, walk.clock, walk.ids));
+    EXPECT_EQ(walk.library->submissions()->size(), 1U);
+}
+
+TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
+    Walk walk(Stage::Look);
+    const auto add = [&](const char* id, std::optional<Date> promised, const char* pain) {
+        Submission s = walk.submission;
+        s.id = {id};
+        s.promised = promised;
+        s.pain = pain;
+        s.clips[0].id = {std::string("clip-") + id};
+        ASSERT_TRUE(walk.library->save(s));
+    };
+    add("later", addDays(test::today(), 4), "");
+    add("undated", std::nullopt, "");
+    add("hurts", addDays(test::today(), 9), "elbow");
+    add("late", addDays(test::today(), -2), "");
+    const auto list = readDesk(*walk.library, test::playbook(), test::today());
+    ASSERT_TRUE(list);
+    std::vector<std::string> order;
+    for (const DeskRow& r : list->waiting) order.push_back(r.submission.id.value);
+    EXPECT_EQ(order, (std::vector<std::string>{"hurts", "late", walk.submission.id.value, "later", "undated"}));
+}
+
+TEST(Desk, PromisesInWords) {
+    const Date t = test::today();
+    EXPECT_EQ(promisedInWords(addDays(t, -1), t), "promised for yesterday");
+    EXPECT_EQ(promisedInWords(t, t), "promised for tonight");
+    EXPECT_EQ(promisedInWords(addDays(t, 1), t), "promised for tomorrow");
+    EXPECT_EQ(promisedInWords(addDays(t, 2), t), "promised for Friday");
+    EXPECT_EQ(promisedInWords(addDays(t, 20), t), "promised for 15 December");
+    EXPECT_EQ(promisedInWords(addDays(t, -5), t), "promised 5 days ago");
+    EXPECT_EQ(promisedInWords(std::nullopt, t), "no date");
+}
+
+TEST(Suggest, AProposedPlanHasADrillForEachCorrectionAndADate) {
+    Walk walk;
+    const auto session = walk.session();
+    const auto order = rankedFaults(test::playbook(), session->assessment()).order;
+    ASSERT_FALSE(order.empty());
+    const Plan plan = proposePlan(test::playbook(), Review{}, walk.athlete, walk.submission, session->clip(), {order[0]}, test::today());
+    EXPECT_FALSE(plan.drills.empty());
+    EXPECT_TRUE(plan.nextLook);
+    EXPECT_NE(plan.opening.find("Why short?"), std::string::npos);
+    EXPECT_NE(plan.ask.find("third-base side"), std::string::npos);
+}
+
+TEST(FilmThread, GivesTheFrameAskedForLast) {
+    Walk walk(Stage::Look);
+    FilmThread film(walk.library->mediaPath(walk.submission.clips[0]));
+    std::vector<qint64> got;
+    QObject::connect(&film, &FilmThread::frameReady, [&](qint64 n, const Picture&) { got.push_back(n); });
+    for (int n = 0; n < 60; ++n) film.request(FrameNumber{n});
+    ASSERT_TRUE(turnUntil([&] { return !got.empty() && got.back() == 59; }));
+    EXPECT_LT(got.size(), 60U);
+}
+
+TEST(FilmThread, AMissingFilmIsSaidAndDestroyingItWaitsForNothing) {
+    QString why;
+    {
+        FilmThread film("/nowhere/film.mp4");
+        QObject::connect(&film, &FilmThread::failed, [&](const QString& sentence) { why = sentence; });
+        ASSERT_TRUE(turnUntil([&] { return !why.isEmpty(); }));
+    }
+    EXPECT_TRUE(why.contains("no file"));
+}
+
+TEST(Job, RunsBesideAndComesBack) {
+    QObject owner;
+    const auto here = std::this_thread::get_id();
+    bool back = false;
+    double seen = 0;
+    auto* job = new Job(&owner, [&](std::stop_token, const Job::Progress& progress) -> Job::Continuation {
+        EXPECT_NE(std::this_thread::get_id(), here);
+        progress(0.5);
+        return [&] {
+            EXPECT_EQ(std::this_thread::get_id(), here);
+            back = true;
+        };
+    });
+    QObject::connect(job, &Job::progressed, [&](double part) { seen = part; });
+    ASSERT_TRUE(turnUntil([&] { return back; }));
+    EXPECT_EQ(seen, 0.5);
+}
+
+TEST(Job, CancelReachesTheWork) {
+    QObject owner;
+    bool stopped = false;
+    auto* job = new Job(&owner, [&](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+        while (!stop.stop_requested()) std::this_thread::yield();
+        return [&] { stopped = true; };
+    });
+    job->cancel();
+    EXPECT_TRUE(turnUntil([&] { return stopped; }));
+}
+
+} // namespace
+} // namespace jg

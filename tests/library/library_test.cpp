@@ -1,0 +1,184 @@
+#include "library/library.h"
+
+#include "review/review_json.h"
+#include "tests/support/fixtures.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <fstream>
+
+namespace jg {
+namespace {
+
+using test::TempFolder;
+
+std::unique_ptr<Library> make(const std::filesystem::path& folder, std::shared_ptr<FileStore> files = std::make_shared<FileStore>()) {
+    auto library = Library::open(folder, true, std::move(files));
+    EXPECT_TRUE(library) << library.error().text;
+    return std::move(*library);
+}
+
+Athlete wren() {
+    Athlete a;
+    a.id = {"ath-1"};
+    a.firstName = "Wren";
+    a.lastName = "Castellane";
+    a.born = *parseIsoDate("2013-03-09");
+    return a;
+}
+
+Submission submissionWith(Library& library, const std::filesystem::path& film) {
+    EXPECT_TRUE(library.save(wren()));
+    auto hash = library.addMedia(film);
+    EXPECT_TRUE(hash);
+    Submission s;
+    s.id = {"sub-1"};
+    s.athlete = {"ath-1"};
+    s.received = test::today();
+    Clip c;
+    c.id = {"clip-1"};
+    c.athlete = {"ath-1"};
+    c.mediaHash = *hash;
+    c.extension = film.extension().string();
+    s.clips = {c};
+    EXPECT_TRUE(library.save(s));
+    return s;
+}
+
+TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "pretend film";
+    const auto where = folder / "lib";
+    Review r;
+    {
+        auto library = make(where);
+        const Submission s = submissionWith(*library, folder / "film.mp4");
+        r.id = {"rev-1"};
+        r.submission = s.id;
+        r.athlete = s.athlete;
+        r.clip = s.clips[0].id;
+        r.date = test::today();
+        r.approach = *test::playbook().approach("load-and-drive");
+        ASSERT_TRUE(library->save(r));
+        ASSERT_TRUE(library->save(Promise{{"ath-1"}, "Front view asked for", test::today(), false, 0}));
+        ASSERT_TRUE(library->setSetting("house.place", "The Tram Shed"));
+    }
+    auto library = make(where);
+    EXPECT_EQ(library->athlete({"ath-1"})->fullName(), "Wren Castellane");
+    EXPECT_EQ(toJson(*library->review({"rev-1"})), toJson(r));
+    EXPECT_EQ(library->reviewOf({"sub-1"})->value().id.value, "rev-1");
+    EXPECT_EQ(library->promises()->at(0).text, "Front view asked for");
+    EXPECT_EQ(library->setting("house.place"), "The Tram Shed");
+    EXPECT_EQ(library->setting("nothing", "else"), "else");
+    EXPECT_TRUE(library->verify().empty());
+    EXPECT_EQ(library->athlete({"nobody"}).error().code, ErrorCode::NotFound);
+}
+
+TEST(Library, MediaLieUnderTheirContentHashAndTheOriginalIsUntouched) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "abc";
+    auto library = make(folder / "lib");
+    const auto before = std::filesystem::last_write_time(folder / "film.mp4");
+    const auto hash = library->addMedia(folder / "film.mp4");
+    ASSERT_TRUE(hash);
+    // SHA-256 of "abc": FIPS 180-2, appendix B.1.
+    EXPECT_EQ(*hash, "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+    EXPECT_EQ(std::filesystem::last_write_time(folder / "film.mp4"), before);
+    EXPECT_EQ(*library->addMedia(folder / "film.mp4"), *hash); // twice is once
+}
+
+TEST(Library, VerifyFindsMissingAlteredAndLost) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "abc";
+    auto library = make(folder / "lib");
+    const Submission s = submissionWith(*library, folder / "film.mp4");
+    EXPECT_TRUE(library->verify().empty());
+    std::ofstream(library->mediaPath(s.clips[0])) << "abX";
+    ASSERT_EQ(library->verify().size(), 1U);
+    EXPECT_NE(library->verify()[0].find("altered"), std::string::npos);
+    std::filesystem::remove(library->mediaPath(s.clips[0]));
+    EXPECT_NE(library->verify().at(0).find("missing"), std::string::npos);
+    Review r;
+    r.id = {"rev-1"};
+    r.submission = s.id;
+    r.athlete = s.athlete;
+    r.date = test::today();
+    r.takes[{"stop-1"}] = {"gone.wav", 48000, 10, "", {}};
+    ASSERT_TRUE(library->save(r));
+    EXPECT_EQ(library->verify().size(), 2U);
+}
+
+TEST(Library, RefusesFoldersThatAreNone) {
+    const TempFolder folder;
+    std::ofstream(folder / "other.txt") << "x";
+    EXPECT_EQ(Library::open(folder.path(), true, std::make_shared<FileStore>()).error().code, ErrorCode::Refused);
+    EXPECT_EQ(Library::open(folder / "none", false, std::make_shared<FileStore>()).error().code, ErrorCode::NotFound);
+    std::filesystem::create_directory(folder / "bad");
+    std::ofstream(folder / "bad/library.sqlite") << "this is no database at all, it only has its name";
+    EXPECT_EQ(Library::open(folder / "bad", false, std::make_shared<FileStore>()).error().code, ErrorCode::Damaged);
+}
+
+TEST(Library, ANewerLibraryIsNotTouched) {
+    const TempFolder folder;
+    make(folder / "lib");
+    {
+        SQLite::Database db((folder / "lib/library.sqlite").string(), SQLite::OPEN_READWRITE);
+        db.exec("PRAGMA user_version = 99");
+    }
+    const auto opened = Library::open(folder / "lib", false, std::make_shared<FileStore>());
+    ASSERT_FALSE(opened);
+    EXPECT_NE(opened.error().text.find("newer version"), std::string::npos);
+}
+
+TEST(Library, AFullDiskTakesNoFilmAndKeepsNothingHalf) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "abc";
+    auto library = make(folder / "lib", std::make_shared<test::FullDisk>());
+    const auto added = library->addMedia(folder / "film.mp4");
+    ASSERT_FALSE(added);
+    EXPECT_EQ(added.error().code, ErrorCode::DiskFull);
+    EXPECT_TRUE(std::filesystem::is_empty(folder / "lib/media"));
+    EXPECT_TRUE(library->verify().empty());
+}
+
+TEST(Library, UnreadableFilmsAreRefused) {
+    const TempFolder folder;
+    auto library = make(folder / "lib");
+    EXPECT_EQ(library->addMedia(folder / "none.mp4").error().code, ErrorCode::Unreadable);
+}
+
+TEST(Library, AReviewOfAnUnknownAthleteIsRefusedByTheDatabase) {
+    const TempFolder folder;
+    auto library = make(folder / "lib");
+    Review r;
+    r.id = {"rev-1"};
+    r.submission = {"none"};
+    r.athlete = {"none"};
+    r.date = test::today();
+    EXPECT_FALSE(library->save(r));
+}
+
+TEST(Library, OutboxItemsChangeTheirState) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "abc";
+    auto library = make(folder / "lib");
+    const Submission s = submissionWith(*library, folder / "film.mp4");
+    Review r;
+    r.id = {"rev-1"};
+    r.submission = s.id;
+    r.athlete = s.athlete;
+    r.date = test::today();
+    ASSERT_TRUE(library->save(r));
+    OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", "waiting", "", 5};
+    ASSERT_TRUE(library->save(item));
+    item.state = "failed";
+    item.reason = "Nobody answers";
+    ASSERT_TRUE(library->save(item));
+    const auto all = library->outbox();
+    ASSERT_EQ(all->size(), 1U);
+    EXPECT_EQ(all->at(0).state, "failed");
+    EXPECT_EQ(all->at(0).reason, "Nobody answers");
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,371 @@
+// The review as a value: positions, undo, assessment, guide, stops, checks and JSON.
+#include "review/assess.h"
+#include "review/edit.h"
+#include "review/guide.h"
+#include "review/letter_model.h"
+#include "review/positions.h"
+#include "review/replay.h"
+#include "review/review_json.h"
+#include "review/send_check.h"
+#include "review/stops.h"
+#include "tests/support/fixtures.h"
+
+#include <random>
+
+namespace jg {
+namespace {
+
+using test::playbook;
+
+Clip clip() {
+    Clip c;
+    c.id = {"clip-1"};
+    c.athlete = {"ath-1"};
+    c.captureFps = 120;
+    c.frames = 300;
+    c.width = 1280;
+    c.height = 720;
+    return c;
+}
+
+Athlete athlete(int age = 15) {
+    Athlete a;
+    a.id = {"ath-1"};
+    a.firstName = "Ludo";
+    a.born = Date{std::chrono::year{2026 - age}, std::chrono::month{3}, std::chrono::day{1}};
+    a.email = "ludo@example.org";
+    a.guardianName = "Parent of Ludo";
+    a.guardianEmail = "ludo.home@example.org";
+    return a;
+}
+
+Submission submission() {
+    Submission s;
+    s.id = {"sub-1"};
+    s.athlete = {"ath-1"};
+    s.received = test::today();
+    s.asked = "Follow-up";
+    s.delivery = "stretch";
+    s.surface = "mound";
+    s.clips = {clip()};
+    return s;
+}
+
+Review review() {
+    Review r;
+    r.id = {"rev-1"};
+    r.submission = {"sub-1"};
+    r.athlete = {"ath-1"};
+    r.clip = {"clip-1"};
+    r.date = test::today();
+    r.approach = *playbook().approach("load-and-drive");
+    return r;
+}
+
+void place(Review& r, Moment moment, std::int64_t frame, std::vector<std::pair<Landmark, ImagePoint>> points) {
+    r.moments[moment] = {frame, ""};
+    for (const auto& [landmark, at] : points) r.points[{frame, landmark}] = {{at, 2}, ""};
+}
+
+TEST(Positions, OrderIsEnforcedWithAClearWord) {
+    Review r = review();
+    r.moments[Moment::FootTouch] = {170, ""};
+    EXPECT_TRUE(mayLieAt(r, Moment::Plant, 174, 300));
+    EXPECT_TRUE(mayLieAt(r, Moment::Plant, 170, 300)); // one frame can be both
+    const Status wrong = mayLieAt(r, Moment::Plant, 160, 300);
+    ASSERT_FALSE(wrong);
+    EXPECT_EQ(wrong.error().code, ErrorCode::Refused);
+    EXPECT_NE(wrong.error().text.find("Plant can't come before First touch (frame 170)"), std::string::npos);
+    EXPECT_FALSE(mayLieAt(r, Moment::Set, 200, 300));
+    EXPECT_FALSE(mayLieAt(r, Moment::Set, 400, 300));
+    EXPECT_FALSE(mayLieAt(r, Moment::Set, -1, 300));
+}
+
+TEST(Positions, HandsMayPartBeforeOrAfterTheLoad) {
+    Review r = review();
+    r.moments[Moment::Load] = {150, ""};
+    EXPECT_TRUE(mayLieAt(r, Moment::HandBreak, 140, 300));
+    EXPECT_TRUE(mayLieAt(r, Moment::HandBreak, 155, 300));
+}
+
+TEST(Undo, TakesBackExactlyAndGivesAgain) {
+    Review r = review();
+    History h;
+    std::vector<std::string> states = {toJson(r)};
+    std::mt19937 engine(7);
+    for (int i = 0; i < 200; ++i) {
+        Edit e{"step", {}};
+        switch (engine() % 6) {
+        case 0: e.changes = {SetMoment{static_cast<Moment>(engine() % 9), MomentMark{static_cast<std::int64_t>(engine() % 300), ""}}}; break;
+        case 1: e.changes = {SetPoint{{static_cast<std::int64_t>(engine() % 5), static_cast<Landmark>(engine() % 26)}, PointMark{{{1.0 * (engine() % 900), 2}, 2}, ""}}}; break;
+        case 2: e.changes = {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, ""}}}; break;
+        case 3: e.changes = {SetMark{"m" + std::to_string(engine() % 3), FreeMark{"m", MarkKind::Line, 3, {{1, 2}, {3, 4}}}}}; break;
+        case 4: e.changes = {SetStops{{Stop{{"s" + std::to_string(i)}, StopKind::Recap, "", "t", 4}}}}; break;
+        default: e.changes = {SetMoment{Moment::Set, std::nullopt}, SetGrade{"load-shared", std::nullopt}}; break;
+        }
+        h.perform(r, e);
+        states.push_back(toJson(r));
+    }
+    for (std::size_t i = states.size() - 1; i-- > 0;) {
+        ASSERT_TRUE(h.undo(r));
+        ASSERT_EQ(toJson(r), states[i]);
+    }
+    EXPECT_FALSE(h.undo(r));
+    for (std::size_t i = 1; i < states.size(); ++i) {
+        ASSERT_TRUE(h.redo(r));
+        ASSERT_EQ(toJson(r), states[i]);
+    }
+    EXPECT_FALSE(h.redo(r));
+}
+
+TEST(Undo, ADragIsOneStep) {
+    Review r = review();
+    History h;
+    const PointKey key{3, Landmark::LeadKnee};
+    h.perform(r, {"Place", {SetPoint{key, PointMark{{{10, 10}, 2}, ""}}}});
+    h.beginGesture();
+    for (int i = 1; i <= 20; ++i) h.perform(r, {"Move", {SetPoint{key, PointMark{{{10.0 + i, 10}, 2}, ""}}}});
+    h.endGesture();
+    EXPECT_EQ(r.points.at(key).point.at.x, 30);
+    ASSERT_TRUE(h.undo(r));
+    EXPECT_EQ(r.points.at(key).point.at.x, 10);
+    ASSERT_TRUE(h.redo(r));
+    EXPECT_EQ(r.points.at(key).point.at.x, 30);
+}
+
+TEST(Guide, AsksForEachPointOfAFrameOnceAndForNothingOfAnotherView) {
+    Review r = review();
+    r.moments[Moment::Plant] = {174, ""};
+    const auto steps = openSteps(r, playbook(), clip());
+    int pelvis = 0;
+    for (const GuideStep& s : steps) {
+        EXPECT_EQ(s.frame, 174);
+        pelvis += s.landmark == Landmark::Pelvis;
+        if (s.landmark == Landmark::LeadAnkle) {
+            EXPECT_GE(s.measures.size(), 2U); // leg spread and front knee share it
+        }
+    }
+    EXPECT_EQ(pelvis, 1);
+    Clip front = clip();
+    front.view = View::Front;
+    for (const GuideStep& s : openSteps(r, playbook(), front))
+        for (const auto& id : s.measures) EXPECT_TRUE(playbook().measure(id)->seenFrom(View::Front)) << id;
+}
+
+TEST(Guide, AHiddenPointIsNotAskedAgainAndItsMeasureSaysWhy) {
+    Review r = review();
+    place(r, Moment::Load, 150, {{Landmark::BackHip, {300, 300}}, {Landmark::BackKnee, {340, 380}}});
+    r.points[{150, Landmark::BackAnkle}] = {{}, "hidden by the body"};
+    for (const GuideStep& s : openSteps(r, playbook(), clip())) EXPECT_NE(s.landmark, Landmark::BackAnkle);
+    const Assessment a = assess(r, playbook(), clip(), Hand::Right);
+    EXPECT_EQ(a.measure("back-knee")->value.state, MeasureState::NotVisible);
+    EXPECT_NE(a.measure("back-knee")->value.reason.find("hidden by the body"), std::string::npos);
+}
+
+TEST(Assess, CountsAndVerdicts) {
+    Review r = review();
+    place(r, Moment::Load, 150, {{Landmark::BackHip, {300, 300}}, {Landmark::BackKnee, {400, 300}}, {Landmark::BackAnkle, {400, 400}}});
+    r.moments[Moment::Release] = {std::nullopt, "cut off"};
+    r.grades["load-shared"] = {GradeState::Graded, 5, ""};
+    r.grades["knee-holds"] = {GradeState::Graded, 1, ""};
+    r.grades["elbow-with-shoulder"] = {GradeState::Graded, 2, ""};
+    const Assessment a = assess(r, playbook(), clip(), Hand::Right);
+    EXPECT_EQ(a.counts.positions, 2);
+    EXPECT_EQ(a.counts.positionsAll, 9);
+    EXPECT_EQ(a.measure("back-knee")->judgement.verdict, Verdict::Keep);
+    EXPECT_EQ(a.measure("trunk-forward")->value.state, MeasureState::NotVisible);
+    EXPECT_NE(a.measure("trunk-forward")->value.reason.find("cut off"), std::string::npos);
+    EXPECT_EQ(a.counts.judged, 3);
+    bool protect = false;
+    for (const Judged& j : a.findings) protect |= j.finding.id == "elbow-with-shoulder" && j.finding.verdict == Verdict::Protect;
+    EXPECT_TRUE(protect);
+    EXPECT_EQ(a.faults().size(), 2U);
+    EXPECT_FALSE(a.notSeen.empty());
+}
+
+TEST(Assess, AnItemTheViewCannotShowIsNotVisibleNotSilent) {
+    Clip front = clip();
+    front.view = View::Front;
+    const Assessment a = assess(review(), playbook(), front, Hand::Right);
+    for (const ItemRow& i : a.items)
+        if (i.id == "load-shared") {
+            ASSERT_TRUE(i.grade);
+            EXPECT_EQ(i.grade->state, GradeState::NotVisible);
+        }
+}
+
+TEST(Stops, StrengthsFirstRecapLast) {
+    std::vector<Stop> stops;
+    stops = withStop(stops, {{"a"}, StopKind::Recap, "", "recap", 0});
+    stops = withStop(stops, {{"b"}, StopKind::Correction, "x", "x", 0});
+    stops = withStop(stops, {{"c"}, StopKind::Strength, "y", "y", 0});
+    stops = withStop(stops, {{"d"}, StopKind::Strength, "z", "z", 0});
+    std::string order;
+    for (const Stop& s : stops) order += s.id.value;
+    EXPECT_EQ(order, "cdba");
+}
+
+TEST(Replay, TheStageFollowsTheSoundsClock) {
+    const Stop stop{{"s"}, StopKind::Correction, "", "t", 50};
+    Take take;
+    take.samples = 48000;
+    take.events = {{0, TakeEventKind::Frame, 50, {}},       {1000, TakeEventKind::Frame, 51, {}},          {2000, TakeEventKind::Pointer, 0, {5, 6}},
+                   {3000, TakeEventKind::StrokeBegin, 0, {1, 1}}, {3100, TakeEventKind::StrokeTo, 0, {2, 2}}, {4000, TakeEventKind::PointerOff, 0, {}},
+                   {5000, TakeEventKind::MarksOff, 0, {}},  {6000, TakeEventKind::StrokesClear, 0, {}}};
+    EXPECT_EQ(stateAt(stop, take, 999).frame, 50);
+    EXPECT_EQ(stateAt(stop, take, 1000).frame, 51);
+    EXPECT_FALSE(stateAt(stop, take, 1999).pointer);
+    EXPECT_EQ(stateAt(stop, take, 2500).pointer->x, 5);
+    EXPECT_EQ(stateAt(stop, take, 3100).strokes.at(0).size(), 2U);
+    EXPECT_FALSE(stateAt(stop, take, 4000).pointer);
+    EXPECT_FALSE(stateAt(stop, take, 5500).marks);
+    EXPECT_TRUE(stateAt(stop, take, 9000).strokes.empty());
+}
+
+TEST(Json, AReviewComesBackAsItWas) {
+    Review r = review();
+    place(r, Moment::Plant, 174, {{Landmark::Pelvis, {301.25, 400.5}}});
+    r.moments[Moment::Release] = {std::nullopt, "blurred"};
+    r.marks["m"] = {"m", MarkKind::HeadBox, 4, {{1, 2}, {3, 4}}};
+    r.grades["load-shared"] = {GradeState::CannotTell, 0, "dark"};
+    r.measureNotes["stride"] = {MeasureState::NotApplicable, "Set aside"};
+    r.stops = {{{"s"}, StopKind::Strength, "back-knee", "Back knee", 150}};
+    r.takes[{"s"}] = {"f.wav", 48000, 96000, "mic", {{5, TakeEventKind::Pointer, 0, {1.5, 2}}, {9, TakeEventKind::Frame, 7, {}}}};
+    r.plan = {{"leg-spread"}, {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}}, test::today(), "Hello", "Film more", true};
+    r.sent = SentRecord{test::today(), "a@example.org"};
+    const auto back = reviewFromJson(toJson(r));
+    ASSERT_TRUE(back) << back.error().text;
+    EXPECT_EQ(toJson(*back), toJson(r));
+    EXPECT_EQ(back->takes, r.takes);
+    EXPECT_EQ(back->plan, r.plan);
+    EXPECT_EQ(back->approach.targets, r.approach.targets);
+}
+
+TEST(Json, BrokenDocumentsAreRefusedInWords) {
+    std::string good = toJson(review());
+    EXPECT_FALSE(reviewFromJson(good.substr(0, good.size() / 2)));
+    EXPECT_EQ(reviewFromJson("{}").error().code, ErrorCode::Damaged);
+    EXPECT_FALSE(athleteFromJson("[]"));
+    EXPECT_FALSE(submissionFromJson("{\"id\":3}"));
+    const auto a = athleteFromJson(toJson(athlete()));
+    ASSERT_TRUE(a);
+    EXPECT_EQ(*a, athlete());
+    const auto s = submissionFromJson(toJson(submission()));
+    ASSERT_TRUE(s);
+    EXPECT_EQ(*s, submission());
+}
+
+// ---- before anything leaves the house ----
+
+std::vector<std::string> stopsOf(const Review& r, const Submission& s, const Athlete& a = athlete()) {
+    std::vector<std::string> texts;
+    for (const SendProblem& p : checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
+        if (p.stop) texts.push_back(p.text);
+    return texts;
+}
+
+bool mentions(const std::vector<std::string>& texts, const std::string& words) {
+    return std::any_of(texts.begin(), texts.end(), [&](const auto& t) { return t.find(words) != std::string::npos; });
+}
+
+Review finished() {
+    Review r = review();
+    for (const Target& t : r.approach.targets) r.measureNotes[t.measure] = {MeasureState::NotApplicable, "Set aside"};
+    for (const auto& id : r.approach.graded) r.grades[id] = {GradeState::Graded, 5, ""};
+    r.grades["knee-holds"] = {GradeState::Graded, 1, ""};
+    r.plan.corrections = {"knee-holds"};
+    r.plan.drills = {{"stride-out", "knee-holds", {3, 10, 2}, false}};
+    r.plan.nextLook = test::today();
+    return r;
+}
+
+TEST(SendCheck, AFinishedReviewMayGo) {
+    EXPECT_TRUE(stopsOf(finished(), submission()).empty());
+}
+
+TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
+    Review r = finished();
+    r.grades.erase("load-shared");
+    r.measureNotes.erase("stride");
+    r.stops = {{{"s"}, StopKind::Correction, "knee-holds", "Front knee", 1}};
+    r.plan.drills[0].dose = {};
+    const auto stops = stopsOf(r, submission());
+    EXPECT_TRUE(mentions(stops, "1 of 12 items"));
+    EXPECT_TRUE(mentions(stops, "measures are not looked at"));
+    EXPECT_TRUE(mentions(stops, "not said yet"));
+    EXPECT_TRUE(mentions(stops, "dose of"));
+}
+
+TEST(SendCheck, AnotherAthletesFilmIsRefused) {
+    Submission s = submission();
+    s.clips[0].athlete = {"ath-2"};
+    EXPECT_TRUE(mentions(stopsOf(finished(), s), "belongs to another athlete"));
+    Submission other = submission();
+    other.athlete = {"ath-2"};
+    EXPECT_TRUE(mentions(stopsOf(finished(), other), "belongs to another athlete"));
+    Review r = finished();
+    r.clip = {"clip-of-someone"};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "belongs to another athlete"));
+}
+
+TEST(SendCheck, PainRefusesThrowingAndWantsAConfirmation) {
+    Submission s = submission();
+    s.pain = "Elbow sore";
+    Review r = finished();
+    r.plan.drills.push_back({"rock-and-throw", "knee-holds", {1, 25, 1}, false});
+    const auto stops = stopsOf(r, s);
+    EXPECT_TRUE(mentions(stops, "throws a ball"));
+    EXPECT_TRUE(mentions(stops, "confirm"));
+    r.plan.drills.pop_back();
+    r.plan.painConfirmed = true;
+    EXPECT_TRUE(stopsOf(r, s).empty());
+}
+
+TEST(SendCheck, AMinorsLetterGoesToTheGuardian) {
+    const auto minor = recipientFor(athlete(15), test::today());
+    ASSERT_TRUE(minor);
+    EXPECT_TRUE(minor->guardian);
+    EXPECT_EQ(minor->email, "ludo.home@example.org");
+    const auto adult = recipientFor(athlete(20), test::today());
+    EXPECT_EQ(adult->email, "ludo@example.org");
+    Athlete orphan = athlete(15);
+    orphan.guardianEmail.clear();
+    ASSERT_FALSE(recipientFor(orphan, test::today()));
+    EXPECT_TRUE(mentions(stopsOf(finished(), submission(), orphan), "guardian"));
+}
+
+TEST(SendCheck, AStrengthThatIsACorrectionIsFound) {
+    Review r = finished();
+    r.stops = {{{"s"}, StopKind::Strength, "knee-holds", "Front knee", 1}};
+    r.takes[{"s"}] = {};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "both a strength and a correction"));
+}
+
+TEST(SendCheck, MoreThanThreeCorrectionsAreTooMany) {
+    Review r = finished();
+    r.plan.corrections = {"knee-holds", "whole-foot-landing", "foot-from-above", "front-knee-plant"};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "More than three"));
+}
+
+TEST(Letter, SaysWhatWasFoundInPlainWords) {
+    Review r = finished();
+    place(r, Moment::Plant, 174, {{Landmark::BackAnkle, {200, 500}}, {Landmark::Pelvis, {300, 400}}, {Landmark::LeadAnkle, {400, 500}}});
+    r.measureNotes.erase("leg-spread");
+    r.plan.corrections = {"leg-spread"};
+    r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
+    const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(), submission(), {"The Tram Shed", "Ilse Varnholt", ""});
+    EXPECT_EQ(m.greeting, "Ludo, no good things and one to work on");
+    ASSERT_EQ(m.corrections.size(), 1U);
+    EXPECT_NE(m.corrections[0].number.find("90\u00b0"), std::string::npos);
+    EXPECT_NE(m.corrections[0].number.find("at least 106"), std::string::npos);
+    ASSERT_EQ(m.week.size(), 1U);
+    EXPECT_EQ(m.week[0].days, "Mon, Thu");
+    EXPECT_EQ(m.week[0].dose, "3 \u00d7 8");
+    EXPECT_TRUE(m.caution.empty());
+    Submission hurt = submission();
+    hurt.pain = "Elbow";
+    EXPECT_NE(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution.find("stop throwing"), std::string::npos);
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,71 @@
+#include "tests/support/fixtures.h"
+
+#include "desk/places.h"
+
+#include <QCoreApplication>
+
+#include <array>
+#include <atomic>
+#include <cerrno>
+#include <cstdio>
+#include <unistd.h>
+
+namespace jg::test {
+
+namespace fs = std::filesystem;
+
+TempFolder::TempFolder() {
+    static std::atomic<int> serial = 0;
+    path_ = fs::temp_directory_path() / ("juxtagraph-test-" + std::to_string(::getpid()) + "-" + std::to_string(++serial));
+    fs::create_directories(path_);
+}
+
+TempFolder::~TempFolder() {
+    std::error_code ec;
+    fs::remove_all(path_, ec);
+}
+
+const Playbook& playbook() {
+    static const Playbook book = [] {
+        auto loaded = loadPlaybook(dataFolder() / "playbook");
+        if (!loaded) ADD_FAILURE() << loaded.error().text;
+        return std::move(*loaded);
+    }();
+    return book;
+}
+
+Date today() {
+    return *parseIsoDate("2026-11-25");
+}
+
+FilmOrder smallOrder(int fps, Hand hand, View view) {
+    FilmOrder o;
+    o.fps = fps;
+    o.hand = hand;
+    o.camera.view = view;
+    o.camera.width = 320;
+    o.camera.height = 180;
+    o.noise = 0.004;
+    return o;
+}
+
+std::string shell(const std::string& command, int* code) {
+    std::string out;
+    FILE* pipe = ::popen(command.c_str(), "r");
+    if (!pipe) return out;
+    std::array<char, 65536> buffer{};
+    while (const std::size_t n = std::fread(buffer.data(), 1, buffer.size(), pipe)) out.append(buffer.data(), n);
+    const int status = ::pclose(pipe);
+    if (code) *code = WIFEXITED(status) ? WEXITSTATUS(status) : 128;
+    return out;
+}
+
+fs::path binFolder() {
+    return fs::path(QCoreApplication::applicationDirPath().toStdString());
+}
+
+Status FullDisk::publish(const fs::path& path, const std::function<Status(const fs::path&)>&) {
+    return writeError(path, ENOSPC);
+}
+
+} // namespace jg::test

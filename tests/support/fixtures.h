@@ -1,0 +1,49 @@
+// What many tests need: folders of their own, the shipped playbook, a small library.
+#pragma once
+
+#include "base/date.h"
+#include "coaching/playbook.h"
+#include "demo/film_maker.h"
+#include "library/library.h"
+
+#include <gtest/gtest.h>
+
+#include <filesystem>
+#include <string>
+
+namespace jg::test {
+
+/// A new empty folder, removed at the end.
+class TempFolder {
+public:
+    TempFolder();
+    ~TempFolder();
+    std::filesystem::path operator/(const std::string& name) const { return path_ / name; }
+    const std::filesystem::path& path() const { return path_; }
+
+private:
+    std::filesystem::path path_;
+};
+
+/// The shipped playbook (loaded once).
+const Playbook& playbook();
+
+/// The demo world's day.
+Date today();
+
+/// A small, quick film of a delivery: 320 x 180.
+FilmOrder smallOrder(int fps = 60, Hand hand = Hand::Right, View view = View::Open);
+
+/// Output of a shell command; the exit code in `code`.
+std::string shell(const std::string& command, int* code = nullptr);
+
+/// Folder with the built executables.
+std::filesystem::path binFolder();
+
+/// A disk that is full: every write fails.
+class FullDisk final : public FileStore {
+public:
+    Status publish(const std::filesystem::path& path, const std::function<Status(const std::filesystem::path&)>& make) override;
+};
+
+} // namespace jg::test

@@ -1,0 +1,44 @@
+#include "tests/support/walk.h"
+
+#include "desk/places.h"
+#include "letter/fonts.h"
+
+namespace jg::test {
+
+Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
+    EXPECT_TRUE(loadFonts(dataFolder() / "fonts"));
+    library = std::move(*Library::open(folder / "lib", true, std::make_shared<FileStore>()));
+    EXPECT_TRUE(library->setSetting("house.place", "The Tram Shed, Larkmoor"));
+    EXPECT_TRUE(library->setSetting("house.coach", "Ilse Varnholt"));
+    EXPECT_TRUE(library->setSetting("mail.from", "ilse@example.org"));
+    athlete.id = ids.next<AthleteTag>("ath");
+    athlete.firstName = "Odalys";
+    athlete.lastName = "Brandt";
+    athlete.born = Date{std::chrono::year{2026 - age}, std::chrono::month{3}, std::chrono::day{9}};
+    athlete.hand = hand;
+    athlete.email = "odalys@example.org";
+    athlete.guardianName = "Parent of Odalys";
+    athlete.guardianEmail = "odalys.home@example.org";
+    EXPECT_TRUE(library->save(athlete));
+    order = smallOrder(60, hand);
+    order.knobs.legSpread = 88;
+    order.knobs.backKneeLoad = 124;
+    order.knobs.trunkForward = 32;
+    const auto film = folder / "film.mp4";
+    EXPECT_TRUE(makeFilm(order, film));
+    auto looked = lookAtFilm(film);
+    EXPECT_TRUE(looked);
+    IntakeForm form{athlete.id, {{film, View::Open, 60}}, "stretch", "mound", "Why short?", pain, today()};
+    submission = *takeIn(*library, form, {*looked}, clock, ids);
+    if (until == Stage::Look) return;
+    review = *makeDemoReview(*library, playbook(), athlete, submission, order, {until, 0.4, 0, 3}, today(), ids);
+    EXPECT_TRUE(library->save(review));
+}
+
+std::unique_ptr<ReviewSession> Walk::session() {
+    auto opened = ReviewSession::open(*library, playbook(), clock, ids, submission.id);
+    EXPECT_TRUE(opened) << opened.error().text;
+    return std::move(*opened);
+}
+
+} // namespace jg::test

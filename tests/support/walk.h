@@ -1,0 +1,26 @@
+// A finished review of a small generated film, for the letter, the film and the desk.
+#pragma once
+
+#include "desk/demo_review.h"
+#include "desk/dispatch.h"
+#include "desk/intake.h"
+#include "tests/support/fixtures.h"
+
+namespace jg::test {
+
+/// A library with one athlete, one small film taken in, and a review made from its truth.
+struct Walk {
+    explicit Walk(Stage until = Stage::Send, Hand hand = Hand::Right, int age = 15, const std::string& pain = "");
+    TempFolder folder;
+    std::unique_ptr<Library> library;
+    FixedClock clock{today()};
+    IdSource ids{42};
+    FilmOrder order;
+    Athlete athlete;
+    Submission submission;
+    Review review;
+    /// A session on the review.
+    std::unique_ptr<ReviewSession> session();
+};
+
+} // namespace jg::test

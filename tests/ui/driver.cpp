@@ -1,0 +1,96 @@
+#include "tests/ui/driver.h"
+
+#include "desk/places.h"
+#include "ui/desk/desk_place.h"
+#include "ui/theme.h"
+
+#include <QDropEvent>
+#include <QMimeData>
+#include <QPushButton>
+#include <QWindow>
+
+namespace jg::test {
+
+bool waitFor(const std::function<bool()>& done, int ms) {
+    return QTest::qWaitFor(done, ms);
+}
+
+Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<std::filesystem::path> voices) {
+    static const bool dressed = ui::dress(*qApp);
+    EXPECT_TRUE(dressed);
+    auto library = Library::open(folder, true, std::make_shared<FileStore>());
+    EXPECT_TRUE(library) << library.error().text;
+    window_ = std::make_unique<ui::MainWindow>(ui::WindowParts{std::move(*library), playbook(), std::make_shared<FixedClock>(today()), makeStandInMicrophone(std::move(voices), speed)});
+    window_->show();
+    EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
+    window_->activateWindow();
+}
+
+void Driver::key(int k, Qt::KeyboardModifiers m) {
+    if (!window_->isActiveWindow() && !QApplication::activeModalWidget()) window_->activateWindow();
+    QWidget* target = QApplication::activeModalWidget();
+    if (!target) target = window_.get();
+    QTest::keyClick(target->windowHandle(), static_cast<Qt::Key>(k), m);
+    QCoreApplication::processEvents();
+}
+
+void Driver::type(QWidget* into, const QString& text) {
+    into->setFocus();
+    QTest::keyClicks(into, text);
+}
+
+void Driver::click(QWidget* widget, QPoint at) {
+    QWidget* top = widget->window();
+    QTest::mouseClick(top->windowHandle(), Qt::LeftButton, Qt::NoModifier, widget->mapTo(top, at));
+    QCoreApplication::processEvents();
+}
+
+void Driver::clickPicture(ImagePoint at) {
+    ui::StageView& stage = review().stage();
+    click(&stage, stage.transform().toView(at).toPoint());
+}
+
+void Driver::dragPicture(ImagePoint from, ImagePoint to) {
+    ui::StageView& stage = review().stage();
+    QWindow* w = window_->windowHandle();
+    const auto place = [&](ImagePoint p) { return stage.mapTo(window_.get(), stage.transform().toView(p).toPoint()); };
+    QTest::mousePress(w, Qt::LeftButton, Qt::NoModifier, place(from));
+    for (int i = 1; i <= 5; ++i) {
+        QTest::mouseMove(w, place({from.x + (to.x - from.x) * i / 5, from.y + (to.y - from.y) * i / 5}));
+        QCoreApplication::processEvents();
+    }
+    QTest::mouseRelease(w, Qt::LeftButton, Qt::NoModifier, place(to));
+    QCoreApplication::processEvents();
+}
+
+void Driver::waitForPicture() {
+    EXPECT_TRUE(waitFor([&] { return review().stage().shownFrame() == review().playhead().frame(); })) << "frame " << review().playhead().frame() << " did not come";
+}
+
+void Driver::stepTo(qint64 frame) {
+    while (frame - review().playhead().frame() >= 10) key(Qt::Key_Right, Qt::ControlModifier);
+    while (review().playhead().frame() - frame >= 10) key(Qt::Key_Left, Qt::ControlModifier);
+    while (review().playhead().frame() < frame) key(Qt::Key_Right);
+    while (review().playhead().frame() > frame) key(Qt::Key_Left);
+    waitForPicture();
+}
+
+void Driver::drop(const QString& file) {
+    auto* desk = window_->findChild<ui::DeskPlace*>("desk");
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(file)});
+    QDragEnterEvent enter(desk->rect().center(), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(desk, &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent dropped(desk->rect().center(), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(desk, &dropped);
+}
+
+QPushButton* Driver::button(QWidget* inside, const QString& text) {
+    for (QPushButton* b : inside->findChildren<QPushButton*>())
+        if (b->text() == text && b->isVisible()) return b;
+    ADD_FAILURE() << "no button \"" << text.toStdString() << "\"";
+    return nullptr;
+}
+
+} // namespace jg::test

@@ -1,0 +1,46 @@
+// Drives the real window by mouse and keys, as a coach does.
+#pragma once
+
+#include "desk/places.h"
+#include "tests/support/walk.h"
+#include "ui/main_window.h"
+#include "ui/review/measure_bench.h"
+
+#include <QPushButton>
+#include <QTest>
+
+#include <functional>
+
+namespace jg::test {
+
+class Driver {
+public:
+    /// A window on the library in `folder`; the stand-in microphone speaks `speed` times as fast.
+    Driver(const std::filesystem::path& folder, double speed = 12, std::vector<std::filesystem::path> voices = demoVoices());
+
+    ui::MainWindow& window() { return *window_; }
+    ui::ReviewPlace& review() { return *window_->reviewPlace(); }
+    const Review& document() { return review().session().review(); }
+
+    void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier);
+    void type(QWidget* into, const QString& text);
+    /// Clicks through the window, so that what is covered or disabled is not clicked.
+    void click(QWidget* widget, QPoint at);
+    void click(QWidget* widget) { click(widget, widget->rect().center()); }
+    /// Clicks a picture point on the stage.
+    void clickPicture(ImagePoint at);
+    void dragPicture(ImagePoint from, ImagePoint to);
+    /// Steps with the arrow keys until `frame` is on the stage.
+    void stepTo(qint64 frame);
+    void waitForPicture();
+    void drop(const QString& file);
+    QPushButton* button(QWidget* inside, const QString& text);
+
+private:
+    std::unique_ptr<ui::MainWindow> window_;
+};
+
+/// Waits; false when it did not come.
+bool waitFor(const std::function<bool()>& done, int ms = 20000);
+
+} // namespace jg::test

@@ -1,0 +1,318 @@
+// Single places of the real window.
+#include "tests/ui/driver.h"
+
+#include "desk/places.h"
+#include "ui/actions.h"
+#include "ui/desk/intake_dialog.h"
+#include "ui/review/say_bench.h"
+#include "ui/row_list.h"
+#include "ui/shortcut_sheet.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+
+#include <csignal>
+#include <fstream>
+#include <random>
+#include <set>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::Walk;
+using test::waitFor;
+
+TEST(Actions, NoTwoKeysClashAnywhere) {
+    EXPECT_EQ(ui::clashes(ui::actionTable()).join("; ").toStdString(), "");
+}
+
+TEST(Actions, AClashWouldBeFound) {
+    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge, false}, {"b", "B", {QKeySequence("X")}, ui::InReview, false}};
+    EXPECT_EQ(ui::clashes(table).size(), 1);
+}
+
+TEST(Actions, EveryRowHasATextAPlaceAndAKey) {
+    std::set<QString> ids;
+    for (const ui::ActionRow& row : ui::actionTable()) {
+        EXPECT_TRUE(ids.insert(row.id).second) << row.id.toStdString();
+        EXPECT_FALSE(row.text.isEmpty());
+        EXPECT_FALSE(row.keys.isEmpty());
+        EXPECT_NE(row.where, 0U);
+    }
+}
+
+TEST(Window, TheShortcutSheetListsTheWholeTable) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.key(Qt::Key_F1);
+    auto* sheet = d.window().findChild<QDialog*>("shortcuts");
+    ASSERT_TRUE(sheet);
+    QStringList words;
+    for (const QLabel* l : sheet->findChildren<QLabel*>()) words << l->text();
+    for (const ui::ActionRow& row : ui::actionTable()) EXPECT_TRUE(words.contains(row.text)) << row.text.toStdString();
+    d.key(Qt::Key_Escape);
+    EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("shortcuts") || !sheet->isVisible(); }));
+}
+
+TEST(Window, SteppingIsExactBothWays) {
+    Walk walk(Stage::Look);
+    FilmOrder order = walk.order;
+    order.frameNumbers = true;
+    order.seed = 99;
+    ASSERT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
+    auto looked = lookAtFilm(walk.folder / "numbered.mp4");
+    IntakeForm form{walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, 60}}, "stretch", "mound", "", "", test::today()};
+    const auto submission = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+    Driver d(walk.library->folder());
+    d.window().openReview(submission->id);
+    d.waitForPicture();
+    const auto shown = [&] {
+        const Picture& p = d.review().stage().picture();
+        return burnedNumber(p.pixels->data(), p.stride(), p.width);
+    };
+    for (int i = 0; i < 40; ++i) {
+        d.key(i % 3 == 2 ? Qt::Key_Left : Qt::Key_Right);
+        d.waitForPicture();
+        ASSERT_EQ(shown(), d.review().playhead().frame());
+    }
+    d.key(Qt::Key_End);
+    d.waitForPicture();
+    EXPECT_EQ(shown(), submission->clips[0].frames - 1);
+    for (int i = 0; i < 20; ++i) {
+        d.key(Qt::Key_Left);
+        d.waitForPicture();
+        ASSERT_EQ(shown(), d.review().playhead().frame());
+    }
+    // A scrub with the mouse, and play at true speed by the clock.
+    d.key(Qt::Key_Home);
+    d.key(Qt::Key_Space);
+    EXPECT_TRUE(waitFor([&] { return d.review().playhead().frame() >= 30; }, 4000));
+    d.key(Qt::Key_Space);
+    EXPECT_FALSE(d.review().playhead().playing());
+    d.waitForPicture();
+    EXPECT_EQ(shown(), d.review().playhead().frame());
+}
+
+TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageDown);
+    d.stepTo(40);
+    d.key(Qt::Key_Return); // Set at 40
+    d.stepTo(20);
+    d.key(Qt::Key_Return); // the top of the lift can't come before
+    EXPECT_TRUE(d.review().foot().sentence().contains("can't come before"));
+    EXPECT_EQ(d.document().moments.size(), 1U);
+    d.key(Qt::Key_H);
+    auto* reason = d.review().findChild<QDialog*>("reason");
+    ASSERT_TRUE(reason);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(reason));
+    QTest::keyClick(reason, Qt::Key_4);
+    EXPECT_TRUE(waitFor([&] { return d.document().moments.size() == 2; }));
+    EXPECT_EQ(d.document().moments.at(Moment::LiftTop).notVisible, "blurred");
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().moments.size(), 1U);
+    d.key(Qt::Key_Z, Qt::ShiftModifier);
+    EXPECT_EQ(d.document().moments.size(), 2U);
+}
+
+TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
+    Walk walk(Stage::Judge, Hand::Left);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto plant = *d.document().frameOf(Moment::Plant);
+    d.stepTo(plant);
+    const auto values = [&] {
+        std::map<std::string, double> v;
+        for (const MeasureRow& m : d.review().session().assessment().measures)
+            if (m.value.value) v[m.id] = *m.value.value;
+        return v;
+    };
+    const auto before = values();
+    const ImagePoint ankle = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    d.dragPicture(ankle, {ankle.x - 14, ankle.y - 3});
+    const auto after = values();
+    for (const char* id : {"leg-spread", "front-knee-plant", "stride", "front-knee-change"}) EXPECT_GT(std::abs(after.at(id) - before.at(id)), 0.2) << id;
+    EXPECT_EQ(after.at("elbow-bend"), before.at("elbow-bend"));
+    d.key(Qt::Key_Z); // one drag, one step
+    EXPECT_EQ(values(), before);
+    d.key(Qt::Key_Left, Qt::ShiftModifier); // a nudge of half a pixel
+    const ImagePoint nudged = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    EXPECT_NEAR(nudged.x, ankle.x - 0.5, 1e-9);
+}
+
+TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const std::size_t had = d.document().marks.size();
+    const struct {
+        int key;
+        MarkKind kind;
+        std::vector<ImagePoint> points;
+    } marks[] = {{Qt::Key_2, MarkKind::Level, {{20, 150}, {300, 152}}},
+                 {Qt::Key_3, MarkKind::Line, {{30, 30}, {90, 60}}},
+                 {Qt::Key_4, MarkKind::HeadBox, {{120, 20}, {150, 50}}},
+                 {Qt::Key_5, MarkKind::Angle, {{200, 40}, {230, 80}, {270, 60}}}};
+    for (const auto& m : marks) {
+        d.key(m.key);
+        for (const ImagePoint p : m.points) d.clickPicture(p);
+    }
+    EXPECT_EQ(d.document().marks.size(), had + 4);
+    d.key(Qt::Key_Delete); // the last one is selected
+    EXPECT_EQ(d.document().marks.size(), had + 3);
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().marks.size(), had + 4);
+}
+
+TEST(Window, WithoutAMicrophoneItSaysSoAndEverythingElseGoesOn) {
+    Walk walk;
+    Driver d(walk.library->folder(), 1, {});
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_PageUp);
+    ASSERT_EQ(d.review().stageOfWalk(), Stage::Say);
+    const auto takes = d.document().takes.size();
+    d.key(Qt::Key_R);
+    EXPECT_TRUE(d.review().foot().sentence().contains("microphone"));
+    EXPECT_EQ(d.document().takes.size(), takes);
+    d.key(Qt::Key_PageDown);
+    EXPECT_EQ(d.review().stageOfWalk(), Stage::Prescribe);
+}
+
+TEST(Window, SendingIsRefusedUntilPainIsConfirmed) {
+    Walk walk(Stage::Send, Hand::Right, 13, "Elbow sore since Sunday.");
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    ASSERT_EQ(d.review().stageOfWalk(), Stage::Send);
+    d.key(Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(d.window().library().outbox()->empty());
+    auto* confirm = d.review().findChild<QCheckBox*>("confirm-pain");
+    ASSERT_TRUE(confirm->isVisible());
+    d.click(confirm, QPoint(8, confirm->height() / 2));
+    EXPECT_TRUE(d.document().plan.painConfirmed);
+}
+
+TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
+    Walk walk;
+    ASSERT_TRUE(walk.library->setSetting("mail.url", "smtp://127.0.0.1:1"));
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    auto* state = d.review().findChild<QLabel*>("send-state");
+    d.key(Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(waitFor([&] { return state->text().contains("outbox"); }, 120000)) << state->text().toStdString();
+    EXPECT_TRUE(state->text().contains("Nobody answers"));
+    EXPECT_EQ(d.window().library().outbox()->at(0).state, "failed");
+    EXPECT_FALSE(d.document().sent);
+}
+
+TEST(Window, ABrokenFilmIsRefusedInTheIntakeAndNothingIsStored) {
+    Walk walk(Stage::Look);
+    std::ofstream(walk.folder / "letter.mp4") << "no film";
+    Driver d(walk.library->folder());
+    d.drop(QString::fromStdString((walk.folder / "letter.mp4").string()));
+    auto* dialog = d.window().findChild<QDialog*>("intake");
+    ASSERT_TRUE(dialog);
+    dialog->findChild<QComboBox*>("who")->setCurrentIndex(1);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+    d.click(d.button(dialog, "Take in"));
+    auto* problem = dialog->findChild<QLabel*>("intake-problem");
+    EXPECT_TRUE(waitFor([&] { return problem->text().contains("not a film"); })) << problem->text().toStdString();
+    EXPECT_EQ(d.window().library().submissions()->size(), 1U);
+    dialog->close();
+}
+
+TEST(Window, AMissingFilmIsSaidOnTheStage) {
+    Walk walk(Stage::Judge);
+    std::filesystem::remove(walk.library->mediaPath(walk.submission.clips[0]));
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    EXPECT_TRUE(waitFor([&] { return d.review().foot().sentence().contains("no file"); }));
+}
+
+TEST(Window, EveryPlaceAndStageFitsTheSmallestWindow) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    d.window().resize(1024, 640);
+    const auto clipped = [&](QWidget* root) {
+        QStringList found;
+        for (QPushButton* b : root->findChildren<QPushButton*>()) {
+            if (!b->isVisible()) continue;
+            bool scrolled = false;
+            for (QWidget* w = b->parentWidget(); w; w = w->parentWidget()) scrolled |= qobject_cast<QScrollArea*>(w) != nullptr;
+            const QRect inWindow(b->mapTo(&d.window(), QPoint(0, 0)), b->size());
+            if (!scrolled && !d.window().rect().contains(inWindow)) found << b->text();
+        }
+        return found.join(", ").toStdString();
+    };
+    for (const char* place : {"desk", "athletes", "playbook", "post"}) {
+        d.window().showPlace(place);
+        QTest::qWait(10);
+        EXPECT_EQ(clipped(&d.window()), "") << place;
+    }
+    d.window().openReview(walk.submission.id);
+    for (int i = 0; i < 7; ++i) {
+        QTest::qWait(10);
+        EXPECT_EQ(clipped(&d.window()), "") << i;
+        EXPECT_GE(d.review().stage().width() * 100 / d.window().width(), 60) << i;
+        d.key(Qt::Key_PageUp);
+    }
+}
+
+TEST(Window, AnEmptyLibrarySaysWhatToDoFirst) {
+    const test::TempFolder folder;
+    Driver d(folder / "new");
+    QStringList words;
+    for (const QLabel* l : d.window().findChildren<QLabel*>())
+        if (l->isVisible()) words << l->text();
+    EXPECT_TRUE(words.join(" ").contains("Drop film files on this window"));
+}
+
+// A killed process loses at most the edit in flight: the window edits in a storm and is killed at 50 random moments.
+TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
+    Walk walk(Stage::Judge);
+    const std::string lib = walk.library->folder().string();
+    const ReviewId id = walk.review.id;
+    walk.library.reset();
+    std::mt19937 engine(20261125);
+    const std::string storm = (test::binFolder() / "edit_storm").string();
+    int edited = 0;
+    std::string last;
+    for (int i = 0; i < 50; ++i) {
+        const pid_t child = ::fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            ::execl(storm.c_str(), storm.c_str(), lib.c_str(), static_cast<char*>(nullptr));
+            ::_exit(127);
+        }
+        ::usleep(350000 + engine() % 400000);
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        ASSERT_TRUE(WIFSIGNALED(status)) << "the storm ended by itself with " << WEXITSTATUS(status);
+        auto library = Library::open(lib, false, std::make_shared<FileStore>());
+        ASSERT_TRUE(library) << i << ": " << library.error().text;
+        const auto problems = (*library)->verify();
+        ASSERT_TRUE(problems.empty()) << i << ": " << problems.front();
+        const auto review = (*library)->review(id);
+        ASSERT_TRUE(review) << review.error().text;
+        const std::string now = review->plan.opening;
+        edited += now != last;
+        last = now;
+    }
+    EXPECT_GE(edited, 25); // the kills fell among real edits
+}
+
+} // namespace
+} // namespace jg
