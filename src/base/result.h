@@ -43,6 +43,7 @@ public:
     const Error& error() const { return std::get<Error>(state_); }
     const T& operator*() const& { return value(); }
     T& operator*() & { return value(); }
+    T&& operator*() && { return std::move(*this).value(); }
     const T* operator->() const { return &value(); }
     T* operator->() { return &value(); }
 

@@ -97,7 +97,7 @@ TEST(Undo, TakesBackExactlyAndGivesAgain) {
         Edit e{"step", {}};
         switch (engine() % 6) {
         case 0: e.changes = {SetMoment{static_cast<Moment>(engine() % 9), MomentMark{static_cast<std::int64_t>(engine() % 300), ""}}}; break;
-        case 1: e.changes = {SetPoint{{static_cast<std::int64_t>(engine() % 5), static_cast<Landmark>(engine() % 26)}, PointMark{{{1.0 * (engine() % 900), 2}, 2}, ""}}}; break;
+        case 1: e.changes = {SetPoint{{static_cast<std::int64_t>(engine() % 5), static_cast<Landmark>(engine() % 26)}, PointMark{{{static_cast<double>(engine() % 900), 2}, 2}, ""}}}; break;
         case 2: e.changes = {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, ""}}}; break;
         case 3: e.changes = {SetMark{"m" + std::to_string(engine() % 3), FreeMark{"m", MarkKind::Line, 3, {{1, 2}, {3, 4}}}}}; break;
         case 4: e.changes = {SetStops{{Stop{{"s" + std::to_string(i)}, StopKind::Recap, "", "t", 4}}}}; break;

@@ -296,7 +296,7 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
             ::execl(storm.c_str(), storm.c_str(), lib.c_str(), static_cast<char*>(nullptr));
             ::_exit(127);
         }
-        ::usleep(350000 + engine() % 400000);
+        ::usleep(static_cast<useconds_t>(350000 + engine() % 400000));
         ::kill(child, SIGKILL);
         int status = 0;
         ::waitpid(child, &status, 0);
