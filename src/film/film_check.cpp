@@ -10,7 +10,7 @@ namespace jg {
 namespace {
 
 constexpr int kGreyWidth = 96;
-constexpr double kDarkMean = 0.10;      // own choice: below it limbs and wall grow together
+constexpr double kDarkMean = 0.20; // own choice: below it limbs and wall grow together
 constexpr int kCell = 8;                // pixels of the small picture
 constexpr double kMoved = 3.0;          // own choice, grey levels: coding noise of a held picture stays below it
 // A hand at 55 mph moves 16 in a frame at 60 a second: common practice, no source.

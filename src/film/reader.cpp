@@ -136,7 +136,10 @@ Status Reader::Impl::confirmTail(std::stop_token stop) {
 }
 
 void Reader::Impl::rewind() {
-    av_seek_frame(demuxer_.input.get(), demuxer_.stream, INT64_MIN / 2, AVSEEK_FLAG_BACKWARD);
+    // Some containers refuse a time before their start, some know no times at all: the first byte always works.
+    const std::int64_t start = demuxer_.video()->start_time == AV_NOPTS_VALUE ? 0 : demuxer_.video()->start_time;
+    if (avformat_seek_file(demuxer_.input.get(), demuxer_.stream, INT64_MIN, start, start, 0) < 0)
+        av_seek_frame(demuxer_.input.get(), demuxer_.stream, 0, AVSEEK_FLAG_BYTE);
     avcodec_flush_buffers(decoder_.get());
     draining_ = false;
     counted_ = 0;

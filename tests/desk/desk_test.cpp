@@ -46,7 +46,7 @@ TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
 TEST(Session, ASentReviewStaysAsItWasSent) {
     Walk walk(Stage::Sent);
     const auto session = walk.session();
-    const Status edited = session->setMoment(Moment::Plant, 80);
+    const Status edited = session->perform({"Grade", {SetGrade{"load-shared", std::nullopt}}});
     ASSERT_FALSE(edited);
     EXPECT_NE(edited.error().text.find("was sent"), std::string::npos);
     EXPECT_FALSE(session->undo());

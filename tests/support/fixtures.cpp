@@ -6,6 +6,7 @@
 
 #include <array>
 #include <atomic>
+#include <cctype>
 #include <cerrno>
 #include <cstdio>
 #include <unistd.h>
@@ -58,6 +59,11 @@ std::string shell(const std::string& command, int* code) {
     const int status = ::pclose(pipe);
     if (code) *code = WIFEXITED(status) ? WEXITSTATUS(status) : 128;
     return out;
+}
+
+std::string squeezed(std::string text) {
+    std::erase_if(text, [](unsigned char c) { return std::isspace(c); });
+    return text;
 }
 
 fs::path binFolder() {

@@ -37,6 +37,9 @@ FilmOrder smallOrder(int fps = 60, Hand hand = Hand::Right, View view = View::Op
 /// Output of a shell command; the exit code in `code`.
 std::string shell(const std::string& command, int* code = nullptr);
 
+/// Without any white space: pdftotext guesses spaces from distances.
+std::string squeezed(std::string text);
+
 /// Folder with the built executables.
 std::filesystem::path binFolder();
 

@@ -27,7 +27,11 @@ Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<st
 }
 
 void Driver::key(int k, Qt::KeyboardModifiers m) {
-    if (!window_->isActiveWindow() && !QApplication::activeModalWidget()) window_->activateWindow();
+    // A dialog that has just closed leaves no window active on a screen without a window manager.
+    if (!QApplication::activeModalWidget() && !window_->isActiveWindow()) {
+        window_->activateWindow();
+        EXPECT_TRUE(QTest::qWaitForWindowActive(window_.get()));
+    }
     QWidget* target = QApplication::activeModalWidget();
     if (!target) target = window_.get();
     QTest::keyClick(target->windowHandle(), static_cast<Qt::Key>(k), m);

@@ -116,7 +116,7 @@ TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
     ASSERT_TRUE(reason);
     ASSERT_TRUE(QTest::qWaitForWindowExposed(reason));
     QTest::keyClick(reason, Qt::Key_4);
-    EXPECT_TRUE(waitFor([&] { return d.document().moments.size() == 2; }));
+    EXPECT_TRUE(waitFor([&] { return d.document().moments.size() == 2 && !QApplication::activeModalWidget(); }));
     EXPECT_EQ(d.document().moments.at(Moment::LiftTop).notVisible, "blurred");
     d.key(Qt::Key_Z);
     EXPECT_EQ(d.document().moments.size(), 1U);

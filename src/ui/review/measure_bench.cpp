@@ -195,6 +195,9 @@ bool MeasureBench::press(ImagePoint at, double reach) {
         grabbed_ = selected_ = grip;
         const ImagePoint place = *placeOf(*grip);
         grabOffset_ = place - at;
+        grabFrom_ = at;
+        dragged_ = false;
+        slack_ = reach * 0.3;
         c_.session.beginGesture();
         return true;
     }
@@ -212,13 +215,17 @@ bool MeasureBench::press(ImagePoint at, double reach) {
 }
 
 void MeasureBench::drag(ImagePoint at) {
-    if (grabbed_) moveGrip(*grabbed_, at + grabOffset_, "Move a point");
+    if (!grabbed_) return;
+    dragged_ = dragged_ || length(at - grabFrom_) > slack_;
+    if (dragged_) moveGrip(*grabbed_, at + grabOffset_, "Move a point");
 }
 
-void MeasureBench::release(ImagePoint) {
+void MeasureBench::release(ImagePoint at) {
     if (!grabbed_) return;
     c_.session.endGesture();
     grabbed_.reset();
+    // Joints may lie on one another in the picture: a click places what is asked for, only a drag moves.
+    if (!dragged_ && step_ && step_->frame == c_.stage.shownFrame()) placePoint(at);
 }
 
 void MeasureBench::placePoint(ImagePoint at) {

@@ -71,6 +71,9 @@ private:
     std::optional<Grip> selected_; ///< nudged by keys
     std::optional<ImagePoint> hover_;
     ImagePoint grabOffset_;
+    ImagePoint grabFrom_;
+    double slack_ = 0;     ///< a hand's tremble that is no drag yet
+    bool dragged_ = false;
 };
 
 } // namespace jg::ui
