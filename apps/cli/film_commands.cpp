@@ -27,45 +27,52 @@ std::unique_ptr<Reader> openFilm(const Arguments& a, std::stop_token stop) {
 
 void probe(const Arguments& a, std::stop_token stop) {
     const auto reader = openFilm(a, stop);
-    const FilmCheck check = orRefuse(checkFilm(*reader, stop, [](double part) { showProgress(part, "looking through the film"); }));
+    const FilmCheck check = orRefuse(
+        checkFilm(*reader, stop, [](double part) { showProgress(part, "looking through the film"); }));
     const FilmInfo& i = reader->info();
     json lines = json::array();
-    for (const CheckLine& l : check.lines) lines.push_back({{"id", l.id}, {"level", idOf(l.level)}, {"text", l.text}});
-    const json capture = {{"fps", i.captureRate.fps > 0 ? json(i.captureRate.fps) : json(nullptr)}, {"source", idOf(i.captureRate.source)}};
-    const json out = {{"width", i.width},
-                      {"height", i.height},
-                      {"rotationDeg", i.rotationDeg},
-                      {"mirrored", i.mirrored},
-                      {"codec", i.codec},
-                      {"pixelFormat", i.pixelFormat},
-                      {"frames", i.frames()},
-                      {"durationS", i.durationS},
-                      {"playRate", {{"num", i.playRate.num}, {"den", i.playRate.den}}},
-                      {"variableRate", i.variableRate},
-                      {"captureRate", capture},
-                      {"repeats", {{"distinctFrames", check.distinctFrames}, {"pattern", check.repeatPattern}}},
-                      {"audio", i.audio},
-                      {"locationData", i.locationData},
-                      {"complete", i.complete},
-                      {"check", lines}};
+    for (const CheckLine& l : check.lines)
+        lines.push_back({{"id", l.id}, {"level", idOf(l.level)}, {"text", l.text}});
+    const json capture = {{"fps", i.captureRate.fps > 0 ? json(i.captureRate.fps) : json(nullptr)},
+                          {"source", idOf(i.captureRate.source)}};
+    const json out = {
+        {"width", i.width},
+        {"height", i.height},
+        {"rotationDeg", i.rotationDeg},
+        {"mirrored", i.mirrored},
+        {"codec", i.codec},
+        {"pixelFormat", i.pixelFormat},
+        {"frames", i.frames()},
+        {"durationS", i.durationS},
+        {"playRate", {{"num", i.playRate.num}, {"den", i.playRate.den}}},
+        {"variableRate", i.variableRate},
+        {"captureRate", capture},
+        {"repeats", {{"distinctFrames", check.distinctFrames}, {"pattern", check.repeatPattern}}},
+        {"audio", i.audio},
+        {"locationData", i.locationData},
+        {"complete", i.complete},
+        {"check", lines}};
     if (a.has("json")) {
         std::cout << out.dump(2) << "\n";
         return;
     }
-    std::cout << i.width << " x " << i.height << ", " << i.frames() << " frames, " << i.durationS << " s, " << i.codec << "\n";
+    std::cout << i.width << " x " << i.height << ", " << i.frames() << " frames, " << i.durationS << " s, "
+              << i.codec << "\n";
     for (const CheckLine& l : check.lines) std::cout << idOf(l.level) << ": " << l.text << "\n";
 }
 
 void pts(const Arguments& a, std::stop_token stop) {
     const auto reader = openFilm(a, stop);
     const FilmInfo& i = reader->info();
-    for (std::size_t n = 0; n < i.pts.size(); ++n) std::cout << n << "\t" << i.pts[n].value << "\t" << secondsOf(i.pts[n], i.timeBase) << "\n";
+    for (std::size_t n = 0; n < i.pts.size(); ++n)
+        std::cout << n << "\t" << i.pts[n].value << "\t" << secondsOf(i.pts[n], i.timeBase) << "\n";
 }
 
 std::int64_t frameNumber(const std::string& text) {
     std::int64_t n = 0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), n);
-    if (error != std::errc() || end != text.data() + text.size()) throw WrongUse("the frame must be a whole number, not \"" + text + "\"");
+    if (error != std::errc() || end != text.data() + text.size())
+        throw WrongUse("the frame must be a whole number, not \"" + text + "\"");
     return n;
 }
 
@@ -80,7 +87,8 @@ void frame(const Arguments& a, std::stop_token stop) {
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, "PNG");
     FileStore files;
-    orRefuse(files.write(target, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))));
+    orRefuse(
+        files.write(target, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))));
 }
 
 /// Times of many single steps, in milliseconds.
@@ -90,8 +98,13 @@ struct Times {
         std::sort(ms.begin(), ms.end());
         double sum = 0;
         for (const double t : ms) sum += t;
-        const auto at = [&](double p) { return ms[std::min(ms.size() - 1, static_cast<std::size_t>(p * static_cast<double>(ms.size())))]; };
-        return {{"mean", sum / static_cast<double>(ms.size())}, {"p50", at(0.5)}, {"p95", at(0.95)}, {"max", ms.back()}};
+        const auto at = [&](double p) {
+            return ms[std::min(ms.size() - 1, static_cast<std::size_t>(p * static_cast<double>(ms.size())))];
+        };
+        return {{"mean", sum / static_cast<double>(ms.size())},
+                {"p50", at(0.5)},
+                {"p95", at(0.95)},
+                {"max", ms.back()}};
     }
 };
 
@@ -99,7 +112,8 @@ double msSince(std::chrono::steady_clock::time_point start) {
     return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
 }
 
-json walk(const Arguments& a, std::stop_token stop, const std::vector<std::int64_t>& order, double* mean = nullptr, std::size_t* cache = nullptr) {
+json walk(const Arguments& a, std::stop_token stop, const std::vector<std::int64_t>& order,
+          double* mean = nullptr, std::size_t* cache = nullptr) {
     const auto reader = openFilm(a, stop);
     Times times;
     for (const std::int64_t n : order) {
@@ -121,7 +135,8 @@ void bench(const Arguments& a, std::stop_token stop) {
     for (std::int64_t n = 0; n < frames; ++n) forward.push_back(n);
     backward.assign(forward.rbegin(), forward.rend());
     std::mt19937_64 engine(1);
-    for (int i = 0; i < 50; ++i) random.push_back(static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(frames)));
+    for (int i = 0; i < 50; ++i)
+        random.push_back(static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(frames)));
     double decode = 0;
     std::size_t cache = 0;
     json out;

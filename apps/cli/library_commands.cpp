@@ -40,13 +40,15 @@ std::unique_ptr<Opened> openReview(const Arguments& a) {
     o->playbook = orRefuse(loadPlaybook(dataFolder() / "playbook"));
     const Review review = orRefuse(o->library->review(ReviewId{a.word(1, "ID")}));
     o->session = orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, review.submission));
-    if (!loadFonts(dataFolder() / "fonts")) throw Refusal("The fonts are missing from the data folder. Install the program again.");
+    if (!loadFonts(dataFolder() / "fonts"))
+        throw Refusal("The fonts are missing from the data folder. Install the program again.");
     return o;
 }
 
 std::uint64_t seedOf(const Arguments& a) {
     const double seed = a.number("seed").value_or(1);
-    if (seed < 0 || seed != static_cast<double>(static_cast<std::uint64_t>(seed))) throw WrongUse("--seed wants a whole number");
+    if (seed < 0 || seed != static_cast<double>(static_cast<std::uint64_t>(seed)))
+        throw WrongUse("--seed wants a whole number");
     return static_cast<std::uint64_t>(seed);
 }
 
@@ -55,7 +57,8 @@ void demo(const Arguments& a, std::stop_token stop) {
         const double count = a.number("count").value_or(1);
         if (!(count >= 1 && count <= 10000)) throw WrongUse("--count wants a number from 1 to 10000");
         const std::string truth = a.value("truth").value_or(*films + "/truth.json");
-        orRefuse(makeDemoFilms(*films, static_cast<int>(count), seedOf(a), truth, stop, [](double part) { showProgress(part, "films"); }));
+        orRefuse(makeDemoFilms(*films, static_cast<int>(count), seedOf(a), truth, stop,
+                               [](double part) { showProgress(part, "films"); }));
         return;
     }
     Date today = SystemClock().today();
@@ -69,9 +72,14 @@ void demo(const Arguments& a, std::stop_token stop) {
 }
 
 json countsAsJson(const Counts& c) {
-    return {{"positions", {c.positions, c.positionsAll}}, {"measures", {c.measures, c.measuresAll}}, {"measuresNotVisible", c.measuresNotVisible},
-            {"judged", {c.judged, c.judgedAll}},          {"said", {c.said, c.saidAll}},           {"corrections", c.corrections},
-            {"drills", c.drills},                         {"drillsWithoutDose", c.drillsWithoutDose}};
+    return {{"positions", {c.positions, c.positionsAll}},
+            {"measures", {c.measures, c.measuresAll}},
+            {"measuresNotVisible", c.measuresNotVisible},
+            {"judged", {c.judged, c.judgedAll}},
+            {"said", {c.said, c.saidAll}},
+            {"corrections", c.corrections},
+            {"drills", c.drills},
+            {"drillsWithoutDose", c.drillsWithoutDose}};
 }
 
 void reviewList(const Arguments& a, std::stop_token) {
@@ -82,7 +90,11 @@ void reviewList(const Arguments& a, std::stop_token) {
         const Athlete athlete = orRefuse(library->athlete(r.athlete));
         const Submission submission = orRefuse(library->submission(r.submission));
         const Assessment as = assess(r, book, submission.clips.front(), athlete.hand);
-        all.push_back({{"id", r.id.value}, {"athlete", athlete.fullName()}, {"date", isoDate(r.date)}, {"stage", idOf(r.stage)}, {"counts", countsAsJson(as.counts)}});
+        all.push_back({{"id", r.id.value},
+                       {"athlete", athlete.fullName()},
+                       {"date", isoDate(r.date)},
+                       {"stage", idOf(r.stage)},
+                       {"counts", countsAsJson(as.counts)}});
     }
     std::cout << all.dump(2) << "\n";
 }
@@ -94,7 +106,11 @@ void reviewShow(const Arguments& a, std::stop_token) {
     out["positions"] = out["moments"];
     out["measures"] = json::array();
     for (const MeasureRow& m : o->session->assessment().measures) {
-        json row = {{"id", m.id}, {"value", m.value.value ? json(*m.value.value) : json(nullptr)}, {"unit", m.value.unit}, {"sd", m.value.sd}, {"state", idOf(m.value.state)}};
+        json row = {{"id", m.id},
+                    {"value", m.value.value ? json(*m.value.value) : json(nullptr)},
+                    {"unit", m.value.unit},
+                    {"sd", m.value.sd},
+                    {"state", idOf(m.value.state)}};
         row["verdict"] = m.judgement.verdict ? json(idOf(*m.judgement.verdict)) : json(nullptr);
         row["judgement"] = idOf(m.judgement.state);
         row["text"] = m.judgement.text;
@@ -112,9 +128,11 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
     const std::string stem = o->session->athlete().firstName + "-" + isoDate(o->session->review().date);
     FileStore& files = o->library->files();
     if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
-    if (a.has("csv") || !any) orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->playbook, o->session->assessment())));
+    if (a.has("csv") || !any)
+        orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->playbook, o->session->assessment())));
     if (a.has("film"))
-        orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop, [](double part) { showProgress(part, "narrated film"); }));
+        orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
+                                    [](double part) { showProgress(part, "narrated film"); }));
 }
 
 void send(const Arguments& a, std::stop_token stop) {
@@ -127,16 +145,20 @@ void send(const Arguments& a, std::stop_token stop) {
     server.requireTls = !isLoopback(server.url);
     const DispatchRecipe recipe = orRefuse(dispatchRecipe(*o->session));
     if (a.has("dry-run")) {
-        std::cout << "To " << recipe.toName << " <" << recipe.toAddress << ">: \"" << recipe.film.letter.greeting << "\", letter as PDF"
-                  << (recipe.film.review.takes.empty() ? "" : " and narrated film") << ". Nothing was sent.\n";
+        std::cout << "To " << recipe.toName << " <" << recipe.toAddress << ">: \""
+                  << recipe.film.letter.greeting << "\", letter as PDF"
+                  << (recipe.film.review.takes.empty() ? "" : " and narrated film")
+                  << ". Nothing was sent.\n";
         return;
     }
     const fs::path work = o->library->folder() / "sent" / ("work-" + o->session->review().id.value);
-    auto parcel = packParcel(recipe, work, o->library->files(), stop, [](double part) { showProgress(part, "narrated film"); });
+    auto parcel = packParcel(recipe, work, o->library->files(), stop,
+                             [](double part) { showProgress(part, "narrated film"); });
     std::error_code ec;
     fs::remove_all(work, ec);
     const Parcel packed = orRefuse(std::move(parcel));
-    const OutboxItem item = orRefuse(putInOutbox(*o->library, o->session->review().id, recipe, packed, o->clock, o->ids));
+    const OutboxItem item =
+        orRefuse(putInOutbox(*o->library, o->session->review().id, recipe, packed, o->clock, o->ids));
     const Status sent = sendMail(server, recipe.house.coachEmail, recipe.toAddress, packed.bytes, stop);
     orRefuse(o->library->save(afterSending(item, sent, o->clock)));
     if (!sent) throw Refusal(sent.error().text + " The letter waits in the outbox.");
@@ -151,7 +173,8 @@ void verify(const Arguments& a, std::stop_token) {
         std::cout << "The library is whole.\n";
     if (problems.empty()) return;
     if (!a.has("json")) {
-        std::string all = std::to_string(problems.size()) + (problems.size() == 1 ? " problem: " : " problems: ");
+        std::string all =
+            std::to_string(problems.size()) + (problems.size() == 1 ? " problem: " : " problems: ");
         for (const auto& p : problems) all += p + " ";
         throw Refusal(all);
     }
@@ -160,12 +183,32 @@ void verify(const Arguments& a, std::stop_token) {
 } // namespace
 
 std::vector<Command> libraryCommands() {
-    return {{"demo", "demo DIR [--seed S] [--date YYYY-MM-DD]  |  demo --films DIR --count N --seed S --truth truth.json", {"films", "count", "seed", "truth", "date"}, {}, 0, 1, demo},
-            {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
-            {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
-            {"review export", "review export LIB ID --out DIR [--film] [--letter] [--csv]", {"out"}, {"film", "letter", "csv"}, 2, 2, reviewExport},
-            {"send", "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run]  (password in JUXTAGRAPH_SMTP_PASSWORD)", {"smtp", "user"}, {"dry-run"}, 2, 2, send},
-            {"verify", "verify LIB [--json]", {}, {"json"}, 1, 1, verify}};
+    return {
+        {"demo",
+         "demo DIR [--seed S] [--date YYYY-MM-DD]  |  demo --films DIR --count N --seed S --truth truth.json",
+         {"films", "count", "seed", "truth", "date"},
+         {},
+         0,
+         1,
+         demo},
+        {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
+        {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
+        {"review export",
+         "review export LIB ID --out DIR [--film] [--letter] [--csv]",
+         {"out"},
+         {"film", "letter", "csv"},
+         2,
+         2,
+         reviewExport},
+        {"send",
+         "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run]  (password in "
+         "JUXTAGRAPH_SMTP_PASSWORD)",
+         {"smtp", "user"},
+         {"dry-run"},
+         2,
+         2,
+         send},
+        {"verify", "verify LIB [--json]", {}, {"json"}, 1, 1, verify}};
 }
 
 } // namespace jg::cli

@@ -29,7 +29,8 @@ std::optional<double> Arguments::number(const std::string& name) const {
     if (!text) return std::nullopt;
     char* end = nullptr;
     const double v = std::strtod(text->c_str(), &end);
-    if (text->empty() || *end != '\0' || !std::isfinite(v)) throw WrongUse("--" + name + " wants a number, not \"" + *text + "\"");
+    if (text->empty() || *end != '\0' || !std::isfinite(v))
+        throw WrongUse("--" + name + " wants a number, not \"" + *text + "\"");
     return v;
 }
 
@@ -63,7 +64,8 @@ void printHelp(const std::vector<Command>& all, std::ostream& out) {
 }
 
 /// The command whose name stands at the front of the words; the longest name wins.
-const Command* findCommand(const std::vector<Command>& all, const std::vector<std::string>& words, std::size_t& used) {
+const Command* findCommand(const std::vector<Command>& all, const std::vector<std::string>& words,
+                           std::size_t& used) {
     const Command* best = nullptr;
     for (const Command& c : all) {
         const auto space = c.name.find(' ');
@@ -115,7 +117,8 @@ int run(const std::vector<std::string>& words) {
     std::size_t used = 0;
     const Command* command = findCommand(all, words, used);
     if (!command) {
-        std::cerr << "There is no command \"" << words[0] << (words.size() > 1 && words[1].rfind("--", 0) != 0 ? " " + words[1] : "") << "\".\n";
+        std::cerr << "There is no command \"" << words[0]
+                  << (words.size() > 1 && words[1].rfind("--", 0) != 0 ? " " + words[1] : "") << "\".\n";
         printHelp(all, std::cerr);
         return 2;
     }

@@ -28,9 +28,16 @@ json measureAsJson(const MeasureDefinition& m) {
     for (const Moment p : m.moments) positions.push_back(info(p).id);
     for (const View v : m.views) views.push_back(idOf(v));
     for (const Slot& s : m.slots) landmarks.push_back(s.name);
-    return {{"id", m.id},       {"name", m.name},          {"unit", m.unit},       {"group", m.group},
-            {"positions", positions}, {"views", views},    {"landmarks", landmarks}, {"formula", m.formula},
-            {"needsScale", m.needsHeight()}, {"source", m.source}};
+    return {{"id", m.id},
+            {"name", m.name},
+            {"unit", m.unit},
+            {"group", m.group},
+            {"positions", positions},
+            {"views", views},
+            {"landmarks", landmarks},
+            {"formula", m.formula},
+            {"needsScale", m.needsHeight()},
+            {"source", m.source}};
 }
 
 void measures(const Arguments& a, std::stop_token) {
@@ -39,7 +46,8 @@ void measures(const Arguments& a, std::stop_token) {
     if (a.has("json"))
         std::cout << all.dump(2) << "\n";
     else
-        for (const auto& m : all) std::cout << m["id"].get<std::string>() << "\t" << m["name"].get<std::string>() << "\n";
+        for (const auto& m : all)
+            std::cout << m["id"].get<std::string>() << "\t" << m["name"].get<std::string>() << "\n";
 }
 
 std::vector<std::string> split(const std::string& text, char separator) {
@@ -52,12 +60,14 @@ std::vector<std::string> split(const std::string& text, char separator) {
 double numberIn(const std::string& text, const std::string& where) {
     char* end = nullptr;
     const double v = std::strtod(text.c_str(), &end);
-    if (text.empty() || *end != '\0' || !std::isfinite(v)) throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
+    if (text.empty() || *end != '\0' || !std::isfinite(v))
+        throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
     return v;
 }
 
 /// A slot by its name, or by its landmark's id; with @frame the slots of that landmark in order.
-const Slot* slotFor(const MeasureDefinition& m, const std::string& name, const std::map<std::string, ClickedPoint>& taken) {
+const Slot* slotFor(const MeasureDefinition& m, const std::string& name,
+                    const std::map<std::string, ClickedPoint>& taken) {
     for (const Slot& s : m.slots)
         if (s.name == name && !taken.contains(s.name)) return &s;
     for (const Slot& s : m.slots)
@@ -70,16 +80,21 @@ void readPoints(const std::string& text, double sigma, const MeasureDefinition& 
     for (const std::string& part : split(text, ';')) {
         const auto equals = part.find('=');
         const auto comma = part.find(',', equals == std::string::npos ? 0 : equals);
-        if (equals == std::string::npos || comma == std::string::npos) throw WrongUse("\"" + part + "\" is not a point; write knee=352,498");
+        if (equals == std::string::npos || comma == std::string::npos)
+            throw WrongUse("\"" + part + "\" is not a point; write knee=352,498");
         std::string name = part.substr(0, equals);
         name = name.substr(0, name.find('@'));
-        const ClickedPoint point{{numberIn(part.substr(equals + 1, comma - equals - 1), part), numberIn(part.substr(comma + 1), part)}, sigma};
+        const ClickedPoint point{{numberIn(part.substr(equals + 1, comma - equals - 1), part),
+                                  numberIn(part.substr(comma + 1), part)},
+                                 sigma};
         if (m.needsHeight() && (name == "crown" || name == "ground")) {
             extra[name] = point;
             continue;
         }
         const Slot* slot = slotFor(m, name, in.points);
-        if (!slot) throw Refusal("The measure " + m.id + " has no point \"" + name + "\". See: juxtagraph-cli measures --json");
+        if (!slot)
+            throw Refusal("The measure " + m.id + " has no point \"" + name +
+                          "\". See: juxtagraph-cli measures --json");
         in.points[slot->name] = point;
     }
     if (extra.size() == 2) {
@@ -118,13 +133,15 @@ void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
     if (const auto level = a.value("level")) {
         const auto parts = split(*level, ',');
         if (parts.size() != 2) throw WrongUse("--level wants DX,DY, along a level or a plumb line");
-        in.rollDeg = rollFromLine({{0, 0}, sigma}, {{numberIn(parts[0], *level), numberIn(parts[1], *level)}, sigma});
+        in.rollDeg =
+            rollFromLine({{0, 0}, sigma}, {{numberIn(parts[0], *level), numberIn(parts[1], *level)}, sigma});
     }
     in.pxPerM = {a.number("scale-px-per-m").value_or(0), a.number("scale-sd").value_or(0)};
     if (const auto height = a.number("height-px")) in.heightPx = {*height, a.number("height-sd").value_or(0)};
     in.yawDeg = {a.number("yaw").value_or(0), a.number("yaw-sd").value_or(0)};
     in.captureFps = a.number("rate").value_or(0);
-    if (std::abs(in.yawDeg.value) >= 80) throw Refusal("A camera turned by 80 degrees or more can't be corrected. Film from the side.");
+    if (std::abs(in.yawDeg.value) >= 80)
+        throw Refusal("A camera turned by 80 degrees or more can't be corrected. Film from the side.");
 }
 
 json numberOrNull(std::optional<double> v) {
@@ -147,15 +164,19 @@ void measure(const Arguments& a, std::stop_token) {
     json warnings = v.warnings;
     if (!v.reason.empty()) warnings.push_back(v.reason);
     const bool has = v.value.has_value();
-    const json out = {{"id", v.id},       {"value", numberOrNull(v.value)},
-                      {"unit", v.unit},   {"sd", numberOrNull(has ? std::optional(v.sd) : std::nullopt)},
+    const json out = {{"id", v.id},
+                      {"value", numberOrNull(v.value)},
+                      {"unit", v.unit},
+                      {"sd", numberOrNull(has ? std::optional(v.sd) : std::nullopt)},
                       {"low95", numberOrNull(has ? std::optional(v.low95) : std::nullopt)},
                       {"high95", numberOrNull(has ? std::optional(v.high95) : std::nullopt)},
-                      {"state", idOf(v.state)}, {"warnings", warnings}};
+                      {"state", idOf(v.state)},
+                      {"warnings", warnings}};
     if (a.has("json"))
         std::cout << out.dump(2) << "\n";
     else if (has)
-        std::cout << m->name << ": " << *v.value << " " << v.unit << " (95 %: " << v.low95 << " to " << v.high95 << ")\n";
+        std::cout << m->name << ": " << *v.value << " " << v.unit << " (95 %: " << v.low95 << " to "
+                  << v.high95 << ")\n";
     else
         std::cout << m->name << ": " << v.reason << "\n";
 }
@@ -165,7 +186,12 @@ void approaches(const Arguments&, std::stop_token) {
     for (const Approach& p : playbook().approaches) {
         json targets = json::array();
         for (const Target& t : p.targets) targets.push_back(targetAsJson(t));
-        all.push_back({{"id", p.id}, {"name", p.name}, {"version", p.version}, {"ages", {p.ageFrom, p.ageTo}}, {"targets", targets}, {"graded", p.graded}});
+        all.push_back({{"id", p.id},
+                       {"name", p.name},
+                       {"version", p.version},
+                       {"ages", {p.ageFrom, p.ageTo}},
+                       {"targets", targets},
+                       {"graded", p.graded}});
     }
     std::cout << all.dump(2) << "\n";
 }
@@ -173,7 +199,8 @@ void approaches(const Arguments&, std::stop_token) {
 void judgeOne(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     const Approach* approach = book.approach(a.need("approach"));
-    if (!approach) throw Refusal("There is no approach \"" + a.need("approach") + "\". See: juxtagraph-cli approaches");
+    if (!approach)
+        throw Refusal("There is no approach \"" + a.need("approach") + "\". See: juxtagraph-cli approaches");
     const std::string id = a.need("measure");
     const MeasureDefinition* m = book.measure(id);
     if (!m) throw Refusal("There is no measure \"" + id + "\". See: juxtagraph-cli measures --json");
@@ -184,15 +211,23 @@ void judgeOne(const Arguments& a, std::stop_token) {
     if (!target) throw Refusal("The approach " + approach->name + " sets no target for " + m->name + ".");
     Judgement j = judge(*target, *value, *sd, m->protectsArm);
     if (const auto age = a.number("age"); age && (*age < approach->ageFrom || *age > approach->ageTo))
-        j.text += " Meant for ages " + std::to_string(approach->ageFrom) + " to " + std::to_string(approach->ageTo) + ": a model for others.";
-    std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)}, {"state", idOf(j.state)}, {"gap", j.gap}, {"gapInSds", j.gapInSds}, {"text", j.text}}.dump(2) << "\n";
+        j.text += " Meant for ages " + std::to_string(approach->ageFrom) + " to " +
+                  std::to_string(approach->ageTo) + ": a model for others.";
+    std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)},
+                      {"state", idOf(j.state)},
+                      {"gap", j.gap},
+                      {"gapInSds", j.gapInSds},
+                      {"text", j.text}}
+                     .dump(2)
+              << "\n";
 }
 
 std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
     auto ids = split(a.need("findings"), ',');
     if (ids.empty()) throw WrongUse("--findings is empty");
     for (const auto& id : ids)
-        if (!book.isFinding(id)) throw Refusal("\"" + id + "\" is neither a measure nor a graded item of the playbook.");
+        if (!book.isFinding(id))
+            throw Refusal("\"" + id + "\" is neither a measure nor a graded item of the playbook.");
     return ids;
 }
 
@@ -207,7 +242,9 @@ void causes(const Arguments& a, std::stop_token) {
     }
     const CauseReport report = explain(book, findings);
     json roots = json::array();
-    for (const Root& r : report.roots) roots.push_back({{"id", r.id}, {"explains", r.explains}, {"evidence", r.evidence}, {"against", r.against}});
+    for (const Root& r : report.roots)
+        roots.push_back(
+            {{"id", r.id}, {"explains", r.explains}, {"evidence", r.evidence}, {"against", r.against}});
     std::cout << json{{"roots", roots}, {"order", report.order}}.dump(2) << "\n";
 }
 
@@ -222,16 +259,32 @@ void plan(const Arguments& a, std::stop_token) {
         const auto fit = drillsFor(book, id, years, a.has("pain"), 2);
         for (const Drill* d : fit) {
             drills.push_back({d->id, id, d->dose, false});
-            listed.push_back({{"id", d->id}, {"name", d->name}, {"finding", id}, {"dose", wordsOf(d->dose)}, {"daysAWeek", d->dose.days}, {"ball", d->ball}, {"body", d->body}});
+            listed.push_back({{"id", d->id},
+                              {"name", d->name},
+                              {"finding", id},
+                              {"dose", wordsOf(d->dose)},
+                              {"daysAWeek", d->dose.days},
+                              {"ball", d->ball},
+                              {"body", d->body}});
         }
-        if (fit.empty()) blocked.push_back("No drill of the playbook fits " + book.nameOfFinding(id) + (a.has("pain") ? " while pain is reported." : " at this age."));
+        if (fit.empty())
+            blocked.push_back("No drill of the playbook fits " + book.nameOfFinding(id) +
+                              (a.has("pain") ? " while pain is reported." : " at this age."));
     }
     const WeekPlan week = layOutWeek(book, drills, years, a.has("pain"));
     json days = json::array();
-    for (const PlanDay& d : week.days) days.push_back({{"day", weekdayShort(d.weekday)}, {"body", d.body}, {"drills", d.drills}});
+    for (const PlanDay& d : week.days)
+        days.push_back({{"day", weekdayShort(d.weekday)}, {"body", d.body}, {"drills", d.drills}});
     for (const auto& sentence : week.blocked) blocked.push_back(sentence);
-    if (a.has("pain")) blocked.push_back("Pain is reported: no throwing drills, and a licensed professional sees the athlete first.");
-    std::cout << json{{"days", days}, {"drills", listed}, {"missingDose", week.missingDose}, {"blocked", blocked}}.dump(2) << "\n";
+    if (a.has("pain"))
+        blocked.push_back(
+            "Pain is reported: no throwing drills, and a licensed professional sees the athlete first.");
+    std::cout << json{{"days", days},
+                      {"drills", listed},
+                      {"missingDose", week.missingDose},
+                      {"blocked", blocked}}
+                     .dump(2)
+              << "\n";
 }
 
 } // namespace
@@ -239,17 +292,32 @@ void plan(const Arguments& a, std::stop_token) {
 std::vector<Command> measureCommands() {
     return {{"measures", "measures [--json]", {}, {"json"}, 0, 0, measures},
             {"measure",
-             "measure ID --points 'hip=310,402;knee=352,498;ankle=330,610' [--sigma 2.0] [--hand R|L] [--view open|closed|front|rear] [--level DX,DY]\n"
-             "        [--scale-px-per-m V --scale-sd V] [--height-px V --height-sd V] [--frames 'plant=48,release=57' --rate 60] [--yaw DEG --yaw-sd DEG] [--json]",
-             {"points", "sigma", "hand", "view", "level", "scale-px-per-m", "scale-sd", "height-px", "height-sd", "frames", "rate", "yaw", "yaw-sd"},
+             "measure ID --points 'hip=310,402;knee=352,498;ankle=330,610' [--sigma 2.0] [--hand R|L] "
+             "[--view open|closed|front|rear] [--level DX,DY]\n"
+             "        [--scale-px-per-m V --scale-sd V] [--height-px V --height-sd V] [--frames "
+             "'plant=48,release=57' --rate 60] [--yaw DEG --yaw-sd DEG] [--json]",
+             {"points", "sigma", "hand", "view", "level", "scale-px-per-m", "scale-sd", "height-px",
+              "height-sd", "frames", "rate", "yaw", "yaw-sd"},
              {"json"},
              1,
              1,
              measure},
             {"approaches", "approaches [--json]", {}, {"json"}, 0, 0, approaches},
-            {"judge", "judge --approach ID --measure ID --value V --sd S [--age N] [--json]", {"approach", "measure", "value", "sd", "age"}, {"json"}, 0, 0, judgeOne},
+            {"judge",
+             "judge --approach ID --measure ID --value V --sd S [--age N] [--json]",
+             {"approach", "measure", "value", "sd", "age"},
+             {"json"},
+             0,
+             0,
+             judgeOne},
             {"causes", "causes --findings a,b,c [--json]", {"findings"}, {"json"}, 0, 0, causes},
-            {"plan", "plan --findings a,b --age N [--pain] [--json]", {"findings", "age"}, {"pain", "json"}, 0, 0, plan}};
+            {"plan",
+             "plan --findings a,b --age N [--pain] [--json]",
+             {"findings", "age"},
+             {"pain", "json"},
+             0,
+             0,
+             plan}};
 }
 
 } // namespace jg::cli

@@ -47,7 +47,9 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
 }
 
 int wrongUse(const std::string& what) {
-    std::cerr << "Wrong use: " << what << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] [--flat] [--windup] [--numbers]\n ";
+    std::cerr << "Wrong use: " << what
+              << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
+                 "[--flat] [--windup] [--numbers]\n ";
     for (const auto& [name, set] : numberOptions()) std::cerr << " [--" << name << " V]";
     std::cerr << "\n";
     return 2;
@@ -91,7 +93,8 @@ int main(int argc, char** argv) {
         }
     }
     if (file.empty()) return wrongUse("the film's name is missing");
-    if (order.fps < 1 || order.fps > 1000 || order.camera.width < 64 || order.camera.height < 36 || order.camera.width > 7680 || order.camera.height > 4320)
+    if (order.fps < 1 || order.fps > 1000 || order.camera.width < 64 || order.camera.height < 36 ||
+        order.camera.width > 7680 || order.camera.height > 4320)
         return wrongUse("the rate must be 1 to 1000 and the size 64x36 to 7680x4320");
     const auto truth = jg::makeFilm(order, file, interrupted.get_token());
     if (!truth) {

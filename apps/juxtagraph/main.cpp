@@ -16,8 +16,10 @@ namespace {
 std::filesystem::path libraryFolder(const QStringList& words) {
     if (!words.isEmpty()) return std::filesystem::absolute(words.first().toStdString());
     const QString last = QSettings("Juxtagraph", "Juxtagraph").value("library").toString();
-    if (!last.isEmpty() && std::filesystem::exists(last.toStdString() + "/library.sqlite")) return last.toStdString();
-    return (QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Juxtagraph").toStdString();
+    if (!last.isEmpty() && std::filesystem::exists(last.toStdString() + "/library.sqlite"))
+        return last.toStdString();
+    return (QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) + "/Juxtagraph")
+        .toStdString();
 }
 
 } // namespace
@@ -32,7 +34,8 @@ int main(int argc, char** argv) {
         else if (word == "--stand-in-post-office")
             standInPost = true;
         else if (word.startsWith("--")) {
-            std::cerr << "Wrong use: " << word.toStdString() << "\n  juxtagraph [--stand-in-microphone] [--stand-in-post-office] [LIBRARY]\n";
+            std::cerr << "Wrong use: " << word.toStdString()
+                      << "\n  juxtagraph [--stand-in-microphone] [--stand-in-post-office] [LIBRARY]\n";
             return 2;
         } else
             words << word;
@@ -47,7 +50,8 @@ int main(int argc, char** argv) {
     }
     QSettings("Juxtagraph", "Juxtagraph").setValue("library", QString::fromStdString(folder.string()));
     auto microphone = standInMicrophone ? jg::makeStandInMicrophone(jg::demoVoices()) : jg::makeMicrophone();
-    jg::ui::MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<jg::SystemClock>(), std::move(microphone)});
+    jg::ui::MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<jg::SystemClock>(),
+                               std::move(microphone)});
     window.show();
     if (standInPost) window.startPostOffice();
     return app.exec();

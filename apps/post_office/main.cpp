@@ -30,14 +30,17 @@ int main(int argc, char** argv) {
         else if (words[i] == "--password" && !next.isEmpty())
             password = next, ++i;
         else {
-            std::cerr << "Wrong use: " << words[i].toStdString() << "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]\n";
+            std::cerr
+                << "Wrong use: " << words[i].toStdString()
+                << "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]\n";
             return 2;
         }
     }
     jg::SmtpServer server(store);
     server.requireLogin(user, password);
     if (!server.listen(port)) {
-        std::cerr << "Port " << port << " can't be used (" << server.errorText().toStdString() << "). Another post office may be open.\n";
+        std::cerr << "Port " << port << " can't be used (" << server.errorText().toStdString()
+                  << "). Another post office may be open.\n";
         return 1;
     }
     std::cout << "listening on 127.0.0.1:" << server.port() << std::endl;

@@ -18,7 +18,9 @@ void say(QTcpSocket* socket, const char* line) {
 
 } // namespace
 
-SmtpServer::SmtpServer(QString folder, QObject* parent) : QObject(parent), folder_(std::move(folder)) {
+SmtpServer::SmtpServer(QString folder, QObject* parent)
+    : QObject(parent)
+    , folder_(std::move(folder)) {
     connect(&server_, &QTcpServer::newConnection, this, &SmtpServer::accept);
 }
 
@@ -48,18 +50,25 @@ void SmtpServer::readLines(QTcpSocket* socket) {
 
 void SmtpServer::onLine(QTcpSocket* socket, Talk& talk, const QByteArray& line) {
     switch (talk.wait) {
-    case Talk::Wait::Command: onCommand(socket, talk, line); return;
-    case Talk::Wait::Data: onData(socket, talk, line); return;
+    case Talk::Wait::Command:
+        onCommand(socket, talk, line);
+        return;
+    case Talk::Wait::Data:
+        onData(socket, talk, line);
+        return;
     case Talk::Wait::AuthPlain:
     case Talk::Wait::AuthUser:
-    case Talk::Wait::AuthPassword: onAuth(socket, talk, line); return;
+    case Talk::Wait::AuthPassword:
+        onAuth(socket, talk, line);
+        return;
     }
 }
 
 void SmtpServer::onCommand(QTcpSocket* socket, Talk& talk, const QByteArray& line) {
     const QByteArray verb = line.left(4).toUpper();
     if (verb == "EHLO") {
-        socket->write(user_.isEmpty() ? "250-post-office\r\n250 8BITMIME\r\n" : "250-post-office\r\n250-AUTH PLAIN LOGIN\r\n250 8BITMIME\r\n");
+        socket->write(user_.isEmpty() ? "250-post-office\r\n250 8BITMIME\r\n"
+                                      : "250-post-office\r\n250-AUTH PLAIN LOGIN\r\n250 8BITMIME\r\n");
     } else if (verb == "HELO" || verb == "NOOP") {
         say(socket, "250 good");
     } else if (verb == "AUTH") {
@@ -137,7 +146,8 @@ void SmtpServer::onData(QTcpSocket* socket, Talk& talk, const QByteArray& line) 
 }
 
 bool SmtpServer::keep(const QByteArrayList& lines) {
-    const QString name = QDateTime::currentDateTimeUtc().toString("yyyyMMdd-hhmmss-zzz") + QString("-%1.eml").arg(++kept_, 3, 10, QChar('0'));
+    const QString name = QDateTime::currentDateTimeUtc().toString("yyyyMMdd-hhmmss-zzz") +
+                         QString("-%1.eml").arg(++kept_, 3, 10, QChar('0'));
     const QString path = QDir(folder_).filePath(name);
     QSaveFile file(path);
     if (!file.open(QIODevice::WriteOnly)) return false;

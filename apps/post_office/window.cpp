@@ -17,7 +17,8 @@ QString text(const std::string& s) {
 }
 } // namespace
 
-PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port) : folder_(folder) {
+PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port)
+    : folder_(folder) {
     setWindowTitle("Stand-in post office");
     setWindowIcon(ui::icon("post"));
     resize(980, 640);
@@ -27,7 +28,10 @@ PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port) : folder
     row->setSpacing(26);
     auto* left = new QVBoxLayout;
     left->addWidget(ui::heading("Post office", 24));
-    left->addWidget(ui::quiet(QString("A stand-in: it listens on this machine only (port %1), keeps what it gets and sends nothing on.").arg(port)));
+    left->addWidget(ui::quiet(
+        QString(
+            "A stand-in: it listens on this machine only (port %1), keeps what it gets and sends nothing on.")
+            .arg(port)));
     list_ = new ui::RowList;
     list_->setEmptyText("No mail yet. Send a letter from Juxtagraph; it appears here.");
     connect(list_, &ui::RowList::selected, this, &PostOfficeWindow::showMail);
@@ -95,7 +99,11 @@ void PostOfficeWindow::showMail(int row) {
     head_->setText(QString("from %1\nto %2\n%3").arg(text(mail->from), text(mail->to), text(mail->date)));
     body_->setText(text(mail->text));
     QString words;
-    for (const Attachment& a : mail->attachments) words += QString("%1%2 (%3 KiB)").arg(words.isEmpty() ? "" : "     ").arg(text(a.name)).arg(a.bytes.size() / 1024);
+    for (const Attachment& a : mail->attachments)
+        words += QString("%1%2 (%3 KiB)")
+                     .arg(words.isEmpty() ? "" : "     ")
+                     .arg(text(a.name))
+                     .arg(a.bytes.size() / 1024);
     attached_->setText(words.isEmpty() ? "Nothing attached" : words);
 }
 

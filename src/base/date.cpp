@@ -31,8 +31,9 @@ std::optional<Date> parseIsoDate(std::string_view text) {
 }
 
 std::string longDate(Date date) {
-    static constexpr std::array names = {"January", "February", "March",     "April",   "May",      "June",
-                                         "July",    "August",   "September", "October", "November", "December"};
+    static constexpr std::array names = {"January",   "February", "March",    "April",
+                                         "May",       "June",     "July",     "August",
+                                         "September", "October",  "November", "December"};
     const auto month = static_cast<unsigned>(date.month());
     return std::to_string(static_cast<unsigned>(date.day())) + " " + names.at(month - 1);
 }

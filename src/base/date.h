@@ -45,7 +45,8 @@ public:
 /// A clock that stands still at noon UTC of a date.
 class FixedClock final : public Clock {
 public:
-    explicit FixedClock(Date date) : date_(date) {}
+    explicit FixedClock(Date date)
+        : date_(date) {}
     std::int64_t nowUnix() const override;
     Date today() const override { return date_; }
     std::string timeOfDay() const override { return "12:00"; }

@@ -61,7 +61,8 @@ Status FileStore::publish(const fs::path& path, const std::function<Status(const
     if (path.has_parent_path()) fs::create_directories(path.parent_path(), ec);
     if (ec) return writeError(path, ec.value());
     // The ending stays last, since encoders choose the container by it.
-    const fs::path temporary = path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + path.filename().string());
+    const fs::path temporary =
+        path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + path.filename().string());
     Status made = make(temporary);
     if (made) {
         if (const int error = flushToDisk(temporary)) made = writeError(path, error);

@@ -26,8 +26,10 @@ using TakeId = Id<struct TakeTag>;
 /// Makes ids such as "rev-8f3a01c2d4e5". Random by default; the same from the same seed. Not thread-safe.
 class IdSource {
 public:
-    IdSource() : engine_(std::random_device{}()) {}
-    explicit IdSource(std::uint64_t seed) : engine_(seed) {}
+    IdSource()
+        : engine_(std::random_device{}()) {}
+    explicit IdSource(std::uint64_t seed)
+        : engine_(seed) {}
 
     template <typename Tag>
     Id<Tag> next(const char* prefix) {

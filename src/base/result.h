@@ -32,8 +32,10 @@ struct Error {
 template <typename T>
 class Result {
 public:
-    Result(T value) : state_(std::move(value)) {}
-    Result(Error error) : state_(std::move(error)) {}
+    Result(T value)
+        : state_(std::move(value)) {}
+    Result(Error error)
+        : state_(std::move(error)) {}
 
     explicit operator bool() const { return std::holds_alternative<T>(state_); }
     bool ok() const { return std::holds_alternative<T>(state_); }

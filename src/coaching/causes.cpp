@@ -54,17 +54,19 @@ CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findin
             root.evidence.push_back(it->second->why + " (" + it->second->says + ")");
         }
         for (const Cause& c : playbook.causes) {
-            const bool found = std::any_of(findings.begin(), findings.end(), [&](const auto& x) { return x.id == c.to; });
+            const bool found =
+                std::any_of(findings.begin(), findings.end(), [&](const auto& x) { return x.id == c.to; });
             if (c.from == f.id && !found)
-                root.against.push_back(playbook.nameOfFinding(c.to) + " should suffer too, and was not found.");
+                root.against.push_back(playbook.nameOfFinding(c.to) +
+                                       " should suffer too, and was not found.");
         }
         report.roots.push_back(std::move(root));
     }
     auto sorted = findings;
     std::stable_sort(sorted.begin(), sorted.end(), [&](const Finding& a, const Finding& b) {
         const auto key = [&](const Finding& f) {
-            return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, f.verdict == Verdict::Nearly, depth[f.id], bodyRank(groupOf(playbook, f.id)),
-                              -f.gapInSds);
+            return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, f.verdict == Verdict::Nearly,
+                              depth[f.id], bodyRank(groupOf(playbook, f.id)), -f.gapInSds);
         };
         return key(a) < key(b);
     });

@@ -28,10 +28,9 @@ struct Finding {
     double gapInSds = 0;
 };
 
-/// Roots and order of the findings by the playbook's graph. Arm protection first, then real changes before near
-/// misses, roots before
-/// consequences, lower body before upper, larger standardised gap before smaller. Pure.
-/// Source: common practice, no source.
+/// Roots and order of the findings by the playbook's graph. Arm protection first, then real changes before
+/// near misses, roots before consequences, lower body before upper, larger standardised gap before smaller.
+/// Pure. Source: common practice, no source.
 CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findings);
 
 } // namespace jg

@@ -12,7 +12,8 @@ namespace jg {
 using nlohmann::json;
 
 const Target* Approach::targetOf(std::string_view measure) const {
-    const auto it = std::find_if(targets.begin(), targets.end(), [&](const Target& t) { return t.measure == measure; });
+    const auto it =
+        std::find_if(targets.begin(), targets.end(), [&](const Target& t) { return t.measure == measure; });
     return it == targets.end() ? nullptr : &*it;
 }
 
@@ -22,7 +23,8 @@ bool GradedItem::seenFrom(View view) const {
 
 std::string wordsOf(const Dose& dose) {
     if (dose.missing()) return "dose missing";
-    return dose.sets == 1 ? std::to_string(dose.reps) : std::to_string(dose.sets) + " \u00d7 " + std::to_string(dose.reps);
+    return dose.sets == 1 ? std::to_string(dose.reps)
+                          : std::to_string(dose.sets) + " \u00d7 " + std::to_string(dose.reps);
 }
 
 namespace {
@@ -179,9 +181,11 @@ void readApproaches(const std::filesystem::path& folder, Playbook& p) {
     for (const auto& entry : std::filesystem::directory_iterator(folder)) {
         if (entry.path().extension() != ".json") continue;
         const json document = parseFile(entry.path());
-        if (document.value("format", "") == "juxtagraph-approach-1") p.approaches.push_back(approachOf(document));
+        if (document.value("format", "") == "juxtagraph-approach-1")
+            p.approaches.push_back(approachOf(document));
     }
-    std::sort(p.approaches.begin(), p.approaches.end(), [](const auto& a, const auto& b) { return a.name < b.name; });
+    std::sort(p.approaches.begin(), p.approaches.end(),
+              [](const auto& a, const auto& b) { return a.name < b.name; });
     if (p.approaches.empty()) wrong("there is no approach");
 }
 

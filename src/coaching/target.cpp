@@ -84,24 +84,32 @@ std::string_view idOf(JudgeState state) {
 
 std::string wordsOf(const Target& t) {
     switch (t.type) {
-    case TargetType::AtLeast: return "at least " + number(t.x) + unitWord(t.unit);
+    case TargetType::AtLeast:
+        return "at least " + number(t.x) + unitWord(t.unit);
     case TargetType::AtMost:
         if (t.x == 0 && t.unit == "deg") return "0 or below";
         return "at most " + number(t.x) + unitWord(t.unit);
-    case TargetType::Band: return number(t.x) + " to " + number(t.y) + unitWord(t.unit);
+    case TargetType::Band:
+        return number(t.x) + " to " + number(t.y) + unitWord(t.unit);
     case TargetType::Any:
-    case TargetType::Record: break;
+    case TargetType::Record:
+        break;
     }
     return "";
 }
 
 int pipsOf(Verdict verdict) {
     switch (verdict) {
-    case Verdict::Keep: return 5;
-    case Verdict::Nearly: return 4;
-    case Verdict::Adjust: return 3;
-    case Verdict::Change: return 1;
-    case Verdict::Protect: break;
+    case Verdict::Keep:
+        return 5;
+    case Verdict::Nearly:
+        return 4;
+    case Verdict::Adjust:
+        return 3;
+    case Verdict::Change:
+        return 1;
+    case Verdict::Protect:
+        break;
     }
     return 0;
 }
@@ -125,11 +133,12 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
     }
     if (miss <= 1.959963984540054 * sd) {
         j.state = JudgeState::CannotTell;
-        j.text = number(std::round(miss * 10) / 10) + " away from " + wants + ", which is inside the error: cannot tell.";
+        j.text = number(std::round(miss * 10) / 10) + " away from " + wants +
+                 ", which is inside the error: cannot tell.";
         return j;
     }
     j.state = JudgeState::Graded;
-    j.verdict = protectsArm            ? Verdict::Protect
+    j.verdict = protectsArm               ? Verdict::Protect
                 : miss <= target.soft     ? Verdict::Nearly
                 : miss <= 2 * target.soft ? Verdict::Adjust
                                           : Verdict::Change;

@@ -17,12 +17,14 @@ constexpr std::array kLowerDays = {0, 3, 5};
 constexpr std::array kUpperDays = {1, 4, 6};
 
 void putOnDay(WeekPlan& plan, int weekday, const Drill& drill) {
-    auto it = std::find_if(plan.days.begin(), plan.days.end(), [&](const PlanDay& d) { return d.weekday == weekday; });
+    auto it = std::find_if(plan.days.begin(), plan.days.end(),
+                           [&](const PlanDay& d) { return d.weekday == weekday; });
     if (it == plan.days.end()) {
         plan.days.push_back({weekday, drill.body, {}});
         it = std::prev(plan.days.end());
     }
-    if (std::find(it->drills.begin(), it->drills.end(), drill.id) == it->drills.end()) it->drills.push_back(drill.id);
+    if (std::find(it->drills.begin(), it->drills.end(), drill.id) == it->drills.end())
+        it->drills.push_back(drill.id);
 }
 
 } // namespace
@@ -40,15 +42,18 @@ WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& d
             continue;
         }
         if (age < drill->ageFrom) {
-            plan.blocked.push_back(drill->name + " is meant from age " + std::to_string(drill->ageFrom) + ".");
+            plan.blocked.push_back(drill->name + " is meant from age " + std::to_string(drill->ageFrom) +
+                                   ".");
             continue;
         }
         if (planned.dose.missing() && !planned.doseWaived) plan.missingDose.push_back(drill->id);
         const auto& days = drill->body == "lower" ? kLowerDays : kUpperDays;
-        const auto count = std::clamp<std::size_t>(static_cast<std::size_t>(std::max(1, planned.dose.days)), 1, days.size());
+        const auto count =
+            std::clamp<std::size_t>(static_cast<std::size_t>(std::max(1, planned.dose.days)), 1, days.size());
         for (std::size_t i = 0; i < count; ++i) putOnDay(plan, days.at(i), *drill);
     }
-    std::sort(plan.days.begin(), plan.days.end(), [](const auto& a, const auto& b) { return a.weekday < b.weekday; });
+    std::sort(plan.days.begin(), plan.days.end(),
+              [](const auto& a, const auto& b) { return a.weekday < b.weekday; });
     return plan;
 }
 

@@ -3,7 +3,8 @@
 
 namespace jg::body {
 
-// Drillis and Contini 1966, as tabulated in Winter's Biomechanics and Motor Control of Human Movement; from memory.
+// Drillis and Contini 1966, as tabulated in Winter's Biomechanics and Motor Control of Human Movement; from
+// memory.
 inline constexpr double kThigh = 0.245;
 inline constexpr double kShank = 0.246;
 inline constexpr double kAnkleHeight = 0.039;

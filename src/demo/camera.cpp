@@ -8,15 +8,24 @@ namespace jg {
 
 using Eigen::Vector3d;
 
-Camera::Camera(const CameraSettings& s) : settings_(s) {
+Camera::Camera(const CameraSettings& s)
+    : settings_(s) {
     const double rad = M_PI / 180.0;
     const Vector3d aim(s.view == View::Open || s.view == View::Closed ? 0.72 : 0.55, 0.86, 0);
     Vector3d out;
     switch (s.view) {
-    case View::Open: out = {0, 0, 1}; break;
-    case View::Closed: out = {0, 0, -1}; break;
-    case View::Front: out = {1, 0, 0}; break;
-    case View::Rear: out = {-1, 0, 0}; break;
+    case View::Open:
+        out = {0, 0, 1};
+        break;
+    case View::Closed:
+        out = {0, 0, -1};
+        break;
+    case View::Front:
+        out = {1, 0, 0};
+        break;
+    case View::Rear:
+        out = {-1, 0, 0};
+        break;
     }
     out = Eigen::AngleAxisd(s.yawDeg * rad, Vector3d::UnitY()) * out;
     eye_ = aim + s.distanceM * out;

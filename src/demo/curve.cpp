@@ -21,13 +21,14 @@ double Curve::at(double time) const {
     if (times_.empty()) return 0;
     if (time <= times_.front()) return values_.front();
     if (time >= times_.back()) return values_.back();
-    const auto i = static_cast<std::size_t>(std::upper_bound(times_.begin(), times_.end(), time) - times_.begin()) - 1;
+    const auto i =
+        static_cast<std::size_t>(std::upper_bound(times_.begin(), times_.end(), time) - times_.begin()) - 1;
     const double h = times_[i + 1] - times_[i];
     const double t = (time - times_[i]) / h;
     const double t2 = t * t;
     const double t3 = t2 * t;
-    return (2 * t3 - 3 * t2 + 1) * values_[i] + (t3 - 2 * t2 + t) * h * slope(i) + (-2 * t3 + 3 * t2) * values_[i + 1] +
-           (t3 - t2) * h * slope(i + 1);
+    return (2 * t3 - 3 * t2 + 1) * values_[i] + (t3 - 2 * t2 + t) * h * slope(i) +
+           (-2 * t3 + 3 * t2) * values_[i + 1] + (t3 - t2) * h * slope(i + 1);
 }
 
 } // namespace jg

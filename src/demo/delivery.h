@@ -63,13 +63,38 @@ public:
 
 private:
     enum Channel : int {
-        PelvisX, PelvisY, PelvisZ, PelvisYaw, TrunkForward, TrunkSide, ShoulderYaw,
-        LeadX, LeadY, LeadZ, LeadYaw, LeadPitch, BackX, BackY, BackZ, BackYaw, BackPitch,
-        ArmA, ArmF = ArmA + 3, GloveA = ArmF + 3, GloveF = GloveA + 3, HeadYaw = GloveF + 3, BackKneeAim, Count
+        PelvisX,
+        PelvisY,
+        PelvisZ,
+        PelvisYaw,
+        TrunkForward,
+        TrunkSide,
+        ShoulderYaw,
+        LeadX,
+        LeadY,
+        LeadZ,
+        LeadYaw,
+        LeadPitch,
+        BackX,
+        BackY,
+        BackZ,
+        BackYaw,
+        BackPitch,
+        ArmA,
+        ArmF = ArmA + 3,
+        GloveA = ArmF + 3,
+        GloveF = GloveA + 3,
+        HeadYaw = GloveF + 3,
+        BackKneeAim,
+        Count
     };
-    void key(double time, int channel, double value) { curves_[static_cast<std::size_t>(channel)].add(time, value); }
+    void key(double time, int channel, double value) {
+        curves_[static_cast<std::size_t>(channel)].add(time, value);
+    }
     void keyVector(double time, int channel, const Eigen::Vector3d& v);
-    double value(int channel, double time) const { return curves_[static_cast<std::size_t>(channel)].at(time); }
+    double value(int channel, double time) const {
+        return curves_[static_cast<std::size_t>(channel)].at(time);
+    }
     Eigen::Vector3d direction(int channel, double time) const;
     void build();
     void buildLegs();
@@ -83,7 +108,8 @@ private:
     std::map<Moment, double> events_;
     double startS_ = 0;
     double endS_ = 0;
-    double setS_ = 0, topS_ = 0, breakS_ = 0, loadS_ = 0, plantS_ = 0, laybackS_ = 0, releaseS_ = 0, finishS_ = 0;
+    double setS_ = 0, topS_ = 0, breakS_ = 0, loadS_ = 0, plantS_ = 0, laybackS_ = 0, releaseS_ = 0,
+           finishS_ = 0;
 };
 
 } // namespace jg

@@ -21,7 +21,8 @@ struct Builder {
     double h;
 
     RoundCone& add(const Vector3d& a, const Vector3d& b, double ra, double rb, const Cloth& cloth) {
-        solids.push_back({vec(a), vec(b), static_cast<float>(ra * h), static_cast<float>(rb * h), cloth, false, {}, {}});
+        solids.push_back(
+            {vec(a), vec(b), static_cast<float>(ra * h), static_cast<float>(rb * h), cloth, false, {}, {}});
         return solids.back();
     }
 };
@@ -41,7 +42,8 @@ void addLegs(Builder& b, const Joints& j, const Outfit& o) {
     leg(Landmark::LeadHip, Landmark::LeadKnee, Landmark::LeadAnkle, Landmark::LeadHeel, Landmark::LeadToe);
     leg(Landmark::BackHip, Landmark::BackKnee, Landmark::BackAnkle, Landmark::BackHeel, Landmark::BackToe);
     const Vector3d across = 0.55 * (j.at(Landmark::LeadHip) - j.at(Landmark::BackHip));
-    b.add(j.at(Landmark::Pelvis) - 0.5 * across, j.at(Landmark::Pelvis) + 0.5 * across, 0.066, 0.066, o.pants);
+    b.add(j.at(Landmark::Pelvis) - 0.5 * across, j.at(Landmark::Pelvis) + 0.5 * across, 0.066, 0.066,
+          o.pants);
 }
 
 void addTrunk(Builder& b, const Pose& p, const Outfit& o) {
@@ -55,8 +57,11 @@ void addTrunk(Builder& b, const Pose& p, const Outfit& o) {
     const Vector3d line = (j.at(Landmark::LeadShoulder) - j.at(Landmark::BackShoulder)).normalized();
     const Vector3d up = 0.022 * b.h * p.spine;
     for (const double side : {-1.0, 1.0}) {
-        b.add(waist + up + side * 0.026 * b.h * hips, ribs + side * 0.036 * b.h * line, 0.064, 0.072, o.jersey);
-        b.add(ribs + side * 0.036 * b.h * line, j.at(Landmark::Neck) - 0.05 * b.h * p.spine + side * 0.066 * b.h * line, 0.072, 0.052, o.jersey);
+        b.add(waist + up + side * 0.026 * b.h * hips, ribs + side * 0.036 * b.h * line, 0.064, 0.072,
+              o.jersey);
+        b.add(ribs + side * 0.036 * b.h * line,
+              j.at(Landmark::Neck) - 0.05 * b.h * p.spine + side * 0.066 * b.h * line, 0.072, 0.052,
+              o.jersey);
     }
     // The middle fills the fold between the two sides.
     b.add(waist + up, ribs, 0.067, 0.077, o.jersey);
@@ -77,9 +82,17 @@ void addArms(Builder& b, const Pose& p, const Outfit& o) {
     b.add(j.at(Landmark::BackWrist), p.leftHandTip, 0.02, 0.017, o.skin);
     const Cloth leather{0.36f, 0.20f, 0.10f, 0.2f};
     const Vector3d reach = (j.at(Landmark::Glove) - j.at(Landmark::LeadWrist)).normalized();
-    b.add(j.at(Landmark::LeadWrist) + 0.01 * reach, j.at(Landmark::Glove) + 0.02 * reach, 0.036, 0.055, leather);
+    b.add(j.at(Landmark::LeadWrist) + 0.01 * reach, j.at(Landmark::Glove) + 0.02 * reach, 0.036, 0.055,
+          leather);
     const Cloth ball{0.95f, 0.94f, 0.90f, 0.1f};
-    b.solids.push_back({vec(j.at(Landmark::Ball)), vec(j.at(Landmark::Ball) + Vector3d(0.001, 0, 0)), 0.040f, 0.040f, ball, false, {}, {}});
+    b.solids.push_back({vec(j.at(Landmark::Ball)),
+                        vec(j.at(Landmark::Ball) + Vector3d(0.001, 0, 0)),
+                        0.040f,
+                        0.040f,
+                        ball,
+                        false,
+                        {},
+                        {}});
 }
 
 void addHead(Builder& b, const Pose& p, const Outfit& o) {
@@ -90,14 +103,16 @@ void addHead(Builder& b, const Pose& p, const Outfit& o) {
     b.add(j.at(Landmark::Neck) - 0.01 * b.h * p.spine, head - 0.03 * b.h * up, 0.032, 0.030, o.skin);
     b.add(head - 0.018 * b.h * up + 0.006 * b.h * face, head + 0.012 * b.h * up, 0.049, 0.058, o.skin);
     const Cloth hair{0.20f, 0.13f, 0.09f, 0.05f};
-    b.add(head - 0.018 * b.h * face + 0.004 * b.h * up, head - 0.018 * b.h * face + 0.02 * b.h * up, 0.054, 0.055, hair);
+    b.add(head - 0.018 * b.h * face + 0.004 * b.h * up, head - 0.018 * b.h * face + 0.02 * b.h * up, 0.054,
+          0.055, hair);
     RoundCone& cap = b.add(head + 0.014 * b.h * up, head + 0.018 * b.h * up, 0.0625, 0.0625, o.cap);
     cap.clipped = true;
     cap.clipAt = vec(head + 0.018 * b.h * up);
     cap.clipUp = vec((up + 0.18 * face.cross(up).cross(up)).normalized());
     const Vector3d side = face.cross(up).normalized();
     for (const double s : {-0.022, 0.0, 0.022})
-        b.add(head + 0.024 * b.h * up + 0.045 * b.h * face + s * b.h * side, head + 0.018 * b.h * up + (0.098 - 0.4 * std::abs(s)) * b.h * face + s * b.h * side, 0.009,
+        b.add(head + 0.024 * b.h * up + 0.045 * b.h * face + s * b.h * side,
+              head + 0.018 * b.h * up + (0.098 - 0.4 * std::abs(s)) * b.h * face + s * b.h * side, 0.009,
               0.007, o.cap);
 }
 

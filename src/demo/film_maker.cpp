@@ -28,7 +28,8 @@ std::uint8_t display(float linear) {
         for (int i = 0; i <= 4096; ++i) {
             const double v = i / 4096.0;
             const double s = v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055;
-            t[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * std::clamp(s, 0.0, 1.0)));
+            t[static_cast<std::size_t>(i)] =
+                static_cast<std::uint8_t>(std::lround(255 * std::clamp(s, 0.0, 1.0)));
         }
         return t;
     }();
@@ -40,18 +41,23 @@ void burnNumber(Bytes& out, int width, std::int64_t n) {
     for (int y = 0; y < 8; ++y)
         for (int x = 0; x < block * kNumberBits; ++x) {
             const bool one = (n >> (kNumberBits - 1 - x / block)) & 1;
-            auto* p = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)) * 4];
+            auto* p = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(width) +
+                            static_cast<std::size_t>(x)) *
+                           4];
             p[0] = p[1] = p[2] = one ? 235 : 16;
         }
 }
 
-/// Paints one frame: a few moments while the shutter is open, each with its own sub-pixel offset. Only the part
-/// that moves is painted anew; the rest is the empty shed.
+/// Paints one frame: a few moments while the shutter is open, each with its own sub-pixel offset. Only the
+/// part that moves is painted anew; the rest is the empty shed.
 class FramePainter {
 public:
     explicit FramePainter(const FilmOrder& order)
-        : order_(order), delivery_(order.knobs), camera_(order.camera), shed_(paintShed(camera_, delivery_)),
-          gain_(static_cast<float>(order.brightness)) {}
+        : order_(order)
+        , delivery_(order.knobs)
+        , camera_(order.camera)
+        , shed_(paintShed(camera_, delivery_))
+        , gain_(static_cast<float>(order.brightness)) {}
 
     const Delivery& delivery() const { return delivery_; }
 
@@ -70,7 +76,8 @@ public:
         Canvas background = backgroundOf(box, sx, sy);
         paintShadow(background, camera, moments[kSamplesPerFrame / 2], delivery_);
         Canvas sum(box);
-        static constexpr double jitter[kSamplesPerFrame][2] = {{0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
+        static constexpr double jitter[kSamplesPerFrame][2] = {
+            {0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
         for (int i = 0; i < kSamplesPerFrame; ++i) {
             Canvas one = background;
             paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jitter[i][0], jitter[i][1]);
@@ -119,20 +126,27 @@ private:
             for (int x = canvas.box.x0; x < canvas.box.x1; ++x) {
                 const float* p = canvas.at(x, y);
                 const int shown = order_.hand == Hand::Left ? w - 1 - x : x;
-                auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) + static_cast<std::size_t>(shown)) * 4];
+                auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) +
+                                static_cast<std::size_t>(shown)) *
+                               4];
                 for (int c = 0; c < 3; ++c) q[2 - c] = display(gain_ * p[c]);
                 q[3] = 255;
             }
     }
 
     void addNoise(Bytes& out, std::int64_t n) const {
-        const int spread = static_cast<int>(std::lround(order_.noise * 255 * 3.46)); // of a uniform noise with this sd
+        const int spread =
+            static_cast<int>(std::lround(order_.noise * 255 * 3.46)); // of a uniform noise with this sd
         if (spread == 0) return;
-        std::uint64_t state = order_.seed * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(n) * 0xD1B54A32D192ED03ULL + 1;
+        std::uint64_t state =
+            order_.seed * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(n) * 0xD1B54A32D192ED03ULL + 1;
         for (std::size_t i = 0; i < out.size(); i += 4) {
             state ^= state << 13, state ^= state >> 7, state ^= state << 17;
-            const int grain = static_cast<int>((state & 0xffff) * static_cast<std::uint64_t>(spread + 1) >> 16) - spread / 2;
-            for (std::size_t c = 0; c < 3; ++c) out[i + c] = static_cast<std::uint8_t>(std::clamp(out[i + c] + grain, 0, 255));
+            const int grain =
+                static_cast<int>((state & 0xffff) * static_cast<std::uint64_t>(spread + 1) >> 16) -
+                spread / 2;
+            for (std::size_t c = 0; c < 3; ++c)
+                out[i + c] = static_cast<std::uint8_t>(std::clamp(out[i + c] + grain, 0, 255));
         }
     }
 
@@ -159,7 +173,8 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
         for (std::int64_t i = 0; i < kSoundRate / 4; ++i) {
             if (start + i < 0 || start + i >= static_cast<std::int64_t>(sound.size())) continue;
             const double t = static_cast<double>(i) / kSoundRate;
-            sound[static_cast<std::size_t>(start + i)] += static_cast<float>(loud * std::exp(-decay * t) * std::sin(2 * M_PI * pitch * t));
+            sound[static_cast<std::size_t>(start + i)] +=
+                static_cast<float>(loud * std::exp(-decay * t) * std::sin(2 * M_PI * pitch * t));
         }
     };
     knock(d.events().at(Moment::FootTouch), 70, 0.3, 30);
@@ -199,7 +214,8 @@ int burnedNumber(const std::uint8_t* bgrx, int stride, int width) {
     return n;
 }
 
-Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop, const std::function<void(double)>& progress) {
+Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop,
+                             const std::function<void(double)>& progress) {
     const FramePainter painter(order);
     const Delivery& d = painter.delivery();
     const double lengthS = std::min(d.endS(), order.cutAfterS) - d.startS();
@@ -218,12 +234,15 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
         // Two frames are painted side by side; the encoder takes them in order.
         for (std::int64_t n = 0; n < frames; n += 2) {
             if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
-            auto second = std::async(std::launch::async, [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
+            auto second = std::async(std::launch::async,
+                                     [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
             const Bytes first = painter.paint(n);
             const Bytes next = second.get();
-            if (auto added = (*encoder)->addPicture(first.data(), order.camera.width * 4); !added) return added;
+            if (auto added = (*encoder)->addPicture(first.data(), order.camera.width * 4); !added)
+                return added;
             if (next.empty()) break;
-            if (auto added = (*encoder)->addPicture(next.data(), order.camera.width * 4); !added) return added;
+            if (auto added = (*encoder)->addPicture(next.data(), order.camera.width * 4); !added)
+                return added;
             if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
         }
         if (order.sound) {

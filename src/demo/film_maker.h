@@ -33,11 +33,11 @@ struct FilmOrder {
 
 /// Writes the film; returns its truth as JSON text (docs/formats.md). Deterministic from the order.
 /// Errors: DiskFull, WriteFailed, Cancelled.
-Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop = {},
-                             const std::function<void(double)>& progress = {});
+Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path,
+                             std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
-/// The frame number burned into row 0..7 of a picture by `frameNumbers`: 16 blocks, bright = 1. -1 when there is none.
-/// `bgrx` as in Picture.
+/// The frame number burned into row 0..7 of a picture by `frameNumbers`: 16 blocks, bright = 1. -1 when there
+/// is none. `bgrx` as in Picture.
 int burnedNumber(const std::uint8_t* bgrx, int stride, int width);
 
 /// The picture points of all joints of one moment, as the film shows them.

@@ -8,7 +8,9 @@ namespace jg {
 FilmOrder randomOrder(std::uint64_t seed, int n) {
     std::mt19937_64 engine(seed * 1000003 + static_cast<std::uint64_t>(n));
     // Own scaling of the engine's bits: library distributions differ between systems.
-    const auto between = [&](double low, double high) { return low + (high - low) * static_cast<double>(engine() >> 11) / 9007199254740992.0; };
+    const auto between = [&](double low, double high) {
+        return low + (high - low) * static_cast<double>(engine() >> 11) / 9007199254740992.0;
+    };
     FilmOrder o;
     DeliveryKnobs& k = o.knobs;
     k.heightM = between(1.40, 1.95);

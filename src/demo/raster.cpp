@@ -10,11 +10,21 @@ namespace {
 
 constexpr Vec3f kLight = {0.30f, 0.86f, 0.42f}; // toward the lamp; unit length within 1 %
 
-Vec3f operator+(Vec3f a, Vec3f b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
-Vec3f operator-(Vec3f a, Vec3f b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
-Vec3f operator*(float s, Vec3f a) { return {s * a.x, s * a.y, s * a.z}; }
-float dot(Vec3f a, Vec3f b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
-Vec3f unit(Vec3f a) { return (1.0f / std::sqrt(std::max(1e-20f, dot(a, a)))) * a; }
+Vec3f operator+(Vec3f a, Vec3f b) {
+    return {a.x + b.x, a.y + b.y, a.z + b.z};
+}
+Vec3f operator-(Vec3f a, Vec3f b) {
+    return {a.x - b.x, a.y - b.y, a.z - b.z};
+}
+Vec3f operator*(float s, Vec3f a) {
+    return {s * a.x, s * a.y, s * a.z};
+}
+float dot(Vec3f a, Vec3f b) {
+    return a.x * b.x + a.y * b.y + a.z * b.z;
+}
+Vec3f unit(Vec3f a) {
+    return (1.0f / std::sqrt(std::max(1e-20f, dot(a, a)))) * a;
+}
 
 struct Hit {
     float t = -1;
@@ -58,10 +68,12 @@ Vec3f vec(const Eigen::Vector3d& v) {
 /// Reproduces Camera::ray in floats, row by row.
 struct RayMaker {
     Vec3f origin, corner, dx, dy;
-    RayMaker(const Camera& camera, double jx, double jy) : origin(vec(camera.eye())) {
+    RayMaker(const Camera& camera, double jx, double jy)
+        : origin(vec(camera.eye())) {
         // Rays on the plane one unit ahead are affine in the pixel.
         const auto onPlane = [&](double x, double y) {
-            const Eigen::Vector3d centre = camera.ray(camera.settings().width / 2.0, camera.settings().height / 2.0);
+            const Eigen::Vector3d centre =
+                camera.ray(camera.settings().width / 2.0, camera.settings().height / 2.0);
             const Eigen::Vector3d r = camera.ray(x, y);
             return Eigen::Vector3d(r / r.dot(centre));
         };
@@ -70,7 +82,9 @@ struct RayMaker {
         dx = vec((onPlane(jx + 1000, jy) - o) / 1000);
         dy = vec((onPlane(jx, jy + 1000) - o) / 1000);
     }
-    Vec3f at(int x, int y) const { return unit(corner + static_cast<float>(x) * dx + static_cast<float>(y) * dy); }
+    Vec3f at(int x, int y) const {
+        return unit(corner + static_cast<float>(x) * dx + static_cast<float>(y) * dy);
+    }
 };
 
 /// The picture of a solid or of its shadow, roughly: a segment with a thickness that surely holds it.
@@ -79,12 +93,17 @@ struct Swath {
     Box box;
 
     Swath(const Camera& camera, ImagePoint a, ImagePoint b, double px)
-        : ax(static_cast<float>(a.x)), ay(static_cast<float>(a.y)), bx(static_cast<float>(b.x)), by(static_cast<float>(b.y)),
-          r(static_cast<float>(px)) {
-        const auto clampTo = [](double v, int most) { return static_cast<int>(std::clamp(v, 0.0, static_cast<double>(most))); };
+        : ax(static_cast<float>(a.x))
+        , ay(static_cast<float>(a.y))
+        , bx(static_cast<float>(b.x))
+        , by(static_cast<float>(b.y))
+        , r(static_cast<float>(px)) {
+        const auto clampTo = [](double v, int most) {
+            return static_cast<int>(std::clamp(v, 0.0, static_cast<double>(most)));
+        };
         const int w = camera.settings().width, h = camera.settings().height;
-        box = {clampTo(std::min(a.x, b.x) - px, w), clampTo(std::min(a.y, b.y) - px, h), clampTo(std::max(a.x, b.x) + px + 1, w),
-               clampTo(std::max(a.y, b.y) + px + 1, h)};
+        box = {clampTo(std::min(a.x, b.x) - px, w), clampTo(std::min(a.y, b.y) - px, h),
+               clampTo(std::max(a.x, b.x) + px + 1, w), clampTo(std::max(a.y, b.y) + px + 1, h)};
     }
     bool holds(int x, int y) const {
         const float dx = bx - ax, dy = by - ay;
@@ -134,7 +153,8 @@ Vec3f shade(const Cloth& c, Vec3f n, Vec3f view) {
 /// Point of the ground seen along a ray.
 Vec3f groundPoint(const RayMaker& rays, Vec3f rd, const Delivery& delivery) {
     float t = -rays.origin.y / rd.y;
-    for (int i = 0; i < 2; ++i) t = (static_cast<float>(delivery.groundAt(rays.origin.x + t * rd.x)) - rays.origin.y) / rd.y;
+    for (int i = 0; i < 2; ++i)
+        t = (static_cast<float>(delivery.groundAt(rays.origin.x + t * rd.x)) - rays.origin.y) / rd.y;
     return rays.origin + t * rd;
 }
 
@@ -148,11 +168,13 @@ Box Box::with(Box o) const {
 
 Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery) {
     Box all;
-    for (const RoundCone& s : solids) all = all.with(solidSwath(camera, s).box).with(shadowSwath(camera, s, delivery).box);
+    for (const RoundCone& s : solids)
+        all = all.with(solidSwath(camera, s).box).with(shadowSwath(camera, s, delivery).box);
     return all;
 }
 
-void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery) {
+void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids,
+                 const Delivery& delivery) {
     const RayMaker rays(camera, 0.5, 0.5);
     std::vector<std::uint8_t> dark(canvas.rgb.size() / 3);
     for (const RoundCone& s : solids)
@@ -166,7 +188,8 @@ void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCo
         });
 }
 
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jx, double jy) {
+void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jx,
+                 double jy) {
     const RayMaker rays(camera, jx, jy);
     std::vector<float> depth(canvas.rgb.size() / 3, std::numeric_limits<float>::max());
     for (const RoundCone& s : solids)
@@ -191,7 +214,8 @@ float smooth(float low, float high, float v) {
 }
 
 float noise(int x, int y, unsigned seed) {
-    unsigned h = static_cast<unsigned>(x) * 374761393u + static_cast<unsigned>(y) * 668265263u + seed * 2246822519u;
+    unsigned h =
+        static_cast<unsigned>(x) * 374761393u + static_cast<unsigned>(y) * 668265263u + seed * 2246822519u;
     h = (h ^ (h >> 13)) * 1274126177u;
     return static_cast<float>((h ^ (h >> 16)) & 0xffff) / 65535.0f;
 }
@@ -227,7 +251,8 @@ Surface wallAt(float u, float v) {
     Surface s{{0.128f, 0.112f, 0.098f}, 1};
     const float board = u / 0.24f;
     const float within = board - std::floor(board);
-    const float tone = 0.86f + 0.22f * noise(static_cast<int>(std::floor(board)), 0, 5) + 0.08f * (grain(u * 14, v * 1.6f, 3) - 0.5f);
+    const float tone = 0.86f + 0.22f * noise(static_cast<int>(std::floor(board)), 0, 5) +
+                       0.08f * (grain(u * 14, v * 1.6f, 3) - 0.5f);
     s.light = tone * (within < 0.05f ? 0.55f : 1.0f);
     const float bay = (u + 0.75f) / 2.6f;
     const float inBay = (bay - std::floor(bay)) * 2.6f;
@@ -246,7 +271,8 @@ Surface wallAt(float u, float v) {
 
 Surface groundSurface(float x, float z, const Delivery& d) {
     // Clay near the rubber, worn boards elsewhere, and the old tram's rails along the hall.
-    const float clay = (1 - smooth(1.1f, 1.5f, std::abs(z))) * smooth(-1.7f, -1.3f, x) * (1 - smooth(2.6f, 3.1f, x));
+    const float clay =
+        (1 - smooth(1.1f, 1.5f, std::abs(z))) * smooth(-1.7f, -1.3f, x) * (1 - smooth(2.6f, 3.1f, x));
     const float dirt = 0.85f + 0.3f * grain(x * 22, z * 22, 2) * grain(x * 5, z * 5, 4);
     Surface s{{0.155f, 0.120f, 0.092f}, 0.9f + 0.18f * grain(x * 2.2f, z * 16, 6)};
     const float plank = z / 0.18f;
@@ -258,7 +284,8 @@ Surface groundSurface(float x, float z, const Delivery& d) {
         s.light = (1 - clay) * s.light + clay * dirt;
     }
     // Rubber 24 x 6 in (Official Baseball Rules 2.04, from memory).
-    if (x > -0.076f && x < 0.076f && std::abs(z) < 0.305f && d.groundAt(0) == 0) s = {{0.72f, 0.70f, 0.64f}, 1};
+    if (x > -0.076f && x < 0.076f && std::abs(z) < 0.305f && d.groundAt(0) == 0)
+        s = {{0.72f, 0.70f, 0.64f}, 1};
     return s;
 }
 
@@ -288,8 +315,10 @@ Vec3f shedAt(Vec3f ro, Vec3f rd, const Camera& camera, const Delivery& d) {
         for (int i = 1; i <= 40 && !found; ++i) {
             const float t = near + (far - near) * static_cast<float>(i) / 40.0f;
             const Vec3f p = ro + t * rd;
-            if (p.y <= terrain(p.x, p.z, d)) high = t, found = true;
-            else low = t;
+            if (p.y <= terrain(p.x, p.z, d))
+                high = t, found = true;
+            else
+                low = t;
         }
         for (int i = 0; i < 8; ++i) {
             const float mid = (low + high) / 2;
@@ -301,7 +330,8 @@ Vec3f shedAt(Vec3f ro, Vec3f rd, const Camera& camera, const Delivery& d) {
     if (groundT < wallT) {
         const Vec3f p = ro + groundT * rd;
         const float e = 0.02f;
-        const Vec3f n = unit({terrain(p.x - e, p.z, d) - terrain(p.x + e, p.z, d), 2 * e, terrain(p.x, p.z - e, d) - terrain(p.x, p.z + e, d)});
+        const Vec3f n = unit({terrain(p.x - e, p.z, d) - terrain(p.x + e, p.z, d), 2 * e,
+                              terrain(p.x, p.z - e, d) - terrain(p.x, p.z + e, d)});
         return lit(groundSurface(p.x, p.z, d), n, p);
     }
     if (wallT == std::numeric_limits<float>::max()) return {0.03f, 0.028f, 0.026f};

@@ -22,9 +22,11 @@ struct Canvas {
     std::vector<float> rgb;
     Canvas() = default;
     explicit Canvas(Box b)
-        : box(b), rgb(static_cast<std::size_t>(b.x1 - b.x0) * static_cast<std::size_t>(b.y1 - b.y0) * 3) {}
+        : box(b)
+        , rgb(static_cast<std::size_t>(b.x1 - b.x0) * static_cast<std::size_t>(b.y1 - b.y0) * 3) {}
     std::size_t index(int x, int y) const {
-        return static_cast<std::size_t>(y - box.y0) * static_cast<std::size_t>(box.x1 - box.x0) + static_cast<std::size_t>(x - box.x0);
+        return static_cast<std::size_t>(y - box.y0) * static_cast<std::size_t>(box.x1 - box.x0) +
+               static_cast<std::size_t>(x - box.x0);
     }
     float* at(int x, int y) { return &rgb[index(x, y) * 3]; }
     const float* at(int x, int y) const { return &rgb[index(x, y) * 3]; }
@@ -34,10 +36,12 @@ struct Canvas {
 Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery);
 
 /// Darkens the ground of `canvas` where the solids keep the lamp's light away.
-void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, const Delivery& delivery);
+void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids,
+                 const Delivery& delivery);
 
 /// Paints the solids over `canvas`, as seen through the camera displaced by (jitterX, jitterY) pixels.
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jitterX, double jitterY);
+void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jitterX,
+                 double jitterY);
 
 /// The empty shed seen through the camera: wall, windows, rails, mound, rubber.
 Canvas paintShed(const Camera& camera, const Delivery& delivery);

@@ -29,7 +29,8 @@ double offLine(const Vector3d& p, const Vector3d& a, const Vector3d& b) {
 
 std::map<std::string, double> trueMeasures(const Delivery& d) {
     const auto at = [&](Moment m) { return d.poseAt(d.events().at(m)).joints; };
-    const Joints set = at(Moment::Set), load = at(Moment::Load), plant = at(Moment::Plant), release = at(Moment::Release);
+    const Joints set = at(Moment::Set), load = at(Moment::Load), plant = at(Moment::Plant),
+                 release = at(Moment::Release);
     using L = Landmark;
     const double standing = set.at(L::Crown)(1) - d.groundAt(set.at(L::Pelvis)(0));
     std::map<std::string, double> m;
@@ -41,9 +42,10 @@ std::map<std::string, double> trueMeasures(const Delivery& d) {
     m["stride"] = 100 * (plant.at(L::BackAnkle) - plant.at(L::LeadAnkle)).norm() / standing;
     const Vector3d spine = release.at(L::Neck) - release.at(L::Pelvis);
     m["trunk-forward"] = std::atan2(spine(0), spine(1)) * kDeg;
-    m["drive-line"] = 100 / standing *
-                      std::max(offLine(release.at(L::BackHip), release.at(L::BackWrist), release.at(L::BackToe)),
-                               offLine(release.at(L::BackKnee), release.at(L::BackWrist), release.at(L::BackToe)));
+    m["drive-line"] =
+        100 / standing *
+        std::max(offLine(release.at(L::BackHip), release.at(L::BackWrist), release.at(L::BackToe)),
+                 offLine(release.at(L::BackKnee), release.at(L::BackWrist), release.at(L::BackToe)));
     m["head-drop"] = 100 * (set.at(L::Head)(1) - plant.at(L::Head)(1)) / standing;
     m["elbow-bend"] = angleAt(plant, L::BackShoulder, L::BackElbow, L::BackWrist);
     const Vector3d line = (plant.at(L::BackShoulder) - plant.at(L::LeadShoulder)).normalized();
@@ -56,13 +58,21 @@ std::map<std::string, double> trueMeasures(const Delivery& d) {
 }
 
 std::string truthOf(const FilmOrder& order, const Delivery& d, std::int64_t frames) {
-    json t = {{"format", "juxtagraph-truth-1"}, {"fps", order.fps},          {"frames", frames},
-              {"hand", idOf(order.hand)},       {"view", idOf(order.camera.view)}, {"width", order.camera.width},
-              {"height", order.camera.height},  {"heightM", order.knobs.heightM},  {"yawDeg", order.camera.yawDeg},
-              {"rollDeg", order.camera.rollDeg}, {"measures", trueMeasures(d)}};
+    json t = {{"format", "juxtagraph-truth-1"},
+              {"fps", order.fps},
+              {"frames", frames},
+              {"hand", idOf(order.hand)},
+              {"view", idOf(order.camera.view)},
+              {"width", order.camera.width},
+              {"height", order.camera.height},
+              {"heightM", order.knobs.heightM},
+              {"yawDeg", order.camera.yawDeg},
+              {"rollDeg", order.camera.rollDeg},
+              {"measures", trueMeasures(d)}};
     t["events"] = json::object();
     for (const auto& [moment, timeS] : d.events())
-        t["events"][std::string(info(moment).id)] = {{"timeS", timeS}, {"frame", (timeS - d.startS()) * order.fps}};
+        t["events"][std::string(info(moment).id)] = {{"timeS", timeS},
+                                                     {"frame", (timeS - d.startS()) * order.fps}};
     const double mirror = order.hand == Hand::Left ? -1 : 1;
     t["joints"] = json::array();
     for (std::int64_t n = 0; n < frames; ++n) {
@@ -72,8 +82,10 @@ std::string truthOf(const FilmOrder& order, const Delivery& d, std::int64_t fram
         json row = json::object();
         for (const auto& [landmark, world] : pose.joints) {
             const ImagePoint p = points.at(landmark);
-            row[std::string(info(landmark).id)] = {std::round(1e4 * world(0)) / 1e4, std::round(1e4 * world(1)) / 1e4, std::round(1e4 * mirror * world(2)) / 1e4,
-                                                   std::round(100 * (p.x + mirror * sx)) / 100, std::round(100 * (p.y + sy)) / 100};
+            row[std::string(info(landmark).id)] = {
+                std::round(1e4 * world(0)) / 1e4, std::round(1e4 * world(1)) / 1e4,
+                std::round(1e4 * mirror * world(2)) / 1e4, std::round(100 * (p.x + mirror * sx)) / 100,
+                std::round(100 * (p.y + sy)) / 100};
         }
         t["joints"].push_back(std::move(row));
     }

@@ -13,8 +13,8 @@ namespace jg {
 /// true angle (from 3-D points), as described in docs/formats.md.
 std::string truthOf(const FilmOrder& order, const Delivery& delivery, std::int64_t frames);
 
-/// True values by measure id at the events' exact times: 3-D interior angles and tilts in degrees, percents of
-/// height, milliseconds.
+/// True values by measure id at the events' exact times: 3-D interior angles and tilts in degrees, percents
+/// of height, milliseconds.
 std::map<std::string, double> trueMeasures(const Delivery& delivery);
 
 /// Displacement of the picture by the camera's shake at frame n, pixels, before mirroring.

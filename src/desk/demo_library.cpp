@@ -19,7 +19,8 @@ Date bornFor(int age, Date today) {
     return Date{today.year() - std::chrono::years{age}, std::chrono::month{3}, std::chrono::day{9}};
 }
 
-Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand hand, const char* level, Date today) {
+Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand hand, const char* level,
+               Date today) {
     Athlete a{ids.next<AthleteTag>("ath"), first, last, bornFor(age, today), hand, level, "", "", ""};
     if (a.ageOn(today) < age) a.born = bornFor(age + 1, today);
     std::string mail = a.firstName;
@@ -34,10 +35,16 @@ Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand
 
 Outfit outfitOf(int n) {
     Outfit o;
-    if (n == 1) o.jersey = {0.36f, 0.50f, 0.62f, 0}, o.cap = {0.16f, 0.25f, 0.36f, 0.05f}, o.skin = {0.62f, 0.42f, 0.31f, 0.08f};
+    if (n == 1)
+        o.jersey = {0.36f, 0.50f, 0.62f, 0}, o.cap = {0.16f, 0.25f, 0.36f, 0.05f},
+        o.skin = {0.62f, 0.42f, 0.31f, 0.08f};
     if (n == 2) o.jersey = {0.80f, 0.74f, 0.60f, 0}, o.cap = {0.20f, 0.34f, 0.26f, 0.05f};
-    if (n == 3) o.jersey = {0.62f, 0.36f, 0.34f, 0}, o.cap = {0.30f, 0.12f, 0.12f, 0.05f}, o.skin = {0.80f, 0.60f, 0.48f, 0.08f};
-    if (n == 4) o.jersey = {0.52f, 0.60f, 0.50f, 0}, o.cap = {0.20f, 0.22f, 0.20f, 0.05f}, o.skin = {0.40f, 0.26f, 0.18f, 0.10f};
+    if (n == 3)
+        o.jersey = {0.62f, 0.36f, 0.34f, 0}, o.cap = {0.30f, 0.12f, 0.12f, 0.05f},
+        o.skin = {0.80f, 0.60f, 0.48f, 0.08f};
+    if (n == 4)
+        o.jersey = {0.52f, 0.60f, 0.50f, 0}, o.cap = {0.20f, 0.22f, 0.20f, 0.05f},
+        o.skin = {0.40f, 0.26f, 0.18f, 0.10f};
     return o;
 }
 
@@ -72,44 +79,110 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std
     people = {wren, odalys, ludo, pia, emeka};
 
     FilmOrder wrenFilm = order(1.58, 240, View::Open, Hand::Right, 1, seed + 1);
-    wrenFilm.knobs.elbowHeight = 9, wrenFilm.knobs.backKneeLoad = 116, wrenFilm.knobs.legSpread = 94, wrenFilm.knobs.handEarlyS = 0.055;
+    wrenFilm.knobs.elbowHeight = 9, wrenFilm.knobs.backKneeLoad = 116, wrenFilm.knobs.legSpread = 94,
+    wrenFilm.knobs.handEarlyS = 0.055;
     FilmOrder odalysOpen = order(1.44, 60, View::Open, Hand::Left, 2, seed + 2);
-    odalysOpen.knobs.legSpread = 90, odalysOpen.knobs.frontKneeRelease = 128, odalysOpen.knobs.mound = false, odalysOpen.knobs.stretch = false;
+    odalysOpen.knobs.legSpread = 90, odalysOpen.knobs.frontKneeRelease = 128, odalysOpen.knobs.mound = false,
+    odalysOpen.knobs.stretch = false;
     odalysOpen.knobs.trunkForward = 30, odalysOpen.shakePx = 2.5;
     FilmOrder odalysFront = odalysOpen;
     odalysFront.camera.view = View::Front;
     FilmOrder ludoNow = order(1.74, 120, View::Open, Hand::Right, 0, seed + 3);
-    ludoNow.knobs.legSpread = 101, ludoNow.knobs.backKneeLoad = 104, ludoNow.knobs.frontKneePlant = 138, ludoNow.knobs.frontKneeRelease = 139;
+    ludoNow.knobs.legSpread = 101, ludoNow.knobs.backKneeLoad = 104, ludoNow.knobs.frontKneePlant = 138,
+    ludoNow.knobs.frontKneeRelease = 139;
     ludoNow.knobs.trunkForward = 41, ludoNow.knobs.elbowHeight = 7;
     FilmOrder ludoOctober = order(1.74, 60, View::Open, Hand::Right, 0, seed + 4);
-    ludoOctober.knobs.legSpread = 88, ludoOctober.knobs.backKneeLoad = 118, ludoOctober.knobs.frontKneePlant = 136, ludoOctober.knobs.frontKneeRelease = 131;
+    ludoOctober.knobs.legSpread = 88, ludoOctober.knobs.backKneeLoad = 118,
+    ludoOctober.knobs.frontKneePlant = 136, ludoOctober.knobs.frontKneeRelease = 131;
     ludoOctober.knobs.trunkForward = 36, ludoOctober.knobs.elbowHeight = 10;
     FilmOrder ludoSeptember = ludoOctober;
-    ludoSeptember.seed = seed + 5, ludoSeptember.knobs.legSpread = 85, ludoSeptember.knobs.backKneeLoad = 122, ludoSeptember.knobs.trunkForward = 33;
+    ludoSeptember.seed = seed + 5, ludoSeptember.knobs.legSpread = 85, ludoSeptember.knobs.backKneeLoad = 122,
+    ludoSeptember.knobs.trunkForward = 33;
     FilmOrder piaFilm = order(1.72, 120, View::Closed, Hand::Right, 3, seed + 6);
     piaFilm.brightness = 0.16, piaFilm.noise = 0.02, piaFilm.cutAfterS = 0.10;
     FilmOrder emekaFilm = order(1.86, 60, View::Open, Hand::Left, 4, seed + 7);
-    emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138, emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;
+    emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138,
+    emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;
 
-    const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) { return DemoReviewWish{until, 1.6, open, seed + n}; };
+    const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) {
+        return DemoReviewWish{until, 1.6, open, seed + n};
+    };
     return {
-        {wren, {wrenFilm}, "Is it the arm path?", "Elbow sore since Sunday.", "wind-up", "mound", addDays(today, -1), addDays(today, -3), std::nullopt},
-        {odalys, {odalysOpen, odalysFront}, "Why does she miss high?", "", "wind-up", "flat ground", today, addDays(today, -2), std::nullopt},
-        {ludo, {ludoNow}, "Follow-up: leg spread and elbow", "", "stretch", "mound", addDays(today, 2), addDays(today, -1), wish(Stage::Judge, 6, 11)},
-        {pia, {piaFilm}, "Season's look", "", "stretch", "mound", std::nullopt, addDays(today, -4), std::nullopt},
-        {emeka, {emekaFilm}, "First bullpen after the break: what changed?", "", "stretch", "mound", addDays(today, 1), addDays(today, -1), wish(Stage::Send, 0, 12)},
-        {ludo, {ludoOctober}, "Does the leg spread grow?", "", "stretch", "mound", std::nullopt, addDays(today, -31), wish(Stage::Sent, 0, 13)},
-        {ludo, {ludoSeptember}, "First look", "", "stretch", "mound", std::nullopt, addDays(today, -61), wish(Stage::Sent, 0, 14)},
+        {wren,
+         {wrenFilm},
+         "Is it the arm path?",
+         "Elbow sore since Sunday.",
+         "wind-up",
+         "mound",
+         addDays(today, -1),
+         addDays(today, -3),
+         std::nullopt},
+        {odalys,
+         {odalysOpen, odalysFront},
+         "Why does she miss high?",
+         "",
+         "wind-up",
+         "flat ground",
+         today,
+         addDays(today, -2),
+         std::nullopt},
+        {ludo,
+         {ludoNow},
+         "Follow-up: leg spread and elbow",
+         "",
+         "stretch",
+         "mound",
+         addDays(today, 2),
+         addDays(today, -1),
+         wish(Stage::Judge, 6, 11)},
+        {pia,
+         {piaFilm},
+         "Season's look",
+         "",
+         "stretch",
+         "mound",
+         std::nullopt,
+         addDays(today, -4),
+         std::nullopt},
+        {emeka,
+         {emekaFilm},
+         "First bullpen after the break: what changed?",
+         "",
+         "stretch",
+         "mound",
+         addDays(today, 1),
+         addDays(today, -1),
+         wish(Stage::Send, 0, 12)},
+        {ludo,
+         {ludoOctober},
+         "Does the leg spread grow?",
+         "",
+         "stretch",
+         "mound",
+         std::nullopt,
+         addDays(today, -31),
+         wish(Stage::Sent, 0, 13)},
+        {ludo,
+         {ludoSeptember},
+         "First look",
+         "",
+         "stretch",
+         "mound",
+         std::nullopt,
+         addDays(today, -61),
+         wish(Stage::Sent, 0, 14)},
     };
 }
 
-Status makeArrival(Library& library, const Playbook& playbook, const Arrival& arrival, const fs::path& work, IdSource& ids, std::stop_token stop,
-                   const std::function<void(double)>& progress) {
-    IntakeForm form{arrival.athlete.id, {}, arrival.delivery, arrival.surface, arrival.asked, arrival.pain, arrival.promised};
+Status makeArrival(Library& library, const Playbook& playbook, const Arrival& arrival, const fs::path& work,
+                   IdSource& ids, std::stop_token stop, const std::function<void(double)>& progress) {
+    IntakeForm form{arrival.athlete.id, {},           arrival.delivery, arrival.surface,
+                    arrival.asked,      arrival.pain, arrival.promised};
     std::vector<LookedAt> looked;
     for (std::size_t i = 0; i < arrival.films.size(); ++i) {
         const FilmOrder& o = arrival.films[i];
-        const fs::path file = work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) + "-" + isoDate(arrival.received) + ".mp4");
+        const fs::path file = work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) +
+                                      "-" + isoDate(arrival.received) + ".mp4");
         auto truth = makeFilm(o, file, stop, progress);
         if (!truth) return truth.error();
         auto seen = lookAtFilm(file, stop);
@@ -121,19 +194,22 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
     auto submission = takeIn(library, form, looked, clock, ids);
     if (!submission) return submission.error();
     if (!arrival.review) return Done{};
-    auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films.front(), *arrival.review, arrival.received, ids);
+    auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films.front(),
+                                 *arrival.review, arrival.received, ids);
     if (!review) return review.error();
     return library.save(*review);
 }
 
 } // namespace
 
-Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, std::stop_token stop, const std::function<void(double, const std::string&)>& progress) {
+Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, std::stop_token stop,
+                       const std::function<void(double, const std::string&)>& progress) {
     auto playbook = loadPlaybook(dataFolder() / "playbook");
     if (!playbook) return playbook.error();
     std::error_code ec;
     if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
-        return fail(ErrorCode::Refused, folder.string() + " is not empty. Name a new folder for the demo library.");
+        return fail(ErrorCode::Refused,
+                    folder.string() + " is not empty. Name a new folder for the demo library.");
     // Built beside its place and moved there when whole, so that a stop leaves nothing half-made.
     const fs::path absolute = fs::absolute(folder, ec).lexically_normal();
     const fs::path parent = (absolute.has_filename() ? absolute : absolute.parent_path()).parent_path();
@@ -148,8 +224,9 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
         const auto all = arrivals(seed, today, ids, people);
         for (const Athlete& a : people)
             if (auto saved = (*library)->save(a); !saved) return saved;
-        for (const auto& [key, value] : {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
-                                         std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
+        for (const auto& [key, value] :
+             {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
+              std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
             if (auto saved = (*library)->setSetting(key, value); !saved) return saved;
         double frames = 0, done = 0;
         const auto framesOf = [](const Arrival& a) {
@@ -162,10 +239,13 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
             const auto part = [&](double p) {
                 if (progress) progress((done + p * framesOf(a)) / frames, "film of " + a.athlete.firstName);
             };
-            if (auto made = makeArrival(**library, *playbook, a, building / "work", ids, stop, part); !made) return made;
+            if (auto made = makeArrival(**library, *playbook, a, building / "work", ids, stop, part); !made)
+                return made;
             done += framesOf(a);
         }
-        for (const Promise& p : {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0}, Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
+        for (const Promise& p :
+             {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
+              Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
             if (auto saved = (*library)->save(p); !saved) return saved;
         return Done{};
     };
@@ -180,7 +260,8 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
     return made;
 }
 
-Status makeDemoFilms(const fs::path& folder, int count, std::uint64_t seed, const fs::path& truth, std::stop_token stop, const std::function<void(double)>& progress) {
+Status makeDemoFilms(const fs::path& folder, int count, std::uint64_t seed, const fs::path& truth,
+                     std::stop_token stop, const std::function<void(double)>& progress) {
     nlohmann::json all = {{"format", "juxtagraph-truth-list-1"}, {"films", nlohmann::json::array()}};
     for (int n = 0; n < count; ++n) {
         const std::string name = "delivery-" + std::to_string(n) + ".mp4";

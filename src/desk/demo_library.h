@@ -14,11 +14,13 @@ namespace jg {
 
 /// Makes the whole demo library in an empty folder: the same from the same seed and day. `progress` gets 0..1
 /// and what is being made. Errors: Refused (folder not empty), Cancelled, those of writing.
-Status makeDemoLibrary(const std::filesystem::path& folder, std::uint64_t seed, Date today, std::stop_token stop = {},
+Status makeDemoLibrary(const std::filesystem::path& folder, std::uint64_t seed, Date today,
+                       std::stop_token stop = {},
                        const std::function<void(double, const std::string&)>& progress = {});
 
 /// `count` random deliveries as films in `folder`, and their truth as one JSON file. Errors as above.
-Status makeDemoFilms(const std::filesystem::path& folder, int count, std::uint64_t seed, const std::filesystem::path& truth, std::stop_token stop = {},
+Status makeDemoFilms(const std::filesystem::path& folder, int count, std::uint64_t seed,
+                     const std::filesystem::path& truth, std::stop_token stop = {},
                      const std::function<void(double)>& progress = {});
 
 } // namespace jg

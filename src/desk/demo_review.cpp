@@ -18,7 +18,8 @@ namespace {
 /// Normal numbers from the engine's bits (Box and Muller 1958): the same on every system.
 class Wobble {
 public:
-    explicit Wobble(std::uint64_t seed) : engine_(seed) {}
+    explicit Wobble(std::uint64_t seed)
+        : engine_(seed) {}
     double next() {
         const auto unit = [&] { return (static_cast<double>(engine_() >> 11) + 0.5) / 9007199254740992.0; };
         return std::sqrt(-2 * std::log(unit())) * std::cos(2 * M_PI * unit());
@@ -33,13 +34,17 @@ void setPositions(Review& r, const Clip& clip, const Delivery& d, int fps) {
         const double at = (timeS - d.startS()) * fps;
         // "Last frame that" rounds down, "first frame that" up, turning points to the nearest.
         const bool last = moment == Moment::Set || moment == Moment::Release;
-        const bool first = moment == Moment::HandBreak || moment == Moment::FootTouch || moment == Moment::Plant || moment == Moment::HandAboveShoulder;
-        const auto frame = static_cast<std::int64_t>(last ? std::floor(at) : first ? std::ceil(at - 1e-6) : std::round(at));
+        const bool first = moment == Moment::HandBreak || moment == Moment::FootTouch ||
+                           moment == Moment::Plant || moment == Moment::HandAboveShoulder;
+        const auto frame = static_cast<std::int64_t>(last    ? std::floor(at)
+                                                     : first ? std::ceil(at - 1e-6)
+                                                             : std::round(at));
         if (frame >= 0 && frame < clip.frames) r.moments[moment] = {frame, ""};
     }
 }
 
-void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish) {
+void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order,
+                 const Delivery& d, const DemoReviewWish& wish) {
     Wobble wobble(wish.seed);
     std::vector<GuideStep> steps = openSteps(r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
@@ -51,10 +56,16 @@ void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const Fi
         r.points[{s.frame, s.landmark}] = {{p, kDefaultClickSigmaPx}, ""};
     }
     const auto set = r.frameOf(Moment::Set);
-    if (set) r.marks["plumb-1"] = {"plumb-1", MarkKind::Plumb, *set, {{clip.width * 0.305, clip.height * 0.13}, {clip.width * 0.3055, clip.height * 0.62}}};
+    if (set)
+        r.marks["plumb-1"] = {
+            "plumb-1",
+            MarkKind::Plumb,
+            *set,
+            {{clip.width * 0.305, clip.height * 0.13}, {clip.width * 0.3055, clip.height * 0.62}}};
 }
 
-void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k, std::size_t leaveOpen) {
+void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k,
+                std::size_t leaveOpen) {
     const std::map<std::string, int> steps = {{"load-shared", k.backKneeLoad < 112 ? 5 : 2},
                                               {"whole-foot-load", 5},
                                               {"sits-behind-heel", k.backKneeLoad < 112 ? 4 : 2},
@@ -78,18 +89,22 @@ void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const Del
 void orderStops(Review& r, const Playbook& playbook, const Assessment& a, IdSource& ids) {
     std::size_t strengths = 0, corrections = 0;
     const auto add = [&](const std::string& finding) {
-        if (auto stop = stopFor(r, playbook, a, finding, ids.next<StopTag>("stop"))) r.stops = withStop(std::move(r.stops), std::move(*stop));
+        if (auto stop = stopFor(r, playbook, a, finding, ids.next<StopTag>("stop")))
+            r.stops = withStop(std::move(r.stops), std::move(*stop));
     };
     for (const Judged& j : a.findings)
         if (j.strength && strengths < 2) add(j.finding.id), ++strengths;
     for (const std::string& id : rankedFaults(playbook, a).order)
         if (corrections < 2) add(id), ++corrections;
-    r.stops.push_back({ids.next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short", r.frameOf(Moment::Plant).value_or(0)});
+    r.stops.push_back({ids.next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
+                       r.frameOf(Moment::Plant).value_or(0)});
 }
 
 /// A few steps round the stop's frame and a pointing finger, spread over the take.
 void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) {
-    const auto at = [&](double part) { return static_cast<std::int64_t>(part * static_cast<double>(take.samples)); };
+    const auto at = [&](double part) {
+        return static_cast<std::int64_t>(part * static_cast<double>(take.samples));
+    };
     for (int i = 0; i <= 8; ++i) {
         const std::int64_t frame = std::clamp<std::int64_t>(stop.frame - 8 + i, 0, clip.frames - 1);
         take.events.push_back({at(0.05 + 0.02 * i), TakeEventKind::Frame, frame, {}});
@@ -98,19 +113,25 @@ void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) 
     for (const auto& [key, mark] : r.points)
         if (key.frame == stop.frame) where = mark.point.at;
     for (int i = 0; i < 24; ++i)
-        take.events.push_back({at(0.40 + 0.012 * i), TakeEventKind::Pointer, 0, {where.x + 30 * std::cos(0.3 * i), where.y + 16 * std::sin(0.3 * i)}});
+        take.events.push_back({at(0.40 + 0.012 * i),
+                               TakeEventKind::Pointer,
+                               0,
+                               {where.x + 30 * std::cos(0.3 * i), where.y + 16 * std::sin(0.3 * i)}});
     take.events.push_back({at(0.72), TakeEventKind::PointerOff, 0, {}});
 }
 
 Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t leaveOpen) {
     const auto voices = demoVoices();
-    if (voices.empty()) return fail(ErrorCode::NotFound, "The demo voice is missing from the data folder. Install the program again.");
+    if (voices.empty())
+        return fail(ErrorCode::NotFound,
+                    "The demo voice is missing from the data folder. Install the program again.");
     for (std::size_t i = 0; i + leaveOpen < r.stops.size(); ++i) {
         const Stop& stop = r.stops[i];
         auto sound = readSound(voices[i % voices.size()]);
         if (!sound) return sound.error();
         std::vector<std::int16_t> samples(sound->size());
-        std::transform(sound->begin(), sound->end(), samples.begin(), [](float v) { return static_cast<std::int16_t>(std::clamp(v, -1.0f, 1.0f) * 32767); });
+        std::transform(sound->begin(), sound->end(), samples.begin(),
+                       [](float v) { return static_cast<std::int16_t>(std::clamp(v, -1.0f, 1.0f) * 32767); });
         Take take;
         take.file = r.id.value + "-" + stop.id.value + ".wav";
         auto writer = WavWriter::open(library.takePath(take.file));
@@ -128,7 +149,8 @@ Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t lea
 
 } // namespace
 
-Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete, const Submission& submission, const FilmOrder& order,
+Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
+                              const Submission& submission, const FilmOrder& order,
                               const DemoReviewWish& wish, Date date, IdSource& ids) {
     const Clip& clip = submission.clips.front();
     const Delivery d(order.knobs);

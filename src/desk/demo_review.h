@@ -18,10 +18,11 @@ struct DemoReviewWish {
     std::uint64_t seed = 1;
 };
 
-/// A review of the clip of a generated film: positions and clicks from the truth with a hand's wobble, grades from
-/// what the figure does, stops spoken with the shipped voice. Takes are written to the library's takes folder.
-/// Errors: those of reading the voice and writing takes.
-Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete, const Submission& submission, const FilmOrder& order,
+/// A review of the clip of a generated film: positions and clicks from the truth with a hand's wobble, grades
+/// from what the figure does, stops spoken with the shipped voice. Takes are written to the library's takes
+/// folder. Errors: those of reading the voice and writing takes.
+Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
+                              const Submission& submission, const FilmOrder& order,
                               const DemoReviewWish& wish, Date date, IdSource& ids);
 
 } // namespace jg

@@ -22,21 +22,30 @@ namespace {
 
 /// Rough minutes of a review by what is left; own choice, from the length of the walk.
 int minutesLeft(const Counts& c) {
-    const int left = 2 + (c.positionsAll - c.positions) / 3 + (c.measuresAll - c.measures) / 4 + (c.judgedAll - c.judged) / 5;
+    const int left = 2 + (c.positionsAll - c.positions) / 3 + (c.measuresAll - c.measures) / 4 +
+                     (c.judgedAll - c.judged) / 5;
     return left + (c.saidAll > c.said ? (c.saidAll - c.said) : c.saidAll == 0 ? 4 : 0);
 }
 
 std::string progressOf(const Review& r, const Counts& c) {
     const auto of = [](int done, int all) { return std::to_string(done) + " of " + std::to_string(all); };
     switch (r.stage) {
-    case Stage::Look: return "";
-    case Stage::Positions: return "Positions " + of(c.positions, c.positionsAll) + " set.";
-    case Stage::Measure: return "Measures " + of(c.measures, c.measuresAll) + " done.";
-    case Stage::Judge: return "Judging " + of(c.judged, c.judgedAll) + " done.";
-    case Stage::Say: return "Saying " + of(c.said, c.saidAll) + " done.";
-    case Stage::Prescribe: return "Said; the week is being laid out.";
-    case Stage::Send: return "Ready to send.";
-    case Stage::Sent: break;
+    case Stage::Look:
+        return "";
+    case Stage::Positions:
+        return "Positions " + of(c.positions, c.positionsAll) + " set.";
+    case Stage::Measure:
+        return "Measures " + of(c.measures, c.measuresAll) + " done.";
+    case Stage::Judge:
+        return "Judging " + of(c.judged, c.judgedAll) + " done.";
+    case Stage::Say:
+        return "Saying " + of(c.said, c.saidAll) + " done.";
+    case Stage::Prescribe:
+        return "Said; the week is being laid out.";
+    case Stage::Send:
+        return "Ready to send.";
+    case Stage::Sent:
+        break;
     }
     return "";
 }
@@ -51,7 +60,8 @@ Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today
     auto submissions = library.submissions();
     if (!submissions) return submissions.error();
     for (Submission& s : *submissions) {
-        const auto athlete = std::find_if(desk.athletes.begin(), desk.athletes.end(), [&](const Athlete& a) { return a.id == s.athlete; });
+        const auto athlete = std::find_if(desk.athletes.begin(), desk.athletes.end(),
+                                          [&](const Athlete& a) { return a.id == s.athlete; });
         if (athlete == desk.athletes.end() || s.clips.empty()) continue;
         auto review = library.reviewOf(s.id);
         if (!review) return review.error();
@@ -69,7 +79,8 @@ Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today
     }
     std::stable_sort(desk.waiting.begin(), desk.waiting.end(), [](const DeskRow& a, const DeskRow& b) {
         const auto key = [](const DeskRow& r) {
-            return std::tuple(r.submission.pain.empty(), !r.submission.promised, r.submission.promised ? isoDate(*r.submission.promised) : std::string());
+            return std::tuple(r.submission.pain.empty(), !r.submission.promised,
+                              r.submission.promised ? isoDate(*r.submission.promised) : std::string());
         };
         return key(a) < key(b);
     });

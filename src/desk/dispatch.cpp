@@ -28,7 +28,8 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
 
 Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     const Date today = session.clock().today();
-    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.assessment(), session.athlete(), session.submission(), today);
+    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.assessment(),
+                                             session.athlete(), session.submission(), today);
     for (const SendProblem& p : problems)
         if (p.stop) return fail(ErrorCode::Refused, p.text);
     auto to = recipientFor(session.athlete(), today);
@@ -48,7 +49,9 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
     for (const LetterCorrection& c : recipe.letter.corrections) {
         auto picture = (*reader)->picture(FrameNumber{c.frame});
         if (!picture) return picture.error();
-        stills[c.finding] = renderStill(*picture, sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, c.finding), 960, true);
+        stills[c.finding] = renderStill(
+            *picture, sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, c.finding), 960,
+            true);
     }
     return stills;
 }
@@ -73,17 +76,27 @@ std::string mailText(const DispatchRecipe& r) {
 
 } // namespace
 
-Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files, std::stop_token stop, const std::function<void(double)>& progress) {
+Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
+                          std::stop_token stop, const std::function<void(double)>& progress) {
     const std::string stem = recipe.athleteFirstName + "-" + isoDate(recipe.film.review.date);
     const fs::path pdf = workFolder / (stem + ".pdf");
     if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
     auto letterBytes = readFile(pdf);
     if (!letterBytes) return letterBytes.error();
-    Message m{recipe.house.coach, recipe.house.coachEmail, recipe.toName, recipe.toAddress, recipe.film.letter.greeting, mailText(recipe), {}, recipe.messageId, recipe.dateUnix};
+    Message m{recipe.house.coach,
+              recipe.house.coachEmail,
+              recipe.toName,
+              recipe.toAddress,
+              recipe.film.letter.greeting,
+              mailText(recipe),
+              {},
+              recipe.messageId,
+              recipe.dateUnix};
     m.attachments.push_back({stem + ".pdf", "application/pdf", std::move(*letterBytes)});
     if (!recipe.film.review.takes.empty()) {
         const fs::path film = workFolder / (stem + ".mp4");
-        if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made) return made.error();
+        if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made)
+            return made.error();
         auto filmBytes = readFile(film);
         if (!filmBytes) return filmBytes.error();
         m.attachments.push_back({stem + ".mp4", "video/mp4", std::move(*filmBytes)});
@@ -93,7 +106,8 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
     return Parcel{std::move(*bytes), m.subject};
 }
 
-Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe, const Parcel& parcel, const Clock& clock, IdSource& ids) {
+Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
+                               const Parcel& parcel, const Clock& clock, IdSource& ids) {
     OutboxItem item;
     item.id = ids.next<struct MailTag>("mail").value;
     item.review = review;
@@ -102,7 +116,8 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     item.file = item.id + ".eml";
     item.state = "waiting";
     item.at = clock.nowUnix();
-    if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written) return written.error();
+    if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written)
+        return written.error();
     if (auto stored = library.save(item); !stored) return stored.error();
     return item;
 }

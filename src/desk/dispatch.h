@@ -43,11 +43,13 @@ Status exportLetter(const DispatchRecipe& recipe, const std::filesystem::path& p
 
 /// Makes letter and film in `workFolder` and packs them into a mail. Progress covers the film.
 /// Errors: Cancelled, DiskFull, WriteFailed, Damaged, BadInput.
-Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::path& workFolder, FileStore& files, std::stop_token stop = {},
+Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::path& workFolder,
+                          FileStore& files, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
 /// Keeps the mail as waiting in the outbox. Errors: those of Library.
-Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe, const Parcel& parcel, const Clock& clock, IdSource& ids);
+Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
+                               const Parcel& parcel, const Clock& clock, IdSource& ids);
 
 /// The item as it stands after sending ended in `result`.
 OutboxItem afterSending(OutboxItem item, const Status& result, const Clock& clock);

@@ -5,7 +5,9 @@
 
 namespace jg {
 
-FilmThread::FilmThread(std::filesystem::path path, QObject* parent) : QObject(parent), path_(std::move(path)) {
+FilmThread::FilmThread(std::filesystem::path path, QObject* parent)
+    : QObject(parent)
+    , path_(std::move(path)) {
     thread_ = std::jthread([this](std::stop_token stop) { run(stop); });
 }
 
@@ -23,10 +25,13 @@ void FilmThread::run(std::stop_token stop) {
     auto reader = Reader::open(path_, {}, stop);
     if (!reader) {
         if (reader.error().code != ErrorCode::Cancelled)
-            QMetaObject::invokeMethod(this, [this, text = QString::fromStdString(reader.error().text)] { Q_EMIT failed(text); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, text = QString::fromStdString(reader.error().text)] { Q_EMIT failed(text); },
+                Qt::QueuedConnection);
         return;
     }
-    QMetaObject::invokeMethod(this, [this, info = (*reader)->info()] { Q_EMIT opened(info); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, info = (*reader)->info()] { Q_EMIT opened(info); }, Qt::QueuedConnection);
     serve(**reader, stop);
 }
 
@@ -42,9 +47,12 @@ void FilmThread::serve(Reader& reader, std::stop_token stop) {
         auto picture = reader.picture(n, stop);
         if (stop.stop_requested()) return;
         if (picture)
-            QMetaObject::invokeMethod(this, [this, n, p = *picture] { Q_EMIT frameReady(n.value, p); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, n, p = *picture] { Q_EMIT frameReady(n.value, p); }, Qt::QueuedConnection);
         else
-            QMetaObject::invokeMethod(this, [this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); },
+                Qt::QueuedConnection);
     }
 }
 

@@ -13,8 +13,8 @@
 
 namespace jg {
 
-/// Opens a film and gives frames on request; only the newest request is served. All signals come in the thread
-/// that made the object. Ends its decoding when destroyed.
+/// Opens a film and gives frames on request; only the newest request is served. All signals come in the
+/// thread that made the object. Ends its decoding when destroyed.
 class FilmThread : public QObject {
     Q_OBJECT
 public:

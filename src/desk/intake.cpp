@@ -8,7 +8,8 @@ namespace jg {
 
 namespace fs = std::filesystem;
 
-Result<LookedAt> lookAtFilm(const fs::path& path, std::stop_token stop, const std::function<void(double)>& progress) {
+Result<LookedAt> lookAtFilm(const fs::path& path, std::stop_token stop,
+                            const std::function<void(double)>& progress) {
     auto reader = Reader::open(path, {}, stop);
     if (!reader) return reader.error();
     auto check = checkFilm(**reader, stop, progress);
@@ -54,8 +55,10 @@ Status saveStill(Library& library, const Clip& clip, const Picture& still) {
 
 } // namespace
 
-Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked, const Clock& clock, IdSource& ids) {
-    if (form.films.empty()) return fail(ErrorCode::BadInput, "There is no film in this submission. Add at least one.");
+Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
+                          const Clock& clock, IdSource& ids) {
+    if (form.films.empty())
+        return fail(ErrorCode::BadInput, "There is no film in this submission. Add at least one.");
     if (looked.size() != form.films.size()) return fail(ErrorCode::Internal, "Not every film was looked at.");
     auto athlete = library.athlete(form.athlete);
     if (!athlete) return athlete.error();

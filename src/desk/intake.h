@@ -39,12 +39,15 @@ struct LookedAt {
     Picture still;
 };
 
-/// Opens and checks one film; may run in any thread. Errors: those of Reader and checkFilm, with the film's name.
-Result<LookedAt> lookAtFilm(const std::filesystem::path& path, std::stop_token stop = {}, const std::function<void(double)>& progress = {});
+/// Opens and checks one film; may run in any thread. Errors: those of Reader and checkFilm, with the film's
+/// name.
+Result<LookedAt> lookAtFilm(const std::filesystem::path& path, std::stop_token stop = {},
+                            const std::function<void(double)>& progress = {});
 
-/// Stores a submission whose films were looked at (same order). All or nothing: a refused film stores nothing.
-/// Errors: BadInput, those of Library.
-Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked, const Clock& clock, IdSource& ids);
+/// Stores a submission whose films were looked at (same order). All or nothing: a refused film stores
+/// nothing. Errors: BadInput, those of Library.
+Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
+                          const Clock& clock, IdSource& ids);
 
 /// The small still of a clip, made at intake; may be missing.
 std::filesystem::path stillPath(const Library& library, const Clip& clip);

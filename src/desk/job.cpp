@@ -4,14 +4,16 @@
 
 namespace jg {
 
-Job::Job(QObject* parent, Work work) : QObject(parent) {
+Job::Job(QObject* parent, Work work)
+    : QObject(parent) {
     thread_ = std::jthread([this, work = std::move(work)](std::stop_token stop) {
         int shown = -1;
         const Progress progress = [&](double part) {
             const int percent = static_cast<int>(part * 100);
             if (percent == shown) return; // the window needs no more than a hundred steps
             shown = percent;
-            QMetaObject::invokeMethod(this, [this, part] { Q_EMIT progressed(part); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, part] { Q_EMIT progressed(part); }, Qt::QueuedConnection);
         };
         Continuation then = work(stop, progress);
         QMetaObject::invokeMethod(

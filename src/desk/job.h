@@ -9,8 +9,8 @@
 
 namespace jg {
 
-/// One job on its own thread. The work takes values, a stop token and a progress callback, and returns what is
-/// to be done with its result; that runs in the thread that started the job. Deletes itself when done.
+/// One job on its own thread. The work takes values, a stop token and a progress callback, and returns what
+/// is to be done with its result; that runs in the thread that started the job. Deletes itself when done.
 class Job : public QObject {
     Q_OBJECT
 public:

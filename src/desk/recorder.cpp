@@ -25,8 +25,9 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
     if (!writer) return writer.error();
     writer_.emplace(std::move(*writer));
     note(TakeEventKind::Frame, stop.frame);
-    const Status started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
-                                             [this](const Error& e) { Q_EMIT brokenOff(QString::fromStdString(e.text)); });
+    const Status started =
+        microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
+                          [this](const Error& e) { Q_EMIT brokenOff(QString::fromStdString(e.text)); });
     if (!started) {
         writer_.reset();
         std::error_code ec;

@@ -17,7 +17,9 @@ namespace jg {
 class Recorder : public QObject {
     Q_OBJECT
 public:
-    Recorder(Library& library, Microphone& microphone) : library_(library), microphone_(microphone) {}
+    Recorder(Library& library, Microphone& microphone)
+        : library_(library)
+        , microphone_(microphone) {}
     ~Recorder() override;
 
     /// Begins a take of a stop. Errors: NotFound (no microphone), Refused, WriteFailed, DiskFull.

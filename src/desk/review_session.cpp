@@ -7,10 +7,15 @@
 namespace jg {
 
 ReviewSession::ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids)
-    : library_(library), playbook_(playbook), clock_(clock), ids_(ids) {}
+    : library_(library)
+    , playbook_(playbook)
+    , clock_(clock)
+    , ids_(ids) {}
 
-Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids,
-                                                           const SubmissionId& submission, const std::string& approach) {
+Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
+                                                           const Clock& clock, IdSource& ids,
+                                                           const SubmissionId& submission,
+                                                           const std::string& approach) {
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
     if (auto loaded = session->load(submission, approach); !loaded) return loaded.error();
     return session;
@@ -30,7 +35,8 @@ Status ReviewSession::load(const SubmissionId& id, const std::string& approachId
         review_ = std::move(**found);
     } else {
         const Approach* approach = playbook_.approach(approachId);
-        if (!approach) return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
+        if (!approach)
+            return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
         review_.id = ids_.next<ReviewTag>("rev");
         review_.submission = id;
         review_.athlete = athlete_.id;
@@ -39,14 +45,16 @@ Status ReviewSession::load(const SubmissionId& id, const std::string& approachId
         review_.approach = *approach;
         if (auto stored = save(); !stored) return stored;
     }
-    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(), [&](const Clip& c) { return c.id == review_.clip; });
+    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(),
+                                   [&](const Clip& c) { return c.id == review_.clip; });
     clip_ = clip == submission_.clips.end() ? submission_.clips.front() : *clip;
     reassess();
     return Done{};
 }
 
 House ReviewSession::house() const {
-    return {library_.setting("house.place", "My place"), library_.setting("house.coach", "Your coach"), library_.setting("mail.from", "")};
+    return {library_.setting("house.place", "My place"), library_.setting("house.coach", "Your coach"),
+            library_.setting("mail.from", "")};
 }
 
 LetterModel ReviewSession::letter() const {
@@ -64,7 +72,9 @@ void ReviewSession::reassess() {
 }
 
 Status ReviewSession::perform(const Edit& edit) {
-    if (review_.sent) return fail(ErrorCode::Refused, "This review was sent and stays as it was sent. Begin a new one to go on.");
+    if (review_.sent)
+        return fail(ErrorCode::Refused,
+                    "This review was sent and stays as it was sent. Begin a new one to go on.");
     history_.perform(review_, edit);
     auto stored = save();
     if (!stored) {
@@ -99,10 +109,13 @@ Status ReviewSession::setStage(Stage stage) {
 }
 
 Status ReviewSession::useClip(const ClipId& id) {
-    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(), [&](const Clip& c) { return c.id == id; });
-    if (clip == submission_.clips.end()) return fail(ErrorCode::NotFound, "That film is not part of this submission.");
+    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(),
+                                   [&](const Clip& c) { return c.id == id; });
+    if (clip == submission_.clips.end())
+        return fail(ErrorCode::NotFound, "That film is not part of this submission.");
     if (!review_.moments.empty() || !review_.points.empty())
-        return fail(ErrorCode::Refused, "This review already has positions on the " + std::string(nameOf(clip_.view)) +
+        return fail(ErrorCode::Refused, "This review already has positions on the " +
+                                            std::string(nameOf(clip_.view)) +
                                             " film. Clear them before reviewing another film.");
     clip_ = *clip;
     review_.clip = id;

@@ -18,9 +18,12 @@ namespace jg {
 class ReviewSession : public QObject {
     Q_OBJECT
 public:
-    /// Opens the review of a submission, or begins one by the approach. Errors: NotFound, Damaged, WriteFailed.
-    static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids,
-                                                       const SubmissionId& submission, const std::string& approach = "load-and-drive");
+    /// Opens the review of a submission, or begins one by the approach. Errors: NotFound, Damaged,
+    /// WriteFailed.
+    static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
+                                                       const Clock& clock, IdSource& ids,
+                                                       const SubmissionId& submission,
+                                                       const std::string& approach = "load-and-drive");
 
     const Review& review() const { return review_; }
     const Athlete& athlete() const { return athlete_; }

@@ -8,8 +8,9 @@ CauseReport rankedFaults(const Playbook& playbook, const Assessment& a) {
     return explain(playbook, a.faults());
 }
 
-Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete, const Submission& submission, const Clip& clip,
-                 const std::vector<std::string>& corrections, Date today) {
+Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
+                 const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
+                 Date today) {
     Plan plan = review.plan;
     plan.corrections = corrections;
     const int age = athlete.ageOn(today);
@@ -20,20 +21,24 @@ Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& 
         // What the coach already set for this correction stays.
         for (const PlannedDrill& d : plan.drills)
             if (d.finding == finding) drills.push_back(d);
-        const bool has = std::any_of(drills.begin(), drills.end(), [&](const auto& d) { return d.finding == finding; });
+        const bool has =
+            std::any_of(drills.begin(), drills.end(), [&](const auto& d) { return d.finding == finding; });
         if (!has)
             for (const Drill* d : drillsFor(playbook, finding, age, pain, drills.empty() ? 2 : 1)) {
-                const bool twice = std::any_of(drills.begin(), drills.end(), [&](const auto& x) { return x.drill == d->id; });
+                const bool twice = std::any_of(drills.begin(), drills.end(),
+                                               [&](const auto& x) { return x.drill == d->id; });
                 if (!twice) drills.push_back({d->id, finding, d->dose, false});
             }
     }
     for (const PlannedDrill& d : drills)
-        if (const Drill* drill = playbook.drill(d.drill)) lookAgain = std::max(lookAgain, drill->lookAgainDays);
+        if (const Drill* drill = playbook.drill(d.drill))
+            lookAgain = std::max(lookAgain, drill->lookAgainDays);
     plan.drills = std::move(drills);
     if (!plan.nextLook && lookAgain > 0) plan.nextLook = addDays(today, lookAgain);
     if (plan.opening.empty())
-        plan.opening = submission.asked.empty() ? "Thank you for the film. Here is what I saw."
-                                                : "You asked: \u201c" + submission.asked + "\u201d Here is what I saw.";
+        plan.opening = submission.asked.empty()
+                           ? "Thank you for the film. Here is what I saw."
+                           : "You asked: \u201c" + submission.asked + "\u201d Here is what I saw.";
     if (plan.ask.empty())
         plan.ask = "Film three pitches from " + std::string(placeOf(clip.view, athlete.hand)) +
                    ", phone at hip height, ten steps away, at 240 frames a second, and three from the front.";

@@ -12,10 +12,14 @@ namespace fs = std::filesystem;
 
 const char* idOf(RateSource source) {
     switch (source) {
-    case RateSource::Metadata: return "metadata";
-    case RateSource::Stated: return "stated";
-    case RateSource::Assumed: return "assumed";
-    case RateSource::Unknown: break;
+    case RateSource::Metadata:
+        return "metadata";
+    case RateSource::Stated:
+        return "stated";
+    case RateSource::Assumed:
+        return "assumed";
+    case RateSource::Unknown:
+        break;
     }
     return "unknown";
 }
@@ -25,9 +29,13 @@ namespace {
 Status checkReadable(const fs::path& path) {
     std::error_code ec;
     const std::string name = path.filename().string();
-    if (!fs::exists(path, ec) && !ec) return fail(ErrorCode::NotFound, "There is no file " + path.string() + ".");
-    if (ec) return fail(ErrorCode::Unreadable, path.string() + " can't be reached (" + ec.message() + "). Check the folder's permissions.");
-    if (fs::is_directory(path, ec)) return fail(ErrorCode::BadInput, name + " is a folder. Choose a film file in it.");
+    if (!fs::exists(path, ec) && !ec)
+        return fail(ErrorCode::NotFound, "There is no file " + path.string() + ".");
+    if (ec)
+        return fail(ErrorCode::Unreadable, path.string() + " can't be reached (" + ec.message() +
+                                               "). Check the folder's permissions.");
+    if (fs::is_directory(path, ec))
+        return fail(ErrorCode::BadInput, name + " is a folder. Choose a film file in it.");
     if (fs::file_size(path, ec) == 0 && !ec)
         return fail(ErrorCode::BadInput, name + " is empty. Copy the film again from the phone.");
     return Done{};
@@ -43,7 +51,8 @@ Status scanPackets(Demuxer& d, std::stop_token stop) {
             d.packets.push_back({packet->pts, key});
         }
         // The key before an edit list's start is discarded for showing and still needed for decoding.
-        if (packet->stream_index == d.stream && (packet->flags & AV_PKT_FLAG_KEY) && packet->pts != AV_NOPTS_VALUE)
+        if (packet->stream_index == d.stream && (packet->flags & AV_PKT_FLAG_KEY) &&
+            packet->pts != AV_NOPTS_VALUE)
             d.keys.push_back(packet->pts);
         av_packet_unref(packet.get());
     }
@@ -99,14 +108,16 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
     if (d.stream < 0 || attached)
-        return fail(ErrorCode::BadInput, name + " holds no moving picture, only sound or data. Choose the film itself.");
+        return fail(ErrorCode::BadInput,
+                    name + " holds no moving picture, only sound or data. Choose the film itself.");
     const AVCodecParameters* p = d.video()->codecpar;
     if (p->width <= 0 || p->height <= 0)
         return fail(ErrorCode::Damaged, name + " is damaged: its picture has no size. Copy the film again.");
     for (unsigned i = 0; i < raw->nb_streams; ++i)
         if (static_cast<int>(i) != d.stream) raw->streams[i]->discard = AVDISCARD_ALL;
     if (auto scanned = scanPackets(d, stop); !scanned) return scanned.error();
-    if (d.packets.empty()) return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
+    if (d.packets.empty())
+        return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
     return d;
 }
 
@@ -129,7 +140,8 @@ FilmInfo factsOf(const Demuxer& d) {
     info.statedFrames = std::max<std::int64_t>(s->nb_frames, 0);
     for (unsigned i = 0; i < d.input->nb_streams; ++i)
         info.audio |= d.input->streams[i]->codecpar->codec_type == AVMEDIA_TYPE_AUDIO;
-    info.locationData = hasTag(d.input->metadata, "location") || hasTag(d.input->metadata, "com.apple.quicktime.location");
+    info.locationData =
+        hasTag(d.input->metadata, "location") || hasTag(d.input->metadata, "com.apple.quicktime.location");
     double tagged = taggedRate(d.input->metadata);
     if (tagged == 0) tagged = taggedRate(s->metadata);
     info.captureRate = tagged > 0 ? CaptureRate{tagged, RateSource::Metadata}

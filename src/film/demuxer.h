@@ -21,9 +21,9 @@ struct PacketEntry {
 struct Demuxer {
     ff::Input input;
     int stream = -1;
-    std::vector<PacketEntry> packets;   ///< shown packets in decode order
-    std::vector<std::int64_t> keys;     ///< pts of key packets, ascending
-    bool readToEnd = true;              ///< false: reading ended in an error
+    std::vector<PacketEntry> packets; ///< shown packets in decode order
+    std::vector<std::int64_t> keys;   ///< pts of key packets, ascending
+    bool readToEnd = true;            ///< false: reading ended in an error
 
     AVStream* video() const { return input->streams[stream]; }
 };

@@ -26,7 +26,9 @@ Error outputError(const std::filesystem::path& path, int error) {
 
 class Encoder::Impl {
 public:
-    Impl(std::filesystem::path path, EncodeSettings settings) : path_(std::move(path)), settings_(std::move(settings)) {}
+    Impl(std::filesystem::path path, EncodeSettings settings)
+        : path_(std::move(path))
+        , settings_(std::move(settings)) {}
 
     Status open();
     Status addPicture(const std::uint8_t* bgrx, int stride);
@@ -58,7 +60,8 @@ private:
 
 Status Encoder::Impl::open() {
     if (settings_.width % 2 || settings_.height % 2 || settings_.width <= 0 || settings_.height <= 0)
-        return fail(ErrorCode::BadInput, "A film's size must be even, not " + std::to_string(settings_.width) + " x " +
+        return fail(ErrorCode::BadInput, "A film's size must be even, not " +
+                                             std::to_string(settings_.width) + " x " +
                                              std::to_string(settings_.height) + ".");
     AVFormatContext* raw = nullptr;
     avformat_alloc_output_context2(&raw, nullptr, "mp4", path_.c_str());
@@ -70,9 +73,11 @@ Status Encoder::Impl::open() {
     writeChapters();
     if (!settings_.title.empty()) av_dict_set(&output_->metadata, "title", settings_.title.c_str(), 0);
     AVDictionary* options = nullptr;
-    av_dict_set(&options, "movflags", settings_.captureFps > 0 ? "+faststart+use_metadata_tags" : "+faststart", 0);
+    av_dict_set(&options, "movflags",
+                settings_.captureFps > 0 ? "+faststart+use_metadata_tags" : "+faststart", 0);
     if (settings_.captureFps > 0)
-        av_dict_set(&output_->metadata, "com.android.capture.fps", std::to_string(settings_.captureFps).c_str(), 0);
+        av_dict_set(&output_->metadata, "com.android.capture.fps",
+                    std::to_string(settings_.captureFps).c_str(), 0);
     int error = avio_open(&output_->pb, path_.c_str(), AVIO_FLAG_WRITE);
     if (error >= 0) error = avformat_write_header(output_.get(), &options);
     av_dict_free(&options);
@@ -98,17 +103,20 @@ Status Encoder::Impl::openVideo() {
     video_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
     av_opt_set(video_->priv_data, "preset", settings_.preset.c_str(), 0);
     av_opt_set(video_->priv_data, "crf", std::to_string(settings_.quality).c_str(), 0);
-    if (avcodec_open2(video_.get(), codec, nullptr) < 0) return fail(ErrorCode::Internal, "The H.264 encoder does not start.");
+    if (avcodec_open2(video_.get(), codec, nullptr) < 0)
+        return fail(ErrorCode::Internal, "The H.264 encoder does not start.");
     videoStream_ = avformat_new_stream(output_.get(), nullptr);
     videoStream_->time_base = video_->time_base;
     videoStream_->avg_frame_rate = video_->framerate;
     avcodec_parameters_from_context(videoStream_->codecpar, video_.get());
     if (settings_.rotationDeg != 0) {
-        auto* matrix = reinterpret_cast<std::int32_t*>(av_stream_new_side_data(videoStream_, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
+        auto* matrix = reinterpret_cast<std::int32_t*>(
+            av_stream_new_side_data(videoStream_, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
         av_display_rotation_set(matrix, settings_.rotationDeg);
     }
-    sws_.reset(sws_getContext(settings_.width, settings_.height, AV_PIX_FMT_BGRA, settings_.width, settings_.height, AV_PIX_FMT_YUV420P,
-                              SWS_BICUBIC | SWS_ACCURATE_RND, nullptr, nullptr, nullptr));
+    sws_.reset(sws_getContext(settings_.width, settings_.height, AV_PIX_FMT_BGRA, settings_.width,
+                              settings_.height, AV_PIX_FMT_YUV420P, SWS_BICUBIC | SWS_ACCURATE_RND, nullptr,
+                              nullptr, nullptr));
     const int* bt709 = sws_getCoefficients(SWS_CS_ITU709);
     sws_setColorspaceDetails(sws_.get(), bt709, 1, bt709, 0, 0, 1 << 16, 1 << 16);
     picture_->format = AV_PIX_FMT_YUV420P;
@@ -127,7 +135,8 @@ Status Encoder::Impl::openAudio() {
     av_channel_layout_default(&audio_->ch_layout, 1);
     audio_->time_base = {1, settings_.sampleRate};
     audio_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
-    if (avcodec_open2(audio_.get(), codec, nullptr) < 0) return fail(ErrorCode::Internal, "The AAC encoder does not start.");
+    if (avcodec_open2(audio_.get(), codec, nullptr) < 0)
+        return fail(ErrorCode::Internal, "The AAC encoder does not start.");
     audioStream_ = avformat_new_stream(output_.get(), nullptr);
     audioStream_->time_base = audio_->time_base;
     avcodec_parameters_from_context(audioStream_->codecpar, audio_.get());
@@ -192,7 +201,8 @@ Status Encoder::Impl::encodeFullAudioFrames(bool flush) {
     while (pending_.size() - at >= size || (flush && at < pending_.size())) {
         const std::size_t n = std::min(size, pending_.size() - at);
         av_frame_make_writable(sound_.get());
-        std::copy_n(pending_.begin() + static_cast<std::ptrdiff_t>(at), n, reinterpret_cast<float*>(sound_->data[0]));
+        std::copy_n(pending_.begin() + static_cast<std::ptrdiff_t>(at), n,
+                    reinterpret_cast<float*>(sound_->data[0]));
         sound_->nb_samples = static_cast<int>(n);
         sound_->pts = samples_;
         samples_ += static_cast<std::int64_t>(n);
@@ -215,10 +225,12 @@ Status Encoder::Impl::finish() {
     return Done{};
 }
 
-Encoder::Encoder(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Encoder::Encoder(std::unique_ptr<Impl> impl)
+    : impl_(std::move(impl)) {}
 Encoder::~Encoder() = default;
 
-Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path, const EncodeSettings& settings) {
+Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path,
+                                               const EncodeSettings& settings) {
     av_log_set_level(AV_LOG_QUIET);
     auto impl = std::make_unique<Impl>(path, settings);
     if (auto opened = impl->open(); !opened) return opened.error();

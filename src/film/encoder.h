@@ -20,8 +20,8 @@ struct Chapter {
 };
 
 struct EncodeSettings {
-    int width = 1280;  ///< even
-    int height = 720;  ///< even
+    int width = 1280; ///< even
+    int height = 720; ///< even
     Rational fps{30, 1};
     int quality = 20; ///< x264 constant rate factor
     std::string preset = "veryfast";
@@ -33,12 +33,13 @@ struct EncodeSettings {
     int rotationDeg = 0;   ///< display rotation written for the film
 };
 
-/// Writes one film. Pictures and sound may be added in any interleaving. One thread owns it. Writes no device,
-/// place or time of day into the file.
+/// Writes one film. Pictures and sound may be added in any interleaving. One thread owns it. Writes no
+/// device, place or time of day into the file.
 class Encoder {
 public:
     /// Errors: BadInput (odd size), WriteFailed, Internal.
-    static Result<std::unique_ptr<Encoder>> open(const std::filesystem::path& path, const EncodeSettings& settings);
+    static Result<std::unique_ptr<Encoder>> open(const std::filesystem::path& path,
+                                                 const EncodeSettings& settings);
     ~Encoder();
     Encoder(const Encoder&) = delete;
     Encoder& operator=(const Encoder&) = delete;

@@ -27,6 +27,7 @@ struct FilmCheck {
 
 /// Looks through the whole film once. `progress` gets 0..1. Errors: Cancelled, Damaged.
 /// Limits are common practice or own choice, named beside each in film_check.cpp.
-Result<FilmCheck> checkFilm(Reader& reader, std::stop_token stop = {}, const std::function<void(double)>& progress = {});
+Result<FilmCheck> checkFilm(Reader& reader, std::stop_token stop = {},
+                            const std::function<void(double)>& progress = {});
 
 } // namespace jg

@@ -34,9 +34,9 @@ struct FilmInfo {
     bool audio = false;
     bool locationData = false;
     Rational timeBase;
-    std::vector<Pts> pts;           ///< one a frame, in display order
-    std::int64_t statedFrames = 0;  ///< what the container promises; 0 = it does not say
-    bool complete = true;           ///< false: fewer frames than promised, or it ends in an error
+    std::vector<Pts> pts;          ///< one a frame, in display order
+    std::int64_t statedFrames = 0; ///< what the container promises; 0 = it does not say
+    bool complete = true;          ///< false: fewer frames than promised, or it ends in an error
     std::int64_t frames() const { return static_cast<std::int64_t>(pts.size()); }
 };
 

@@ -23,7 +23,8 @@ void FrameCache::put(std::int64_t n, const AVFrame* frame, std::int64_t playhead
     while (bytes_ > budget_ && frames_.size() > 1) {
         const auto first = frames_.begin();
         const auto last = std::prev(frames_.end());
-        const auto victim = std::llabs(first->first - playhead) >= std::llabs(last->first - playhead) ? first : last;
+        const auto victim =
+            std::llabs(first->first - playhead) >= std::llabs(last->first - playhead) ? first : last;
         bytes_ -= sizeOf(victim->second.get());
         frames_.erase(victim);
     }

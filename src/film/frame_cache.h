@@ -12,7 +12,8 @@ namespace jg {
 /// Not thread-safe.
 class FrameCache {
 public:
-    explicit FrameCache(std::size_t budgetBytes) : budget_(budgetBytes) {}
+    explicit FrameCache(std::size_t budgetBytes)
+        : budget_(budgetBytes) {}
     const AVFrame* find(std::int64_t n) const;
     /// Takes a new reference to `frame`.
     void put(std::int64_t n, const AVFrame* frame, std::int64_t playhead);

@@ -16,7 +16,9 @@ struct Picture {
 
     bool empty() const { return !pixels; }
     int stride() const { return width * 4; }
-    const std::uint8_t* row(int y) const { return pixels->data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(stride()); }
+    const std::uint8_t* row(int y) const {
+        return pixels->data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(stride());
+    }
 };
 
 } // namespace jg

@@ -37,7 +37,9 @@ std::int64_t timeOf(const AVFrame* frame) {
 
 class Reader::Impl {
 public:
-    Impl(Demuxer demuxer, std::size_t cacheBytes) : demuxer_(std::move(demuxer)), cache_(cacheBytes) {}
+    Impl(Demuxer demuxer, std::size_t cacheBytes)
+        : demuxer_(std::move(demuxer))
+        , cache_(cacheBytes) {}
 
     Status prepare(const std::filesystem::path& path, std::stop_token stop);
     Result<const AVFrame*> frame(std::int64_t n, std::stop_token stop);
@@ -71,18 +73,21 @@ private:
 Status Reader::Impl::prepare(const std::filesystem::path& path, std::stop_token stop) {
     info = factsOf(demuxer_);
     if (static_cast<std::int64_t>(info.width) * info.height > kMostPixels)
-        return fail(ErrorCode::BadInput, path.filename().string() + " claims a picture of " + std::to_string(info.width) + " x " +
-                                             std::to_string(info.height) + ", larger than any phone's. It was not opened.");
+        return fail(ErrorCode::BadInput,
+                    path.filename().string() + " claims a picture of " + std::to_string(info.width) + " x " +
+                        std::to_string(info.height) + ", larger than any phone's. It was not opened.");
     decoder_ = openDecoder(demuxer_.video());
     if (!decoder_)
-        return fail(ErrorCode::BadInput, path.filename().string() + " is coded as " + info.codec + ", which can't be decoded here.");
+        return fail(ErrorCode::BadInput, path.filename().string() + " is coded as " + info.codec +
+                                             ", which can't be decoded here.");
     std::set<std::int64_t> distinct;
     for (const PacketEntry& p : demuxer_.packets) distinct.insert(p.pts);
     const bool timed = distinct.size() == demuxer_.packets.size() && !distinct.contains(AV_NOPTS_VALUE);
     Status indexed = timed ? indexFromPackets(stop) : indexByDecoding(stop);
     if (!indexed) return indexed;
     if (info.pts.empty())
-        return fail(ErrorCode::Damaged, path.filename().string() + " is damaged: none of its pictures can be decoded.");
+        return fail(ErrorCode::Damaged,
+                    path.filename().string() + " is damaged: none of its pictures can be decoded.");
     info.durationS = secondsOf(Pts{info.pts.back().value - info.pts.front().value}, info.timeBase);
     if (info.playRate.toDouble() > 0) info.durationS += 1.0 / info.playRate.toDouble();
     const auto stated = std::max<std::int64_t>(info.statedFrames, 0);
@@ -136,8 +141,10 @@ Status Reader::Impl::confirmTail(std::stop_token stop) {
 }
 
 void Reader::Impl::rewind() {
-    // Some containers refuse a time before their start, some know no times at all: the first byte always works.
-    const std::int64_t start = demuxer_.video()->start_time == AV_NOPTS_VALUE ? 0 : demuxer_.video()->start_time;
+    // Some containers refuse a time before their start, some know no times at all: the first byte always
+    // works.
+    const std::int64_t start =
+        demuxer_.video()->start_time == AV_NOPTS_VALUE ? 0 : demuxer_.video()->start_time;
     if (avformat_seek_file(demuxer_.input.get(), demuxer_.stream, INT64_MIN, start, start, 0) < 0)
         av_seek_frame(demuxer_.input.get(), demuxer_.stream, 0, AVSEEK_FLAG_BYTE);
     avcodec_flush_buffers(decoder_.get());
@@ -183,7 +190,8 @@ Result<const AVFrame*> Reader::Impl::next(std::stop_token stop) {
         }
         if (got == AVERROR_EOF || draining_) return static_cast<const AVFrame*>(nullptr);
         int read = 0;
-        while ((read = av_read_frame(demuxer_.input.get(), packet_.get())) >= 0 && packet_->stream_index != demuxer_.stream)
+        while ((read = av_read_frame(demuxer_.input.get(), packet_.get())) >= 0 &&
+               packet_->stream_index != demuxer_.stream)
             av_packet_unref(packet_.get());
         if (read < 0) {
             avcodec_send_packet(decoder_.get(), nullptr);
@@ -205,8 +213,9 @@ std::int64_t Reader::Impl::numberOf(const AVFrame* frame) const {
 
 Result<const AVFrame*> Reader::Impl::frame(std::int64_t n, std::stop_token stop) {
     if (n < 0 || n >= info.frames())
-        return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(n) + ": it has frames 0 to " +
-                                             std::to_string(info.frames() - 1) + ".");
+        return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(n) +
+                                             ": it has frames 0 to " + std::to_string(info.frames() - 1) +
+                                             ".");
     if (const AVFrame* hit = cache_.find(n)) return hit;
     // A short way ahead is decoded on; anything else starts again from its key picture.
     constexpr std::int64_t kShortWay = 12;
@@ -232,10 +241,12 @@ Result<const AVFrame*> Reader::Impl::frame(std::int64_t n, std::stop_token stop)
     return fail(ErrorCode::Damaged, "Frame " + std::to_string(n) + " is damaged and can't be shown.");
 }
 
-Reader::Reader(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Reader::Reader(std::unique_ptr<Impl> impl)
+    : impl_(std::move(impl)) {}
 Reader::~Reader() = default;
 
-Result<std::unique_ptr<Reader>> Reader::open(const std::filesystem::path& path, ReaderOptions options, std::stop_token stop) {
+Result<std::unique_ptr<Reader>> Reader::open(const std::filesystem::path& path, ReaderOptions options,
+                                             std::stop_token stop) {
     av_log_set_level(AV_LOG_QUIET);
     auto demuxer = openDemuxer(path, stop);
     if (!demuxer) return demuxer.error();
@@ -272,10 +283,11 @@ Result<Reader::Grey> Reader::grey(FrameNumber n, int width, std::stop_token stop
     if (!found) return found.error();
     const AVFrame* frame = *found;
     const int height = std::max(1, width * frame->height / std::max(1, frame->width));
-    const ff::Sws sws(sws_getContext(frame->width, frame->height, static_cast<AVPixelFormat>(frame->format), width, height,
-                                     AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
+    const ff::Sws sws(sws_getContext(frame->width, frame->height, static_cast<AVPixelFormat>(frame->format),
+                                     width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
     if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be checked.");
-    Grey grey{width, height, std::vector<std::uint8_t>(static_cast<std::size_t>(width) * static_cast<std::size_t>(height))};
+    Grey grey{width, height,
+              std::vector<std::uint8_t>(static_cast<std::size_t>(width) * static_cast<std::size_t>(height))};
     std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};
     const int strides[4] = {width, 0, 0, 0};
     sws_scale(sws.get(), frame->data, frame->linesize, 0, frame->height, planes, strides);

@@ -14,7 +14,8 @@ constexpr std::array kLandmarks = {
     LandmarkInfo{Landmark::MidBack, "mid-back", "middle of the back", "halfway between neck and belt"},
     LandmarkInfo{Landmark::Pelvis, "pelvis", "pelvis", "the belt buckle"},
     LandmarkInfo{Landmark::LeadShoulder, "lead-shoulder", "lead shoulder", "middle of the shoulder joint"},
-    LandmarkInfo{Landmark::BackShoulder, "back-shoulder", "throwing shoulder", "middle of the shoulder joint"},
+    LandmarkInfo{Landmark::BackShoulder, "back-shoulder", "throwing shoulder",
+                 "middle of the shoulder joint"},
     LandmarkInfo{Landmark::LeadElbow, "lead-elbow", "lead elbow", "middle of the elbow"},
     LandmarkInfo{Landmark::BackElbow, "back-elbow", "throwing elbow", "middle of the elbow"},
     LandmarkInfo{Landmark::LeadWrist, "lead-wrist", "lead wrist", "middle of the wrist"},
@@ -46,9 +47,9 @@ constexpr std::array kMoments = {
     MomentInfo{Moment::FootTouch, "foot-touch", "First touch", "Touch",
                "The first frame in which any part of the lead foot is on the ground."},
     MomentInfo{Moment::Plant, "plant", "Plant", "Plant",
-               "The lead foot is down and carries weight: the calf tightens. Often 1 to 3 frames after first touch."},
-    MomentInfo{Moment::Layback, "layback", "Layback", "Lay",
-               "The forearm is laid back as far as it goes."},
+               "The lead foot is down and carries weight: the calf tightens. Often 1 to 3 frames after first "
+               "touch."},
+    MomentInfo{Moment::Layback, "layback", "Layback", "Lay", "The forearm is laid back as far as it goes."},
     MomentInfo{Moment::Release, "release", "Release", "Release",
                "The last frame with the ball in the hand. The next frame closes the bracket."},
     MomentInfo{Moment::Finish, "finish", "Finish", "Finish",
@@ -113,10 +114,14 @@ std::string_view nameOf(Hand hand) {
 
 std::string_view idOf(View view) {
     switch (view) {
-    case View::Open: return "open";
-    case View::Closed: return "closed";
-    case View::Front: return "front";
-    case View::Rear: break;
+    case View::Open:
+        return "open";
+    case View::Closed:
+        return "closed";
+    case View::Front:
+        return "front";
+    case View::Rear:
+        break;
     }
     return "rear";
 }
@@ -129,10 +134,14 @@ std::optional<View> viewFromId(std::string_view id) {
 
 std::string_view nameOf(View view) {
     switch (view) {
-    case View::Open: return "open side";
-    case View::Closed: return "closed side";
-    case View::Front: return "front";
-    case View::Rear: break;
+    case View::Open:
+        return "open side";
+    case View::Closed:
+        return "closed side";
+    case View::Front:
+        return "front";
+    case View::Rear:
+        break;
     }
     return "rear";
 }

@@ -46,14 +46,19 @@ MeasureKind kindFromId(const std::string& id) {
 std::pair<std::size_t, std::size_t> slotRange(MeasureKind kind) {
     switch (kind) {
     case MeasureKind::JointAngle:
-    case MeasureKind::AboveLine: return {3, 3};
+    case MeasureKind::AboveLine:
+        return {3, 3};
     case MeasureKind::Tilt:
     case MeasureKind::AboveLevel:
     case MeasureKind::Fall:
-    case MeasureKind::Distance: return {2, 2};
-    case MeasureKind::OffLine: return {3, 6};
-    case MeasureKind::ChangeOfAngle: return {6, 6};
-    case MeasureKind::TimeBetween: break;
+    case MeasureKind::Distance:
+        return {2, 2};
+    case MeasureKind::OffLine:
+        return {3, 6};
+    case MeasureKind::ChangeOfAngle:
+        return {6, 6};
+    case MeasureKind::TimeBetween:
+        break;
     }
     return {0, 0};
 }

@@ -9,10 +9,14 @@ namespace jg {
 
 std::string_view idOf(MeasureState state) {
     switch (state) {
-    case MeasureState::NotLookedAt: return "notLookedAt";
-    case MeasureState::Measured: return "measured";
-    case MeasureState::NotVisible: return "notVisible";
-    case MeasureState::NotApplicable: break;
+    case MeasureState::NotLookedAt:
+        return "notLookedAt";
+    case MeasureState::Measured:
+        return "measured";
+    case MeasureState::NotVisible:
+        return "notVisible";
+    case MeasureState::NotApplicable:
+        break;
     }
     return "notApplicable";
 }
@@ -68,7 +72,8 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
             const Slot& b = m.slots[static_cast<std::size_t>(j)];
             if (a.landmark != b.landmark || a.at != b.at) continue;
             for (Eigen::Index k = 0; k < 2; ++k)
-                p.covariance(2 * i + k, 2 * j + k) = p.covariance(2 * j + k, 2 * i + k) = c.sigmaPx * c.sigmaPx;
+                p.covariance(2 * i + k, 2 * j + k) = p.covariance(2 * j + k, 2 * i + k) =
+                    c.sigmaPx * c.sigmaPx;
         }
     }
     const auto put = [&](Eigen::Index at, Estimate e) {
@@ -84,20 +89,28 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
 /// Formula on points already levelled and squared; `unitPx` pixels are one unit of length.
 double formulaOn(const MeasureDefinition& m, const std::vector<ImagePoint>& p, int targetX, double unitPx) {
     switch (m.kind) {
-    case MeasureKind::JointAngle: return jointAngleDeg(p[0], p[1], p[2]);
-    case MeasureKind::Tilt: return tiltDeg(p[0], p[1], targetX);
-    case MeasureKind::AboveLine: return aboveLineDeg(p[0], p[1], p[2]);
+    case MeasureKind::JointAngle:
+        return jointAngleDeg(p[0], p[1], p[2]);
+    case MeasureKind::Tilt:
+        return tiltDeg(p[0], p[1], targetX);
+    case MeasureKind::AboveLine:
+        return aboveLineDeg(p[0], p[1], p[2]);
     case MeasureKind::AboveLevel:
         return std::atan2(p[0].y - p[1].y, std::abs(p[1].x - p[0].x)) * kDegPerRad;
     case MeasureKind::OffLine: {
         double largest = 0;
-        for (std::size_t i = 2; i < p.size(); ++i) largest = std::max(largest, distanceFromLine(p[i], p[0], p[1]));
+        for (std::size_t i = 2; i < p.size(); ++i)
+            largest = std::max(largest, distanceFromLine(p[i], p[0], p[1]));
         return largest / unitPx;
     }
-    case MeasureKind::Fall: return (p[1].y - p[0].y) / unitPx;
-    case MeasureKind::Distance: return length(p[1] - p[0]) / unitPx;
-    case MeasureKind::ChangeOfAngle: return jointAngleDeg(p[3], p[4], p[5]) - jointAngleDeg(p[0], p[1], p[2]);
-    case MeasureKind::TimeBetween: break;
+    case MeasureKind::Fall:
+        return (p[1].y - p[0].y) / unitPx;
+    case MeasureKind::Distance:
+        return length(p[1] - p[0]) / unitPx;
+    case MeasureKind::ChangeOfAngle:
+        return jointAngleDeg(p[3], p[4], p[5]) - jointAngleDeg(p[0], p[1], p[2]);
+    case MeasureKind::TimeBetween:
+        break;
     }
     return std::nan("");
 }
@@ -105,10 +118,12 @@ double formulaOn(const MeasureDefinition& m, const std::vector<ImagePoint>& p, i
 MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
     for (const Moment moment : m.moments)
         if (!in.frames.contains(moment))
-            return withoutValue(m, MeasureState::NotLookedAt, "Set \"" + std::string(info(moment).name) + "\" first.");
+            return withoutValue(m, MeasureState::NotLookedAt,
+                                "Set \"" + std::string(info(moment).name) + "\" first.");
     if (!(in.captureFps > 0))
-        return withoutValue(m, MeasureState::NotVisible,
-                            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+        return withoutValue(
+            m, MeasureState::NotVisible,
+            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
     const double n = static_cast<double>(in.frames.at(m.moments[1]) - in.frames.at(m.moments[0]));
     MeasureValue result;
     result.id = m.id;
@@ -128,7 +143,8 @@ MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (std::abs(in.yawDeg.value) > 0 || in.yawDeg.sd > 0)
         result.warnings.push_back("Corrected for a camera turned from square.");
-    const bool needsLevel = m.kind == MeasureKind::Tilt || m.kind == MeasureKind::AboveLevel || m.kind == MeasureKind::Fall;
+    const bool needsLevel =
+        m.kind == MeasureKind::Tilt || m.kind == MeasureKind::AboveLevel || m.kind == MeasureKind::Fall;
     if (needsLevel && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
         result.warnings.push_back("No plumb or level line yet: the picture is taken as level.");
 }
@@ -145,8 +161,8 @@ std::pair<Estimate, std::string> unitOfLength(const MeasureInput& in) {
 MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
     if (!m.seenFrom(in.view))
         return withoutValue(m, MeasureState::NotVisible,
-                            "Not visible from the " + std::string(nameOf(in.view)) + ": ask for a film from the " +
-                                viewsInWords(m) + ".");
+                            "Not visible from the " + std::string(nameOf(in.view)) +
+                                ": ask for a film from the " + viewsInWords(m) + ".");
     if (m.kind == MeasureKind::TimeBetween) return timeBetween(m, in);
     for (const Slot& slot : m.slots)
         if (!in.points.contains(slot.name))
@@ -158,8 +174,9 @@ MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
     if (m.needsHeight()) {
         std::tie(unitPx, unit) = unitOfLength(in);
         if (unitPx.value <= 0)
-            return withoutValue(m, MeasureState::NotLookedAt,
-                                "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
+            return withoutValue(
+                m, MeasureState::NotLookedAt,
+                "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
     }
     const int targetX = targetDirectionX(in.hand, in.view);
     const auto n = static_cast<Eigen::Index>(m.slots.size());

@@ -27,9 +27,12 @@ std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment
         const MeasureValue& v = row.value;
         const std::string name = playbook.nameOfFinding(row.id);
         out += row.id + "," + quoted(name) + ",";
-        out += v.value ? number(*v.value) + "," + v.unit + "," + number(v.sd) + "," + number(v.low95) + "," + number(v.high95) : "," + v.unit + ",,,";
+        out += v.value ? number(*v.value) + "," + v.unit + "," + number(v.sd) + "," + number(v.low95) + "," +
+                             number(v.high95)
+                       : "," + v.unit + ",,,";
         out += "," + std::string(idOf(v.state)) + "," + quoted(wordsOf(row.target)) + ",";
-        out += row.judgement.verdict ? std::string(idOf(*row.judgement.verdict)) : std::string(idOf(row.judgement.state));
+        out += row.judgement.verdict ? std::string(idOf(*row.judgement.verdict))
+                                     : std::string(idOf(row.judgement.state));
         out += "\r\n";
     }
     return out;

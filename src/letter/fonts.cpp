@@ -6,8 +6,8 @@ namespace jg {
 
 bool loadFonts(const std::filesystem::path& folder) {
     bool all = true;
-    for (const char* name : {"OpenSans-Regular.ttf", "OpenSans-Semibold.ttf", "OpenSans-Bold.ttf", "Vollkorn-Regular.ttf", "Vollkorn-SemiBold.ttf",
-                             "Vollkorn-SemiBoldItalic.ttf"})
+    for (const char* name : {"OpenSans-Regular.ttf", "OpenSans-Semibold.ttf", "OpenSans-Bold.ttf",
+                             "Vollkorn-Regular.ttf", "Vollkorn-SemiBold.ttf", "Vollkorn-SemiBoldItalic.ttf"})
         all &= QFontDatabase::addApplicationFont(QString::fromStdString((folder / name).string())) >= 0;
     return all;
 }

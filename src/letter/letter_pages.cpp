@@ -24,7 +24,8 @@ QString escaped(const std::string& text) {
     return QString::fromStdString(text).toHtmlEscaped();
 }
 
-QString styled(const QString& inner, double px, const QColor& color, const char* family = "Open Sans", const char* weight = "400", const char* more = "") {
+QString styled(const QString& inner, double px, const QColor& color, const char* family = "Open Sans",
+               const char* weight = "400", const char* more = "") {
     return QString("<div style=\"font-family:'%1';font-size:%2px;font-weight:%3;color:%4;%5\">%6</div>")
         .arg(family)
         .arg(px)
@@ -49,7 +50,9 @@ void prepare(QTextDocument& doc, const QString& html, double width) {
 
 } // namespace
 
-LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills) : model_(std::move(model)), stills_(std::move(stills)) {
+LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills)
+    : model_(std::move(model))
+    , stills_(std::move(stills)) {
     layOut();
 }
 
@@ -58,7 +61,8 @@ void LetterPages::newPage() {
     y_ = kTop;
     if (pages_.size() > 1) return;
     html(styled(escaped(model_.from), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2, 18);
-    html(styled(escaped(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"), kMargin + kWidth * 0.4, kWidth * 0.6, 12.5);
+    html(styled(escaped(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
+         kMargin + kWidth * 0.4, kWidth * 0.6, 12.5);
     pages_.back().back().rect.translate(0, 4);
     y_ += 30;
     pages_.back().push_back({Block::Kind::Fill, {kMargin, y_, kWidth, 2}, {}, palette::ink, {}});
@@ -93,7 +97,9 @@ void LetterPages::keeps() {
         const double x = kMargin + static_cast<double>(i) * (width + gap);
         pages_.back().push_back({Block::Kind::Fill, {x, y_, width, 3}, {}, palette::moss, {}});
         y_ += 11;
-        html(styled("Keep", 15.5, palette::moss, "Vollkorn", "600") + styled(escaped(model_.keeps[i]), 13, palette::ink), x, width, 13, &bottom);
+        html(styled("Keep", 15.5, palette::moss, "Vollkorn", "600") +
+                 styled(escaped(model_.keeps[i]), 13, palette::ink),
+             x, width, 13, &bottom);
         y_ -= 11;
     }
     y_ = bottom + 24;
@@ -102,14 +108,16 @@ void LetterPages::keeps() {
 void LetterPages::correction(const LetterCorrection& c) {
     const double stillWidth = 340;
     const auto still = stills_.find(c.finding);
-    const double stillHeight = still == stills_.end() ? 0 : stillWidth * still->second.height() / still->second.width();
+    const double stillHeight =
+        still == stills_.end() ? 0 : stillWidth * still->second.height() / still->second.width();
     need(60 + std::max(stillHeight + 24, 130.0));
     heading(c.title, 21);
     y_ += 2;
     double bottom = y_;
     double x = kMargin, width = kWidth;
     if (stillHeight > 0) {
-        pages_.back().push_back({Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
+        pages_.back().push_back(
+            {Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
         y_ += stillHeight + 6;
         html(styled(escaped(c.caption), 11.5, palette::quiet), kMargin, stillWidth, 11.5, &bottom);
         y_ -= stillHeight + 6;
@@ -134,7 +142,8 @@ void LetterPages::week() {
     need(110);
     heading("Your week", 21);
     const double days = kMargin, what = kMargin + 96, dose = kMargin + 512, ball = kMargin + 630;
-    const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d, const QColor& color, const char* weight) {
+    const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d,
+                         const QColor& color, const char* weight) {
         double bottom = y_;
         html(styled(a, 13, color, "Open Sans", weight), days, 92, 13, &bottom);
         html(styled(b, 13, color), what, 400, 13, &bottom);
@@ -147,7 +156,8 @@ void LetterPages::week() {
         need(56);
         pages_.back().push_back({Block::Kind::Rule, {kMargin, y_, kWidth, 1}, {}, palette::rule, {}});
         y_ += 7;
-        const QString how = QString("%1<div style=\"font-size:11.5px;color:%2\">%3</div>").arg(escaped(r.what), palette::quiet.name(), escaped(r.how));
+        const QString how = QString("%1<div style=\"font-size:11.5px;color:%2\">%3</div>")
+                                .arg(escaped(r.what), palette::quiet.name(), escaped(r.how));
         row(escaped(r.days), how, escaped(r.dose), r.ball ? "yes" : "no", palette::ink, "600");
     }
     y_ += 16;
@@ -159,7 +169,8 @@ void LetterPages::notes() {
         std::string text;
     };
     std::string notSeen;
-    for (std::size_t i = 0; i < model_.notSeen.size() && i < 4; ++i) notSeen += (i ? " " : "") + model_.notSeen[i];
+    for (std::size_t i = 0; i < model_.notSeen.size() && i < 4; ++i)
+        notSeen += (i ? " " : "") + model_.notSeen[i];
     if (model_.notSeen.size() > 4) notSeen += " And " + std::to_string(model_.notSeen.size() - 4) + " more.";
     std::vector<Note> notes;
     if (!model_.nextLook.empty()) notes.push_back({"Next look:", model_.nextLook});
@@ -173,14 +184,19 @@ void LetterPages::notes() {
     for (std::size_t i = 0; i < notes.size(); ++i) {
         const double x = kMargin + static_cast<double>(i) * (width + gap);
         y_ += 12;
-        html(styled(QString("<b>%1</b> %2").arg(notes[i].lead, escaped(notes[i].text)), 12.5, palette::ink, "Open Sans", "400", "line-height:130%;"), x + 14, width - 28, 12.5,
-             &bottom);
+        html(styled(QString("<b>%1</b> %2").arg(notes[i].lead, escaped(notes[i].text)), 12.5, palette::ink,
+                    "Open Sans", "400", "line-height:130%;"),
+             x + 14, width - 28, 12.5, &bottom);
         y_ -= 12;
     }
     const double height = bottom - y_ + 12;
     for (std::size_t i = 0; i < notes.size(); ++i)
         pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(first),
-                             Block{Block::Kind::Fill, {kMargin + static_cast<double>(i) * (width + gap), y_, width, height}, {}, palette::paper, {}});
+                             Block{Block::Kind::Fill,
+                                   {kMargin + static_cast<double>(i) * (width + gap), y_, width, height},
+                                   {},
+                                   palette::paper,
+                                   {}});
     y_ += height + 18;
 }
 
@@ -189,22 +205,32 @@ void LetterPages::layOut() {
     if (!model_.caution.empty()) {
         const std::size_t at = pages_.back().size();
         y_ += 12;
-        const double height = html(styled("<b>Please stop throwing for now.</b> " + escaped(model_.caution), 13.5, palette::ink, "Open Sans", "400", "line-height:130%;"),
+        const double height = html(styled("<b>Please stop throwing for now.</b> " + escaped(model_.caution),
+                                          13.5, palette::ink, "Open Sans", "400", "line-height:130%;"),
                                    kMargin + 18, kWidth - 34, 13.5);
-        pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(at), Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
-        pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(at), Block{Block::Kind::Fill, {kMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
+        pages_.back().insert(
+            pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
+            Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
+        pages_.back().insert(
+            pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
+            Block{Block::Kind::Fill, {kMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
         y_ += height + 30;
     }
     heading(model_.greeting, 31);
     if (!model_.opening.empty())
-        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:140%;"), kMargin, kWidth, 15) + 20;
+        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:140%;"),
+                   kMargin, kWidth, 15) +
+              20;
     keeps();
     for (const LetterCorrection& c : model_.corrections) correction(c);
     week();
     notes();
     need(90);
-    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:135%;"), kMargin, kWidth, 13) + 16;
-    html(styled(escaped(model_.signature), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"), kMargin, kWidth, 18);
+    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:135%;"),
+               kMargin, kWidth, 13) +
+          16;
+    html(styled(escaped(model_.signature), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
+         kMargin, kWidth, 18);
 }
 
 void LetterPages::paint(QPainter& painter, int page) const {
@@ -226,7 +252,8 @@ void LetterPages::paint(QPainter& painter, int page) const {
     }
 }
 
-Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path, FileStore& files) {
+Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path,
+                FileStore& files) {
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);

@@ -53,7 +53,9 @@ private:
     double y_ = 0;
 };
 
-/// Writes the letter as PDF (A4, embedded fonts, selectable text), whole or not at all. Errors: DiskFull, WriteFailed.
-Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path, FileStore& files);
+/// Writes the letter as PDF (A4, embedded fonts, selectable text), whole or not at all. Errors: DiskFull,
+/// WriteFailed.
+Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path,
+                FileStore& files);
 
 } // namespace jg

@@ -14,7 +14,8 @@ ViewTransform ViewTransform::fit(QSizeF picture, QRectF area) {
     ViewTransform t;
     if (picture.isEmpty()) return t;
     t.scale = std::min(area.width() / picture.width(), area.height() / picture.height());
-    t.offset = area.topLeft() + QPointF((area.width() - picture.width() * t.scale) / 2, (area.height() - picture.height() * t.scale) / 2);
+    t.offset = area.topLeft() + QPointF((area.width() - picture.width() * t.scale) / 2,
+                                        (area.height() - picture.height() * t.scale) / 2);
     return t;
 }
 
@@ -27,7 +28,11 @@ QColor faded(QColor c, bool faint) {
 
 class ScenePainter {
 public:
-    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, double unit) : p_(p), view_(view), area_(area), unit_(unit) {}
+    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, double unit)
+        : p_(p)
+        , view_(view)
+        , area_(area)
+        , unit_(unit) {}
 
     void lines(const std::vector<SceneLine>& lines) {
         // The casing of all first, so that no line is cut by its neighbour's.
@@ -35,7 +40,8 @@ public:
             for (const SceneLine& l : lines) {
                 QPolygonF path;
                 for (const ImagePoint q : l.points) path << view_.toView(q);
-                p_.setPen(pen(casing ? 4.6 : 2.2, faded(casing ? palette::casing : palette::chalk, l.faint), l.dashed && !casing));
+                p_.setPen(pen(casing ? 4.6 : 2.2, faded(casing ? palette::casing : palette::chalk, l.faint),
+                              l.dashed && !casing));
                 p_.setBrush(Qt::NoBrush);
                 p_.drawPolyline(path);
             }
@@ -44,14 +50,19 @@ public:
     void arcs(const std::vector<SceneArc>& arcs) {
         for (const SceneArc& a : arcs) {
             const QPointF v = view_.toView(a.vertex), pa = view_.toView(a.a), pb = view_.toView(a.b);
-            const double start = std::atan2(-(pa.y() - v.y()), pa.x() - v.x()), end = std::atan2(-(pb.y() - v.y()), pb.x() - v.x());
+            const double start = std::atan2(-(pa.y() - v.y()), pa.x() - v.x()),
+                         end = std::atan2(-(pb.y() - v.y()), pb.x() - v.x());
             const double sweep = std::remainder(end - start, 2 * M_PI);
-            const double shorter = std::min(std::hypot(pa.x() - v.x(), pa.y() - v.y()), std::hypot(pb.x() - v.x(), pb.y() - v.y()));
+            const double shorter = std::min(std::hypot(pa.x() - v.x(), pa.y() - v.y()),
+                                            std::hypot(pb.x() - v.x(), pb.y() - v.y()));
             const double r = std::min(26 * unit_, 0.45 * shorter);
             const QRectF box(v.x() - r, v.y() - r, 2 * r, 2 * r);
-            const auto sixteenths = [](double rad) { return static_cast<int>(std::lround(rad * 180 / M_PI * 16)); };
+            const auto sixteenths = [](double rad) {
+                return static_cast<int>(std::lround(rad * 180 / M_PI * 16));
+            };
             for (const bool casing : {true, false}) {
-                p_.setPen(pen(casing ? 4 : 1.8, faded(casing ? palette::casing : palette::chalk, a.faint), false));
+                p_.setPen(
+                    pen(casing ? 4 : 1.8, faded(casing ? palette::casing : palette::chalk, a.faint), false));
                 p_.drawArc(box, sixteenths(start), sixteenths(sweep));
             }
         }
@@ -114,11 +125,15 @@ private:
         for (const double distance : {16.0, 30.0, 48.0})
             for (int i = 0; i < 12; ++i) {
                 const double a = i * M_PI / 6;
-                const QPointF centre = at + QPointF(std::cos(a) * (distance * unit_ + size.width() / 2), std::sin(a) * (distance * unit_ + size.height() / 2));
-                const QRectF box(centre.x() - size.width() / 2, centre.y() - size.height() / 2, size.width(), size.height());
+                const QPointF centre = at + QPointF(std::cos(a) * (distance * unit_ + size.width() / 2),
+                                                    std::sin(a) * (distance * unit_ + size.height() / 2));
+                const QRectF box(centre.x() - size.width() / 2, centre.y() - size.height() / 2, size.width(),
+                                 size.height());
                 double cost = distance * 0.4;
                 for (const QRectF& t : taken_)
-                    if (t.intersects(box)) cost += 40 + t.intersected(box).width() * t.intersected(box).height() / (unit_ * unit_);
+                    if (t.intersects(box))
+                        cost +=
+                            40 + t.intersected(box).width() * t.intersected(box).height() / (unit_ * unit_);
                 if (!area_.contains(box)) cost += 5000;
                 if (cost < least) least = cost, best = box;
             }
@@ -134,7 +149,8 @@ private:
 
 } // namespace
 
-void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area, double unit) {
+void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
+                double unit) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     ScenePainter p(painter, view, area, unit);
@@ -146,13 +162,15 @@ void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& 
     painter.restore();
 }
 
-void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view, double unit) {
+void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view,
+                 double unit) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     QPolygonF path;
     for (const ImagePoint p : stroke) path << view.toView(p);
     for (const bool casing : {true, false}) {
-        painter.setPen(QPen(casing ? palette::casing : palette::chalk, (casing ? 6 : 3.2) * unit, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        painter.setPen(QPen(casing ? palette::casing : palette::chalk, (casing ? 6 : 3.2) * unit,
+                            Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
         painter.drawPolyline(path);
     }
     painter.restore();

@@ -13,7 +13,9 @@ struct ViewTransform {
     QPointF offset;
 
     QPointF toView(ImagePoint p) const { return {offset.x() + scale * p.x, offset.y() + scale * p.y}; }
-    ImagePoint toImage(QPointF v) const { return {(v.x() - offset.x()) / scale, (v.y() - offset.y()) / scale}; }
+    ImagePoint toImage(QPointF v) const {
+        return {(v.x() - offset.x()) / scale, (v.y() - offset.y()) / scale};
+    }
     /// The picture fitted into `area`, centred.
     static ViewTransform fit(QSizeF picture, QRectF area);
 };
@@ -21,10 +23,12 @@ struct ViewTransform {
 /// Paints the scene. `unit` is the size of one design pixel in the painter's units: line widths, point sizes
 /// and letters follow it, so that a still for print is as legible as the window. Labels keep clear of points,
 /// of each other and of the edges of `area`.
-void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area, double unit = 1);
+void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
+                double unit = 1);
 
 /// Chalk strokes drawn while talking, and the pointer.
-void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view, double unit = 1);
+void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view,
+                 double unit = 1);
 void paintPointer(QPainter& painter, ImagePoint at, const ViewTransform& view, double unit = 1);
 
 } // namespace jg

@@ -40,7 +40,8 @@ struct SceneMaker {
         if (!faint) scene.labels.push_back({p[1], label, false});
     }
 
-    void add(const MeasureDefinition& m, const std::vector<ImagePoint>& p, const std::string& label, bool faint) {
+    void add(const MeasureDefinition& m, const std::vector<ImagePoint>& p, const std::string& label,
+             bool faint) {
         switch (m.kind) {
         case MeasureKind::JointAngle:
             if (p.size() == 3) angle(p, label, faint);
@@ -53,7 +54,8 @@ struct SceneMaker {
             if (p.size() != 2) return;
             scene.lines.push_back({p, false, faint});
             const double run = length(p[1] - p[0]);
-            const ImagePoint plumb = m.kind == MeasureKind::Tilt ? ImagePoint{p[0].x, p[0].y - run} : ImagePoint{p[1].x, p[0].y};
+            const ImagePoint plumb =
+                m.kind == MeasureKind::Tilt ? ImagePoint{p[0].x, p[0].y - run} : ImagePoint{p[1].x, p[0].y};
             scene.lines.push_back({{p[0], plumb}, true, faint});
             scene.arcs.push_back({plumb, p[0], p[1], faint});
             if (!faint) scene.labels.push_back({p[1], label, false});
@@ -79,7 +81,8 @@ struct SceneMaker {
         case MeasureKind::Fall:
             if (!p.empty() && !faint) scene.labels.push_back({p.back(), label, false});
             return;
-        case MeasureKind::TimeBetween: return;
+        case MeasureKind::TimeBetween:
+            return;
         }
     }
 };
@@ -92,7 +95,8 @@ void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
         if (mark.kind == MarkKind::Angle) {
             scene.lines.push_back({p, false, false});
             scene.arcs.push_back({p[0], p[1], p[2], false});
-            scene.labels.push_back({p[1], std::to_string(std::lround(jointAngleDeg(p[0], p[1], p[2]))) + "\u00b0", false});
+            scene.labels.push_back(
+                {p[1], std::to_string(std::lround(jointAngleDeg(p[0], p[1], p[2]))) + "\u00b0", false});
         } else if (mark.kind != MarkKind::HeadBox) {
             scene.lines.push_back({p, mark.kind != MarkKind::Line, false});
         }
@@ -101,11 +105,13 @@ void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
 
 } // namespace
 
-MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame, const std::optional<std::string>& focus) {
+MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame,
+                   const std::optional<std::string>& focus) {
     MarkScene scene;
     SceneMaker maker{scene};
     for (const auto& [key, mark] : review.points)
-        if (key.frame == frame && mark.hidden.empty()) scene.points.push_back({mark.point.at, focus.has_value()});
+        if (key.frame == frame && mark.hidden.empty())
+            scene.points.push_back({mark.point.at, focus.has_value()});
     for (const MeasureRow& row : a.measures) {
         const MeasureDefinition* m = playbook.measure(row.id);
         if (!m || !row.value.value) continue;

@@ -24,7 +24,10 @@ QString text(const std::string& s) {
 /// Paints the film's pictures. A picture that has not changed is painted once.
 class FilmPainter {
 public:
-    FilmPainter(const FilmRecipe& recipe, Reader& reader) : r_(recipe), reader_(reader), canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
+    FilmPainter(const FilmRecipe& recipe, Reader& reader)
+        : r_(recipe)
+        , reader_(reader)
+        , canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
 
     const QImage& canvas() const { return canvas_; }
     double unit() const { return r_.width / 1280.0; }
@@ -33,7 +36,8 @@ public:
         QPainter p(&canvas_);
         card(p);
         line(p, 0.40, headFont(58 * unit()), palette::chalk, text(r_.letter.greeting));
-        line(p, 0.56, textFont(24 * unit()), palette::chalk, text(r_.letter.from + " \u00b7 " + longDate(r_.review.date)));
+        line(p, 0.56, textFont(24 * unit()), palette::chalk,
+             text(r_.letter.from + " \u00b7 " + longDate(r_.review.date)));
         line(p, 0.63, textFont(19 * unit()), faded(palette::chalk), text(r_.letter.about));
     }
 
@@ -46,7 +50,9 @@ public:
             line(p, y, textFont(26 * unit(), true), palette::chalk, text(c.title));
             y += 0.075;
         }
-        if (!r_.letter.nextLook.empty()) line(p, 0.74, textFont(21 * unit()), faded(palette::chalk), text("Next look: " + r_.letter.nextLook));
+        if (!r_.letter.nextLook.empty())
+            line(p, 0.74, textFont(21 * unit()), faded(palette::chalk),
+                 text("Next look: " + r_.letter.nextLook));
         line(p, 0.86, headFont(24 * unit(), true), palette::chalk, text(r_.letter.signature));
     }
 
@@ -62,8 +68,11 @@ public:
         canvas_.fill(palette::stage);
         const QRectF area(0, 0, r_.width, r_.height);
         const ViewTransform view = ViewTransform::fit(QSizeF(picture->width, picture->height), area);
-        p.drawImage(QRectF(view.offset, QSizeF(picture->width, picture->height) * view.scale), toImage(*picture));
-        if (state.marks) paintScene(p, sceneFor(r_.review, r_.playbook, r_.assessment, state.frame, s.finding), view, area, unit());
+        p.drawImage(QRectF(view.offset, QSizeF(picture->width, picture->height) * view.scale),
+                    toImage(*picture));
+        if (state.marks)
+            paintScene(p, sceneFor(r_.review, r_.playbook, r_.assessment, state.frame, s.finding), view, area,
+                       unit());
         for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
         if (state.pointer) paintPointer(p, *state.pointer, view, unit());
         caption(p, s);
@@ -116,9 +125,12 @@ private:
     static std::string signatureOf(const Stop& s, const StageState& state) {
         std::size_t points = 0;
         for (const auto& stroke : state.strokes) points += stroke.size();
-        std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" + std::to_string(state.strokes.size()) + "/" + std::to_string(points) +
+        std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" +
+                          std::to_string(state.strokes.size()) + "/" + std::to_string(points) +
                           (state.marks ? "m" : "-");
-        if (state.pointer) sig += "/" + std::to_string(std::lround(state.pointer->x * 4)) + "," + std::to_string(std::lround(state.pointer->y * 4));
+        if (state.pointer)
+            sig += "/" + std::to_string(std::lround(state.pointer->x * 4)) + "," +
+                   std::to_string(std::lround(state.pointer->y * 4));
         return sig;
     }
 
@@ -138,10 +150,12 @@ struct Segment {
 };
 
 std::vector<Segment> segmentsOf(const FilmRecipe& r) {
-    std::vector<Segment> all = {{"Hello", std::llround(kTitleSeconds * kSampleRate), nullptr, nullptr, false}};
+    std::vector<Segment> all = {
+        {"Hello", std::llround(kTitleSeconds * kSampleRate), nullptr, nullptr, false}};
     for (const Stop& s : r.review.stops)
         if (const auto take = r.review.takes.find(s.id); take != r.review.takes.end())
-            all.push_back({s.title, take->second.samples * kSampleRate / take->second.sampleRate, &s, &take->second, false});
+            all.push_back({s.title, take->second.samples * kSampleRate / take->second.sampleRate, &s,
+                           &take->second, false});
     all.push_back({"To work on", std::llround(kClosingSeconds * kSampleRate), nullptr, nullptr, true});
     return all;
 }
@@ -158,8 +172,13 @@ std::vector<Chapter> chaptersOf(const std::vector<Segment>& segments) {
 
 class FilmJob {
 public:
-    FilmJob(const FilmRecipe& r, Reader& reader, std::stop_token stop, const std::function<void(double)>& progress)
-        : r_(r), painter_(r, reader), stop_(std::move(stop)), progress_(progress), segments_(segmentsOf(r)) {
+    FilmJob(const FilmRecipe& r, Reader& reader, std::stop_token stop,
+            const std::function<void(double)>& progress)
+        : r_(r)
+        , painter_(r, reader)
+        , stop_(std::move(stop))
+        , progress_(progress)
+        , segments_(segmentsOf(r)) {
         for (const Segment& s : segments_) total_ += s.samples;
     }
 
@@ -201,11 +220,20 @@ private:
         // Pictures follow the sum of samples, so that rounding never adds up.
         const std::int64_t until = (start_ + s.samples) * r_.fps / kSampleRate;
         for (; frame_ < until; ++frame_) {
-            if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, "Making the film was stopped. Nothing was written.");
+            if (stop_.stop_requested())
+                return fail(ErrorCode::Cancelled, "Making the film was stopped. Nothing was written.");
             if (s.stop)
-                if (auto done = painter_.stop(*s.stop, *s.take, (frame_ * kSampleRate / r_.fps - start_) * s.take->sampleRate / kSampleRate); !done) return done;
-            if (auto done = encoder.addPicture(painter_.canvas().constBits(), static_cast<int>(painter_.canvas().bytesPerLine())); !done) return done;
-            if (progress_) progress_(static_cast<double>(frame_ * kSampleRate / r_.fps) / static_cast<double>(total_));
+                if (auto done = painter_.stop(*s.stop, *s.take,
+                                              (frame_ * kSampleRate / r_.fps - start_) * s.take->sampleRate /
+                                                  kSampleRate);
+                    !done)
+                    return done;
+            if (auto done = encoder.addPicture(painter_.canvas().constBits(),
+                                               static_cast<int>(painter_.canvas().bytesPerLine()));
+                !done)
+                return done;
+            if (progress_)
+                progress_(static_cast<double>(frame_ * kSampleRate / r_.fps) / static_cast<double>(total_));
         }
         return Done{};
     }
@@ -222,12 +250,16 @@ private:
 
 } // namespace
 
-Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files, std::stop_token stop,
-                          const std::function<void(double)>& progress) {
-    if (recipe.review.takes.empty()) return fail(ErrorCode::Refused, "Nothing is said yet, so there is no film to make. Record a stop first.");
+Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
+                          std::stop_token stop, const std::function<void(double)>& progress) {
+    if (recipe.review.takes.empty())
+        return fail(ErrorCode::Refused,
+                    "Nothing is said yet, so there is no film to make. Record a stop first.");
     auto reader = Reader::open(recipe.clip);
     if (!reader) return reader.error();
-    return files.publish(path, [&](const std::filesystem::path& temporary) { return FilmJob(recipe, **reader, stop, progress).run(temporary); });
+    return files.publish(path, [&](const std::filesystem::path& temporary) {
+        return FilmJob(recipe, **reader, stop, progress).run(temporary);
+    });
 }
 
 } // namespace jg

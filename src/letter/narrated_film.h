@@ -30,8 +30,9 @@ inline constexpr double kClosingSeconds = 4.0;
 
 /// Title card, each said stop in the running order, closing card: H.264 and AAC in MP4 with fast start and a
 /// chapter each. Whole or not at all. Needs loadFonts(); may run in any one thread. `progress` gets 0..1.
-/// Errors: Refused (nothing is said), Cancelled, DiskFull, WriteFailed, Damaged, NotFound (a take or the clip).
-Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files, std::stop_token stop = {},
-                          const std::function<void(double)>& progress = {});
+/// Errors: Refused (nothing is said), Cancelled, DiskFull, WriteFailed, Damaged, NotFound (a take or the
+/// clip).
+Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
+                          std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
 } // namespace jg

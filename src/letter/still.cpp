@@ -9,8 +9,10 @@ namespace jg {
 QImage toImage(const Picture& picture) {
     if (picture.empty()) return {};
     auto* keeper = new std::shared_ptr<const std::vector<std::uint8_t>>(picture.pixels);
-    return QImage(picture.pixels->data(), picture.width, picture.height, picture.stride(), QImage::Format_RGB32,
-                  [](void* kept) { delete static_cast<std::shared_ptr<const std::vector<std::uint8_t>>*>(kept); }, keeper);
+    return QImage(
+        picture.pixels->data(), picture.width, picture.height, picture.stride(), QImage::Format_RGB32,
+        [](void* kept) { delete static_cast<std::shared_ptr<const std::vector<std::uint8_t>>*>(kept); },
+        keeper);
 }
 
 namespace {
@@ -21,7 +23,8 @@ QRectF cropFor(const MarkScene& scene, QSizeF full) {
     for (const ScenePoint& p : scene.points) all |= QRectF(p.at.x - 1, p.at.y - 1, 2, 2);
     if (all.isNull()) return {QPointF(), full};
     // Never closer than the whole athlete: four fifths of the picture's height.
-    const double height = std::min(std::max({all.width() * 1.6 / 1.5, all.height() * 1.6, full.height() * 0.8}), full.height());
+    const double height =
+        std::min(std::max({all.width() * 1.6 / 1.5, all.height() * 1.6, full.height() * 0.8}), full.height());
     const QSizeF size(std::min(height * 1.5, full.width()), height);
     QRectF crop(QPointF(all.center().x() - size.width() / 2, full.height() * 0.52 - size.height() / 2), size);
     crop.moveLeft(std::clamp(crop.left(), 0.0, full.width() - size.width()));

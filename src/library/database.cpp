@@ -54,13 +54,15 @@ int schemaOf(SQLite::Database& db) {
 
 Result<std::unique_ptr<SQLite::Database>> openDatabase(const std::filesystem::path& file) {
     try {
-        auto db = std::make_unique<SQLite::Database>(file.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 5000);
+        auto db = std::make_unique<SQLite::Database>(file.string(),
+                                                     SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 5000);
         db->exec("PRAGMA journal_mode = WAL");
         db->exec("PRAGMA synchronous = FULL");
         db->exec("PRAGMA foreign_keys = ON");
         const int found = schemaOf(*db);
         if (found > kSchemaVersion)
-            return fail(ErrorCode::Refused, "This library was made by a newer version of the program. Update it and open the library again.");
+            return fail(ErrorCode::Refused, "This library was made by a newer version of the program. Update "
+                                            "it and open the library again.");
         for (int version = found; version < kSchemaVersion; ++version) {
             SQLite::Transaction transaction(*db, SQLite::TransactionBehavior::IMMEDIATE);
             db->exec(kMigrations.at(static_cast<std::size_t>(version)));

@@ -40,13 +40,15 @@ public:
         } catch (const SQLite::Exception& e) {
             return e.getErrorCode() == SQLITE_FULL
                        ? writeError(folder / "library.sqlite", ENOSPC)
-                       : fail(ErrorCode::WriteFailed, std::string("The library can't be written (") + e.what() + "). The last change is not kept.");
+                       : fail(ErrorCode::WriteFailed, std::string("The library can't be written (") +
+                                                          e.what() + "). The last change is not kept.");
         }
     }
 
     /// Reads the documents a query gives in its first column.
     template <typename T, typename Parse>
-    Result<std::vector<T>> documents(const std::string& sql, const std::vector<std::string>& binds, Parse parse) {
+    Result<std::vector<T>> documents(const std::string& sql, const std::vector<std::string>& binds,
+                                     Parse parse) {
         try {
             SQLite::Statement query(*db, sql);
             for (std::size_t i = 0; i < binds.size(); ++i) query.bind(static_cast<int>(i) + 1, binds[i]);
@@ -58,7 +60,8 @@ public:
             }
             return rows;
         } catch (const SQLite::Exception& e) {
-            return fail(ErrorCode::Damaged, std::string("The library can't be read (") + e.what() + "). Restore a backup.");
+            return fail(ErrorCode::Damaged,
+                        std::string("The library can't be read (") + e.what() + "). Restore a backup.");
         }
     }
 
@@ -66,22 +69,28 @@ public:
     Result<T> one(const std::string& sql, const std::string& id, const char* what, Parse parse) {
         auto rows = documents<T>(sql, {id}, parse);
         if (!rows) return rows.error();
-        if (rows->empty()) return fail(ErrorCode::NotFound, std::string("There is no ") + what + " \"" + id + "\" in this library.");
+        if (rows->empty())
+            return fail(ErrorCode::NotFound,
+                        std::string("There is no ") + what + " \"" + id + "\" in this library.");
         return std::move(rows->front());
     }
 };
 
-Library::Library(std::unique_ptr<Impl> impl) : impl_(std::move(impl)) {}
+Library::Library(std::unique_ptr<Impl> impl)
+    : impl_(std::move(impl)) {}
 Library::~Library() = default;
 
-Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool create, std::shared_ptr<FileStore> files) {
+Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool create,
+                                               std::shared_ptr<FileStore> files) {
     std::error_code ec;
     const fs::path file = folder / "library.sqlite";
     if (!fs::exists(file, ec)) {
         if (!create)
-            return fail(ErrorCode::NotFound, "There is no library in " + folder.string() + ". Name the folder that holds library.sqlite.");
+            return fail(ErrorCode::NotFound, "There is no library in " + folder.string() +
+                                                 ". Name the folder that holds library.sqlite.");
         if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
-            return fail(ErrorCode::Refused, folder.string() + " is not empty and holds no library. Choose an empty folder.");
+            return fail(ErrorCode::Refused,
+                        folder.string() + " is not empty and holds no library. Choose an empty folder.");
         for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(folder / sub, ec);
         if (ec) return writeError(folder, ec.value());
     }
@@ -106,29 +115,35 @@ Result<std::vector<Athlete>> Library::athletes() {
 }
 
 Result<Athlete> Library::athlete(const AthleteId& id) {
-    return impl_->one<Athlete>("SELECT document FROM athletes WHERE id = ?", id.value, "athlete", athleteFromJson);
+    return impl_->one<Athlete>("SELECT document FROM athletes WHERE id = ?", id.value, "athlete",
+                               athleteFromJson);
 }
 
 Status Library::save(const Athlete& a) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO athletes VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET name = excluded.name, document = excluded.document");
+        SQLite::Statement s(*impl_->db, "INSERT INTO athletes VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET "
+                                        "name = excluded.name, document = excluded.document");
         SQLite::bind(s, a.id.value, a.fullName(), toJson(a));
         s.exec();
     });
 }
 
 Result<std::vector<Submission>> Library::submissions() {
-    return impl_->documents<Submission>("SELECT document FROM submissions ORDER BY received, id", {}, submissionFromJson);
+    return impl_->documents<Submission>("SELECT document FROM submissions ORDER BY received, id", {},
+                                        submissionFromJson);
 }
 
 Result<Submission> Library::submission(const SubmissionId& id) {
-    return impl_->one<Submission>("SELECT document FROM submissions WHERE id = ?", id.value, "submission", submissionFromJson);
+    return impl_->one<Submission>("SELECT document FROM submissions WHERE id = ?", id.value, "submission",
+                                  submissionFromJson);
 }
 
 Status Library::save(const Submission& sub) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO submissions VALUES (?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
-                                        "received = excluded.received, promised = excluded.promised, document = excluded.document");
+        SQLite::Statement s(
+            *impl_->db,
+            "INSERT INTO submissions VALUES (?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
+            "received = excluded.received, promised = excluded.promised, document = excluded.document");
         s.bind(1, sub.id.value);
         s.bind(2, sub.athlete.value);
         s.bind(3, isoDate(sub.received));
@@ -139,7 +154,9 @@ Status Library::save(const Submission& sub) {
         s.bind(5, toJson(sub));
         s.exec();
         for (const Clip& c : sub.clips) {
-            SQLite::Statement clip(*impl_->db, "INSERT INTO clips VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET media = excluded.media");
+            SQLite::Statement clip(
+                *impl_->db,
+                "INSERT INTO clips VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET media = excluded.media");
             SQLite::bind(clip, c.id.value, sub.id.value, c.mediaHash);
             clip.exec();
         }
@@ -151,11 +168,14 @@ Result<std::vector<Review>> Library::reviews() {
 }
 
 Result<Review> Library::review(const ReviewId& id) {
-    return impl_->one<Review>("SELECT document FROM reviews WHERE id = ?", id.value, "review", reviewFromJson);
+    return impl_->one<Review>("SELECT document FROM reviews WHERE id = ?", id.value, "review",
+                              reviewFromJson);
 }
 
 Result<std::optional<Review>> Library::reviewOf(const SubmissionId& submission) {
-    auto rows = impl_->documents<Review>("SELECT document FROM reviews WHERE submission = ? ORDER BY date DESC, id", {submission.value}, reviewFromJson);
+    auto rows =
+        impl_->documents<Review>("SELECT document FROM reviews WHERE submission = ? ORDER BY date DESC, id",
+                                 {submission.value}, reviewFromJson);
     if (!rows) return rows.error();
     if (rows->empty()) return std::optional<Review>{};
     return std::optional<Review>{std::move(rows->front())};
@@ -163,16 +183,19 @@ Result<std::optional<Review>> Library::reviewOf(const SubmissionId& submission) 
 
 Status Library::save(const Review& r) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO reviews VALUES (?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
-                                        "date = excluded.date, stage = excluded.stage, document = excluded.document");
-        SQLite::bind(s, r.id.value, r.submission.value, r.athlete.value, isoDate(r.date), std::string(idOf(r.stage)), toJson(r));
+        SQLite::Statement s(*impl_->db,
+                            "INSERT INTO reviews VALUES (?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
+                            "date = excluded.date, stage = excluded.stage, document = excluded.document");
+        SQLite::bind(s, r.id.value, r.submission.value, r.athlete.value, isoDate(r.date),
+                     std::string(idOf(r.stage)), toJson(r));
         s.exec();
     });
 }
 
 Result<std::vector<Promise>> Library::promises() {
     try {
-        SQLite::Statement q(*impl_->db, "SELECT row, athlete, text, due, settled FROM promises ORDER BY settled, due, row");
+        SQLite::Statement q(
+            *impl_->db, "SELECT row, athlete, text, due, settled FROM promises ORDER BY settled, due, row");
         std::vector<Promise> all;
         while (q.executeStep()) {
             Promise p;
@@ -191,20 +214,31 @@ Result<std::vector<Promise>> Library::promises() {
 
 Status Library::save(const Promise& p) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
-                                        "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = excluded.settled");
-        SQLite::bind(s, p.row, p.athlete.value, p.text, p.due ? isoDate(*p.due) : std::string(), p.settled ? 1 : 0);
+        SQLite::Statement s(
+            *impl_->db,
+            "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
+            "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = "
+            "excluded.settled");
+        SQLite::bind(s, p.row, p.athlete.value, p.text, p.due ? isoDate(*p.due) : std::string(),
+                     p.settled ? 1 : 0);
         s.exec();
     });
 }
 
 Result<std::vector<OutboxItem>> Library::outbox() {
     try {
-        SQLite::Statement q(*impl_->db, "SELECT id, review, recipient, subject, file, state, reason, at FROM outbox ORDER BY at DESC, id");
+        SQLite::Statement q(*impl_->db, "SELECT id, review, recipient, subject, file, state, reason, at FROM "
+                                        "outbox ORDER BY at DESC, id");
         std::vector<OutboxItem> all;
         while (q.executeStep())
-            all.push_back({q.getColumn(0).getString(), {q.getColumn(1).getString()}, q.getColumn(2).getString(), q.getColumn(3).getString(),
-                           q.getColumn(4).getString(), q.getColumn(5).getString(), q.getColumn(6).getString(), q.getColumn(7).getInt64()});
+            all.push_back({q.getColumn(0).getString(),
+                           {q.getColumn(1).getString()},
+                           q.getColumn(2).getString(),
+                           q.getColumn(3).getString(),
+                           q.getColumn(4).getString(),
+                           q.getColumn(5).getString(),
+                           q.getColumn(6).getString(),
+                           q.getColumn(7).getInt64()});
         return all;
     } catch (const SQLite::Exception& e) {
         return fail(ErrorCode::Damaged, std::string("The outbox can't be read (") + e.what() + ").");
@@ -213,7 +247,8 @@ Result<std::vector<OutboxItem>> Library::outbox() {
 
 Status Library::save(const OutboxItem& i) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET state = excluded.state, "
+        SQLite::Statement s(*impl_->db, "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO "
+                                        "UPDATE SET state = excluded.state, "
                                         "reason = excluded.reason, at = excluded.at");
         SQLite::bind(s, i.id, i.review.value, i.recipient, i.subject, i.file, i.state, i.reason, i.at);
         s.exec();
@@ -232,7 +267,9 @@ std::string Library::setting(const std::string& key, const std::string& otherwis
 
 Status Library::setSetting(const std::string& key, const std::string& value) {
     return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value");
+        SQLite::Statement s(
+            *impl_->db,
+            "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value");
         SQLite::bind(s, key, value);
         s.exec();
     });
@@ -274,7 +311,8 @@ std::vector<std::string> Library::verify() {
     try {
         SQLite::Statement check(*impl_->db, "PRAGMA integrity_check");
         while (check.executeStep())
-            if (check.getColumn(0).getString() != "ok") problems.push_back("The database is damaged: " + check.getColumn(0).getString() + ".");
+            if (check.getColumn(0).getString() != "ok")
+                problems.push_back("The database is damaged: " + check.getColumn(0).getString() + ".");
         SQLite::Statement media(*impl_->db, "SELECT hash, extension FROM media ORDER BY hash");
         while (media.executeStep()) {
             const std::string name = media.getColumn(0).getString() + media.getColumn(1).getString();
@@ -288,7 +326,8 @@ std::vector<std::string> Library::verify() {
             if (!hash)
                 problems.push_back(hash.error().text);
             else if (*hash != media.getColumn(0).getString())
-                problems.push_back("The film " + name + " was altered: its content no longer matches its name.");
+                problems.push_back("The film " + name +
+                                   " was altered: its content no longer matches its name.");
         }
     } catch (const SQLite::Exception& e) {
         problems.push_back(std::string("The database can't be read (") + e.what() + ").");
@@ -301,7 +340,8 @@ std::vector<std::string> Library::verify() {
         for (const Review& r : *all)
             for (const auto& [stop, take] : r.takes) {
                 std::error_code ec;
-                if (!fs::exists(takePath(take.file), ec)) problems.push_back("The take " + take.file + " of review " + r.id.value + " is missing.");
+                if (!fs::exists(takePath(take.file), ec))
+                    problems.push_back("The take " + take.file + " of review " + r.id.value + " is missing.");
             }
     return problems;
 }

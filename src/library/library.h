@@ -30,9 +30,10 @@ struct OutboxItem {
 /// transaction; a killed process loses at most the call in flight. One thread owns a Library.
 class Library {
 public:
-    /// Opens a library, or creates one in an empty or missing folder when `create`. Errors: NotFound, Refused,
-    /// Damaged, WriteFailed.
-    static Result<std::unique_ptr<Library>> open(const std::filesystem::path& folder, bool create, std::shared_ptr<FileStore> files);
+    /// Opens a library, or creates one in an empty or missing folder when `create`. Errors: NotFound,
+    /// Refused, Damaged, WriteFailed.
+    static Result<std::unique_ptr<Library>> open(const std::filesystem::path& folder, bool create,
+                                                 std::shared_ptr<FileStore> files);
     ~Library();
     Library(const Library&) = delete;
     Library& operator=(const Library&) = delete;

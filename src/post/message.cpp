@@ -23,14 +23,17 @@ using Owned = std::unique_ptr<T, Unref>;
 
 bool plausible(const std::string& address) {
     const auto at = address.find('@');
-    return at != std::string::npos && at > 0 && at + 1 < address.size() && address.find_first_of(" \r\n<>") == std::string::npos;
+    return at != std::string::npos && at > 0 && at + 1 < address.size() &&
+           address.find_first_of(" \r\n<>") == std::string::npos;
 }
 
 GMimePart* attachmentPart(const Attachment& a) {
     const auto slash = a.type.find('/');
-    GMimePart* part = g_mime_part_new_with_type(a.type.substr(0, slash).c_str(), a.type.substr(slash + 1).c_str());
+    GMimePart* part =
+        g_mime_part_new_with_type(a.type.substr(0, slash).c_str(), a.type.substr(slash + 1).c_str());
     const Owned<GMimeStream> stream(g_mime_stream_mem_new_with_buffer(a.bytes.data(), a.bytes.size()));
-    const Owned<GMimeDataWrapper> content(g_mime_data_wrapper_new_with_stream(stream.get(), GMIME_CONTENT_ENCODING_DEFAULT));
+    const Owned<GMimeDataWrapper> content(
+        g_mime_data_wrapper_new_with_stream(stream.get(), GMIME_CONTENT_ENCODING_DEFAULT));
     g_mime_part_set_content(part, content.get());
     g_mime_part_set_content_encoding(part, GMIME_CONTENT_ENCODING_BASE64);
     g_mime_part_set_filename(part, a.name.c_str());
@@ -49,9 +52,12 @@ std::string contentOf(GMimePart* part) {
 Result<std::string> toBytes(const Message& m) {
     initOnce();
     for (const auto& address : {m.fromAddress, m.toAddress})
-        if (!plausible(address)) return fail(ErrorCode::BadInput, "\"" + address + "\" is not a mail address. Correct it and try again.");
+        if (!plausible(address))
+            return fail(ErrorCode::BadInput,
+                        "\"" + address + "\" is not a mail address. Correct it and try again.");
     const Owned<GMimeMessage> message(g_mime_message_new(TRUE));
-    g_mime_message_add_mailbox(message.get(), GMIME_ADDRESS_TYPE_FROM, m.fromName.c_str(), m.fromAddress.c_str());
+    g_mime_message_add_mailbox(message.get(), GMIME_ADDRESS_TYPE_FROM, m.fromName.c_str(),
+                               m.fromAddress.c_str());
     g_mime_message_add_mailbox(message.get(), GMIME_ADDRESS_TYPE_TO, m.toName.c_str(), m.toAddress.c_str());
     g_mime_message_set_subject(message.get(), m.subject.c_str(), "utf-8");
     g_mime_message_set_message_id(message.get(), m.messageId.c_str());
@@ -94,7 +100,8 @@ Result<ReadMessage> readMessage(const std::string& bytes) {
     read.from = list(GMIME_ADDRESS_TYPE_FROM);
     read.to = list(GMIME_ADDRESS_TYPE_TO);
     if (const char* subject = g_mime_message_get_subject(raw)) read.subject = subject;
-    if (const char* date = g_mime_object_get_header(reinterpret_cast<GMimeObject*>(raw), "Date")) read.date = date;
+    if (const char* date = g_mime_object_get_header(reinterpret_cast<GMimeObject*>(raw), "Date"))
+        read.date = date;
     GMimePartIter* it = g_mime_part_iter_new(g_mime_message_get_mime_part(raw));
     do {
         GMimeObject* object = g_mime_part_iter_get_current(it);

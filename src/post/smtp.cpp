@@ -12,7 +12,8 @@ namespace jg {
 bool isLoopback(const std::string& url) {
     const auto scheme = url.find("://");
     const std::string rest = scheme == std::string::npos ? url : url.substr(scheme + 3);
-    const std::string host = rest.substr(0, rest.find_last_of(':') == std::string::npos ? rest.size() : rest.find_last_of(':'));
+    const std::string host =
+        rest.substr(0, rest.find_last_of(':') == std::string::npos ? rest.size() : rest.find_last_of(':'));
     // Digits and dots only: a name such as 127.example.org is another machine.
     const bool numeric = host.find_first_not_of("0123456789.") == std::string::npos;
     return host == "localhost" || host == "[::1]" || (numeric && host.rfind("127.", 0) == 0);
@@ -41,35 +42,54 @@ int watch(void* data, curl_off_t, curl_off_t, curl_off_t, curl_off_t) {
 }
 
 Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServer& server) {
-    const std::string host = server.url.substr(server.url.find("://") == std::string::npos ? 0 : server.url.find("://") + 3);
+    const std::string host =
+        server.url.substr(server.url.find("://") == std::string::npos ? 0 : server.url.find("://") + 3);
     const std::string said = response > 0 ? " (it answered " + std::to_string(response) + ")" : "";
     switch (code) {
-    case CURLE_ABORTED_BY_CALLBACK: return fail(ErrorCode::Cancelled, "Sending was stopped. The letter waits in the outbox.");
-    case CURLE_LOGIN_DENIED: return fail(ErrorCode::Network, "The mail server refused the name or password" + said + ". Check both and send again.");
-    case CURLE_COULDNT_RESOLVE_HOST: return fail(ErrorCode::Network, "The mail server " + host + " is not known. Check its name and the network.");
-    case CURLE_COULDNT_CONNECT: return fail(ErrorCode::Network, "Nobody answers at " + host + ". Check the server's address, or try later.");
-    case CURLE_USE_SSL_FAILED: return fail(ErrorCode::Network, "The mail server offers no encryption, so nothing was sent. Use another port or server.");
-    case CURLE_PEER_FAILED_VERIFICATION: return fail(ErrorCode::Network, "The mail server's certificate is not trusted, so nothing was sent.");
+    case CURLE_ABORTED_BY_CALLBACK:
+        return fail(ErrorCode::Cancelled, "Sending was stopped. The letter waits in the outbox.");
+    case CURLE_LOGIN_DENIED:
+        return fail(ErrorCode::Network,
+                    "The mail server refused the name or password" + said + ". Check both and send again.");
+    case CURLE_COULDNT_RESOLVE_HOST:
+        return fail(ErrorCode::Network,
+                    "The mail server " + host + " is not known. Check its name and the network.");
+    case CURLE_COULDNT_CONNECT:
+        return fail(ErrorCode::Network,
+                    "Nobody answers at " + host + ". Check the server's address, or try later.");
+    case CURLE_USE_SSL_FAILED:
+        return fail(ErrorCode::Network,
+                    "The mail server offers no encryption, so nothing was sent. Use another port or server.");
+    case CURLE_PEER_FAILED_VERIFICATION:
+        return fail(ErrorCode::Network, "The mail server's certificate is not trusted, so nothing was sent.");
     case CURLE_URL_MALFORMAT:
-    case CURLE_UNSUPPORTED_PROTOCOL: return fail(ErrorCode::BadInput, "\"" + server.url + "\" is not a mail server's address. Write it as smtp://host:port.");
-    default: break;
+    case CURLE_UNSUPPORTED_PROTOCOL:
+        return fail(ErrorCode::BadInput,
+                    "\"" + server.url + "\" is not a mail server's address. Write it as smtp://host:port.");
+    default:
+        break;
     }
-    if (response >= 500) return fail(ErrorCode::Network, "The mail server refused the letter" + said + ". Check the recipient's address.");
+    if (response >= 500)
+        return fail(ErrorCode::Network,
+                    "The mail server refused the letter" + said + ". Check the recipient's address.");
     if (handedOver)
-        return fail(ErrorCode::Unsure, "The mail server fell silent after the letter was handed over: it may have been sent. Ask before sending again.");
-    return fail(ErrorCode::Network, "The connection to the mail server broke off" + said + ". Nothing is lost; send again.");
+        return fail(ErrorCode::Unsure, "The mail server fell silent after the letter was handed over: it may "
+                                       "have been sent. Ask before sending again.");
+    return fail(ErrorCode::Network,
+                "The connection to the mail server broke off" + said + ". Nothing is lost; send again.");
 }
 
 } // namespace
 
-Status sendMail(const MailServer& server, const std::string& from, const std::string& to, const std::string& bytes, std::stop_token stop,
-                const std::function<void(double)>& progress) {
+Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
+                const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress) {
     static std::once_flag once;
     std::call_once(once, [] { curl_global_init(CURL_GLOBAL_DEFAULT); });
     if (!server.requireTls && !isLoopback(server.url))
         return fail(ErrorCode::Refused, "Without encryption mail only goes to a server on this machine.");
     const std::unique_ptr<CURL, void (*)(CURL*)> curl(curl_easy_init(), curl_easy_cleanup);
-    const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
+    const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
+        curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
     Transfer transfer{&bytes, 0, stop, &progress};
     CURL* c = curl.get();
     curl_easy_setopt(c, CURLOPT_URL, server.url.c_str());

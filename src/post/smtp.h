@@ -24,7 +24,8 @@ bool isLoopback(const std::string& url);
 /// Hands `bytes` (toBytes) in for one recipient. Blocks; run it in a job. `progress` gets 0..1.
 /// Errors: Network (nobody answers, refused, wrong password: each in words), Unsure (the server fell silent
 /// after the mail was handed over), Cancelled, BadInput (bad address of the server).
-Status sendMail(const MailServer& server, const std::string& from, const std::string& to, const std::string& bytes,
-                std::stop_token stop = {}, const std::function<void(double)>& progress = {});
+Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
+                const std::string& bytes, std::stop_token stop = {},
+                const std::function<void(double)>& progress = {});
 
 } // namespace jg

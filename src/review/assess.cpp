@@ -99,7 +99,8 @@ Judgement judgementOf(const MeasureDefinition& m, const Target& target, const Me
     return j;
 }
 
-void assessMeasures(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand, Assessment& a) {
+void assessMeasures(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand,
+                    Assessment& a) {
     for (const Target& target : review.approach.targets) {
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m || target.type == TargetType::Any) continue;
@@ -111,10 +112,12 @@ void assessMeasures(const Review& review, const Playbook& playbook, const Clip& 
             ++a.counts.measuresNotVisible;
             a.notSeen.push_back(m->name + ": " + row.value.reason);
         }
-        if (row.judgement.state == JudgeState::CannotTell) a.findings.push_back({{m->id, Verdict::Nearly, 0}, false, true});
+        if (row.judgement.state == JudgeState::CannotTell)
+            a.findings.push_back({{m->id, Verdict::Nearly, 0}, false, true});
         if (row.judgement.verdict)
             a.findings.push_back({{m->id, *row.judgement.verdict, row.judgement.gapInSds},
-                                  *row.judgement.verdict == Verdict::Keep, false});
+                                  *row.judgement.verdict == Verdict::Keep,
+                                  false});
         a.measures.push_back(std::move(row));
     }
 }
@@ -126,14 +129,19 @@ void assessItems(const Review& review, const Playbook& playbook, const Clip& cli
         ItemRow row{id, std::nullopt, item->seenFrom(clip.view)};
         if (const auto it = review.grades.find(id); it != review.grades.end()) row.grade = it->second;
         if (!row.grade && !row.seenFromHere)
-            row.grade = Grade{GradeState::NotVisible, 0, "can't be judged from the " + std::string(nameOf(clip.view))};
+            row.grade = Grade{GradeState::NotVisible, 0,
+                              "can't be judged from the " + std::string(nameOf(clip.view))};
         ++a.counts.judgedAll;
         if (row.grade) {
             ++a.counts.judged;
-            if (row.grade->state == GradeState::NotVisible) a.notSeen.push_back(item->name + ": " + row.grade->reason + ".");
-            if (row.grade->state == GradeState::CannotTell) a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
+            if (row.grade->state == GradeState::NotVisible)
+                a.notSeen.push_back(item->name + ": " + row.grade->reason + ".");
+            if (row.grade->state == GradeState::CannotTell)
+                a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
             if (const auto verdict = verdictOf(*row.grade, item->protectsArm))
-                a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step)}, *verdict == Verdict::Keep, false});
+                a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step)},
+                                      *verdict == Verdict::Keep,
+                                      false});
         }
         a.items.push_back(std::move(row));
     }

@@ -44,7 +44,7 @@ struct Judged {
 struct Assessment {
     std::vector<MeasureRow> measures;
     std::vector<ItemRow> items;
-    std::vector<Judged> findings;    ///< everything with a verdict, strengths too
+    std::vector<Judged> findings;     ///< everything with a verdict, strengths too
     std::vector<std::string> notSeen; ///< sentences: what could not be seen, and what to ask for
     Counts counts;
 

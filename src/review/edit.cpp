@@ -21,7 +21,9 @@ std::optional<Value> exchangeIn(Map& map, const Key& key, const std::optional<Va
 
 struct Applier {
     Review& r;
-    Change operator()(const SetMoment& c) { return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)}; }
+    Change operator()(const SetMoment& c) {
+        return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)};
+    }
     Change operator()(const SetPoint& c) { return SetPoint{c.key, exchangeIn(r.points, c.key, c.value)}; }
     Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(r.marks, c.id, c.value)}; }
     Change operator()(const SetGrade& c) { return SetGrade{c.item, exchangeIn(r.grades, c.item, c.value)}; }

@@ -41,7 +41,8 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
+using Change =
+    std::variant<SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {
@@ -58,7 +59,10 @@ public:
     /// Applies and remembers. While a gesture is open, edits join into one step.
     void perform(Review& review, const Edit& edit);
     /// A drag: everything performed until endGesture() is one step.
-    void beginGesture() { gesture_ = true; gestureSteps_ = 0; }
+    void beginGesture() {
+        gesture_ = true;
+        gestureSteps_ = 0;
+    }
     void endGesture() { gesture_ = false; }
     bool undo(Review& review);
     bool redo(Review& review);

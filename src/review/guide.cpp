@@ -6,7 +6,8 @@ namespace jg {
 
 namespace {
 
-void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark, Moment moment, const std::string& id) {
+void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark, Moment moment,
+          const std::string& id) {
     const auto frame = review.frameOf(moment);
     if (!frame || review.point(*frame, landmark)) return;
     for (GuideStep& s : steps) {
@@ -23,7 +24,9 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
     std::vector<GuideStep> steps;
     for (const Target& target : review.approach.targets) {
         const MeasureDefinition* m = playbook.measure(target.measure);
-        if (!m || target.type == TargetType::Any || !m->seenFrom(clip.view) || review.measureNotes.contains(m->id)) continue;
+        if (!m || target.type == TargetType::Any || !m->seenFrom(clip.view) ||
+            review.measureNotes.contains(m->id))
+            continue;
         if (m->needsHeight()) {
             want(steps, review, Landmark::Crown, Moment::Set, m->id);
             want(steps, review, Landmark::Ground, Moment::Set, m->id);
@@ -31,7 +34,8 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         for (const Slot& slot : m->slots) want(steps, review, slot.landmark, slot.at, m->id);
     }
     // Stable: within a frame the order of the approach stays, which keeps the hand near.
-    std::stable_sort(steps.begin(), steps.end(), [](const auto& a, const auto& b) { return a.frame < b.frame; });
+    std::stable_sort(steps.begin(), steps.end(),
+                     [](const auto& a, const auto& b) { return a.frame < b.frame; });
     return steps;
 }
 

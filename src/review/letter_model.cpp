@@ -40,7 +40,8 @@ std::string numberSentence(const Playbook& playbook, const Assessment& a, const 
     return replaced(text, "{target}", wordsOf(row->target));
 }
 
-LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a, const std::string& id) {
+LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
+                              const std::string& id) {
     LetterCorrection c;
     c.finding = id;
     c.title = playbook.nameOfFinding(id);
@@ -64,13 +65,15 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
                     break;
                 }
     }
-    const Moment at = playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
+    const Moment at =
+        playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = std::string(info(at).name) + ". White: you.";
     if (const auto frame = review.frameOf(at)) c.frame = *frame;
     return c;
 }
 
-std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& plan, const std::vector<PlannedDrill>& drills) {
+std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& plan,
+                                    const std::vector<PlannedDrill>& drills) {
     std::vector<LetterWeekRow> rows;
     for (const PlannedDrill& planned : drills) {
         const Drill* drill = playbook.drill(planned.drill);
@@ -82,7 +85,8 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         if (row.days.empty()) continue; // blocked
         row.what = drill->name;
         row.how = drill->how;
-        row.dose = planned.dose.missing() ? "as agreed" : wordsOf(planned.dose) + (drill->ball ? " throws" : "");
+        row.dose =
+            planned.dose.missing() ? "as agreed" : wordsOf(planned.dose) + (drill->ball ? " throws" : "");
         if (drill->ball && !drill->distance.empty()) row.dose += ", " + drill->distance;
         row.ball = drill->ball;
         rows.push_back(std::move(row));
@@ -98,31 +102,35 @@ std::string numberInWords(double value, const std::string& unit) {
     return rounded(value) + " " + unit;
 }
 
-LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a, const Athlete& athlete,
-                        const Submission& submission, const House& house) {
+LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
+                        const Athlete& athlete, const Submission& submission, const House& house) {
     LetterModel m;
     m.from = house.place;
     m.about = "film of " + longDate(submission.received) + " \u00b7 " +
               (submission.delivery == "stretch" ? "from the stretch" : "from the wind-up") +
               (submission.surface == "mound" ? ", on the mound" : ", on flat ground");
     for (const Stop& s : review.stops)
-        if (s.kind == StopKind::Strength && m.keeps.size() < 3) m.keeps.push_back(keepLine(a, playbook, s.finding));
+        if (s.kind == StopKind::Strength && m.keeps.size() < 3)
+            m.keeps.push_back(keepLine(a, playbook, s.finding));
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
     m.greeting = athlete.firstName + ", " + countWord(m.keeps.size()) +
-                 (m.keeps.size() == 1 ? " good thing and " : " good things and ") + countWord(m.corrections.size()) +
-                 " to work on";
+                 (m.keeps.size() == 1 ? " good thing and " : " good things and ") +
+                 countWord(m.corrections.size()) + " to work on";
     m.opening = review.plan.opening;
     if (!submission.pain.empty())
-        m.caution = "You told me that something hurts. Please stop throwing until a doctor or another licensed "
-                    "professional has looked at it, and follow what they say. This letter is about your movement; "
-                    "it is no diagnosis and no advice on an injury. It holds no throwing drills.";
-    const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), !submission.pain.empty());
+        m.caution =
+            "You told me that something hurts. Please stop throwing until a doctor or another licensed "
+            "professional has looked at it, and follow what they say. This letter is about your movement; "
+            "it is no diagnosis and no advice on an injury. It holds no throwing drills.";
+    const WeekPlan week =
+        layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), !submission.pain.empty());
     m.week = weekRows(playbook, week, review.plan.drills);
     if (review.plan.nextLook) m.nextLook = longDate(*review.plan.nextLook) + ". ";
     m.nextLook += review.plan.ask;
     m.notSeen = a.notSeen;
-    m.closing = "If anything hurts, stop throwing and tell a grown-up and a doctor before the next drill. Pitch counts "
+    m.closing = "If anything hurts, stop throwing and tell a grown-up and a doctor before the next drill. "
+                "Pitch counts "
                 "and days of rest follow the rules of your league.";
     m.signature = house.coach;
     return m;

@@ -51,8 +51,8 @@ struct House {
 };
 
 /// Builds the letter's text. `today` is the day of writing. Pure; any thread.
-LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a, const Athlete& athlete,
-                        const Submission& submission, const House& house);
+LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
+                        const Athlete& athlete, const Submission& submission, const House& house);
 
 /// "88 degrees" style number for a reader: value with unit, rounded. Unit deg | % | ms | in.
 std::string numberInWords(double value, const std::string& unit);

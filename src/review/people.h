@@ -54,7 +54,7 @@ struct Submission {
     Date received{};
     std::optional<Date> promised;
     std::string asked;
-    std::string pain; ///< in the sender's words; empty = none reported
+    std::string pain;     ///< in the sender's words; empty = none reported
     std::string delivery; ///< "wind-up" or "stretch"
     std::string surface;  ///< "mound" or "flat ground"
     std::vector<Clip> clips;

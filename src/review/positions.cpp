@@ -12,7 +12,8 @@ Error wrongOrder(Moment moment, const char* relation, Moment other, std::int64_t
 
 /// Hands may part before, at or after the deepest load; all other neighbours keep their order.
 bool ordered(Moment a, Moment b) {
-    const bool partAndLoad = (a == Moment::HandBreak && b == Moment::Load) || (a == Moment::Load && b == Moment::HandBreak);
+    const bool partAndLoad =
+        (a == Moment::HandBreak && b == Moment::Load) || (a == Moment::Load && b == Moment::HandBreak);
     return isKeyPosition(a) && isKeyPosition(b) && !partAndLoad;
 }
 
@@ -24,7 +25,7 @@ Status mayLieAt(const Review& review, Moment moment, std::int64_t frame, std::in
     for (const auto& [other, mark] : review.moments) {
         if (other == moment || !mark.frame) continue;
         if (!ordered(moment, other)) continue;
-        if (other < moment && *mark.frame > frame) return wrongOrder(moment, "before", other, *mark.frame);
+        if (other<moment&& * mark.frame> frame) return wrongOrder(moment, "before", other, *mark.frame);
         if (other > moment && *mark.frame < frame) return wrongOrder(moment, "after", other, *mark.frame);
     }
     if (moment == Moment::HandAboveShoulder) {

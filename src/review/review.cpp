@@ -6,10 +6,10 @@
 namespace jg {
 
 namespace {
-constexpr std::array<std::string_view, 8> kStageIds = {"look", "positions", "measure",   "judge",
-                                                       "say",  "prescribe", "send", "sent"};
-constexpr std::array<std::string_view, 8> kStageNames = {"Look", "Positions", "Measure",   "Judge",
-                                                         "Say",  "Prescribe", "Send", "Sent"};
+constexpr std::array<std::string_view, 8> kStageIds = {"look", "positions", "measure", "judge",
+                                                       "say",  "prescribe", "send",    "sent"};
+constexpr std::array<std::string_view, 8> kStageNames = {"Look", "Positions", "Measure", "Judge",
+                                                         "Say",  "Prescribe", "Send",    "Sent"};
 } // namespace
 
 std::string_view idOf(Stage stage) {
@@ -32,7 +32,8 @@ std::string_view idOf(MarkKind kind) {
 }
 
 std::string_view nameOf(MarkKind kind) {
-    static constexpr std::array<std::string_view, 5> names = {"plumb line", "level line", "line", "head box", "angle"};
+    static constexpr std::array<std::string_view, 5> names = {"plumb line", "level line", "line", "head box",
+                                                              "angle"};
     return names.at(static_cast<std::size_t>(kind));
 }
 

@@ -30,7 +30,8 @@ struct MomentMark {
     bool operator==(const MomentMark&) const = default;
 };
 
-/// A landmark on one frame. Keyed by frame, so a moved position asks again and a position moved back does not.
+/// A landmark on one frame. Keyed by frame, so a moved position asks again and a position moved back does
+/// not.
 struct PointKey {
     std::int64_t frame = 0;
     Landmark landmark = Landmark::Head;
@@ -90,7 +91,16 @@ struct Stop {
     bool operator==(const Stop&) const = default;
 };
 
-enum class TakeEventKind { Frame, Pointer, PointerOff, StrokeBegin, StrokeTo, StrokesClear, MarksOn, MarksOff };
+enum class TakeEventKind {
+    Frame,
+    Pointer,
+    PointerOff,
+    StrokeBegin,
+    StrokeTo,
+    StrokesClear,
+    MarksOn,
+    MarksOff
+};
 
 /// Something done while talking, on the audio clock.
 struct TakeEvent {

@@ -48,12 +48,14 @@ E enumIn(const json& value, int count, const char* what) {
     throw std::invalid_argument(std::string(what) + " \"" + id + "\" is unknown");
 }
 
-constexpr std::array kEventIds = {"frame", "pointer", "pointer-off", "stroke", "stroke-to", "clear", "marks-on", "marks-off"};
+constexpr std::array kEventIds = {"frame",     "pointer", "pointer-off", "stroke",
+                                  "stroke-to", "clear",   "marks-on",    "marks-off"};
 
 json eventAsJson(const TakeEvent& e) {
     json row = {{"sample", e.sample}, {"kind", kEventIds.at(static_cast<std::size_t>(e.kind))}};
     if (e.kind == TakeEventKind::Frame) row["frame"] = e.frame;
-    if (e.kind == TakeEventKind::Pointer || e.kind == TakeEventKind::StrokeBegin || e.kind == TakeEventKind::StrokeTo)
+    if (e.kind == TakeEventKind::Pointer || e.kind == TakeEventKind::StrokeBegin ||
+        e.kind == TakeEventKind::StrokeTo)
         row["at"] = pointAsJson(e.at);
     return row;
 }
@@ -73,7 +75,11 @@ TakeEvent eventIn(const json& row) {
 json takeAsJson(const Take& t) {
     json events = json::array();
     for (const TakeEvent& e : t.events) events.push_back(eventAsJson(e));
-    return {{"file", t.file}, {"sampleRate", t.sampleRate}, {"samples", t.samples}, {"microphone", t.microphone}, {"events", events}};
+    return {{"file", t.file},
+            {"sampleRate", t.sampleRate},
+            {"samples", t.samples},
+            {"microphone", t.microphone},
+            {"events", events}};
 }
 
 Take takeIn(const json& row) {
@@ -85,17 +91,24 @@ Take takeIn(const json& row) {
 json planAsJson(const Plan& p) {
     json drills = json::array();
     for (const PlannedDrill& d : p.drills)
-        drills.push_back({{"drill", d.drill}, {"finding", d.finding}, {"sets", d.dose.sets}, {"reps", d.dose.reps},
-                          {"days", d.dose.days}, {"waived", d.doseWaived}});
+        drills.push_back({{"drill", d.drill},
+                          {"finding", d.finding},
+                          {"sets", d.dose.sets},
+                          {"reps", d.dose.reps},
+                          {"days", d.dose.days},
+                          {"waived", d.doseWaived}});
     return {{"corrections", p.corrections}, {"drills", drills}, {"nextLook", dateAsJson(p.nextLook)},
-            {"opening", p.opening}, {"ask", p.ask}, {"painConfirmed", p.painConfirmed}};
+            {"opening", p.opening},         {"ask", p.ask},     {"painConfirmed", p.painConfirmed}};
 }
 
 Plan planIn(const json& row) {
     Plan p;
     p.corrections = row.at("corrections").get<std::vector<std::string>>();
     for (const auto& d : row.at("drills"))
-        p.drills.push_back({d.at("drill"), d.at("finding"), {d.at("sets"), d.at("reps"), d.at("days")}, d.value("waived", false)});
+        p.drills.push_back({d.at("drill"),
+                            d.at("finding"),
+                            {d.at("sets"), d.at("reps"), d.at("days")},
+                            d.value("waived", false)});
     p.nextLook = dateIn(row, "nextLook");
     p.opening = row.value("opening", "");
     p.ask = row.value("ask", "");
@@ -106,11 +119,19 @@ Plan planIn(const json& row) {
 json approachAsJson(const Approach& a) {
     json targets = json::array();
     for (const Target& t : a.targets) targets.push_back(targetAsJson(t));
-    return {{"id", a.id}, {"name", a.name}, {"version", a.version}, {"ages", {a.ageFrom, a.ageTo}}, {"targets", targets}, {"graded", a.graded}};
+    return {{"id", a.id},         {"name", a.name},    {"version", a.version}, {"ages", {a.ageFrom, a.ageTo}},
+            {"targets", targets}, {"graded", a.graded}};
 }
 
 Approach approachIn(const json& row) {
-    Approach a{row.at("id"), row.at("name"), row.at("version"), row.at("ages").at(0), row.at("ages").at(1), "", {}, {}};
+    Approach a{row.at("id"),
+               row.at("name"),
+               row.at("version"),
+               row.at("ages").at(0),
+               row.at("ages").at(1),
+               "",
+               {},
+               {}};
     for (const auto& t : row.at("targets")) {
         Target target;
         target.measure = t.at("measure");
@@ -128,10 +149,12 @@ Approach approachIn(const json& row) {
 }
 
 json clipAsJson(const Clip& c) {
-    return {{"id", c.id.value},       {"athlete", c.athlete.value}, {"media", c.mediaHash},
-            {"extension", c.extension}, {"fileName", c.fileName},   {"view", idOf(c.view)},
-            {"captureFps", c.captureFps}, {"captureSource", c.captureSource}, {"frames", c.frames},
-            {"width", c.width},       {"height", c.height},         {"check", c.check}};
+    return {{"id", c.id.value},           {"athlete", c.athlete.value},
+            {"media", c.mediaHash},       {"extension", c.extension},
+            {"fileName", c.fileName},     {"view", idOf(c.view)},
+            {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
+            {"frames", c.frames},         {"width", c.width},
+            {"height", c.height},         {"check", c.check}};
 }
 
 Clip clipIn(const json& row) {
@@ -163,7 +186,10 @@ void writeLooking(const Review& r, json& d) {
     }
     d["points"] = json::array();
     for (const auto& [key, mark] : r.points) {
-        json row = {{"frame", key.frame}, {"landmark", info(key.landmark).id}, {"at", pointAsJson(mark.point.at)}, {"sigmaPx", mark.point.sigmaPx}};
+        json row = {{"frame", key.frame},
+                    {"landmark", info(key.landmark).id},
+                    {"at", pointAsJson(mark.point.at)},
+                    {"sigmaPx", mark.point.sigmaPx}};
         if (!mark.hidden.empty()) row["hidden"] = mark.hidden;
         d["points"].push_back(row);
     }
@@ -171,12 +197,15 @@ void writeLooking(const Review& r, json& d) {
     for (const auto& [id, mark] : r.marks) {
         json points = json::array();
         for (const ImagePoint p : mark.points) points.push_back(pointAsJson(p));
-        d["marks"].push_back({{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
+        d["marks"].push_back(
+            {{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
     }
     d["grades"] = json::object();
-    for (const auto& [id, g] : r.grades) d["grades"][id] = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
+    for (const auto& [id, g] : r.grades)
+        d["grades"][id] = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
     d["measureNotes"] = json::object();
-    for (const auto& [id, n] : r.measureNotes) d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
+    for (const auto& [id, n] : r.measureNotes)
+        d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
 }
 
 void readLooking(const json& d, Review& r) {
@@ -187,17 +216,20 @@ void readLooking(const json& d, Review& r) {
         r.moments[need(momentFromId(id), "position")] = mark;
     }
     for (const auto& row : d.at("points")) {
-        const PointKey key{row.at("frame"), need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
+        const PointKey key{row.at("frame"),
+                           need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
         r.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
     }
     for (const auto& row : d.at("marks")) {
         FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 5, "mark"), row.at("frame"), {}};
         for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
-        if (mark.points.size() != pointsOf(mark.kind)) throw std::invalid_argument("a mark has the wrong number of points");
+        if (mark.points.size() != pointsOf(mark.kind))
+            throw std::invalid_argument("a mark has the wrong number of points");
         r.marks[mark.id] = mark;
     }
     for (const auto& [id, row] : d.at("grades").items())
-        r.grades[id] = {enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"), row.value("reason", "")};
+        r.grades[id] = {enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"),
+                        row.value("reason", "")};
     for (const auto& [id, row] : d.at("measureNotes").items())
         r.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
 }
@@ -205,7 +237,11 @@ void readLooking(const json& d, Review& r) {
 void writeSaying(const Review& r, json& d) {
     d["stops"] = json::array();
     for (const Stop& s : r.stops)
-        d["stops"].push_back({{"id", s.id.value}, {"kind", idOf(s.kind)}, {"finding", s.finding}, {"title", s.title}, {"frame", s.frame}});
+        d["stops"].push_back({{"id", s.id.value},
+                              {"kind", idOf(s.kind)},
+                              {"finding", s.finding},
+                              {"title", s.title},
+                              {"frame", s.frame}});
     d["takes"] = json::object();
     for (const auto& [id, t] : r.takes) d["takes"][id.value] = takeAsJson(t);
     d["plan"] = planAsJson(r.plan);
@@ -214,7 +250,11 @@ void writeSaying(const Review& r, json& d) {
 
 void readSaying(const json& d, Review& r) {
     for (const auto& s : d.at("stops"))
-        r.stops.push_back({{s.at("id")}, enumIn<StopKind>(s.at("kind"), 3, "stop"), s.at("finding"), s.at("title"), s.at("frame")});
+        r.stops.push_back({{s.at("id")},
+                           enumIn<StopKind>(s.at("kind"), 3, "stop"),
+                           s.at("finding"),
+                           s.at("title"),
+                           s.at("frame")});
     for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};
@@ -232,15 +272,26 @@ Result<T> guarded(std::string_view text, const char* what, Read read) {
 } // namespace
 
 json targetAsJson(const Target& t) {
-    json row = {{"measure", t.measure}, {"position", info(t.position).id}, {"type", idOf(t.type)}, {"x", t.x}, {"y", t.y}, {"soft", t.soft}, {"unit", t.unit}};
+    json row = {{"measure", t.measure},
+                {"position", info(t.position).id},
+                {"type", idOf(t.type)},
+                {"x", t.x},
+                {"y", t.y},
+                {"soft", t.soft},
+                {"unit", t.unit}};
     if (t.good) row["good"] = *t.good;
     return row;
 }
 
 std::string toJson(const Review& r) {
-    json d = {{"format", "juxtagraph-review-1"}, {"id", r.id.value},          {"submission", r.submission.value},
-              {"athlete", r.athlete.value},      {"clip", r.clip.value},      {"date", isoDate(r.date)},
-              {"stage", idOf(r.stage)},          {"approach", approachAsJson(r.approach)}};
+    json d = {{"format", "juxtagraph-review-1"},
+              {"id", r.id.value},
+              {"submission", r.submission.value},
+              {"athlete", r.athlete.value},
+              {"clip", r.clip.value},
+              {"date", isoDate(r.date)},
+              {"stage", idOf(r.stage)},
+              {"approach", approachAsJson(r.approach)}};
     writeLooking(r, d);
     writeSaying(r, d);
     return d.dump();
@@ -263,26 +314,39 @@ Result<Review> reviewFromJson(std::string_view text) {
 }
 
 std::string toJson(const Athlete& a) {
-    return json{{"id", a.id.value}, {"firstName", a.firstName}, {"lastName", a.lastName}, {"born", isoDate(a.born)},
-                {"hand", idOf(a.hand)}, {"level", a.level}, {"email", a.email}, {"guardianName", a.guardianName},
-                {"guardianEmail", a.guardianEmail}}
+    return json{
+        {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},
+        {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
+        {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}}
         .dump();
 }
 
 Result<Athlete> athleteFromJson(std::string_view text) {
     return guarded<Athlete>(text, "athlete", [](const json& d) {
-        return Athlete{{d.at("id")}, d.at("firstName"), d.at("lastName"), mustDate(d, "born"),
-                       need(handFromId(d.at("hand").get<std::string>()), "hand"), d.value("level", ""), d.value("email", ""),
-                       d.value("guardianName", ""), d.value("guardianEmail", "")};
+        return Athlete{{d.at("id")},
+                       d.at("firstName"),
+                       d.at("lastName"),
+                       mustDate(d, "born"),
+                       need(handFromId(d.at("hand").get<std::string>()), "hand"),
+                       d.value("level", ""),
+                       d.value("email", ""),
+                       d.value("guardianName", ""),
+                       d.value("guardianEmail", "")};
     });
 }
 
 std::string toJson(const Submission& s) {
     json clips = json::array();
     for (const Clip& c : s.clips) clips.push_back(clipAsJson(c));
-    return json{{"id", s.id.value}, {"athlete", s.athlete.value}, {"received", isoDate(s.received)},
-                {"promised", dateAsJson(s.promised)}, {"asked", s.asked}, {"pain", s.pain}, {"delivery", s.delivery},
-                {"surface", s.surface}, {"clips", clips}}
+    return json{{"id", s.id.value},
+                {"athlete", s.athlete.value},
+                {"received", isoDate(s.received)},
+                {"promised", dateAsJson(s.promised)},
+                {"asked", s.asked},
+                {"pain", s.pain},
+                {"delivery", s.delivery},
+                {"surface", s.surface},
+                {"clips", clips}}
         .dump();
 }
 

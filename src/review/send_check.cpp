@@ -6,10 +6,12 @@ namespace jg {
 
 Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
     const bool minor = athlete.isMinorOn(today);
-    Recipient r{minor ? athlete.guardianName : athlete.fullName(), minor ? athlete.guardianEmail : athlete.email, minor};
+    Recipient r{minor ? athlete.guardianName : athlete.fullName(),
+                minor ? athlete.guardianEmail : athlete.email, minor};
     if (r.email.find('@') == std::string::npos)
-        return fail(ErrorCode::Refused, minor ? athlete.firstName + " is under 18 and no guardian's address is known. "
-                                                                    "Enter one on the athlete's page."
+        return fail(ErrorCode::Refused, minor ? athlete.firstName +
+                                                    " is under 18 and no guardian's address is known. "
+                                                    "Enter one on the athlete's page."
                                               : "No mail address is known for " + athlete.firstName + ".");
     return r;
 }
@@ -19,9 +21,11 @@ namespace {
 using Problems = std::vector<SendProblem>;
 
 void checkOwner(const Review& review, const Athlete& athlete, const Submission& submission, Problems& out) {
-    const bool here = std::any_of(submission.clips.begin(), submission.clips.end(), [&](const Clip& c) { return c.id == review.clip; });
-    const bool foreign = std::any_of(submission.clips.begin(), submission.clips.end(),
-                                     [&](const Clip& c) { return c.id == review.clip && c.athlete != athlete.id; });
+    const bool here = std::any_of(submission.clips.begin(), submission.clips.end(),
+                                  [&](const Clip& c) { return c.id == review.clip; });
+    const bool foreign = std::any_of(submission.clips.begin(), submission.clips.end(), [&](const Clip& c) {
+        return c.id == review.clip && c.athlete != athlete.id;
+    });
     if (!here || foreign || review.athlete != athlete.id || submission.athlete != athlete.id)
         out.push_back({true, "The film in this review belongs to another athlete. It must not go to " +
                                  athlete.firstName + ": take it out and review the right film."});
@@ -36,9 +40,11 @@ void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
     if (notMeasured > 0)
         out.push_back({true, std::to_string(notMeasured) + " of " + std::to_string(a.counts.measuresAll) +
                                  " measures are not looked at. Take them, or set them aside."});
-    if (a.counts.saidAll == 0) out.push_back({false, "There is no spoken stop, so no film goes with the letter."});
+    if (a.counts.saidAll == 0)
+        out.push_back({false, "There is no spoken stop, so no film goes with the letter."});
     for (const Stop& s : review.stops)
-        if (!review.takes.contains(s.id)) out.push_back({true, "\"" + s.title + "\" is in the running order and not said yet."});
+        if (!review.takes.contains(s.id))
+            out.push_back({true, "\"" + s.title + "\" is in the running order and not said yet."});
 }
 
 void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
@@ -50,7 +56,8 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
         const std::string name = playbook.nameOfFinding(id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
-            return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) != drill->serves.end());
+            return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) !=
+                                                    drill->serves.end());
         });
         if (!drilled) out.push_back({true, "\"" + name + "\" has no drill."});
         for (const Stop& s : review.stops)
@@ -60,17 +67,20 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
     if (!plan.nextLook) out.push_back({false, "No date is set for the next look."});
 }
 
-void checkWeek(const Review& review, const Playbook& playbook, const Athlete& athlete, bool pain, Date today, Problems& out) {
+void checkWeek(const Review& review, const Playbook& playbook, const Athlete& athlete, bool pain, Date today,
+               Problems& out) {
     const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(today), pain);
     for (const std::string& sentence : week.blocked) out.push_back({true, sentence});
     for (const std::string& id : week.missingDose)
-        out.push_back({true, "The dose of \"" + playbook.drill(id)->name + "\" is missing. Set or waive it."});
+        out.push_back(
+            {true, "The dose of \"" + playbook.drill(id)->name + "\" is missing. Set or waive it."});
 }
 
 } // namespace
 
-std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook, const Assessment& a,
-                                            const Athlete& athlete, const Submission& submission, Date today) {
+std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook,
+                                            const Assessment& a, const Athlete& athlete,
+                                            const Submission& submission, Date today) {
     Problems out;
     const bool pain = !submission.pain.empty();
     checkOwner(review, athlete, submission, out);

@@ -28,8 +28,9 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today);
 /// All reasons against sending: items not looked at, corrections without a drill, doses missing, throwing
 /// drills with pain, pain not confirmed, stops not said, a strength that is also a correction, a film of
 /// another athlete, more than three corrections. `filmOwner` is the athlete the clip belongs to. Pure.
-std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook, const Assessment& a,
-                                            const Athlete& athlete, const Submission& submission, Date today);
+std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook,
+                                            const Assessment& a, const Athlete& athlete,
+                                            const Submission& submission, Date today);
 
 bool forbids(const std::vector<SendProblem>& problems);
 

@@ -19,7 +19,8 @@ std::int64_t frameOfFinding(const Review& review, const Playbook& playbook, std:
 std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
                             std::string_view finding, StopId id) {
     if (!playbook.isFinding(finding)) return std::nullopt;
-    const auto it = std::find_if(a.findings.begin(), a.findings.end(), [&](const auto& j) { return j.finding.id == finding; });
+    const auto it = std::find_if(a.findings.begin(), a.findings.end(),
+                                 [&](const auto& j) { return j.finding.id == finding; });
     const bool strength = it != a.findings.end() && it->strength;
     Stop stop;
     stop.id = std::move(id);
@@ -31,7 +32,8 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
 }
 
 std::vector<Stop> withStop(std::vector<Stop> stops, Stop stop) {
-    const auto after = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.kind > stop.kind; });
+    const auto after =
+        std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.kind > stop.kind; });
     stops.insert(after, std::move(stop));
     return stops;
 }

@@ -10,8 +10,16 @@ const std::vector<ActionRow>& actionTable() {
         {"shortcuts", "All keys on one sheet", {K(Qt::Key_F1)}, Everywhere, false},
         {"take-in", "Take in films", {K("T")}, AtHome, false},
         {"open", "Open the selected submission", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtHome, false},
-        {"row-up", "Previous row", {K(Qt::Key_Up)}, AtHome | AtPositions | AtMeasure | AtJudge | AtSay | AtPrescribe, false},
-        {"row-down", "Next row", {K(Qt::Key_Down)}, AtHome | AtPositions | AtMeasure | AtJudge | AtSay | AtPrescribe, false},
+        {"row-up",
+         "Previous row",
+         {K(Qt::Key_Up)},
+         AtHome | AtPositions | AtMeasure | AtJudge | AtSay | AtPrescribe,
+         false},
+        {"row-down",
+         "Next row",
+         {K(Qt::Key_Down)},
+         AtHome | AtPositions | AtMeasure | AtJudge | AtSay | AtPrescribe,
+         false},
         {"place-desk", "Go to the desk", {K("Alt+D")}, AtHome, false},
         {"place-athletes", "Go to the athletes", {K("Alt+A")}, AtHome, false},
         {"place-playbook", "Go to the playbook", {K("Alt+B")}, AtHome, false},
@@ -93,12 +101,14 @@ QStringList clashes(const std::vector<ActionRow>& table) {
         for (std::size_t j = i + 1; j < table.size(); ++j) {
             if ((table[i].where & table[j].where) == 0) continue;
             for (const QKeySequence& key : table[i].keys)
-                if (table[j].keys.contains(key)) found << table[i].id + " and " + table[j].id + ": " + key.toString();
+                if (table[j].keys.contains(key))
+                    found << table[i].id + " and " + table[j].id + ": " + key.toString();
         }
     return found;
 }
 
-Actions::Actions(QWidget* window, std::function<void(const QString&)> run) : QObject(window) {
+Actions::Actions(QWidget* window, std::function<void(const QString&)> run)
+    : QObject(window) {
     for (const ActionRow& row : actionTable()) {
         auto* action = new QAction(row.text, window);
         action->setObjectName(row.id);

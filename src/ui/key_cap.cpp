@@ -12,12 +12,14 @@ namespace {
 QLabel* cap(const QString& key) {
     auto* l = new QLabel(key);
     l->setFont(textFont(12, true));
-    l->setStyleSheet(QString("background:%1;border:1px solid %2;border-radius:4px;padding:0 6px;").arg(palette::sheet.name(), palette::rule.name()));
+    l->setStyleSheet(QString("background:%1;border:1px solid %2;border-radius:4px;padding:0 6px;")
+                         .arg(palette::sheet.name(), palette::rule.name()));
     return l;
 }
 } // namespace
 
-Foot::Foot(QWidget* parent) : QWidget(parent) {
+Foot::Foot(QWidget* parent)
+    : QWidget(parent) {
     setFixedHeight(30);
     setAutoFillBackground(true);
     QPalette p = palette();

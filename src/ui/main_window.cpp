@@ -23,7 +23,8 @@ QString text(std::string_view s) {
 const QStringList kPlaces = {"desk", "athletes", "playbook", "post"};
 } // namespace
 
-MainWindow::MainWindow(WindowParts parts) : parts_(std::move(parts)) {
+MainWindow::MainWindow(WindowParts parts)
+    : parts_(std::move(parts)) {
     setWindowTitle("Juxtagraph");
     setWindowIcon(icon("app"));
     resize(1280, 800);
@@ -52,7 +53,8 @@ void MainWindow::buildHome() {
     places_ = new QStackedWidget;
     column->addWidget(places_, 1);
     foot_ = new Foot;
-    foot_->setHints({{"\u2191 \u2193", "choose"}, {"Enter", "open"}, {"T", "take in films"}, {"F1", "all keys"}});
+    foot_->setHints(
+        {{"\u2191 \u2193", "choose"}, {"Enter", "open"}, {"T", "take in films"}, {"F1", "all keys"}});
     foot_->setKept("kept");
     column->addWidget(foot_);
     row->addLayout(column, 1);
@@ -97,7 +99,9 @@ void MainWindow::refreshHome() {
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
     sidebar_->setCount(0, QString("%1 waiting").arg(list->waiting.size()));
     sidebar_->setCount(1, QString::number(list->athletes.size()));
-    sidebar_->setCount(2, parts_.playbook.approaches.size() == 1 ? "one approach" : QString("%1 approaches").arg(parts_.playbook.approaches.size()));
+    sidebar_->setCount(2, parts_.playbook.approaches.size() == 1
+                              ? "one approach"
+                              : QString("%1 approaches").arg(parts_.playbook.approaches.size()));
     int waiting = 0;
     if (auto items = parts_.library->outbox())
         for (const OutboxItem& i : *items) waiting += i.state != "sent";
@@ -119,8 +123,10 @@ void MainWindow::openReview(const SubmissionId& submission) {
         return;
     }
     delete review_;
-    review_ = new ReviewPlace(std::move(*session), {*parts_.microphone, [this](const QString& id) { run(id); }, [this](unsigned where) { actions_->setWhere(where); },
-                                                    [this] { toDesk(); }, [this] { return askPassword(); }, [this] { refreshHome(); }});
+    review_ = new ReviewPlace(std::move(*session),
+                              {*parts_.microphone, [this](const QString& id) { run(id); },
+                               [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
+                               [this] { return askPassword(); }, [this] { refreshHome(); }});
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();
@@ -155,7 +161,9 @@ void MainWindow::takeInFiles(const QStringList& files) {
 std::optional<QString> MainWindow::askPassword() {
     if (password_) return password_;
     bool ok = false;
-    const QString typed = QInputDialog::getText(this, "Mail password", "Password of your mail server (kept for this run only):", QLineEdit::Password, {}, &ok);
+    const QString typed = QInputDialog::getText(
+        this, "Mail password", "Password of your mail server (kept for this run only):", QLineEdit::Password,
+        {}, &ok);
     if (!ok) return std::nullopt;
     password_ = typed;
     return password_;
@@ -169,7 +177,9 @@ void MainWindow::startPostOffice() {
     const QString program = QCoreApplication::applicationDirPath() + "/post-office";
     const QString store = text((parts_.library->folder() / "post-office").string());
     const bool started = QProcess::startDetached(program, {"--store", store}, {}, &postOffice_);
-    foot_->say(started ? "The stand-in post office opens on this machine, port 2525. It sends nothing on." : "The stand-in post office does not start: is post-office installed beside this program?");
+    foot_->say(
+        started ? "The stand-in post office opens on this machine, port 2525. It sends nothing on."
+                : "The stand-in post office does not start: is post-office installed beside this program?");
     if (!started) postOffice_ = 0;
 }
 

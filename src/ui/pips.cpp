@@ -9,14 +9,20 @@ namespace jg::ui {
 
 VerdictLook lookOf(const Judgement& j) {
     if (j.verdict == Verdict::Protect) return {VerdictShape::Shield, 0, "protect"};
-    if (j.verdict) return {VerdictShape::Pips, pipsOf(*j.verdict), QString::fromUtf8(idOf(*j.verdict).data())};
+    if (j.verdict)
+        return {VerdictShape::Pips, pipsOf(*j.verdict), QString::fromUtf8(idOf(*j.verdict).data())};
     switch (j.state) {
-    case JudgeState::CannotTell: return {VerdictShape::Hollow, 0, "cannot tell"};
-    case JudgeState::NotVisible: return {VerdictShape::Dash, 0, "not from here"};
-    case JudgeState::NotApplicable: return {VerdictShape::Dash, 0, "set aside"};
-    case JudgeState::Recorded: return {VerdictShape::None, 0, "recorded"};
+    case JudgeState::CannotTell:
+        return {VerdictShape::Hollow, 0, "cannot tell"};
+    case JudgeState::NotVisible:
+        return {VerdictShape::Dash, 0, "not from here"};
+    case JudgeState::NotApplicable:
+        return {VerdictShape::Dash, 0, "set aside"};
+    case JudgeState::Recorded:
+        return {VerdictShape::None, 0, "recorded"};
     case JudgeState::Graded:
-    case JudgeState::NotLookedAt: break;
+    case JudgeState::NotLookedAt:
+        break;
     }
     return {VerdictShape::None, 0, "open"};
 }
@@ -30,11 +36,16 @@ VerdictLook lookOf(const std::optional<Grade>& g, bool protectsArm) {
         static const char* words[] = {"", "change", "more", "adjust", "nearly", "keep"};
         return {VerdictShape::Pips, g->step, words[std::clamp(g->step, 0, 5)]};
     }
-    case GradeState::CannotTell: return {VerdictShape::Hollow, 0, "cannot tell"};
-    case GradeState::NotVisible: return {VerdictShape::Dash, 0, "not from here"};
-    case GradeState::NotApplicable: return {VerdictShape::Dash, 0, "does not apply"};
-    case GradeState::FaultAbsent: return {VerdictShape::Pips, 5, "fault absent"};
-    case GradeState::SetAside: break;
+    case GradeState::CannotTell:
+        return {VerdictShape::Hollow, 0, "cannot tell"};
+    case GradeState::NotVisible:
+        return {VerdictShape::Dash, 0, "not from here"};
+    case GradeState::NotApplicable:
+        return {VerdictShape::Dash, 0, "does not apply"};
+    case GradeState::FaultAbsent:
+        return {VerdictShape::Pips, 5, "fault absent"};
+    case GradeState::SetAside:
+        break;
     }
     return {VerdictShape::Dash, 0, "set aside"};
 }

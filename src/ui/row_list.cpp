@@ -15,7 +15,8 @@ namespace {
 constexpr int kHeader = 28;
 } // namespace
 
-RowList::RowList(QWidget* parent) : QAbstractScrollArea(parent) {
+RowList::RowList(QWidget* parent)
+    : QAbstractScrollArea(parent) {
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     viewport()->setAutoFillBackground(false);
@@ -54,14 +55,17 @@ QRect RowList::rowRect(int row) const {
     if (row < 0 || row >= static_cast<int>(rows_.size())) return {};
     const auto i = static_cast<std::size_t>(row);
     const int header = rows_[i].header.isEmpty() ? 0 : kHeader;
-    return QRect(0, tops_[i] - verticalScrollBar()->value() + header, viewport()->width(), heightOf(rows_[i]) - header);
+    return QRect(0, tops_[i] - verticalScrollBar()->value() + header, viewport()->width(),
+                 heightOf(rows_[i]) - header);
 }
 
 void RowList::setCurrent(int row) {
     current_ = std::clamp(row, -1, static_cast<int>(rows_.size()) - 1);
     if (const QRect r = rowRect(current_); !r.isNull()) {
         if (r.top() < 0) verticalScrollBar()->setValue(verticalScrollBar()->value() + r.top() - kHeader);
-        if (r.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + r.bottom() - viewport()->height() + 4);
+        if (r.bottom() > viewport()->height())
+            verticalScrollBar()->setValue(verticalScrollBar()->value() + r.bottom() - viewport()->height() +
+                                          4);
     }
     viewport()->update();
 }
@@ -96,7 +100,8 @@ void RowList::paintEvent(QPaintEvent*) {
     if (rows_.empty()) {
         p.setFont(textFont(13));
         p.setPen(palette::quiet);
-        p.drawText(QRectF(0, 8, viewport()->width(), viewport()->height()), Qt::AlignTop | Qt::TextWordWrap, empty_);
+        p.drawText(QRectF(0, 8, viewport()->width(), viewport()->height()), Qt::AlignTop | Qt::TextWordWrap,
+                   empty_);
         return;
     }
     for (int i = 0; i < static_cast<int>(rows_.size()); ++i) {
@@ -106,7 +111,8 @@ void RowList::paintEvent(QPaintEvent*) {
         if (!row.header.isEmpty()) {
             p.setFont(textFont(12));
             p.setPen(palette::quiet);
-            p.drawText(QRectF(0, box.top() - kHeader, box.width(), kHeader - 6), Qt::AlignBottom | Qt::AlignLeft, row.header);
+            p.drawText(QRectF(0, box.top() - kHeader, box.width(), kHeader - 6),
+                       Qt::AlignBottom | Qt::AlignLeft, row.header);
         }
         paintRow(p, row, box, i == current_);
     }
@@ -122,7 +128,10 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
     const double right = box.right() - 6;
     if (row.mark != RowMark::None) {
         const QPointF c(x + 8, box.center().y());
-        p.setPen(QPen(row.mark == RowMark::Done ? palette::moss : row.mark == RowMark::Now ? palette::clay : palette::quiet, 1.6));
+        p.setPen(QPen(row.mark == RowMark::Done  ? palette::moss
+                      : row.mark == RowMark::Now ? palette::clay
+                                                 : palette::quiet,
+                      1.6));
         p.setBrush(row.mark == RowMark::Done ? QBrush(palette::moss) : Qt::NoBrush);
         p.drawEllipse(c, 7, 7);
         if (row.mark == RowMark::Done) {
@@ -145,7 +154,8 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
         p.setFont(textFont(12.5, row.rightAccent));
         p.setPen(row.rightAccent ? palette::clay : palette::quiet);
         const double w = QFontMetricsF(p.font()).horizontalAdvance(row.right);
-        p.drawText(QRectF(right - w - 2, box.top(), w + 2, box.height() - 1), Qt::AlignVCenter | Qt::AlignRight, row.right);
+        p.drawText(QRectF(right - w - 2, box.top(), w + 2, box.height() - 1),
+                   Qt::AlignVCenter | Qt::AlignRight, row.right);
         edge -= w + 10;
     }
     if (row.look) {
@@ -155,27 +165,34 @@ void RowList::paintRow(QPainter& p, const ListRow& row, QRectF box, bool current
         p.setFont(textFont(12.5));
         p.setPen(row.look->word == "open" ? palette::quiet : palette::ink);
         const bool shape = row.look->shape != VerdictShape::None;
-        p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1), Qt::AlignVCenter | Qt::AlignLeft, row.look->word);
+        p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1),
+                   Qt::AlignVCenter | Qt::AlignLeft, row.look->word);
         edge = at - 4;
     }
     if (!row.value.isEmpty() || !row.error.isEmpty()) {
         p.setFont(textFont(12.5));
         const double errorWidth = 31;
         p.setPen(palette::quiet);
-        p.drawText(QRectF(edge - errorWidth, box.top(), errorWidth, box.height() - 1), Qt::AlignVCenter | Qt::AlignLeft, row.error);
+        p.drawText(QRectF(edge - errorWidth, box.top(), errorWidth, box.height() - 1),
+                   Qt::AlignVCenter | Qt::AlignLeft, row.error);
         p.setFont(textFont(13.5, true));
         p.setPen(palette::ink);
-        p.drawText(QRectF(edge - errorWidth - 60, box.top(), 57, box.height() - 1), Qt::AlignVCenter | Qt::AlignRight, row.value);
+        p.drawText(QRectF(edge - errorWidth - 60, box.top(), 57, box.height() - 1),
+                   Qt::AlignVCenter | Qt::AlignRight, row.value);
         edge -= errorWidth + 50;
     }
     const double width = std::max(20.0, edge - x - 2);
     p.setFont(textFont(13.5, current && row.mark != RowMark::None));
     p.setPen(palette::ink);
-    const auto line = [&](const QString& s) { return QFontMetricsF(p.font()).elidedText(s, Qt::ElideRight, width); };
+    const auto line = [&](const QString& s) {
+        return QFontMetricsF(p.font()).elidedText(s, Qt::ElideRight, width);
+    };
     if (row.sub.isEmpty()) {
         const QRectF two(x, box.top(), width, box.height() - 1);
-        const bool fits = p.fontMetrics().boundingRect(two.toRect(), Qt::TextWordWrap, row.title).height() <= 40;
-        p.drawText(two, Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, fits ? row.title : line(row.title));
+        const bool fits =
+            p.fontMetrics().boundingRect(two.toRect(), Qt::TextWordWrap, row.title).height() <= 40;
+        p.drawText(two, Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap,
+                   fits ? row.title : line(row.title));
         return;
     }
     const double mid = box.top() + (box.height() - 1) / 2;

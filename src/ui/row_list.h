@@ -38,7 +38,10 @@ public:
     void setCurrent(int row);
     /// Moves the selection and tells.
     void move(int by);
-    void setEmptyText(const QString& text) { empty_ = text; viewport()->update(); }
+    void setEmptyText(const QString& text) {
+        empty_ = text;
+        viewport()->update();
+    }
     /// Where a row is, in viewport coordinates; for tests and pictures.
     QRect rowRect(int row) const;
 

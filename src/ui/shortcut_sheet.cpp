@@ -16,8 +16,11 @@ struct Section {
     unsigned where;
 };
 
-constexpr Section kSections[] = {{"Everywhere", Everywhere}, {"Desk and places", AtHome}, {"In every stage", InReview}, {"Look", AtLook}, {"Positions", AtPositions},
-                                 {"Measure", AtMeasure},     {"Judge", AtJudge},          {"Say", AtSay},               {"Prescribe", AtPrescribe}, {"Send", AtSend}};
+constexpr Section kSections[] = {{"Everywhere", Everywhere},   {"Desk and places", AtHome},
+                                 {"In every stage", InReview}, {"Look", AtLook},
+                                 {"Positions", AtPositions},   {"Measure", AtMeasure},
+                                 {"Judge", AtJudge},           {"Say", AtSay},
+                                 {"Prescribe", AtPrescribe},   {"Send", AtSend}};
 
 /// The section a row belongs to: the one that says exactly where it works, else each single place it names.
 bool belongs(const ActionRow& row, const Section& s) {

@@ -7,10 +7,12 @@
 
 namespace jg::ui {
 
-Sidebar::Sidebar(QWidget* parent) : QWidget(parent) {
+Sidebar::Sidebar(QWidget* parent)
+    : QWidget(parent) {
     setFixedWidth(212);
     setAccessibleName("Places");
-    for (const auto& [name, file] : {std::pair{"Desk", "desk"}, {"Athletes", "athletes"}, {"Playbook", "playbook"}, {"Post", "post"}})
+    for (const auto& [name, file] :
+         {std::pair{"Desk", "desk"}, {"Athletes", "athletes"}, {"Playbook", "playbook"}, {"Post", "post"}})
         entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink)});
 }
 
@@ -44,7 +46,8 @@ void Sidebar::paintEvent(QPaintEvent*) {
     soft.setAlphaF(0.78f);
     p.setPen(soft);
     p.setFont(textFont(12));
-    p.drawText(QRectF(22, 56, 180, 20), Qt::AlignVCenter, QFontMetricsF(p.font()).elidedText(house_, Qt::ElideRight, 180));
+    p.drawText(QRectF(22, 56, 180, 20), Qt::AlignVCenter,
+               QFontMetricsF(p.font()).elidedText(house_, Qt::ElideRight, 180));
     for (int i = 0; i < static_cast<int>(entries_.size()); ++i) {
         const QRectF box = placeRect(i);
         const Entry& e = entries_[static_cast<std::size_t>(i)];
@@ -54,7 +57,8 @@ void Sidebar::paintEvent(QPaintEvent*) {
             p.setBrush(palette::chalk);
             p.drawRoundedRect(box, 6, 6);
         }
-        (on ? e.iconChosen : e.icon).paint(&p, QRect(static_cast<int>(box.right()) - 34, static_cast<int>(box.top()) + 17, 20, 20));
+        (on ? e.iconChosen : e.icon)
+            .paint(&p, QRect(static_cast<int>(box.right()) - 34, static_cast<int>(box.top()) + 17, 20, 20));
         p.setPen(on ? palette::ink : palette::chalk);
         p.setFont(textFont(14.5, true));
         p.drawText(box.adjusted(12, 8, -40, -24), Qt::AlignVCenter, e.name);

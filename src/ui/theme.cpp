@@ -15,8 +15,10 @@ namespace {
 /// Fusion with our focus ring: a line in the accent, drawn where keys go.
 class OwnStyle final : public QProxyStyle {
 public:
-    OwnStyle() : QProxyStyle("Fusion") {}
-    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override {
+    OwnStyle()
+        : QProxyStyle("Fusion") {}
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                  QStyleHintReturn* data) const override {
         if (hint == SH_ToolTip_WakeUpDelay) return 500;
         if (hint == SH_DialogButtonBox_ButtonsHaveIcons) return 0;
         return QProxyStyle::styleHint(hint, option, widget, data);
@@ -29,14 +31,16 @@ QPalette colours() {
     p.setColor(QPalette::Base, palette::sheet);
     p.setColor(QPalette::AlternateBase, palette::paper);
     p.setColor(QPalette::Button, palette::sheet);
-    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(role, palette::ink);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        p.setColor(role, palette::ink);
     p.setColor(QPalette::PlaceholderText, palette::quiet);
     p.setColor(QPalette::Highlight, palette::clay);
     p.setColor(QPalette::HighlightedText, Qt::white);
     p.setColor(QPalette::ToolTipBase, palette::ink);
     p.setColor(QPalette::ToolTipText, palette::chalk);
     p.setColor(QPalette::Link, palette::clay);
-    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(QPalette::Disabled, role, palette::quiet);
+    for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        p.setColor(QPalette::Disabled, role, palette::quiet);
     return p;
 }
 
@@ -74,9 +78,11 @@ QFrame#rule { background: %rule; max-height: 1px; min-height: 1px; border: none;
 QProgressBar { border: 1px solid %rule; border-radius: 5px; background: %sheet; text-align: center; height: 18px; }
 QProgressBar::chunk { background: %moss; border-radius: 4px; }
 )";
-    const std::pair<const char*, QColor> tokens[] = {{"%ink", palette::ink},   {"%sheet", palette::sheet}, {"%shade", palette::shade}, {"%rule", palette::rule},
-                                                     {"%clay", palette::clay}, {"%quiet", palette::quiet}, {"%paper", palette::paper}, {"%deep", palette::clayDeep},
-                                                     {"%moss", palette::moss}, {"%chalk", palette::chalk}};
+    const std::pair<const char*, QColor> tokens[] = {{"%ink", palette::ink},     {"%sheet", palette::sheet},
+                                                     {"%shade", palette::shade}, {"%rule", palette::rule},
+                                                     {"%clay", palette::clay},   {"%quiet", palette::quiet},
+                                                     {"%paper", palette::paper}, {"%deep", palette::clayDeep},
+                                                     {"%moss", palette::moss},   {"%chalk", palette::chalk}};
     for (const auto& [token, color] : tokens) s.replace(token, color.name());
     s.replace("%down", QString::fromStdString((dataFolder() / "icons" / "down.svg").string()));
     return s;

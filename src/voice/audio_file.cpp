@@ -36,7 +36,8 @@ public:
         const AVCodecParameters* p = input->streams[stream]->codecpar;
         const AVCodec* codec = avcodec_find_decoder(p->codec_id);
         codec_.reset(avcodec_alloc_context3(codec));
-        if (!codec || avcodec_parameters_to_context(codec_.get(), p) < 0 || avcodec_open2(codec_.get(), codec, nullptr) < 0)
+        if (!codec || avcodec_parameters_to_context(codec_.get(), p) < 0 ||
+            avcodec_open2(codec_.get(), codec, nullptr) < 0)
             return fail(ErrorCode::BadInput, "its sound can't be decoded");
         const Owned<AVPacket> packet(av_packet_alloc());
         while (av_read_frame(input, packet.get()) >= 0) {
@@ -58,7 +59,8 @@ private:
                 AVChannelLayout mono{};
                 av_channel_layout_default(&mono, 1);
                 swr_alloc_set_opts2(&raw, &mono, AV_SAMPLE_FMT_FLT, kSampleRate, &frame_->ch_layout,
-                                    static_cast<AVSampleFormat>(frame_->format), frame_->sample_rate, 0, nullptr);
+                                    static_cast<AVSampleFormat>(frame_->format), frame_->sample_rate, 0,
+                                    nullptr);
                 swr_.reset(raw);
                 if (swr_init(raw) < 0) return;
             }
@@ -86,12 +88,15 @@ private:
 Result<std::vector<float>> readSound(const std::filesystem::path& path) {
     av_log_set_level(AV_LOG_QUIET);
     std::error_code ec;
-    if (!std::filesystem::exists(path, ec)) return fail(ErrorCode::NotFound, "There is no sound file " + path.string() + ".");
+    if (!std::filesystem::exists(path, ec))
+        return fail(ErrorCode::NotFound, "There is no sound file " + path.string() + ".");
     AVFormatContext* raw = nullptr;
     if (avformat_open_input(&raw, path.c_str(), nullptr, nullptr) < 0)
         return fail(ErrorCode::BadInput, path.filename().string() + " is not a sound file.");
     const Owned<AVFormatContext> input(raw);
-    const int stream = avformat_find_stream_info(raw, nullptr) < 0 ? -1 : av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, nullptr, 0);
+    const int stream = avformat_find_stream_info(raw, nullptr) < 0
+                           ? -1
+                           : av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, nullptr, 0);
     if (stream < 0) return fail(ErrorCode::BadInput, path.filename().string() + " holds no sound.");
     std::vector<float> samples;
     SoundDecoder decoder;
@@ -131,7 +136,8 @@ Result<WavWriter> WavWriter::open(const std::filesystem::path& path) {
 }
 
 Status WavWriter::write(std::span<const std::int16_t> samples) {
-    out_.write(reinterpret_cast<const char*>(samples.data()), static_cast<std::streamsize>(samples.size() * 2));
+    out_.write(reinterpret_cast<const char*>(samples.data()),
+               static_cast<std::streamsize>(samples.size() * 2));
     samples_ += static_cast<std::int64_t>(samples.size());
     if (samples_ - flushed_ >= kSampleRate) { // once a second the file is complete as it stands
         writeHeader();

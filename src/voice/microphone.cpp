@@ -18,20 +18,26 @@ public:
     Status start(Samples samples, Failed failed) override {
         const QAudioDevice device = QMediaDevices::defaultAudioInput();
         if (device.isNull())
-            return fail(ErrorCode::NotFound, "No microphone is connected. Plug one in, or go on without speaking; everything else works.");
+            return fail(
+                ErrorCode::NotFound,
+                "No microphone is connected. Plug one in, or go on without speaking; everything else works.");
         QAudioFormat format;
         format.setSampleRate(kSampleRate);
         format.setChannelCount(1);
         format.setSampleFormat(QAudioFormat::Int16);
         if (!device.isFormatSupported(format))
-            return fail(ErrorCode::Refused, device.description().toStdString() + " can't record at 48 kHz. Choose another microphone.");
+            return fail(ErrorCode::Refused, device.description().toStdString() +
+                                                " can't record at 48 kHz. Choose another microphone.");
         samples_ = std::move(samples);
         failed_ = std::move(failed);
         source_ = std::make_unique<QAudioSource>(device, format);
         source_->setBufferSize(kSampleRate * 2); // one second, should the window be slow
-        connect(source_.get(), &QAudioSource::stateChanged, this, [this](QAudio::State state) { changed(state); });
+        connect(source_.get(), &QAudioSource::stateChanged, this,
+                [this](QAudio::State state) { changed(state); });
         input_ = source_->start();
-        if (!input_) return fail(ErrorCode::Refused, device.description().toStdString() + " does not open. Is another program using it?");
+        if (!input_)
+            return fail(ErrorCode::Refused,
+                        device.description().toStdString() + " does not open. Is another program using it?");
         connect(input_, &QIODevice::readyRead, this, [this] { read(); });
         return Done{};
     }

@@ -16,8 +16,8 @@ namespace jg {
 /// All sound in the program is mono at this rate.
 inline constexpr int kSampleRate = 48000;
 
-/// A source of sound. Lives in the thread of its event loop; both callbacks come there. The clock of a take is
-/// the number of samples received, never the time since start().
+/// A source of sound. Lives in the thread of its event loop; both callbacks come there. The clock of a take
+/// is the number of samples received, never the time since start().
 class Microphone {
 public:
     using Samples = std::function<void(std::span<const std::int16_t>)>;
@@ -36,6 +36,7 @@ std::unique_ptr<Microphone> makeMicrophone();
 
 /// Plays the files one after another, one each start, in real time times `speed`. Errors at start: NotFound,
 /// Damaged. When a file ends, silence follows.
-std::unique_ptr<Microphone> makeStandInMicrophone(std::vector<std::filesystem::path> files, double speed = 1.0);
+std::unique_ptr<Microphone> makeStandInMicrophone(std::vector<std::filesystem::path> files,
+                                                  double speed = 1.0);
 
 } // namespace jg

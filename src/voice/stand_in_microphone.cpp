@@ -14,14 +14,18 @@ namespace {
 
 class StandInMicrophone final : public QObject, public Microphone {
 public:
-    StandInMicrophone(std::vector<std::filesystem::path> files, double speed) : files_(std::move(files)), speed_(speed) {
+    StandInMicrophone(std::vector<std::filesystem::path> files, double speed)
+        : files_(std::move(files))
+        , speed_(speed) {
         timer_.setInterval(20);
         timer_.setTimerType(Qt::PreciseTimer);
         connect(&timer_, &QTimer::timeout, this, [this] { give(); });
     }
 
     std::string name() const override {
-        return files_.empty() ? "stand-in voice" : "stand-in voice \u201c" + files_[next_ % files_.size()].stem().string() + "\u201d";
+        return files_.empty()
+                   ? "stand-in voice"
+                   : "stand-in voice \u201c" + files_[next_ % files_.size()].stem().string() + "\u201d";
     }
 
     Status start(Samples samples, Failed) override {
@@ -46,7 +50,8 @@ public:
 
 private:
     void give() {
-        const auto due = static_cast<std::int64_t>(static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * kSampleRate * speed_);
+        const auto due = static_cast<std::int64_t>(static_cast<double>(clock_.nsecsElapsed()) * 1e-9 *
+                                                   kSampleRate * speed_);
         std::vector<std::int16_t> block(static_cast<std::size_t>(std::max<std::int64_t>(0, due - given_)));
         for (std::size_t i = 0; i < block.size(); ++i) {
             const auto at = static_cast<std::size_t>(given_) + i;

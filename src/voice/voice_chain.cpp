@@ -46,9 +46,12 @@ Result<std::vector<float>> filtered(std::span<const float> in, const std::string
     const std::unique_ptr<AVFilterGraph, Free> graph(avfilter_graph_alloc());
     AVFilterContext* source = nullptr;
     AVFilterContext* sink = nullptr;
-    const std::string format = "sample_rate=" + std::to_string(kSampleRate) + ":sample_fmt=flt:channel_layout=mono";
-    if (avfilter_graph_create_filter(&source, avfilter_get_by_name("abuffer"), "in", format.c_str(), nullptr, graph.get()) < 0 ||
-        avfilter_graph_create_filter(&sink, avfilter_get_by_name("abuffersink"), "out", nullptr, nullptr, graph.get()) < 0)
+    const std::string format =
+        "sample_rate=" + std::to_string(kSampleRate) + ":sample_fmt=flt:channel_layout=mono";
+    if (avfilter_graph_create_filter(&source, avfilter_get_by_name("abuffer"), "in", format.c_str(), nullptr,
+                                     graph.get()) < 0 ||
+        avfilter_graph_create_filter(&sink, avfilter_get_by_name("abuffersink"), "out", nullptr, nullptr,
+                                     graph.get()) < 0)
         return broken();
     AVFilterInOut* inputs = avfilter_inout_alloc();
     AVFilterInOut* outputs = avfilter_inout_alloc();
@@ -71,7 +74,8 @@ Result<std::vector<float>> filtered(std::span<const float> in, const std::string
         frame->pts = static_cast<std::int64_t>(at);
         av_channel_layout_default(&frame->ch_layout, 1);
         if (av_frame_get_buffer(frame.get(), 0) < 0) return broken();
-        std::copy_n(in.begin() + static_cast<std::ptrdiff_t>(at), n, reinterpret_cast<float*>(frame->data[0]));
+        std::copy_n(in.begin() + static_cast<std::ptrdiff_t>(at), n,
+                    reinterpret_cast<float*>(frame->data[0]));
         if (av_buffersrc_add_frame(source, frame.get()) < 0) return broken();
         drain(sink, out);
     }
@@ -97,7 +101,8 @@ Result<std::vector<float>> polishVoice(std::span<const float> raw) {
     if (!even) return even;
     const double lufs = loudnessOf(*even);
     if (!std::isfinite(lufs) || lufs < -60) return even; // silence has no gain
-    const std::string limiter = ",aresample=192000,alimiter=limit=0.8414:level=0:attack=5:release=50:latency=1";
+    const std::string limiter =
+        ",aresample=192000,alimiter=limit=0.8414:level=0:attack=5:release=50:latency=1";
     return filtered(*even, "volume=" + std::to_string(kVoiceLufs - lufs) + "dB" + limiter);
 }
 

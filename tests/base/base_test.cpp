@@ -15,7 +15,8 @@ TEST(Date, ReadsAndWritesIso) {
     EXPECT_EQ(isoDate(*d), "2026-11-25");
     EXPECT_EQ(longDate(*d), "25 November");
     EXPECT_EQ(weekdayName(*d), "Wednesday");
-    for (const char* wrong : {"2026-02-30", "26-11-25", "2026/11/25", "", "2026-13-01", "abcd-ef-gh"}) EXPECT_FALSE(parseIsoDate(wrong)) << wrong;
+    for (const char* wrong : {"2026-02-30", "26-11-25", "2026/11/25", "", "2026-13-01", "abcd-ef-gh"})
+        EXPECT_FALSE(parseIsoDate(wrong)) << wrong;
 }
 
 TEST(Date, CountsDaysAcrossAYear) {

@@ -21,7 +21,9 @@ struct Ran {
 Ran cli(const std::string& arguments) {
     const TempFolder folder;
     Ran r;
-    r.out = test::shell("'" + (test::binFolder() / "juxtagraph-cli").string() + "' " + arguments + " 2>'" + (folder / "err").string() + "'", &r.code);
+    r.out = test::shell("'" + (test::binFolder() / "juxtagraph-cli").string() + "' " + arguments + " 2>'" +
+                            (folder / "err").string() + "'",
+                        &r.code);
     r.err = *readFile(folder / "err");
     // The platform's own remark about its runtime folder is not ours.
     const auto remark = r.err.find("QStandardPaths");
@@ -45,8 +47,10 @@ TEST(Cli, HelpAndVersion) {
 }
 
 TEST(Cli, WrongUseShowsTheRightUseAndExits2) {
-    for (const char* wrong : {"", "nothing", "film", "film probe", "film frame a.mp4", "film frame a.mp4 x --png o.png", "measure", "measure back-knee --points hip", "judge --approach load-and-drive",
-                              "film probe a.mp4 --loud", "demo --films d --count many", "measure back-knee --sigma nan"}) {
+    for (const char* wrong :
+         {"", "nothing", "film", "film probe", "film frame a.mp4", "film frame a.mp4 x --png o.png",
+          "measure", "measure back-knee --points hip", "judge --approach load-and-drive",
+          "film probe a.mp4 --loud", "demo --films d --count many", "measure back-knee --sigma nan"}) {
         const Ran r = cli(wrong);
         EXPECT_EQ(r.code, 2) << wrong << ": " << r.err;
         EXPECT_TRUE(r.out.empty()) << wrong;
@@ -70,7 +74,8 @@ TEST(Cli, MeasureAnswersFromPoints) {
     EXPECT_EQ(front.code, 0);
     EXPECT_EQ(json::parse(front.out)["state"], "notVisible");
     EXPECT_TRUE(json::parse(front.out)["value"].is_null());
-    const Ran stride = cli("measure stride --points 'back-ankle=200,500;lead-ankle=520,500;crown=1,100;ground=1,500' --json");
+    const Ran stride = cli(
+        "measure stride --points 'back-ankle=200,500;lead-ankle=520,500;crown=1,100;ground=1,500' --json");
     EXPECT_NEAR(json::parse(stride.out)["value"].get<double>(), 80, 1e-9);
 }
 
@@ -80,21 +85,29 @@ TEST(Cli, MeasureRefusesInWords) {
     expectRefusal(cli("measure back-knee --points 'nose=310,402'"), "no point \"nose\"");
     expectRefusal(cli("measure back-knee --points 'hip=1,1;knee=1,1;ankle=3,3'"), "same spot");
     expectRefusal(cli("measure stride --points 'back-ankle=200,500;lead-ankle=520,500'"), "size");
-    expectRefusal(cli("measure leg-spread --yaw 85 --points 'back-ankle=1,1;pelvis=2,0;lead-ankle=3,1'"), "80 degrees");
+    expectRefusal(cli("measure leg-spread --yaw 85 --points 'back-ankle=1,1;pelvis=2,0;lead-ankle=3,1'"),
+                  "80 degrees");
 }
 
 TEST(Cli, PlaybookCommandsGiveOneJsonEach) {
     const json measures = json::parse(cli("measures --json").out);
     EXPECT_GE(measures.size(), 12U);
     for (const auto& m : measures)
-        for (const char* field : {"id", "name", "unit", "group", "positions", "views", "landmarks", "formula", "needsScale", "source"}) EXPECT_TRUE(m.contains(field)) << m["id"] << field;
+        for (const char* field : {"id", "name", "unit", "group", "positions", "views", "landmarks", "formula",
+                                  "needsScale", "source"})
+            EXPECT_TRUE(m.contains(field)) << m["id"] << field;
     const json approaches = json::parse(cli("approaches --json").out);
     EXPECT_EQ(approaches[0]["id"], "load-and-drive");
-    const json verdict = json::parse(cli("judge --approach load-and-drive --measure leg-spread --value 88 --sd 2 --json").out);
+    const json verdict =
+        json::parse(cli("judge --approach load-and-drive --measure leg-spread --value 88 --sd 2 --json").out);
     EXPECT_EQ(verdict["verdict"], "change");
     EXPECT_EQ(verdict["state"], "graded");
     EXPECT_NEAR(verdict["gap"].get<double>(), -18, 1e-9);
-    EXPECT_EQ(json::parse(cli("judge --approach load-and-drive --measure front-knee-release --value 129 --sd 3.5 --json").out)["state"], "cannotTell");
+    EXPECT_EQ(
+        json::parse(
+            cli("judge --approach load-and-drive --measure front-knee-release --value 129 --sd 3.5 --json")
+                .out)["state"],
+        "cannotTell");
     const json causes = json::parse(cli("causes --findings leg-spread,back-knee --json").out);
     EXPECT_EQ(causes["roots"][0]["id"], "back-knee");
     const json plan = json::parse(cli("plan --findings trunk-forward --age 15 --pain --json").out);
@@ -121,9 +134,13 @@ TEST(Cli, FilmsAreProbedListedAndCutToFrames) {
     const std::string png = (folder / "f.png").string();
     ASSERT_EQ(cli("film frame '" + film + "' 17 --png '" + png + "'").code, 0);
     // ffprobe reads the picture back.
-    EXPECT_NE(test::shell("ffprobe -v error -show_entries stream=width,height,pix_fmt -of csv=p=0 '" + png + "'").find("320,180,rgb24"), std::string::npos);
+    EXPECT_NE(
+        test::shell("ffprobe -v error -show_entries stream=width,height,pix_fmt -of csv=p=0 '" + png + "'")
+            .find("320,180,rgb24"),
+        std::string::npos);
     EXPECT_EQ(json::parse(cli("film bench '" + film + "' --json").out).contains("decodeMsPerFrame"), true);
-    expectRefusal(cli("film frame '" + film + "' 99 --png '" + (folder / "g.png").string() + "'"), "frames 0 to 29");
+    expectRefusal(cli("film frame '" + film + "' 99 --png '" + (folder / "g.png").string() + "'"),
+                  "frames 0 to 29");
     EXPECT_FALSE(std::filesystem::exists(folder / "g.png"));
 }
 
@@ -141,7 +158,8 @@ TEST(Cli, BadFilmsAreRefusedEachWithItsSentence) {
 
 TEST(Cli, DemoFilmsComeWithTruth) {
     const TempFolder folder;
-    const Ran r = cli("demo --films '" + (folder / "films").string() + "' --count 1 --seed 4 --truth '" + (folder / "t.json").string() + "'");
+    const Ran r = cli("demo --films '" + (folder / "films").string() + "' --count 1 --seed 4 --truth '" +
+                      (folder / "t.json").string() + "'");
     ASSERT_EQ(r.code, 0) << r.err;
     const json truth = json::parse(*readFile(folder / "t.json"));
     ASSERT_EQ(truth["films"].size(), 1U);
@@ -161,7 +179,10 @@ TEST(Cli, ReviewsAreListedShownExportedAndVerified) {
     const json shown = json::parse(cli("review show " + lib + " " + id + " --json").out);
     EXPECT_TRUE(shown["positions"].contains("plant"));
     EXPECT_GE(shown["measures"].size(), 12U);
-    EXPECT_EQ(cli("review export " + lib + " " + id + " --out '" + (walk.folder / "out").string() + "' --letter --csv").code, 0);
+    EXPECT_EQ(cli("review export " + lib + " " + id + " --out '" + (walk.folder / "out").string() +
+                  "' --letter --csv")
+                  .code,
+              0);
     EXPECT_TRUE(std::filesystem::exists(walk.folder / "out/Odalys-2026-11-25.pdf"));
     EXPECT_TRUE(std::filesystem::exists(walk.folder / "out/Odalys-2026-11-25.csv"));
     EXPECT_TRUE(json::parse(cli("verify " + lib + " --json").out)["ok"].get<bool>());
@@ -177,13 +198,16 @@ TEST(Cli, ReviewsAreListedShownExportedAndVerified) {
 TEST(Cli, AFullDiskWhileExportingLeavesNothing) {
     test::Walk walk;
     std::filesystem::create_directories(walk.folder / "out");
-    if (test::shell("mount -t tmpfs -o size=64k tmpfs '" + (walk.folder / "out").string() + "' 2>&1 && echo mounted").find("mounted") == std::string::npos) {
+    if (test::shell("mount -t tmpfs -o size=64k tmpfs '" + (walk.folder / "out").string() +
+                    "' 2>&1 && echo mounted")
+            .find("mounted") == std::string::npos) {
         // Not allowed to mount here: the seam's own test (AFullDiskLeavesNoHalfPdf) covers the case.
         EXPECT_EQ(writeError("x", ENOSPC).code, ErrorCode::DiskFull);
         return;
     }
     const std::string id = walk.review.id.value;
-    const Ran r = cli("review export '" + walk.library->folder().string() + "' " + id + " --out '" + (walk.folder / "out").string() + "' --letter --film");
+    const Ran r = cli("review export '" + walk.library->folder().string() + "' " + id + " --out '" +
+                      (walk.folder / "out").string() + "' --letter --film");
     EXPECT_EQ(r.code, 1);
     EXPECT_NE(r.err.find("disk is full"), std::string::npos) << r.err;
     EXPECT_TRUE(std::filesystem::is_empty(walk.folder / "out"));

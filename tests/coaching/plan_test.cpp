@@ -14,7 +14,9 @@ namespace {
 using test::playbook;
 
 TEST(Causes, TheRootStandsBeforeWhatItExplains) {
-    const CauseReport r = explain(playbook(), {{"trunk-forward", Verdict::Change, 5}, {"leg-spread", Verdict::Change, 3}, {"back-knee", Verdict::Change, 2}});
+    const CauseReport r = explain(playbook(), {{"trunk-forward", Verdict::Change, 5},
+                                               {"leg-spread", Verdict::Change, 3},
+                                               {"back-knee", Verdict::Change, 2}});
     ASSERT_EQ(r.roots.size(), 1U);
     EXPECT_EQ(r.roots[0].id, "back-knee");
     EXPECT_EQ(r.roots[0].explains.size(), 2U);
@@ -23,17 +25,20 @@ TEST(Causes, TheRootStandsBeforeWhatItExplains) {
 }
 
 TEST(Causes, ArmProtectionComesFirst) {
-    const CauseReport r = explain(playbook(), {{"back-knee", Verdict::Change, 9}, {"elbow-height", Verdict::Protect, 2}});
+    const CauseReport r =
+        explain(playbook(), {{"back-knee", Verdict::Change, 9}, {"elbow-height", Verdict::Protect, 2}});
     EXPECT_EQ(r.order.front(), "elbow-height");
 }
 
 TEST(Causes, RealChangesComeBeforeNearMisses) {
-    const CauseReport r = explain(playbook(), {{"foot-from-above", Verdict::Nearly, 1}, {"trunk-forward", Verdict::Change, 4}});
+    const CauseReport r =
+        explain(playbook(), {{"foot-from-above", Verdict::Nearly, 1}, {"trunk-forward", Verdict::Change, 4}});
     EXPECT_EQ(r.order.front(), "trunk-forward");
 }
 
 TEST(Causes, WhatShouldAlsoSufferAndDoesNotSpeaksAgainst) {
-    const CauseReport r = explain(playbook(), {{"back-toes-down", Verdict::Change, 3}, {"drive-line", Verdict::Change, 3}});
+    const CauseReport r =
+        explain(playbook(), {{"back-toes-down", Verdict::Change, 3}, {"drive-line", Verdict::Change, 3}});
     ASSERT_EQ(r.roots.size(), 1U);
     ASSERT_EQ(r.roots[0].against.size(), 1U);
     EXPECT_NE(r.roots[0].against[0].find("shoulder line"), std::string::npos);
@@ -53,7 +58,8 @@ TEST(Week, LowerAndUpperBodyNeverShareADay) {
 }
 
 TEST(Week, PainBlocksThrowing) {
-    const WeekPlan week = layOutWeek(playbook(), {{"rock-and-throw", "trunk-forward", {1, 25, 1}, false}}, 15, true);
+    const WeekPlan week =
+        layOutWeek(playbook(), {{"rock-and-throw", "trunk-forward", {1, 25, 1}, false}}, 15, true);
     ASSERT_EQ(week.blocked.size(), 1U);
     EXPECT_NE(week.blocked[0].find("pain"), std::string::npos);
     EXPECT_TRUE(week.days.empty());
@@ -61,14 +67,21 @@ TEST(Week, PainBlocksThrowing) {
 }
 
 TEST(Week, ADrillBelowItsAgeIsBlockedAndAMissingDoseIsNamed) {
-    const WeekPlan week = layOutWeek(playbook(), {{"ladder-hop", "stride", {4, 6, 2}, false}, {"stride-out", "knee-holds", {0, 0, 0}, false}, {"chair-sit", "back-knee", {0, 0, 0}, true}}, 10, false);
+    const WeekPlan week = layOutWeek(playbook(),
+                                     {{"ladder-hop", "stride", {4, 6, 2}, false},
+                                      {"stride-out", "knee-holds", {0, 0, 0}, false},
+                                      {"chair-sit", "back-knee", {0, 0, 0}, true}},
+                                     10, false);
     ASSERT_EQ(week.blocked.size(), 1U);
     EXPECT_NE(week.blocked[0].find("age 11"), std::string::npos);
     EXPECT_EQ(week.missingDose, (std::vector<std::string>{"stride-out"}));
 }
 
 TEST(Week, AnUnknownDrillIsSaid) {
-    EXPECT_NE(layOutWeek(playbook(), {{"nothing", "x", {1, 1, 1}, false}}, 15, false).blocked.at(0).find("not in the playbook"), std::string::npos);
+    EXPECT_NE(layOutWeek(playbook(), {{"nothing", "x", {1, 1, 1}, false}}, 15, false)
+                  .blocked.at(0)
+                  .find("not in the playbook"),
+              std::string::npos);
 }
 
 TEST(Drills, EightAtLeastEachWithADoseAndAFinding) {
@@ -100,8 +113,11 @@ TEST(Change, SmallestRealChange) {
 TEST(Playbook, AFileThatNamesSomethingUnknownIsRefusedWithItsPlace) {
     const test::TempFolder folder;
     for (const char* name : {"measures.json", "items.json", "drills.json", "load-and-drive.json"})
-        std::filesystem::copy_file(std::filesystem::path(test::binFolder()).parent_path() / "share" / "playbook" / name, folder / name);
-    std::ofstream(folder / "causes.json") << R"({"causes":[{"from":"back-knee","to":"nowhere","says":"x","effect":"y","why":"z"}]})";
+        std::filesystem::copy_file(std::filesystem::path(test::binFolder()).parent_path() / "share" /
+                                       "playbook" / name,
+                                   folder / name);
+    std::ofstream(folder / "causes.json")
+        << R"({"causes":[{"from":"back-knee","to":"nowhere","says":"x","effect":"y","why":"z"}]})";
     const auto loaded = loadPlaybook(folder.path());
     ASSERT_FALSE(loaded);
     EXPECT_NE(loaded.error().text.find("nowhere"), std::string::npos);

@@ -69,8 +69,12 @@ TEST(Target, SpeaksPlainly) {
 }
 
 TEST(Target, IdsGoBothWays) {
-    for (const TargetType t : {TargetType::AtLeast, TargetType::AtMost, TargetType::Band, TargetType::Any, TargetType::Record}) EXPECT_EQ(targetTypeFromId(idOf(t)), t);
-    for (const Verdict v : {Verdict::Keep, Verdict::Nearly, Verdict::Adjust, Verdict::Change, Verdict::Protect}) EXPECT_EQ(verdictFromId(idOf(v)), v);
+    for (const TargetType t :
+         {TargetType::AtLeast, TargetType::AtMost, TargetType::Band, TargetType::Any, TargetType::Record})
+        EXPECT_EQ(targetTypeFromId(idOf(t)), t);
+    for (const Verdict v :
+         {Verdict::Keep, Verdict::Nearly, Verdict::Adjust, Verdict::Change, Verdict::Protect})
+        EXPECT_EQ(verdictFromId(idOf(v)), v);
     EXPECT_FALSE(verdictFromId("bad"));
 }
 

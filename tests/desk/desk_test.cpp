@@ -31,7 +31,8 @@ TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
     int told = 0;
     QObject::connect(session.get(), &ReviewSession::changed, [&] {
         ++told;
-        EXPECT_EQ(walk.library->review(session->review().id)->moments.size(), session->review().moments.size());
+        EXPECT_EQ(walk.library->review(session->review().id)->moments.size(),
+                  session->review().moments.size());
     });
     ASSERT_TRUE(session->setMoment(Moment::Plant, 80));
     ASSERT_TRUE(session->setMoment(Moment::Release, 90));
@@ -98,10 +99,12 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     recipe->film.review.takes.clear();
     const auto parcel = packParcel(*recipe, walk.folder / "work", walk.library->files());
     ASSERT_TRUE(parcel);
-    const auto item = putInOutbox(*walk.library, session->review().id, *recipe, *parcel, walk.clock, walk.ids);
+    const auto item =
+        putInOutbox(*walk.library, session->review().id, *recipe, *parcel, walk.clock, walk.ids);
     ASSERT_TRUE(item);
     EXPECT_TRUE(std::filesystem::exists(walk.library->sentPath(item->file)));
-    const Status sent = sendMail({"smtp://127.0.0.1:1", "", "", false, 2}, "ilse@example.org", item->recipient, parcel->bytes);
+    const Status sent = sendMail({"smtp://127.0.0.1:1", "", "", false, 2}, "ilse@example.org",
+                                 item->recipient, parcel->bytes);
     ASSERT_TRUE(walk.library->save(afterSending(*item, sent, walk.clock)));
     const auto box = walk.library->outbox();
     EXPECT_EQ(box->at(0).state, "failed");
@@ -227,7 +230,8 @@ TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
     ASSERT_TRUE(list);
     std::vector<std::string> order;
     for (const DeskRow& r : list->waiting) order.push_back(r.submission.id.value);
-    EXPECT_EQ(order, (std::vector<std::string>{"hurts", "late", walk.submission.id.value, "later", "undated"}));
+    EXPECT_EQ(order,
+              (std::vector<std::string>{"hurts", "late", walk.submission.id.value, "later", "undated"}));
 }
 
 TEST(Desk, PromisesInWords) {
@@ -246,7 +250,8 @@ TEST(Suggest, AProposedPlanHasADrillForEachCorrectionAndADate) {
     const auto session = walk.session();
     const auto order = rankedFaults(test::playbook(), session->assessment()).order;
     ASSERT_FALSE(order.empty());
-    const Plan plan = proposePlan(test::playbook(), Review{}, walk.athlete, walk.submission, session->clip(), {order[0]}, test::today());
+    const Plan plan = proposePlan(test::playbook(), Review{}, walk.athlete, walk.submission, session->clip(),
+                                  {order[0]}, test::today());
     EXPECT_FALSE(plan.drills.empty());
     EXPECT_TRUE(plan.nextLook);
     EXPECT_NE(plan.opening.find("Why short?"), std::string::npos);

@@ -67,7 +67,8 @@ TEST(Delivery, TheFrontFootTouchesAtFirstTouchAndNotBefore) {
     const Delivery d{DeliveryKnobs{}};
     const auto lowest = [&](double t) {
         const Joints j = d.poseAt(t).joints;
-        return std::min(j.at(Landmark::LeadHeel)(1), j.at(Landmark::LeadToe)(1)) - d.groundAt(j.at(Landmark::LeadAnkle)(0));
+        return std::min(j.at(Landmark::LeadHeel)(1), j.at(Landmark::LeadToe)(1)) -
+               d.groundAt(j.at(Landmark::LeadAnkle)(0));
     };
     EXPECT_GT(lowest(-0.03), 0.005);
     EXPECT_NEAR(lowest(0), 0, 0.02);
@@ -94,9 +95,9 @@ TEST(Film, StoppingLeavesNoFile) {
     EXPECT_TRUE(std::filesystem::is_empty(folder.path()));
 }
 
-// The measures of the core, taken from the truth's pixels, against the truth's three-dimensional values: right- and
-// left-handed, on both sides, rolled. Angles in the picture differ from those in space by the limb's turn out of the
-// plane, so the limits are those of a projection, not of a click.
+// The measures of the core, taken from the truth's pixels, against the truth's three-dimensional values:
+// right- and left-handed, on both sides, rolled. Angles in the picture differ from those in space by the
+// limb's turn out of the plane, so the limits are those of a projection, not of a click.
 TEST(Truth, MeasuresFromItsPixelsComeNearTheTruthInSpace) {
     for (const Hand hand : {Hand::Right, Hand::Left})
         for (const View view : {View::Open, View::Closed}) {
@@ -112,7 +113,9 @@ TEST(Truth, MeasuresFromItsPixelsComeNearTheTruthInSpace) {
                 in.hand = hand;
                 in.view = view;
                 in.rollDeg = {hand == Hand::Left ? -3.0 : 3.0, 0.2};
-                const auto pointsAt = [&](Moment moment) { return projectJoints(order, d.poseAt(d.events().at(moment))); };
+                const auto pointsAt = [&](Moment moment) {
+                    return projectJoints(order, d.poseAt(d.events().at(moment)));
+                };
                 for (const Slot& s : m.slots) in.points[s.name] = {pointsAt(s.at).at(s.landmark), 2};
                 const auto set = pointsAt(Moment::Set);
                 const ImagePoint tall = set.at(Landmark::Ground) - set.at(Landmark::Crown);
@@ -120,7 +123,8 @@ TEST(Truth, MeasuresFromItsPixelsComeNearTheTruthInSpace) {
                 const MeasureValue v = evaluate(m, in);
                 ASSERT_TRUE(v.value) << m.id << ": " << v.reason;
                 const double limit = m.unit == "%" ? 6 : 14;
-                EXPECT_NEAR(*v.value, truth.at(m.id), limit) << m.id << " " << nameOf(hand) << " " << nameOf(view);
+                EXPECT_NEAR(*v.value, truth.at(m.id), limit)
+                    << m.id << " " << nameOf(hand) << " " << nameOf(view);
             }
         }
 }

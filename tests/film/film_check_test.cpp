@@ -12,7 +12,8 @@ using test::shell;
 using test::TempFolder;
 
 bool says(const FilmCheck& check, const std::string& id) {
-    return std::any_of(check.lines.begin(), check.lines.end(), [&](const CheckLine& l) { return l.id == id; });
+    return std::any_of(check.lines.begin(), check.lines.end(),
+                       [&](const CheckLine& l) { return l.id == id; });
 }
 
 FilmCheck checkOf(const std::filesystem::path& film) {
@@ -55,7 +56,8 @@ TEST(FilmCheck, FindsDarknessSlownessAndSmallness) {
 TEST(FilmCheck, ASlowMotionCopyIsFoundAndAPlainFilmIsNotClaimed) {
     const TempFolder folder;
     ASSERT_TRUE(makeFilm(test::smallOrder(120), folder / "a.mp4"));
-    shell("ffmpeg -v error -y -i '" + (folder / "a.mp4").string() + "' -an -vf setpts=4*PTS,fps=120 -c:v libx264 '" + (folder / "slow.mp4").string() + "'");
+    shell("ffmpeg -v error -y -i '" + (folder / "a.mp4").string() +
+          "' -an -vf setpts=4*PTS,fps=120 -c:v libx264 '" + (folder / "slow.mp4").string() + "'");
     EXPECT_EQ(checkOf(folder / "a.mp4").repeatPattern, "none");
     const FilmCheck slow = checkOf(folder / "slow.mp4");
     EXPECT_EQ(slow.repeatPattern, "each picture is shown 4 times");
@@ -64,7 +66,9 @@ TEST(FilmCheck, ASlowMotionCopyIsFoundAndAPlainFilmIsNotClaimed) {
 
 TEST(FilmCheck, LocationDataIsNoticed) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=640x360:r=30:d=1 -c:v libx264 -metadata location='+54.0000+010.0000/' '" + (folder / "a.mp4").string() + "'");
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=640x360:r=30:d=1 -c:v libx264 -metadata "
+          "location='+54.0000+010.0000/' '" +
+          (folder / "a.mp4").string() + "'");
     EXPECT_TRUE(says(checkOf(folder / "a.mp4"), "location"));
 }
 

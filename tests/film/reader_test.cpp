@@ -1,4 +1,5 @@
-// Every frame against FFmpeg's own decoding (the ffmpeg command, -f framemd5 and rawvideo), forward, backward, at random.
+// Every frame against FFmpeg's own decoding (the ffmpeg command, -f framemd5 and rawvideo), forward,
+// backward, at random.
 #include "film/encoder.h"
 #include "film/reader.h"
 
@@ -25,19 +26,27 @@ struct Made {
 // Ten kinds of film; testsrc2 carries a running picture, so that no two frames are alike.
 const Made kFilms[] = {
     {"short groups", "a.mp4", "-f lavfi -i testsrc2=s=320x180:r=30:d=2 -c:v libx264 -g 10 -bf 0"},
-    {"long group with B pictures", "b.mp4", "-f lavfi -i testsrc2=s=320x180:r=60:d=2 -c:v libx264 -g 250 -bf 3"},
-    {"open groups", "c.mp4", "-f lavfi -i testsrc2=s=320x180:r=30:d=3 -c:v libx264 -x264-params open-gop=1:keyint=15:bframes=3"},
-    {"HEVC", "d.mp4", "-f lavfi -i testsrc2=s=320x180:r=30:d=2 -c:v libx265 -x265-params log-level=none:keyint=30"},
+    {"long group with B pictures", "b.mp4",
+     "-f lavfi -i testsrc2=s=320x180:r=60:d=2 -c:v libx264 -g 250 -bf 3"},
+    {"open groups", "c.mp4",
+     "-f lavfi -i testsrc2=s=320x180:r=30:d=3 -c:v libx264 -x264-params open-gop=1:keyint=15:bframes=3"},
+    {"HEVC", "d.mp4",
+     "-f lavfi -i testsrc2=s=320x180:r=30:d=2 -c:v libx265 -x265-params log-level=none:keyint=30"},
     {"VP9", "e.webm", "-f lavfi -i testsrc2=s=320x180:r=30:d=1 -c:v libvpx-vp9 -deadline realtime -g 15"},
     {"MPEG-4 in AVI", "f.avi", "-f lavfi -i testsrc2=s=320x180:r=25:d=2 -c:v mpeg4 -g 12 -bf 2"},
     {"MJPEG", "g.mov", "-f lavfi -i testsrc2=s=320x180:r=30:d=1 -c:v mjpeg -q:v 4"},
     {"one frame", "h.mp4", "-f lavfi -i testsrc2=s=320x180:r=30:d=1 -frames:v 1 -c:v libx264"},
-    {"variable rate", "i.mp4", "-f lavfi -i testsrc2=s=320x180:r=30:d=2 -vf select='not(mod(n\\,3))+not(mod(n\\,7))' -fps_mode vfr -c:v libx264 -g 12"},
+    {"variable rate", "i.mp4",
+     "-f lavfi -i testsrc2=s=320x180:r=30:d=2 -vf select='not(mod(n\\,3))+not(mod(n\\,7))' -fps_mode vfr "
+     "-c:v libx264 -g 12"},
 };
 
 /// BGRX pictures as ffmpeg itself decodes them, with the same conversion flags.
 std::vector<std::string> referencePictures(const std::filesystem::path& film, int width, int height) {
-    const std::string raw = shell("ffmpeg -v error -i '" + film.string() + "' -map 0:v:0 -fps_mode passthrough -sws_flags bicubic+accurate_rnd+full_chroma_int -pix_fmt bgra -f rawvideo - 2>/dev/null");
+    const std::string raw =
+        shell("ffmpeg -v error -i '" + film.string() +
+              "' -map 0:v:0 -fps_mode passthrough -sws_flags bicubic+accurate_rnd+full_chroma_int -pix_fmt "
+              "bgra -f rawvideo - 2>/dev/null");
     const std::size_t size = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
     std::vector<std::string> frames;
     for (std::size_t at = 0; at + size <= raw.size(); at += size) frames.push_back(raw.substr(at, size));
@@ -49,7 +58,9 @@ int largestDifference(const Picture& p, const std::string& reference) {
     if (p.pixels->size() != reference.size()) return 256;
     int largest = 0;
     for (std::size_t i = 0; i < reference.size(); ++i)
-        if (i % 4 != 3) largest = std::max(largest, std::abs(static_cast<int>((*p.pixels)[i]) - static_cast<int>(static_cast<unsigned char>(reference[i]))));
+        if (i % 4 != 3)
+            largest = std::max(largest, std::abs(static_cast<int>((*p.pixels)[i]) -
+                                                 static_cast<int>(static_cast<unsigned char>(reference[i]))));
     return largest;
 }
 
@@ -63,11 +74,13 @@ void compareEverywhere(const std::filesystem::path& film, const char* name) {
     for (std::int64_t n = 0; n < info.frames(); ++n) order.push_back(n);
     for (std::int64_t n = info.frames(); n-- > 0;) order.push_back(n);
     std::mt19937_64 engine(3);
-    for (int i = 0; i < 60; ++i) order.push_back(static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(info.frames())));
+    for (int i = 0; i < 60; ++i)
+        order.push_back(static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(info.frames())));
     for (const std::int64_t n : order) {
         const auto picture = (*reader)->picture(FrameNumber{n});
         ASSERT_TRUE(picture) << name << " frame " << n << ": " << picture.error().text;
-        ASSERT_LE(largestDifference(*picture, reference[static_cast<std::size_t>(n)]), 1) << name << " frame " << n;
+        ASSERT_LE(largestDifference(*picture, reference[static_cast<std::size_t>(n)]), 1)
+            << name << " frame " << n;
     }
 }
 
@@ -99,7 +112,8 @@ TEST(Reader, EveryFrameOfAGeneratedDelivery) {
 
 TEST(Reader, ATinyCacheStillGivesTheRightFrames) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=1 -c:v libx264 -g 250 -bf 3 '" + (folder / "a.mp4").string() + "'");
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=1 -c:v libx264 -g 250 -bf 3 '" +
+          (folder / "a.mp4").string() + "'");
     auto reader = Reader::open(folder / "a.mp4", {200000});
     ASSERT_TRUE(reader);
     const auto reference = referencePictures(folder / "a.mp4", 320, 180);
@@ -118,23 +132,28 @@ TEST(Reader, RotatedFilmsStandUpright) {
     shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=10:d=1 -c:v libx264 '" + flat.string() + "'");
     for (const int turn : {90, 180, 270}) {
         const auto film = folder / ("r" + std::to_string(turn) + ".mp4");
-        shell("ffmpeg -v error -y -i '" + flat.string() + "' -c copy -metadata:s:v rotate=" + std::to_string(turn) + " '" + film.string() + "'");
+        shell("ffmpeg -v error -y -i '" + flat.string() +
+              "' -c copy -metadata:s:v rotate=" + std::to_string(turn) + " '" + film.string() + "'");
         auto reader = Reader::open(film);
         ASSERT_TRUE(reader);
         const FilmInfo& info = (*reader)->info();
         EXPECT_EQ(info.width, turn == 180 ? 320 : 180);
         const auto reference = referencePictures(film, info.width, info.height);
         ASSERT_FALSE(reference.empty());
-        // ffmpeg turns the picture before it converts it, so its colour samples lie elsewhere: near, not equal.
+        // ffmpeg turns the picture before it converts it, so its colour samples lie elsewhere: near, not
+        // equal.
         EXPECT_LE(largestDifference(*(*reader)->picture(FrameNumber{3}), reference[3]), 12) << turn;
     }
 }
 
 TEST(Reader, PtsAgreeWithFfprobe) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=2 -c:v libx264 -bf 3 '" + (folder / "a.mp4").string() + "'");
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=2 -c:v libx264 -bf 3 '" +
+          (folder / "a.mp4").string() + "'");
     auto reader = Reader::open(folder / "a.mp4");
-    std::istringstream lines(shell("ffprobe -v error -select_streams v -show_entries packet=pts -of default=nw=1:nk=1 '" + (folder / "a.mp4").string() + "' | sort -n"));
+    std::istringstream lines(
+        shell("ffprobe -v error -select_streams v -show_entries packet=pts -of default=nw=1:nk=1 '" +
+              (folder / "a.mp4").string() + "' | sort -n"));
     std::int64_t expected = 0;
     for (const Pts pts : (*reader)->info().pts) {
         ASSERT_TRUE(lines >> expected);
@@ -170,7 +189,9 @@ TEST(Reader, RefusesWhatIsNoFilmInOneSentence) {
 TEST(Reader, AFilmCutShortOpensAsFarAsItGoes) {
     const TempFolder folder;
     const auto whole = folder / "whole.mp4";
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=4 -c:v libx264 -g 15 -movflags +faststart '" + whole.string() + "'");
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=4 -c:v libx264 -g 15 -movflags "
+          "+faststart '" +
+          whole.string() + "'");
     const auto size = std::filesystem::file_size(whole);
     auto bytes = readFile(whole);
     ASSERT_TRUE(bytes);
@@ -187,7 +208,8 @@ TEST(Reader, AFilmCutShortOpensAsFarAsItGoes) {
 
 TEST(Reader, AFrameOutsideTheFilmIsRefused) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=1 -c:v libx264 '" + (folder / "a.mp4").string() + "'");
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=30:d=1 -c:v libx264 '" +
+          (folder / "a.mp4").string() + "'");
     auto reader = Reader::open(folder / "a.mp4");
     for (const std::int64_t n : {-1L, 30L, 100000L}) {
         const auto p = (*reader)->picture(FrameNumber{n});
@@ -198,8 +220,10 @@ TEST(Reader, AFrameOutsideTheFilmIsRefused) {
 
 TEST(Reader, StopsWhenAsked) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=2 -c:v libx264 -g 250 '" + (folder / "a.mp4").string() + "'");
-    auto reader = Reader::open(folder / "a.mp4", {200000}); // a small cache, so that the frame must be decoded
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=2 -c:v libx264 -g 250 '" +
+          (folder / "a.mp4").string() + "'");
+    auto reader =
+        Reader::open(folder / "a.mp4", {200000}); // a small cache, so that the frame must be decoded
     std::stop_source stop;
     stop.request_stop();
     const auto stopped = (*reader)->picture(FrameNumber{60}, stop.get_token());

@@ -56,8 +56,8 @@ TEST(Geometry, RotationTurnsXTowardY) {
     EXPECT_NEAR(p.y, 1, 1e-12);
 }
 
-// Degrees to inches, facts of the trade (common practice, no source): 83 to 110 degrees of leg spread is 8 to 11 in
-// more stride for legs of 26 to 34 in; 16 degrees at 14 to 18 in is 3.9 to 5.0 in.
+// Degrees to inches, facts of the trade (common practice, no source): 83 to 110 degrees of leg spread is 8 to
+// 11 in more stride for legs of 26 to 34 in; 16 degrees at 14 to 18 in is 3.9 to 5.0 in.
 TEST(Geometry, ChordAndArcOfTheTrade) {
     const auto chord = [](double leg, double spread) { return 2 * leg * std::sin(spread / 2 / kDegPerRad); };
     EXPECT_NEAR(chord(26, 110) - chord(26, 83), 8.1, 0.1);

@@ -14,7 +14,8 @@ const MeasureDefinition& measure(const char* id) {
     return *test::playbook().measure(id);
 }
 
-MeasureInput inputOf(std::map<std::string, ImagePoint> points, Hand hand = Hand::Right, View view = View::Open) {
+MeasureInput inputOf(std::map<std::string, ImagePoint> points, Hand hand = Hand::Right,
+                     View view = View::Open) {
     MeasureInput in;
     in.hand = hand;
     in.view = view;
@@ -49,23 +50,42 @@ const std::vector<Case>& cases() {
         {"back-knee", {{"hip", {300, 300}}, {"knee", {300, 400}}, {"ankle", {300, 500}}}, 180},
         {"back-knee", {{"hip", {300, 300}}, {"knee", {400, 400}}, {"ankle", {300, 500}}}, 90},
         {"leg-spread", {{"back-ankle", {200, 500}}, {"pelvis", {300, 400}}, {"lead-ankle", {400, 500}}}, 90},
-        {"leg-spread", {{"back-ankle", {126.795, 500}}, {"pelvis", {300, 400}}, {"lead-ankle", {473.205, 500}}}, 120},
+        {"leg-spread",
+         {{"back-ankle", {126.795, 500}}, {"pelvis", {300, 400}}, {"lead-ankle", {473.205, 500}}},
+         120},
         {"front-knee-plant", {{"hip", {400, 400}}, {"knee", {500, 400}}, {"ankle", {570.711, 470.711}}}, 135},
         {"front-knee-release", {{"hip", {400, 300}}, {"knee", {400, 400}}, {"ankle", {400, 520}}}, 180},
         {"front-knee-change",
-         {{"hip-plant", {400, 400}}, {"knee-plant", {500, 400}}, {"ankle-plant", {500, 500}}, {"hip-release", {400, 400}}, {"knee-release", {500, 400}}, {"ankle-release", {570.711, 470.711}}},
+         {{"hip-plant", {400, 400}},
+          {"knee-plant", {500, 400}},
+          {"ankle-plant", {500, 500}},
+          {"hip-release", {400, 400}},
+          {"knee-release", {500, 400}},
+          {"ankle-release", {570.711, 470.711}}},
          45},
         {"trunk-forward", {{"pelvis", {300, 400}}, {"neck", {400, 300}}}, 45},
         {"trunk-forward", {{"pelvis", {300, 400}}, {"neck", {270, 360}}}, -36.8699},
         {"elbow-bend", {{"shoulder", {300, 300}}, {"elbow", {200, 300}}, {"wrist", {200, 200}}}, 90},
-        {"elbow-height", {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 300}}}, 0},
-        {"elbow-height", {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 200}}}, 45},
-        {"elbow-height", {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 357.735}}}, -30},
+        {"elbow-height",
+         {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 300}}},
+         0},
+        {"elbow-height",
+         {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 200}}},
+         45},
+        {"elbow-height",
+         {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 357.735}}},
+         -30},
         {"stride", {{"back-ankle", {200, 500}}, {"lead-ankle", {520, 500}}}, 80, 400},
         {"stride", {{"back-ankle", {200, 500}}, {"lead-ankle", {500, 900}}}, 125, 400},
         {"head-drop", {{"head-set", {300, 200}}, {"head-plant", {500, 260}}}, 15, 400},
-        {"drive-line", {{"hand", {600, 100}}, {"toe", {200, 500}}, {"hip", {400, 300}}, {"knee", {300, 400}}}, 0, 400},
-        {"drive-line", {{"hand", {600, 300}}, {"toe", {200, 300}}, {"hip", {400, 320}}, {"knee", {300, 312}}}, 5, 400},
+        {"drive-line",
+         {{"hand", {600, 100}}, {"toe", {200, 500}}, {"hip", {400, 300}}, {"knee", {300, 400}}},
+         0,
+         400},
+        {"drive-line",
+         {{"hand", {600, 300}}, {"toe", {200, 300}}, {"hip", {400, 320}}, {"knee", {300, 312}}},
+         5,
+         400},
     };
     return all;
 }
@@ -98,7 +118,8 @@ TEST(Measure, ARolledPictureIsPutRightByItsLevel) {
 }
 
 TEST(Measure, ClosedSideTurnsTheTargetRound) {
-    const MeasureInput in = inputOf({{"pelvis", {400, 400}}, {"neck", {300, 300}}}, Hand::Right, View::Closed);
+    const MeasureInput in =
+        inputOf({{"pelvis", {400, 400}}, {"neck", {300, 300}}}, Hand::Right, View::Closed);
     EXPECT_NEAR(valueOf("trunk-forward", in), 45, 1e-9);
 }
 
@@ -111,23 +132,29 @@ TEST(Measure, PlumbAndLevelLinesGiveTheSameRoll) {
     }
 }
 
-// Facts of the trade (common practice, no source): a camera turned 20 degrees makes a true 129 knee read about 132
-// and a true 110 leg spread about 107. Entering the turn gives the true angle back.
+// Facts of the trade (common practice, no source): a camera turned 20 degrees makes a true 129 knee read
+// about 132 and a true 110 leg spread about 107. Entering the turn gives the true angle back.
 TEST(Measure, CameraYawIsTakenOut) {
     const double squeeze = std::cos(20 / kDegPerRad);
-    const auto lower = [](double angle) { return ImagePoint{100 * std::sin(angle / 2 / kDegPerRad), 100 * std::cos(angle / 2 / kDegPerRad)}; };
+    const auto lower = [](double angle) {
+        return ImagePoint{100 * std::sin(angle / 2 / kDegPerRad), 100 * std::cos(angle / 2 / kDegPerRad)};
+    };
     const ImagePoint leg = lower(110);
-    MeasureInput spread = inputOf({{"pelvis", {0, 0}}, {"back-ankle", {-leg.x * squeeze, leg.y}}, {"lead-ankle", {leg.x * squeeze, leg.y}}});
+    MeasureInput spread = inputOf({{"pelvis", {0, 0}},
+                                   {"back-ankle", {-leg.x * squeeze, leg.y}},
+                                   {"lead-ankle", {leg.x * squeeze, leg.y}}});
     EXPECT_NEAR(valueOf("leg-spread", spread), 107, 0.7);
     spread.yawDeg = {20, 0};
     EXPECT_NEAR(valueOf("leg-spread", spread), 110, 1e-9);
     const ImagePoint half{100 * std::cos(129.0 / 2 / kDegPerRad), 100 * std::sin(129.0 / 2 / kDegPerRad)};
-    const MeasureInput knee = inputOf({{"knee", {0, 0}}, {"hip", {-half.x * squeeze, -half.y}}, {"ankle", {-half.x * squeeze, half.y}}});
+    const MeasureInput knee = inputOf(
+        {{"knee", {0, 0}}, {"hip", {-half.x * squeeze, -half.y}}, {"ankle", {-half.x * squeeze, half.y}}});
     EXPECT_NEAR(valueOf("front-knee-plant", knee), 132, 0.5);
 }
 
 TEST(Measure, UncertainYawWidensTheError) {
-    MeasureInput in = inputOf({{"pelvis", {300, 400}}, {"back-ankle", {150, 500}}, {"lead-ankle", {450, 500}}});
+    MeasureInput in =
+        inputOf({{"pelvis", {300, 400}}, {"back-ankle", {150, 500}}, {"lead-ankle", {450, 500}}});
     in.yawDeg = {15, 0};
     const double sure = evaluate(measure("leg-spread"), in).sd;
     in.yawDeg = {15, 5};
@@ -157,7 +184,8 @@ TEST(Measure, AnUnknownRateIsNoTime) {
 }
 
 TEST(Measure, AWrongViewSaysWhichOneToAskFor) {
-    MeasureInput in = inputOf({{"hip", {1, 2}}, {"knee", {3, 9}}, {"ankle", {5, 6}}}, Hand::Right, View::Front);
+    MeasureInput in =
+        inputOf({{"hip", {1, 2}}, {"knee", {3, 9}}, {"ankle", {5, 6}}}, Hand::Right, View::Front);
     const MeasureValue v = evaluate(measure("back-knee"), in);
     EXPECT_EQ(v.state, MeasureState::NotVisible);
     EXPECT_NE(v.reason.find("open side"), std::string::npos);
@@ -170,7 +198,8 @@ TEST(Measure, AMissingPointIsNamed) {
 }
 
 TEST(Measure, EqualPointsAreRefusedInWords) {
-    const MeasureValue v = evaluate(measure("back-knee"), inputOf({{"hip", {1, 2}}, {"knee", {1, 2}}, {"ankle", {5, 6}}}));
+    const MeasureValue v =
+        evaluate(measure("back-knee"), inputOf({{"hip", {1, 2}}, {"knee", {1, 2}}, {"ankle", {5, 6}}}));
     EXPECT_FALSE(v.value);
     EXPECT_NE(v.reason.find("same spot"), std::string::npos);
 }
@@ -202,7 +231,8 @@ TEST(Measure, FirstOrderErrorAgreesWithMonteCarlo) {
         for (auto& [name, p] : exact.points) p.sigmaPx = 0;
         for (int i = 0; i < kDraws; ++i) {
             MeasureInput draw = exact;
-            for (auto& [name, p] : draw.points) p.at = {p.at.x + 2 * normal(engine), p.at.y + 2 * normal(engine)};
+            for (auto& [name, p] : draw.points)
+                p.at = {p.at.x + 2 * normal(engine), p.at.y + 2 * normal(engine)};
             draw.heightPx.value += in.heightPx.sd * normal(engine);
             draw.rollDeg.value += in.rollDeg.sd * normal(engine);
             const double v = *evaluate(measure(c.id), draw).value - c.expected;
@@ -216,14 +246,22 @@ TEST(Measure, FirstOrderErrorAgreesWithMonteCarlo) {
 }
 
 TEST(Measure, ErrorsOfTwoFramesAreSeparate) {
-    const MeasureInput in = inputOf({{"hip-plant", {400, 400}}, {"knee-plant", {500, 400}}, {"ankle-plant", {500, 500}}, {"hip-release", {400, 400}}, {"knee-release", {500, 400}}, {"ankle-release", {500, 500}}});
+    const MeasureInput in = inputOf({{"hip-plant", {400, 400}},
+                                     {"knee-plant", {500, 400}},
+                                     {"ankle-plant", {500, 500}},
+                                     {"hip-release", {400, 400}},
+                                     {"knee-release", {500, 400}},
+                                     {"ankle-release", {500, 500}}});
     const double change = evaluate(measure("front-knee-change"), in).sd;
-    const double one = evaluate(measure("front-knee-plant"), inputOf({{"hip", {400, 400}}, {"knee", {500, 400}}, {"ankle", {500, 500}}})).sd;
+    const double one = evaluate(measure("front-knee-plant"),
+                                inputOf({{"hip", {400, 400}}, {"knee", {500, 400}}, {"ankle", {500, 500}}}))
+                           .sd;
     EXPECT_NEAR(change, one * std::sqrt(2.0), 1e-6);
 }
 
 TEST(Catalogue, ABrokenFileNamesItsRow) {
-    const auto parsed = parseMeasures(R"({"measures":[{"id":"x","name":"X","group":"lower","kind":"jointAngle","unit":"deg","positions":["load"],"views":["open"],"points":[],"formula":"f","source":"s"}]})");
+    const auto parsed = parseMeasures(
+        R"({"measures":[{"id":"x","name":"X","group":"lower","kind":"jointAngle","unit":"deg","positions":["load"],"views":["open"],"points":[],"formula":"f","source":"s"}]})");
     ASSERT_FALSE(parsed);
     EXPECT_EQ(parsed.error().code, ErrorCode::BadInput);
     EXPECT_NE(parsed.error().text.find("measure x"), std::string::npos);
@@ -231,8 +269,9 @@ TEST(Catalogue, ABrokenFileNamesItsRow) {
 }
 
 TEST(Catalogue, HoldsTheTwelveMeasuresWithTheirDefinition) {
-    for (const char* id : {"back-knee", "leg-spread", "front-knee-plant", "front-knee-release", "trunk-forward", "drive-line", "elbow-bend", "elbow-height", "head-drop",
-                           "stride", "hand-early", "plant-to-release"}) {
+    for (const char* id :
+         {"back-knee", "leg-spread", "front-knee-plant", "front-knee-release", "trunk-forward", "drive-line",
+          "elbow-bend", "elbow-height", "head-drop", "stride", "hand-early", "plant-to-release"}) {
         const MeasureDefinition* m = test::playbook().measure(id);
         ASSERT_TRUE(m) << id;
         EXPECT_FALSE(m->formula.empty());

@@ -39,9 +39,12 @@ TEST(Letter, ThePdfHoldsSelectableTextAndEmbeddedFonts) {
     const auto pdf = walk.folder / "letter.pdf";
     ASSERT_TRUE(exportLetter(previewRecipe(*session), pdf, walk.library->files()));
     const std::string text = shell("pdftotext -enc UTF-8 -layout '" + pdf.string() + "' -");
-    for (const std::string& words : {std::string("Odalys,"), std::string("The Tram Shed, Larkmoor"), std::string("Your week"), std::string("Ilse Varnholt"), std::string("Next look")})
+    for (const std::string& words :
+         {std::string("Odalys,"), std::string("The Tram Shed, Larkmoor"), std::string("Your week"),
+          std::string("Ilse Varnholt"), std::string("Next look")})
         EXPECT_NE(text.find(words), std::string::npos) << words;
-    for (const std::string& id : session->review().plan.corrections) EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
+    for (const std::string& id : session->review().plan.corrections)
+        EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
     for (const PlannedDrill& d : session->review().plan.drills) {
         EXPECT_NE(text.find(test::playbook().drill(d.drill)->name), std::string::npos) << d.drill;
         EXPECT_NE(test::squeezed(text).find(test::squeezed(wordsOf(d.dose))), std::string::npos) << d.drill;
@@ -75,8 +78,11 @@ TEST(Letter, ManyWordsGoOnToAnotherPage) {
     Walk walk(Stage::Look);
     LetterModel m;
     m.greeting = "Odalys";
-    for (int i = 0; i < 40; ++i) m.opening += "A long sentence that goes on and on about the delivery and its many moments. ";
-    for (int i = 0; i < 3; ++i) m.corrections.push_back({"leg-spread", "Correction " + std::to_string(i), m.opening.substr(0, 900), "why", "feel", "caption", 0});
+    for (int i = 0; i < 40; ++i)
+        m.opening += "A long sentence that goes on and on about the delivery and its many moments. ";
+    for (int i = 0; i < 3; ++i)
+        m.corrections.push_back({"leg-spread", "Correction " + std::to_string(i), m.opening.substr(0, 900),
+                                 "why", "feel", "caption", 0});
     const LetterPages pages(m, {});
     EXPECT_GT(pages.count(), 1);
 }
@@ -99,9 +105,11 @@ TEST(NarratedFilm, IsWhatFfprobeSaysItShouldBe) {
     recipe.width = 640;
     recipe.height = 360;
     double last = 0;
-    ASSERT_TRUE(renderNarratedFilm(recipe, film, walk.library->files(), {}, [&](double part) { last = part; }));
+    ASSERT_TRUE(
+        renderNarratedFilm(recipe, film, walk.library->files(), {}, [&](double part) { last = part; }));
     EXPECT_GT(last, 0.9);
-    const auto probe = nlohmann::json::parse(shell("ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film.string() + "'"));
+    const auto probe = nlohmann::json::parse(
+        shell("ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film.string() + "'"));
     double said = 0;
     for (const auto& [id, take] : session->review().takes) said += take.seconds();
     const double expected = said + kTitleSeconds + kClosingSeconds;
@@ -122,7 +130,8 @@ TEST(NarratedFilm, IsWhatFfprobeSaysItShouldBe) {
     ASSERT_TRUE(sound);
     const auto title = std::span(*sound).subspan(0, static_cast<std::size_t>(2.8 * kSampleRate));
     EXPECT_LT(loudnessOf(title), -60);
-    const auto speech = std::span(*sound).subspan(static_cast<std::size_t>(kTitleSeconds * kSampleRate), static_cast<std::size_t>(5 * kSampleRate));
+    const auto speech = std::span(*sound).subspan(static_cast<std::size_t>(kTitleSeconds * kSampleRate),
+                                                  static_cast<std::size_t>(5 * kSampleRate));
     EXPECT_NEAR(loudnessOf(speech), kVoiceLufs, 3);
 }
 
@@ -130,7 +139,8 @@ TEST(NarratedFilm, AMarkCorrectedLaterIsCorrectInTheFilm) {
     Walk walk;
     const auto session = walk.session();
     const Stop& stop = session->review().stops.front();
-    const auto scene = sceneFor(session->review(), test::playbook(), session->assessment(), stop.frame, stop.finding);
+    const auto scene =
+        sceneFor(session->review(), test::playbook(), session->assessment(), stop.frame, stop.finding);
     Review moved = session->review();
     for (auto& [key, mark] : moved.points)
         if (key.frame == stop.frame) mark.point.at.x += 12;
@@ -138,7 +148,8 @@ TEST(NarratedFilm, AMarkCorrectedLaterIsCorrectInTheFilm) {
     const auto later = sceneFor(moved, test::playbook(), a, stop.frame, stop.finding);
     ASSERT_EQ(scene.points.size(), later.points.size());
     ASSERT_FALSE(scene.points.empty());
-    for (std::size_t i = 0; i < scene.points.size(); ++i) EXPECT_NEAR(later.points[i].at.x - scene.points[i].at.x, 12, 1e-9);
+    for (std::size_t i = 0; i < scene.points.size(); ++i)
+        EXPECT_NEAR(later.points[i].at.x - scene.points[i].at.x, 12, 1e-9);
 }
 
 TEST(NarratedFilm, CancelLeavesNothing) {
@@ -146,7 +157,8 @@ TEST(NarratedFilm, CancelLeavesNothing) {
     const auto session = walk.session();
     std::stop_source stop;
     stop.request_stop();
-    const Status made = renderNarratedFilm(previewRecipe(*session).film, walk.folder / "out/film.mp4", walk.library->files(), stop.get_token());
+    const Status made = renderNarratedFilm(previewRecipe(*session).film, walk.folder / "out/film.mp4",
+                                           walk.library->files(), stop.get_token());
     ASSERT_FALSE(made);
     EXPECT_EQ(made.error().code, ErrorCode::Cancelled);
     EXPECT_TRUE(std::filesystem::is_empty(walk.folder / "out"));
@@ -156,13 +168,15 @@ TEST(NarratedFilm, WithoutAWordThereIsNoFilm) {
     Walk walk;
     FilmRecipe recipe = previewRecipe(*walk.session()).film;
     recipe.review.takes.clear();
-    EXPECT_EQ(renderNarratedFilm(recipe, walk.folder / "film.mp4", walk.library->files()).error().code, ErrorCode::Refused);
+    EXPECT_EQ(renderNarratedFilm(recipe, walk.folder / "film.mp4", walk.library->files()).error().code,
+              ErrorCode::Refused);
 }
 
 TEST(NarratedFilm, AMissingTakeIsNamed) {
     Walk walk;
     const FilmRecipe recipe = previewRecipe(*walk.session()).film;
-    for (const auto& [id, take] : recipe.review.takes) std::filesystem::remove(walk.library->takePath(take.file));
+    for (const auto& [id, take] : recipe.review.takes)
+        std::filesystem::remove(walk.library->takePath(take.file));
     const Status made = renderNarratedFilm(recipe, walk.folder / "narrated.mp4", walk.library->files());
     ASSERT_FALSE(made);
     EXPECT_NE(made.error().text.find(".wav"), std::string::npos);
@@ -207,7 +221,8 @@ TEST(Csv, OneRowAMeasureWithUnitAndError) {
     const auto session = walk.session();
     const std::string csv = measuresAsCsv(test::playbook(), session->assessment());
     EXPECT_EQ(csv.substr(0, csv.find("\r\n")), "id,name,value,unit,sd,low95,high95,state,target,verdict");
-    EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'), 1 + static_cast<long>(session->assessment().measures.size()));
+    EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'),
+              1 + static_cast<long>(session->assessment().measures.size()));
     EXPECT_NE(csv.find("leg-spread,Leg spread at plant,"), std::string::npos);
 }
 

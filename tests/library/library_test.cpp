@@ -12,7 +12,8 @@ namespace {
 
 using test::TempFolder;
 
-std::unique_ptr<Library> make(const std::filesystem::path& folder, std::shared_ptr<FileStore> files = std::make_shared<FileStore>()) {
+std::unique_ptr<Library> make(const std::filesystem::path& folder,
+                              std::shared_ptr<FileStore> files = std::make_shared<FileStore>()) {
     auto library = Library::open(folder, true, std::move(files));
     EXPECT_TRUE(library) << library.error().text;
     return std::move(*library);
@@ -111,11 +112,14 @@ TEST(Library, VerifyFindsMissingAlteredAndLost) {
 TEST(Library, RefusesFoldersThatAreNone) {
     const TempFolder folder;
     std::ofstream(folder / "other.txt") << "x";
-    EXPECT_EQ(Library::open(folder.path(), true, std::make_shared<FileStore>()).error().code, ErrorCode::Refused);
-    EXPECT_EQ(Library::open(folder / "none", false, std::make_shared<FileStore>()).error().code, ErrorCode::NotFound);
+    EXPECT_EQ(Library::open(folder.path(), true, std::make_shared<FileStore>()).error().code,
+              ErrorCode::Refused);
+    EXPECT_EQ(Library::open(folder / "none", false, std::make_shared<FileStore>()).error().code,
+              ErrorCode::NotFound);
     std::filesystem::create_directory(folder / "bad");
     std::ofstream(folder / "bad/library.sqlite") << "this is no database at all, it only has its name";
-    EXPECT_EQ(Library::open(folder / "bad", false, std::make_shared<FileStore>()).error().code, ErrorCode::Damaged);
+    EXPECT_EQ(Library::open(folder / "bad", false, std::make_shared<FileStore>()).error().code,
+              ErrorCode::Damaged);
 }
 
 TEST(Library, ANewerLibraryIsNotTouched) {

@@ -16,7 +16,15 @@ namespace jg {
 namespace {
 
 Message letter() {
-    Message m{"Ilse Varnholt", "ilse@example.org", "Parent of Ludo", "ludo.home@example.org", "Ludo, drei Übungen · 88°", "Hello Ludo,\n.\nthis line follows a dot\n", {}, "id-1@juxtagraph.invalid", 1764072000};
+    Message m{"Ilse Varnholt",
+              "ilse@example.org",
+              "Parent of Ludo",
+              "ludo.home@example.org",
+              "Ludo, drei Übungen · 88°",
+              "Hello Ludo,\n.\nthis line follows a dot\n",
+              {},
+              "id-1@juxtagraph.invalid",
+              1764072000};
     std::string pdf = "%PDF-1.4\n";
     for (int i = 0; i < 5000; ++i) pdf += static_cast<char>(i * 31);
     m.attachments.push_back({"letter.pdf", "application/pdf", pdf});
@@ -46,7 +54,9 @@ struct Office {
         address.requireTls = false;
         address.timeoutS = 5;
     }
-    QStringList kept() const { return QDir(QString::fromStdString(folder.path().string())).entryList({"*.eml"}); }
+    QStringList kept() const {
+        return QDir(QString::fromStdString(folder.path().string())).entryList({"*.eml"});
+    }
 };
 
 TEST(Message, ComesBackAsItWasWritten) {

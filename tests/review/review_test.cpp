@@ -62,7 +62,8 @@ Review review() {
     return r;
 }
 
-void place(Review& r, Moment moment, std::int64_t frame, std::vector<std::pair<Landmark, ImagePoint>> points) {
+void place(Review& r, Moment moment, std::int64_t frame,
+           std::vector<std::pair<Landmark, ImagePoint>> points) {
     r.moments[moment] = {frame, ""};
     for (const auto& [landmark, at] : points) r.points[{frame, landmark}] = {{at, 2}, ""};
 }
@@ -96,12 +97,29 @@ TEST(Undo, TakesBackExactlyAndGivesAgain) {
     for (int i = 0; i < 200; ++i) {
         Edit e{"step", {}};
         switch (engine() % 6) {
-        case 0: e.changes = {SetMoment{static_cast<Moment>(engine() % 9), MomentMark{static_cast<std::int64_t>(engine() % 300), ""}}}; break;
-        case 1: e.changes = {SetPoint{{static_cast<std::int64_t>(engine() % 5), static_cast<Landmark>(engine() % 26)}, PointMark{{{static_cast<double>(engine() % 900), 2}, 2}, ""}}}; break;
-        case 2: e.changes = {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, ""}}}; break;
-        case 3: e.changes = {SetMark{"m" + std::to_string(engine() % 3), FreeMark{"m", MarkKind::Line, 3, {{1, 2}, {3, 4}}}}}; break;
-        case 4: e.changes = {SetStops{{Stop{{"s" + std::to_string(i)}, StopKind::Recap, "", "t", 4}}}}; break;
-        default: e.changes = {SetMoment{Moment::Set, std::nullopt}, SetGrade{"load-shared", std::nullopt}}; break;
+        case 0:
+            e.changes = {SetMoment{static_cast<Moment>(engine() % 9),
+                                   MomentMark{static_cast<std::int64_t>(engine() % 300), ""}}};
+            break;
+        case 1:
+            e.changes = {
+                SetPoint{{static_cast<std::int64_t>(engine() % 5), static_cast<Landmark>(engine() % 26)},
+                         PointMark{{{static_cast<double>(engine() % 900), 2}, 2}, ""}}};
+            break;
+        case 2:
+            e.changes = {
+                SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, ""}}};
+            break;
+        case 3:
+            e.changes = {SetMark{"m" + std::to_string(engine() % 3),
+                                 FreeMark{"m", MarkKind::Line, 3, {{1, 2}, {3, 4}}}}};
+            break;
+        case 4:
+            e.changes = {SetStops{{Stop{{"s" + std::to_string(i)}, StopKind::Recap, "", "t", 4}}}};
+            break;
+        default:
+            e.changes = {SetMoment{Moment::Set, std::nullopt}, SetGrade{"load-shared", std::nullopt}};
+            break;
         }
         h.perform(r, e);
         states.push_back(toJson(r));
@@ -164,7 +182,10 @@ TEST(Guide, AHiddenPointIsNotAskedAgainAndItsMeasureSaysWhy) {
 
 TEST(Assess, CountsAndVerdicts) {
     Review r = review();
-    place(r, Moment::Load, 150, {{Landmark::BackHip, {300, 300}}, {Landmark::BackKnee, {400, 300}}, {Landmark::BackAnkle, {400, 400}}});
+    place(r, Moment::Load, 150,
+          {{Landmark::BackHip, {300, 300}},
+           {Landmark::BackKnee, {400, 300}},
+           {Landmark::BackAnkle, {400, 400}}});
     r.moments[Moment::Release] = {std::nullopt, "cut off"};
     r.grades["load-shared"] = {GradeState::Graded, 5, ""};
     r.grades["knee-holds"] = {GradeState::Graded, 1, ""};
@@ -177,7 +198,8 @@ TEST(Assess, CountsAndVerdicts) {
     EXPECT_NE(a.measure("trunk-forward")->value.reason.find("cut off"), std::string::npos);
     EXPECT_EQ(a.counts.judged, 3);
     bool protect = false;
-    for (const Judged& j : a.findings) protect |= j.finding.id == "elbow-with-shoulder" && j.finding.verdict == Verdict::Protect;
+    for (const Judged& j : a.findings)
+        protect |= j.finding.id == "elbow-with-shoulder" && j.finding.verdict == Verdict::Protect;
     EXPECT_TRUE(protect);
     EXPECT_EQ(a.faults().size(), 2U);
     EXPECT_FALSE(a.notSeen.empty());
@@ -209,9 +231,10 @@ TEST(Replay, TheStageFollowsTheSoundsClock) {
     const Stop stop{{"s"}, StopKind::Correction, "", "t", 50};
     Take take;
     take.samples = 48000;
-    take.events = {{0, TakeEventKind::Frame, 50, {}},       {1000, TakeEventKind::Frame, 51, {}},          {2000, TakeEventKind::Pointer, 0, {5, 6}},
-                   {3000, TakeEventKind::StrokeBegin, 0, {1, 1}}, {3100, TakeEventKind::StrokeTo, 0, {2, 2}}, {4000, TakeEventKind::PointerOff, 0, {}},
-                   {5000, TakeEventKind::MarksOff, 0, {}},  {6000, TakeEventKind::StrokesClear, 0, {}}};
+    take.events = {{0, TakeEventKind::Frame, 50, {}},          {1000, TakeEventKind::Frame, 51, {}},
+                   {2000, TakeEventKind::Pointer, 0, {5, 6}},  {3000, TakeEventKind::StrokeBegin, 0, {1, 1}},
+                   {3100, TakeEventKind::StrokeTo, 0, {2, 2}}, {4000, TakeEventKind::PointerOff, 0, {}},
+                   {5000, TakeEventKind::MarksOff, 0, {}},     {6000, TakeEventKind::StrokesClear, 0, {}}};
     EXPECT_EQ(stateAt(stop, take, 999).frame, 50);
     EXPECT_EQ(stateAt(stop, take, 1000).frame, 51);
     EXPECT_FALSE(stateAt(stop, take, 1999).pointer);
@@ -230,8 +253,14 @@ TEST(Json, AReviewComesBackAsItWas) {
     r.grades["load-shared"] = {GradeState::CannotTell, 0, "dark"};
     r.measureNotes["stride"] = {MeasureState::NotApplicable, "Set aside"};
     r.stops = {{{"s"}, StopKind::Strength, "back-knee", "Back knee", 150}};
-    r.takes[{"s"}] = {"f.wav", 48000, 96000, "mic", {{5, TakeEventKind::Pointer, 0, {1.5, 2}}, {9, TakeEventKind::Frame, 7, {}}}};
-    r.plan = {{"leg-spread"}, {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}}, test::today(), "Hello", "Film more", true};
+    r.takes[{"s"}] = {"f.wav",
+                      48000,
+                      96000,
+                      "mic",
+                      {{5, TakeEventKind::Pointer, 0, {1.5, 2}}, {9, TakeEventKind::Frame, 7, {}}}};
+    r.plan = {{"leg-spread"}, {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}},
+              test::today(),  "Hello",
+              "Film more",    true};
     r.sent = SentRecord{test::today(), "a@example.org"};
     const auto back = reviewFromJson(toJson(r));
     ASSERT_TRUE(back) << back.error().text;
@@ -259,18 +288,21 @@ TEST(Json, BrokenDocumentsAreRefusedInWords) {
 
 std::vector<std::string> stopsOf(const Review& r, const Submission& s, const Athlete& a = athlete()) {
     std::vector<std::string> texts;
-    for (const SendProblem& p : checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
+    for (const SendProblem& p :
+         checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
         if (p.stop) texts.push_back(p.text);
     return texts;
 }
 
 bool mentions(const std::vector<std::string>& texts, const std::string& words) {
-    return std::any_of(texts.begin(), texts.end(), [&](const auto& t) { return t.find(words) != std::string::npos; });
+    return std::any_of(texts.begin(), texts.end(),
+                       [&](const auto& t) { return t.find(words) != std::string::npos; });
 }
 
 Review finished() {
     Review r = review();
-    for (const Target& t : r.approach.targets) r.measureNotes[t.measure] = {MeasureState::NotApplicable, "Set aside"};
+    for (const Target& t : r.approach.targets)
+        r.measureNotes[t.measure] = {MeasureState::NotApplicable, "Set aside"};
     for (const auto& id : r.approach.graded) r.grades[id] = {GradeState::Graded, 5, ""};
     r.grades["knee-holds"] = {GradeState::Graded, 1, ""};
     r.plan.corrections = {"knee-holds"};
@@ -349,11 +381,15 @@ TEST(SendCheck, MoreThanThreeCorrectionsAreTooMany) {
 
 TEST(Letter, SaysWhatWasFoundInPlainWords) {
     Review r = finished();
-    place(r, Moment::Plant, 174, {{Landmark::BackAnkle, {200, 500}}, {Landmark::Pelvis, {300, 400}}, {Landmark::LeadAnkle, {400, 500}}});
+    place(r, Moment::Plant, 174,
+          {{Landmark::BackAnkle, {200, 500}},
+           {Landmark::Pelvis, {300, 400}},
+           {Landmark::LeadAnkle, {400, 500}}});
     r.measureNotes.erase("leg-spread");
     r.plan.corrections = {"leg-spread"};
     r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
-    const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(), submission(), {"The Tram Shed", "Ilse Varnholt", ""});
+    const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(),
+                                      submission(), {"The Tram Shed", "Ilse Varnholt", ""});
     EXPECT_EQ(m.greeting, "Ludo, no good things and one to work on");
     ASSERT_EQ(m.corrections.size(), 1U);
     EXPECT_NE(m.corrections[0].number.find("90\u00b0"), std::string::npos);
@@ -364,7 +400,8 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     EXPECT_TRUE(m.caution.empty());
     Submission hurt = submission();
     hurt.pain = "Elbow";
-    EXPECT_NE(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution.find("stop throwing"), std::string::npos);
+    EXPECT_NE(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution.find("stop throwing"),
+              std::string::npos);
 }
 
 } // namespace

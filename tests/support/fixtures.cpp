@@ -17,7 +17,8 @@ namespace fs = std::filesystem;
 
 TempFolder::TempFolder() {
     static std::atomic<int> serial = 0;
-    path_ = fs::temp_directory_path() / ("juxtagraph-test-" + std::to_string(::getpid()) + "-" + std::to_string(++serial));
+    path_ = fs::temp_directory_path() /
+            ("juxtagraph-test-" + std::to_string(::getpid()) + "-" + std::to_string(++serial));
     fs::create_directories(path_);
 }
 
@@ -55,7 +56,8 @@ std::string shell(const std::string& command, int* code) {
     FILE* pipe = ::popen(command.c_str(), "r");
     if (!pipe) return out;
     std::array<char, 65536> buffer{};
-    while (const std::size_t n = std::fread(buffer.data(), 1, buffer.size(), pipe)) out.append(buffer.data(), n);
+    while (const std::size_t n = std::fread(buffer.data(), 1, buffer.size(), pipe))
+        out.append(buffer.data(), n);
     const int status = ::pclose(pipe);
     if (code) *code = WIFEXITED(status) ? WEXITSTATUS(status) : 128;
     return out;

@@ -46,7 +46,8 @@ std::filesystem::path binFolder();
 /// A disk that is full: every write fails.
 class FullDisk final : public FileStore {
 public:
-    Status publish(const std::filesystem::path& path, const std::function<Status(const std::filesystem::path&)>& make) override;
+    Status publish(const std::filesystem::path& path,
+                   const std::function<Status(const std::filesystem::path&)>& make) override;
 };
 
 } // namespace jg::test

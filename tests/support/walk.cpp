@@ -31,7 +31,8 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
     IntakeForm form{athlete.id, {{film, View::Open, 60}}, "stretch", "mound", "Why short?", pain, today()};
     submission = *takeIn(*library, form, {*looked}, clock, ids);
     if (until == Stage::Look) return;
-    review = *makeDemoReview(*library, playbook(), athlete, submission, order, {until, 0.4, 0, 3}, today(), ids);
+    review =
+        *makeDemoReview(*library, playbook(), athlete, submission, order, {until, 0.4, 0, 3}, today(), ids);
     EXPECT_TRUE(library->save(review));
 }
 

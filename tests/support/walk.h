@@ -10,7 +10,8 @@ namespace jg::test {
 
 /// A library with one athlete, one small film taken in, and a review made from its truth.
 struct Walk {
-    explicit Walk(Stage until = Stage::Send, Hand hand = Hand::Right, int age = 15, const std::string& pain = "");
+    explicit Walk(Stage until = Stage::Send, Hand hand = Hand::Right, int age = 15,
+                  const std::string& pain = "");
     TempFolder folder;
     std::unique_ptr<Library> library;
     FixedClock clock{today()};

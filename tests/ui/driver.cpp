@@ -20,7 +20,9 @@ Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<st
     EXPECT_TRUE(dressed);
     auto library = Library::open(folder, true, std::make_shared<FileStore>());
     EXPECT_TRUE(library) << library.error().text;
-    window_ = std::make_unique<ui::MainWindow>(ui::WindowParts{std::move(*library), playbook(), std::make_shared<FixedClock>(today()), makeStandInMicrophone(std::move(voices), speed)});
+    window_ = std::make_unique<ui::MainWindow>(
+        ui::WindowParts{std::move(*library), playbook(), std::make_shared<FixedClock>(today()),
+                        makeStandInMicrophone(std::move(voices), speed)});
     window_->show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
     window_->activateWindow();
@@ -57,7 +59,9 @@ void Driver::clickPicture(ImagePoint at) {
 void Driver::dragPicture(ImagePoint from, ImagePoint to) {
     ui::StageView& stage = review().stage();
     QWindow* w = window_->windowHandle();
-    const auto place = [&](ImagePoint p) { return stage.mapTo(window_.get(), stage.transform().toView(p).toPoint()); };
+    const auto place = [&](ImagePoint p) {
+        return stage.mapTo(window_.get(), stage.transform().toView(p).toPoint());
+    };
     QTest::mousePress(w, Qt::LeftButton, Qt::NoModifier, place(from));
     for (int i = 1; i <= 5; ++i) {
         QTest::mouseMove(w, place({from.x + (to.x - from.x) * i / 5, from.y + (to.y - from.y) * i / 5}));
@@ -68,7 +72,8 @@ void Driver::dragPicture(ImagePoint from, ImagePoint to) {
 }
 
 void Driver::waitForPicture() {
-    EXPECT_TRUE(waitFor([&] { return review().stage().shownFrame() == review().playhead().frame(); })) << "frame " << review().playhead().frame() << " did not come";
+    EXPECT_TRUE(waitFor([&] { return review().stage().shownFrame() == review().playhead().frame(); }))
+        << "frame " << review().playhead().frame() << " did not come";
 }
 
 void Driver::stepTo(qint64 frame) {

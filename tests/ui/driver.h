@@ -16,7 +16,8 @@ namespace jg::test {
 class Driver {
 public:
     /// A window on the library in `folder`; the stand-in microphone speaks `speed` times as fast.
-    Driver(const std::filesystem::path& folder, double speed = 12, std::vector<std::filesystem::path> voices = demoVoices());
+    Driver(const std::filesystem::path& folder, double speed = 12,
+           std::vector<std::filesystem::path> voices = demoVoices());
 
     ui::MainWindow& window() { return *window_; }
     ui::ReviewPlace& review() { return *window_->reviewPlace(); }

@@ -25,7 +25,9 @@ using namespace jg::ui;
 
 class Photographer {
 public:
-    Photographer(MainWindow& window, QString out) : window_(window), out_(std::move(out)) {}
+    Photographer(MainWindow& window, QString out)
+        : window_(window)
+        , out_(std::move(out)) {}
 
     void shoot(const QString& name, QWidget* of = nullptr) {
         QTest::qWait(60);
@@ -53,7 +55,8 @@ public:
 
     void settle() {
         ReviewPlace* r = window_.reviewPlace();
-        if (!QTest::qWaitFor([&] { return r->stage().shownFrame() == r->playhead().frame(); }, 8000)) std::cerr << "the frame did not come\n";
+        if (!QTest::qWaitFor([&] { return r->stage().shownFrame() == r->playhead().frame(); }, 8000))
+            std::cerr << "the frame did not come\n";
         QTest::qWait(80);
     }
 
@@ -62,7 +65,8 @@ public:
 
     void jumpTo(Moment moment) {
         ReviewPlace* r = window_.reviewPlace();
-        if (const auto f = r->session().review().frameOf(moment)) r->playhead().step(*f - r->playhead().frame());
+        if (const auto f = r->session().review().frameOf(moment))
+            r->playhead().step(*f - r->playhead().frame());
         settle();
     }
 
@@ -102,7 +106,8 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     if (!reader) return;
     // Into the second stop, while the finger points.
     const auto& stops = session.review().stops;
-    const double second = kTitleSeconds + session.review().takes.at(stops[0].id).seconds() + 0.55 * session.review().takes.at(stops[1].id).seconds();
+    const double second = kTitleSeconds + session.review().takes.at(stops[0].id).seconds() +
+                          0.55 * session.review().takes.at(stops[1].id).seconds();
     auto still = (*reader)->picture(FrameNumber{static_cast<std::int64_t>(second * 30)});
     if (still) renderStill(*still, {}, 1280, false).save(out + "/film-still.png");
     reader->reset();
@@ -153,7 +158,8 @@ int main(int argc, char** argv) {
         return 1;
     }
     const Date today = *parseIsoDate("2026-11-25");
-    MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<FixedClock>(today), makeStandInMicrophone(demoVoices())});
+    MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<FixedClock>(today),
+                       makeStandInMicrophone(demoVoices())});
     window.resize(argc > 4 ? atoi(argv[3]) : 1280, argc > 4 ? atoi(argv[4]) : 800);
     window.show();
     window.activateWindow();

@@ -15,7 +15,8 @@ int storm(const char* folder) {
     if (!book || !library) return 3;
     const auto submissions = (*library)->submissions();
     if (!submissions || submissions->empty()) return 4;
-    ui::MainWindow window({std::move(*library), std::move(*book), std::make_shared<SystemClock>(), makeStandInMicrophone(demoVoices())});
+    ui::MainWindow window({std::move(*library), std::move(*book), std::make_shared<SystemClock>(),
+                           makeStandInMicrophone(demoVoices())});
     window.show();
     window.openReview(submissions->front().id);
     ReviewSession& session = window.reviewPlace()->session();
@@ -24,7 +25,8 @@ int storm(const char* folder) {
         plan.opening = std::to_string(n) + " of " + std::to_string(QCoreApplication::applicationPid());
         if (!session.perform({"Write", {SetPlan{plan}}})) return 5;
         session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
-        session.perform({"Grade", {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, ""}}}});
+        session.perform(
+            {"Grade", {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, ""}}}});
         QTest::keyClick(&window, Qt::Key_Z);
         QTest::keyClick(&window, Qt::Key_Right);
         QCoreApplication::processEvents();

@@ -40,12 +40,15 @@ protected:
             auto library = Library::open(folder / "lib", true, std::make_shared<FileStore>());
             ASSERT_TRUE(library);
             ASSERT_TRUE(office.listen(0));
-            ASSERT_TRUE((*library)->setSetting("mail.url", "smtp://127.0.0.1:" + std::to_string(office.port())));
+            ASSERT_TRUE(
+                (*library)->setSetting("mail.url", "smtp://127.0.0.1:" + std::to_string(office.port())));
             ASSERT_TRUE((*library)->setSetting("mail.from", "ilse@example.org"));
             ASSERT_TRUE((*library)->setSetting("house.coach", "Ilse Varnholt"));
             ASSERT_TRUE((*library)->setSetting("house.place", "The Tram Shed, Larkmoor"));
             // Somebody else is in the library too: their name must not turn up in the letter.
-            Athlete other{{"ath-pia"}, "Pia", "Thorsgaard", *parseIsoDate("2009-03-09"), Hand::Right, "", "pia@example.org", "Parent of Pia", "pia.home@example.org"};
+            Athlete other{{"ath-pia"},           "Pia", "Thorsgaard",      *parseIsoDate("2009-03-09"),
+                          Hand::Right,           "",    "pia@example.org", "Parent of Pia",
+                          "pia.home@example.org"};
             ASSERT_TRUE((*library)->save(other));
         }
         driver = std::make_unique<Driver>(folder / "lib");
@@ -54,8 +57,11 @@ protected:
     std::int64_t frameOf(Moment m) const {
         const double at = (delivery.events().at(m) - delivery.startS()) * order.fps;
         const bool last = m == Moment::Set || m == Moment::Release;
-        const bool turning = m == Moment::LiftTop || m == Moment::Load || m == Moment::Layback || m == Moment::Finish;
-        return static_cast<std::int64_t>(last ? std::floor(at) : turning ? std::round(at) : std::ceil(at - 1e-6));
+        const bool turning =
+            m == Moment::LiftTop || m == Moment::Load || m == Moment::Layback || m == Moment::Finish;
+        return static_cast<std::int64_t>(last      ? std::floor(at)
+                                         : turning ? std::round(at)
+                                                   : std::ceil(at - 1e-6));
     }
 
     void takeIn() {
@@ -72,7 +78,10 @@ protected:
         driver->type(dialog->findChild<QLineEdit*>("guardian-email"), "ludo.home@example.org");
         driver->type(dialog->findChild<QLineEdit*>("asked"), "Why short?");
         driver->click(driver->button(dialog, "Take in"));
-        ASSERT_TRUE(waitFor([&] { return driver->window().library().submissions()->size() == 1 && !QApplication::activeModalWidget(); })) << dialog->findChild<QLabel*>("intake-problem")->text().toStdString();
+        ASSERT_TRUE(waitFor([&] {
+            return driver->window().library().submissions()->size() == 1 &&
+                   !QApplication::activeModalWidget();
+        })) << dialog->findChild<QLabel*>("intake-problem")->text().toStdString();
     }
 
     void setPositions() {
@@ -96,7 +105,8 @@ protected:
             const GuideStep step = *bench->step();
             if (step.frame != driver->review().playhead().frame()) driver->key(Qt::Key_Return);
             driver->waitForPicture();
-            const Pose pose = delivery.poseAt(delivery.startS() + static_cast<double>(step.frame) / order.fps);
+            const Pose pose =
+                delivery.poseAt(delivery.startS() + static_cast<double>(step.frame) / order.fps);
             driver->clickPicture(projectJoints(order, pose).at(step.landmark));
             ++clicks;
         }
@@ -106,7 +116,8 @@ protected:
 
     void judge() {
         const std::size_t items = driver->document().approach.graded.size();
-        for (std::size_t i = 0; i < items; ++i) driver->key(i % 4 == 1 ? Qt::Key_1 : i % 4 == 2 ? Qt::Key_4 : Qt::Key_5);
+        for (std::size_t i = 0; i < items; ++i)
+            driver->key(i % 4 == 1 ? Qt::Key_1 : i % 4 == 2 ? Qt::Key_4 : Qt::Key_5);
         const Counts& c = driver->review().session().assessment().counts;
         ASSERT_EQ(c.judged, c.judgedAll);
     }
@@ -130,7 +141,8 @@ protected:
         ASSERT_EQ(driver->document().takes.size(), 4U);
         for (const auto& [id, take] : driver->document().takes) {
             int frames = 0, strokes = 0;
-            for (const TakeEvent& e : take.events) frames += e.kind == TakeEventKind::Frame, strokes += e.kind == TakeEventKind::StrokeTo;
+            for (const TakeEvent& e : take.events)
+                frames += e.kind == TakeEventKind::Frame, strokes += e.kind == TakeEventKind::StrokeTo;
             EXPECT_GE(frames, 2);
             EXPECT_GE(strokes, 1);
             EXPECT_LE(take.events.back().sample, take.samples);
@@ -150,11 +162,13 @@ protected:
     void send() {
         auto* state = driver->review().findChild<QLabel*>("send-state");
         driver->key(Qt::Key_Return, Qt::ControlModifier);
-        ASSERT_TRUE(waitFor([&] { return state->text().startsWith("Sent to"); }, 120000)) << state->text().toStdString() << " | " << driver->review().foot().sentence().toStdString();
+        ASSERT_TRUE(waitFor([&] { return state->text().startsWith("Sent to"); }, 120000))
+            << state->text().toStdString() << " | " << driver->review().foot().sentence().toStdString();
     }
 
     void readTheMail() {
-        const QStringList mails = QDir(QString::fromStdString((folder / "post").string())).entryList({"*.eml"});
+        const QStringList mails =
+            QDir(QString::fromStdString((folder / "post").string())).entryList({"*.eml"});
         ASSERT_EQ(mails.size(), 1);
         const auto mail = readMessage(*readFile(folder / "post" / mails[0].toStdString()));
         ASSERT_TRUE(mail);
@@ -163,22 +177,26 @@ protected:
         FileStore files;
         ASSERT_TRUE(files.write(folder / "letter.pdf", mail->attachments[0].bytes));
         ASSERT_TRUE(files.write(folder / "film.mp4", mail->attachments[1].bytes));
-        const std::string text = test::shell("pdftotext -enc UTF-8 -layout '" + (folder / "letter.pdf").string() + "' -");
+        const std::string text =
+            test::shell("pdftotext -enc UTF-8 -layout '" + (folder / "letter.pdf").string() + "' -");
         EXPECT_NE(text.find("Ludo,"), std::string::npos);
         const Plan& plan = driver->document().plan;
         ASSERT_EQ(plan.corrections.size(), 3U);
-        for (const std::string& id : plan.corrections) EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
+        for (const std::string& id : plan.corrections)
+            EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
         for (const PlannedDrill& d : plan.drills) {
             EXPECT_NE(text.find(test::playbook().drill(d.drill)->name), std::string::npos);
             EXPECT_NE(test::squeezed(text).find(test::squeezed(wordsOf(d.dose))), std::string::npos);
         }
-        for (const char* name : {"Pia", "Thorsgaard", "Wren", "Odalys", "Emeka"}) EXPECT_EQ(text.find(name), std::string::npos) << name;
+        for (const char* name : {"Pia", "Thorsgaard", "Wren", "Odalys", "Emeka"})
+            EXPECT_EQ(text.find(name), std::string::npos) << name;
         readTheFilm();
     }
 
     void readTheFilm() {
         const std::string film = (folder / "film.mp4").string();
-        const auto probe = nlohmann::json::parse(test::shell("ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film + "'"));
+        const auto probe = nlohmann::json::parse(test::shell(
+            "ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film + "'"));
         double expected = kTitleSeconds + kClosingSeconds;
         for (const auto& [id, take] : driver->document().takes) expected += take.seconds();
         EXPECT_NEAR(std::stod(probe["format"]["duration"].get<std::string>()), expected, 0.1);
@@ -189,7 +207,9 @@ protected:
         EXPECT_NE(codecs.find("aac"), std::string::npos);
         const auto bytes = readFile(folder / "film.mp4");
         EXPECT_LT(bytes->find("moov"), bytes->find("mdat"));
-        EXPECT_EQ(test::shell("ffprobe -v error -show_entries format_tags -of json '" + film + "'").find("location"), std::string::npos);
+        EXPECT_EQ(test::shell("ffprobe -v error -show_entries format_tags -of json '" + film + "'")
+                      .find("location"),
+                  std::string::npos);
     }
 
     TempFolder folder;

@@ -26,15 +26,16 @@ namespace jg {
 namespace {
 
 using test::Driver;
-using test::Walk;
 using test::waitFor;
+using test::Walk;
 
 TEST(Actions, NoTwoKeysClashAnywhere) {
     EXPECT_EQ(ui::clashes(ui::actionTable()).join("; ").toStdString(), "");
 }
 
 TEST(Actions, AClashWouldBeFound) {
-    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge, false}, {"b", "B", {QKeySequence("X")}, ui::InReview, false}};
+    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge, false},
+                                              {"b", "B", {QKeySequence("X")}, ui::InReview, false}};
     EXPECT_EQ(ui::clashes(table).size(), 1);
 }
 
@@ -56,7 +57,8 @@ TEST(Window, TheShortcutSheetListsTheWholeTable) {
     ASSERT_TRUE(sheet);
     QStringList words;
     for (const QLabel* l : sheet->findChildren<QLabel*>()) words << l->text();
-    for (const ui::ActionRow& row : ui::actionTable()) EXPECT_TRUE(words.contains(row.text)) << row.text.toStdString();
+    for (const ui::ActionRow& row : ui::actionTable())
+        EXPECT_TRUE(words.contains(row.text)) << row.text.toStdString();
     d.key(Qt::Key_Escape);
     EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("shortcuts") || !sheet->isVisible(); }));
 }
@@ -68,7 +70,9 @@ TEST(Window, SteppingIsExactBothWays) {
     order.seed = 99;
     ASSERT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
     auto looked = lookAtFilm(walk.folder / "numbered.mp4");
-    IntakeForm form{walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, 60}}, "stretch", "mound", "", "", test::today()};
+    IntakeForm form{
+        walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, 60}}, "stretch", "mound", "", "",
+        test::today()};
     const auto submission = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
     Driver d(walk.library->folder());
     d.window().openReview(submission->id);
@@ -116,7 +120,8 @@ TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
     ASSERT_TRUE(reason);
     ASSERT_TRUE(QTest::qWaitForWindowExposed(reason));
     QTest::keyClick(reason, Qt::Key_4);
-    EXPECT_TRUE(waitFor([&] { return d.document().moments.size() == 2 && !QApplication::activeModalWidget(); }));
+    EXPECT_TRUE(
+        waitFor([&] { return d.document().moments.size() == 2 && !QApplication::activeModalWidget(); }));
     EXPECT_EQ(d.document().moments.at(Moment::LiftTop).notVisible, "blurred");
     d.key(Qt::Key_Z);
     EXPECT_EQ(d.document().moments.size(), 1U);
@@ -141,7 +146,8 @@ TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
     const ImagePoint ankle = d.document().point(plant, Landmark::LeadAnkle)->point.at;
     d.dragPicture(ankle, {ankle.x - 14, ankle.y - 3});
     const auto after = values();
-    for (const char* id : {"leg-spread", "front-knee-plant", "stride", "front-knee-change"}) EXPECT_GT(std::abs(after.at(id) - before.at(id)), 0.2) << id;
+    for (const char* id : {"leg-spread", "front-knee-plant", "stride", "front-knee-change"})
+        EXPECT_GT(std::abs(after.at(id) - before.at(id)), 0.2) << id;
     EXPECT_EQ(after.at("elbow-bend"), before.at("elbow-bend"));
     d.key(Qt::Key_Z); // one drag, one step
     EXPECT_EQ(values(), before);
@@ -211,7 +217,8 @@ TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     d.window().openReview(walk.submission.id);
     auto* state = d.review().findChild<QLabel*>("send-state");
     d.key(Qt::Key_Return, Qt::ControlModifier);
-    ASSERT_TRUE(waitFor([&] { return state->text().contains("outbox"); }, 120000)) << state->text().toStdString();
+    ASSERT_TRUE(waitFor([&] { return state->text().contains("outbox"); }, 120000))
+        << state->text().toStdString();
     EXPECT_TRUE(state->text().contains("Nobody answers"));
     EXPECT_EQ(d.window().library().outbox()->at(0).state, "failed");
     EXPECT_FALSE(d.document().sent);
@@ -228,7 +235,8 @@ TEST(Window, ABrokenFilmIsRefusedInTheIntakeAndNothingIsStored) {
     ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
     d.click(d.button(dialog, "Take in"));
     auto* problem = dialog->findChild<QLabel*>("intake-problem");
-    EXPECT_TRUE(waitFor([&] { return problem->text().contains("not a film"); })) << problem->text().toStdString();
+    EXPECT_TRUE(waitFor([&] { return problem->text().contains("not a film"); }))
+        << problem->text().toStdString();
     EXPECT_EQ(d.window().library().submissions()->size(), 1U);
     dialog->close();
 }
@@ -250,7 +258,8 @@ TEST(Window, EveryPlaceAndStageFitsTheSmallestWindow) {
         for (QPushButton* b : root->findChildren<QPushButton*>()) {
             if (!b->isVisible()) continue;
             bool scrolled = false;
-            for (QWidget* w = b->parentWidget(); w; w = w->parentWidget()) scrolled |= qobject_cast<QScrollArea*>(w) != nullptr;
+            for (QWidget* w = b->parentWidget(); w; w = w->parentWidget())
+                scrolled |= qobject_cast<QScrollArea*>(w) != nullptr;
             const QRect inWindow(b->mapTo(&d.window(), QPoint(0, 0)), b->size());
             if (!scrolled && !d.window().rect().contains(inWindow)) found << b->text();
         }
@@ -279,7 +288,8 @@ TEST(Window, AnEmptyLibrarySaysWhatToDoFirst) {
     EXPECT_TRUE(words.join(" ").contains("Drop film files on this window"));
 }
 
-// A killed process loses at most the edit in flight: the window edits in a storm and is killed at 50 random moments.
+// A killed process loses at most the edit in flight: the window edits in a storm and is killed at 50 random
+// moments.
 TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
     Walk walk(Stage::Judge);
     const std::string lib = walk.library->folder().string();

@@ -14,7 +14,8 @@ namespace {
 
 std::vector<float> tone(double seconds, double loud, double hz = 440) {
     std::vector<float> s(static_cast<std::size_t>(seconds * kSampleRate));
-    for (std::size_t i = 0; i < s.size(); ++i) s[i] = static_cast<float>(loud * std::sin(2 * M_PI * hz * static_cast<double>(i) / kSampleRate));
+    for (std::size_t i = 0; i < s.size(); ++i)
+        s[i] = static_cast<float>(loud * std::sin(2 * M_PI * hz * static_cast<double>(i) / kSampleRate));
     return s;
 }
 
@@ -29,7 +30,8 @@ TEST(AudioFile, AWrittenTakeComesBackSampleForSample) {
     auto w = WavWriter::open(folder / "a.wav");
     ASSERT_TRUE(w);
     std::vector<std::int16_t> samples(100000);
-    for (std::size_t i = 0; i < samples.size(); ++i) samples[i] = static_cast<std::int16_t>((i * 37) % 20000 - 10000);
+    for (std::size_t i = 0; i < samples.size(); ++i)
+        samples[i] = static_cast<std::int16_t>((i * 37) % 20000 - 10000);
     ASSERT_TRUE(w->write(samples));
     ASSERT_TRUE(w->finish());
     const auto back = readSound(folder / "a.wav");
@@ -37,7 +39,9 @@ TEST(AudioFile, AWrittenTakeComesBackSampleForSample) {
     ASSERT_EQ(back->size(), samples.size());
     for (std::size_t i = 0; i < samples.size(); i += 97) EXPECT_NEAR((*back)[i] * 32768, samples[i], 1);
     // ffprobe agrees about the length.
-    EXPECT_NEAR(std::stod(test::shell("ffprobe -v error -show_entries format=duration -of csv=p=0 '" + (folder / "a.wav").string() + "'")), 100000.0 / kSampleRate, 1e-3);
+    EXPECT_NEAR(std::stod(test::shell("ffprobe -v error -show_entries format=duration -of csv=p=0 '" +
+                                      (folder / "a.wav").string() + "'")),
+                100000.0 / kSampleRate, 1e-3);
 }
 
 TEST(AudioFile, ATakeBrokenOffIsReadableUpToItsLastSecond) {
@@ -96,7 +100,8 @@ TEST(VoiceChain, SilenceStaysSilence) {
 
 TEST(VoiceChain, NothingIsShifted) {
     std::vector<float> in = tone(2, 0.0);
-    for (int i = 0; i < 200; ++i) in[48000 + static_cast<std::size_t>(i)] = 0.5f * static_cast<float>(std::sin(i * 0.4));
+    for (int i = 0; i < 200; ++i)
+        in[48000 + static_cast<std::size_t>(i)] = 0.5f * static_cast<float>(std::sin(i * 0.4));
     const auto out = polishVoice(in);
     ASSERT_TRUE(out);
     std::size_t at = 0;
@@ -108,7 +113,9 @@ TEST(VoiceChain, NothingIsShifted) {
 TEST(StandIn, PlaysItsVoiceInRealTimeAndThenSilence) {
     const auto mic = makeStandInMicrophone({demoVoices()[1]}, 20);
     std::vector<std::int16_t> got;
-    ASSERT_TRUE(mic->start([&](std::span<const std::int16_t> s) { got.insert(got.end(), s.begin(), s.end()); }, [](const Error&) {}));
+    ASSERT_TRUE(
+        mic->start([&](std::span<const std::int16_t> s) { got.insert(got.end(), s.begin(), s.end()); },
+                   [](const Error&) {}));
     EXPECT_NE(mic->name().find("stand-in"), std::string::npos);
     QElapsedTimer clock;
     clock.start();
@@ -118,7 +125,8 @@ TEST(StandIn, PlaysItsVoiceInRealTimeAndThenSilence) {
     EXPECT_NEAR(static_cast<double>(got.size()) / kSampleRate, 12, 2.5);
     const auto tail = std::vector<std::int16_t>(got.end() - kSampleRate, got.end());
     EXPECT_TRUE(std::all_of(tail.begin(), tail.end(), [](std::int16_t v) { return v == 0; }));
-    EXPECT_TRUE(std::any_of(got.begin(), got.begin() + kSampleRate, [](std::int16_t v) { return std::abs(v) > 500; }));
+    EXPECT_TRUE(std::any_of(got.begin(), got.begin() + kSampleRate,
+                            [](std::int16_t v) { return std::abs(v) > 500; }));
 }
 
 TEST(StandIn, WithoutAVoiceItSaysSo) {

@@ -19,7 +19,8 @@ QString unitText(const std::string& unit) {
 }
 } // namespace
 
-AthletesPlace::AthletesPlace(QWidget* parent) : QWidget(parent) {
+AthletesPlace::AthletesPlace(QWidget* parent)
+    : QWidget(parent) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(34, 26, 34, 12);
     row->setSpacing(28);
@@ -67,7 +68,12 @@ void AthletesPlace::show(Library& library, const Playbook& playbook, Date today)
         ListRow row;
         row.title = text(a.fullName());
         const auto count = seen_.contains(a.id) ? seen_[a.id].size() : 0;
-        row.sub = QString("%1, %2 \u00b7 %3").arg(a.ageOn(today)).arg(text(nameOf(a.hand))).arg(count == 0 ? "no review yet" : count == 1 ? "one review" : QString("%1 reviews").arg(count));
+        row.sub = QString("%1, %2 \u00b7 %3")
+                      .arg(a.ageOn(today))
+                      .arg(text(nameOf(a.hand)))
+                      .arg(count == 0   ? "no review yet"
+                           : count == 1 ? "one review"
+                                        : QString("%1 reviews").arg(count));
         rows.push_back(std::move(row));
     }
     const int keep = list_->current();
@@ -96,12 +102,15 @@ void AthletesPlace::showAthlete(int row) {
     page_->addWidget(heading(text(a.fullName()), 24));
     QString facts = QString("%1 years, throws %2").arg(a.ageOn(today_)).arg(text(nameOf(a.hand)));
     if (!a.level.empty()) facts += " \u00b7 " + text(a.level);
-    facts += a.isMinorOn(today_) ? " \u00b7 letters go to " + text(a.guardianName) + ", " + text(a.guardianEmail) : " \u00b7 " + text(a.email);
+    facts += a.isMinorOn(today_)
+                 ? " \u00b7 letters go to " + text(a.guardianName) + ", " + text(a.guardianEmail)
+                 : " \u00b7 " + text(a.email);
     page_->addWidget(quiet(facts, 13));
     page_->addSpacing(10);
     const auto it = seen_.find(a.id);
     if (it == seen_.end()) {
-        page_->addWidget(quiet("No review yet. Open a waiting submission on the desk; its measures will stand here.", 14));
+        page_->addWidget(
+            quiet("No review yet. Open a waiting submission on the desk; its measures will stand here.", 14));
     } else {
         addMeasures(it->second);
         page_->addSpacing(12);
@@ -114,7 +123,9 @@ void AthletesPlace::showAthlete(int row) {
     for (const Promise& p : promises_) {
         if (p.athlete != a.id) continue;
         any = true;
-        page_->addWidget(plain(text(p.text) + (p.due ? ", " + text(longDate(*p.due)) : QString()) + (p.settled ? " (settled)" : ""), 13));
+        page_->addWidget(plain(text(p.text) + (p.due ? ", " + text(longDate(*p.due)) : QString()) +
+                                   (p.settled ? " (settled)" : ""),
+                               13));
     }
     if (!any) page_->addWidget(quiet("Nothing is promised.", 13));
     page_->addStretch(1);
@@ -124,7 +135,10 @@ void AthletesPlace::addMeasures(const std::vector<Seen>& seen) {
     page_->addWidget(heading("Measures over time", 18));
     QString dates;
     for (const Seen& s : seen) dates += (dates.isEmpty() ? "" : "  \u00b7  ") + text(longDate(s.review.date));
-    page_->addWidget(quiet("From left to right: " + dates + ". Bars are the 95 % error; the shaded side is wanted. Same view and approach only.", 12));
+    page_->addWidget(
+        quiet("From left to right: " + dates +
+                  ". Bars are the 95 % error; the shaded side is wanted. Same view and approach only.",
+              12));
     page_->addWidget(rule());
     const Seen& newest = seen.back();
     for (const Target& target : newest.review.approach.targets) {
@@ -138,7 +152,8 @@ void AthletesPlace::addMeasures(const std::vector<Seen>& seen) {
             points.push_back({text(longDate(s.review.date)), *m->value.value, m->value.half95()});
         }
         if (points.empty()) continue;
-        page_->addWidget(new MeasureTrend(text(playbook_->measure(target.measure)->shortName), unitText(unit), std::move(points), target));
+        page_->addWidget(new MeasureTrend(text(playbook_->measure(target.measure)->shortName), unitText(unit),
+                                          std::move(points), target));
     }
 }
 
@@ -150,11 +165,14 @@ void AthletesPlace::addReviews(const std::vector<Seen>& seen) {
         auto* row = new QHBoxLayout(line);
         row->setContentsMargins(0, 2, 0, 2);
         QString words = text(longDate(it->review.date)) + ": ";
-        words += it->review.sent ? "sent to " + text(it->review.sent->to) : "at " + text(nameOf(it->review.stage)).toLower();
+        words += it->review.sent ? "sent to " + text(it->review.sent->to)
+                                 : "at " + text(nameOf(it->review.stage)).toLower();
         QString keeps, work;
         for (const Judged& j : it->assessment.findings)
-            if (j.strength && keeps.size() < 60) keeps += (keeps.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(j.finding.id));
-        for (const std::string& id : it->review.plan.corrections) work += (work.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(id));
+            if (j.strength && keeps.size() < 60)
+                keeps += (keeps.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(j.finding.id));
+        for (const std::string& id : it->review.plan.corrections)
+            work += (work.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(id));
         if (!work.isEmpty()) words += ". Worked on: " + work;
         if (!keeps.isEmpty()) words += ". Kept: " + keeps;
         row->addWidget(plain(words + ".", 13), 1);

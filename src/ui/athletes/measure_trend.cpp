@@ -10,8 +10,13 @@
 
 namespace jg::ui {
 
-MeasureTrend::MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target, QWidget* parent)
-    : QWidget(parent), name_(std::move(name)), unit_(std::move(unit)), points_(std::move(points)), target_(target) {
+MeasureTrend::MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target,
+                           QWidget* parent)
+    : QWidget(parent)
+    , name_(std::move(name))
+    , unit_(std::move(unit))
+    , points_(std::move(points))
+    , target_(target) {
     setFixedHeight(46);
 }
 
@@ -35,7 +40,8 @@ void MeasureTrend::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(0, 22, 200, 18), Qt::AlignVCenter, QString::fromStdString(wordsOf(target_)));
     const QRectF chart(212, 6, std::max(60.0, width() - 212.0 - 190), height() - 13);
     double low = 1e18, high = -1e18;
-    for (const TrendPoint& t : points_) low = std::min(low, t.value - t.half95), high = std::max(high, t.value + t.half95);
+    for (const TrendPoint& t : points_)
+        low = std::min(low, t.value - t.half95), high = std::max(high, t.value + t.half95);
     const bool targeted = target_.type != TargetType::Any && target_.type != TargetType::Record;
     if (targeted) {
         low = std::min(low, target_.x);
@@ -48,12 +54,14 @@ void MeasureTrend::paintEvent(QPaintEvent*) {
         QRectF band = chart;
         if (target_.type == TargetType::AtLeast) band.setBottom(yOf(target_.x));
         if (target_.type == TargetType::AtMost) band.setTop(yOf(target_.x));
-        if (target_.type == TargetType::Band) band = QRectF(chart.left(), yOf(target_.y), chart.width(), yOf(target_.x) - yOf(target_.y));
+        if (target_.type == TargetType::Band)
+            band = QRectF(chart.left(), yOf(target_.y), chart.width(), yOf(target_.x) - yOf(target_.y));
         p.fillRect(band, palette::shade);
     }
     for (std::size_t i = 0; i < points_.size(); ++i) {
         const TrendPoint& t = points_[i];
-        const double x = chart.left() + chart.width() * (static_cast<double>(i) + 0.5) / static_cast<double>(points_.size());
+        const double x = chart.left() +
+                         chart.width() * (static_cast<double>(i) + 0.5) / static_cast<double>(points_.size());
         const bool last = i + 1 == points_.size();
         p.setPen(QPen(last ? palette::clay : palette::quiet, 1.6));
         p.drawLine(QPointF(x, yOf(t.value - t.half95)), QPointF(x, yOf(t.value + t.half95)));
@@ -70,7 +78,8 @@ void MeasureTrend::paintEvent(QPaintEvent*) {
     const bool changed = reallyChanged(a.value, a.half95 / 1.96, b.value, b.half95 / 1.96);
     p.setFont(textFont(12, changed));
     p.setPen(changed ? palette::clay : palette::quiet);
-    p.drawText(words.adjusted(0, 22, 0, -4), Qt::AlignRight | Qt::AlignVCenter, changed ? "changed" : "inside the error");
+    p.drawText(words.adjusted(0, 22, 0, -4), Qt::AlignRight | Qt::AlignVCenter,
+               changed ? "changed" : "inside the error");
 }
 
 } // namespace jg::ui

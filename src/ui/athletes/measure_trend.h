@@ -19,7 +19,8 @@ struct TrendPoint {
 /// Name at the left, a small chart with error bars and the target's band, the change in words at the right.
 class MeasureTrend : public QWidget {
 public:
-    MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target, QWidget* parent = nullptr);
+    MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target,
+                 QWidget* parent = nullptr);
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -19,7 +19,8 @@ QString text(std::string_view s) {
 }
 
 QString countWord(std::size_t n, const char* one, const char* many) {
-    static const char* words[] = {"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"};
+    static const char* words[] = {"no",   "one", "two",   "three", "four",
+                                  "five", "six", "seven", "eight", "nine"};
     return (n < 10 ? QString(words[n]) : QString::number(n)) + " " + (n == 1 ? one : many);
 }
 
@@ -36,7 +37,8 @@ QLabel* stillLabel(const Library& library, const Clip& clip) {
     p.fillRect(0, 0, 288, 162, palette::stage);
     const QImage still(QString::fromStdString(stillPath(library, clip).string()));
     if (!still.isNull()) {
-        const QImage scaled = still.scaled(288, 162, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
+        const QImage scaled =
+            still.scaled(288, 162, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
         p.drawImage((288 - scaled.width()) / 2, (162 - scaled.height()) / 2, scaled);
     }
     p.end();
@@ -62,7 +64,8 @@ QString filmWords(const Submission& s) {
 
 } // namespace
 
-DeskPlace::DeskPlace(QWidget* parent) : QWidget(parent) {
+DeskPlace::DeskPlace(QWidget* parent)
+    : QWidget(parent) {
     setAcceptDrops(true);
     setObjectName("desk");
     auto* column = new QVBoxLayout(this);
@@ -113,13 +116,18 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         auto* box = new QVBoxLayout(nothing);
         box->setContentsMargins(24, 24, 24, 24);
         box->addWidget(heading("Nothing is waiting", 20));
-        box->addWidget(quiet("Drop film files on this window, or press T to take films in. They are copied and never changed.", 14));
+        box->addWidget(quiet(
+            "Drop film files on this window, or press T to take films in. They are copied and never changed.",
+            14));
         rows_->addWidget(nothing);
     }
     rows_->addWidget(owedAndSent(list, today));
     rows_->addStretch(1);
-    const QString owed = list.owed.empty() ? "nothing owed" : countWord(list.owed.size(), "thing", "things") + " owed";
-    summary_->setText(list.waiting.empty() ? owed : countWord(list.waiting.size(), "to answer", "to answer") + QString(", about %1 minutes; ").arg(minutes) + owed);
+    const QString owed =
+        list.owed.empty() ? "nothing owed" : countWord(list.owed.size(), "thing", "things") + " owed";
+    summary_->setText(list.waiting.empty() ? owed
+                                           : countWord(list.waiting.size(), "to answer", "to answer") +
+                                                 QString(", about %1 minutes; ").arg(minutes) + owed);
     selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(cards_.size()) - 1));
     markSelected();
 }
@@ -139,7 +147,11 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     who->setWordWrap(false);
     name->addWidget(who);
     name->addSpacing(8);
-    auto* facts = quiet(QString("%1, %2 \u00b7 %3, %4").arg(row.athlete.ageOn(today)).arg(text(nameOf(row.athlete.hand)), text(row.submission.delivery), text(row.submission.surface)), 13);
+    auto* facts = quiet(
+        QString("%1, %2 \u00b7 %3, %4")
+            .arg(row.athlete.ageOn(today))
+            .arg(text(nameOf(row.athlete.hand)), text(row.submission.delivery), text(row.submission.surface)),
+        13);
     facts->setWordWrap(false);
     name->addWidget(facts, 1);
     middle->addLayout(name);
@@ -156,9 +168,13 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
         words->setWordWrap(false);
         asked->addWidget(words);
     }
-    asked->addWidget(plain((pain ? text(row.submission.pain) + " " : QString()) + QString("\u201c%1\u201d").arg(text(row.submission.asked)), 13), 1);
+    asked->addWidget(plain((pain ? text(row.submission.pain) + " " : QString()) +
+                               QString("\u201c%1\u201d").arg(text(row.submission.asked)),
+                           13),
+                     1);
     middle->addLayout(asked);
-    middle->addWidget(quiet((row.progress.empty() ? QString() : text(row.progress) + " ") + filmWords(row.submission), 12.5));
+    middle->addWidget(quiet(
+        (row.progress.empty() ? QString() : text(row.progress) + " ") + filmWords(row.submission), 12.5));
     middle->addStretch(1);
     line->addLayout(middle, 1);
     auto* side = new QVBoxLayout;
@@ -212,7 +228,9 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
         QString due = "no date";
         if (p.due) {
             const int days = daysBetween(today, *p.due);
-            due = days == 0 ? "due today" : days < 0 ? QString("%1 days, no answer").arg(-days) : "due " + text(longDate(*p.due));
+            due = days == 0  ? "due today"
+                  : days < 0 ? QString("%1 days, no answer").arg(-days)
+                             : "due " + text(longDate(*p.due));
         }
         auto* when = quiet(due, 13);
         when->setWordWrap(false);
@@ -229,7 +247,9 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     for (const Review& r : list.sentLately) {
         auto* line = new QHBoxLayout;
         line->addWidget(plain(nameOf(r.athlete), 13), 1);
-        auto* what = quiet(QString(r.takes.empty() ? "letter, %1" : "letter and film, %1").arg(text(weekdayName(r.sent->on))), 13);
+        auto* what = quiet(QString(r.takes.empty() ? "letter, %1" : "letter and film, %1")
+                               .arg(text(weekdayName(r.sent->on))),
+                           13);
         what->setWordWrap(false);
         line->addWidget(what);
         sent->addLayout(line);
@@ -248,9 +268,11 @@ void DeskPlace::moveSelection(int by) {
 void DeskPlace::markSelected() {
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const bool on = static_cast<int>(i) == selected_;
-        cards_[i]->setStyleSheet(on ? QString("QFrame#card { background: white; border-color: %1; } QFrame#pain { background: white; border-color: %1; border-left-color: %2; }")
-                                           .arg(palette::quiet.name(), palette::clay.name())
-                                     : QString());
+        cards_[i]->setStyleSheet(
+            on ? QString("QFrame#card { background: white; border-color: %1; } QFrame#pain { background: "
+                         "white; border-color: %1; border-left-color: %2; }")
+                     .arg(palette::quiet.name(), palette::clay.name())
+               : QString());
     }
 }
 

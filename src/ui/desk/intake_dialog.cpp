@@ -20,13 +20,18 @@ QString text(std::string_view s) {
 }
 
 Date fromQt(const QDate& d) {
-    return Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())}, std::chrono::day{static_cast<unsigned>(d.day())}};
+    return Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
+                std::chrono::day{static_cast<unsigned>(d.day())}};
 }
 
 } // namespace
 
-IntakeDialog::IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files, QWidget* parent)
-    : QDialog(parent), library_(library), clock_(clock), ids_(ids) {
+IntakeDialog::IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files,
+                           QWidget* parent)
+    : QDialog(parent)
+    , library_(library)
+    , clock_(clock)
+    , ids_(ids) {
     setObjectName("intake");
     setWindowTitle("Take in films");
     setAttribute(Qt::WA_DeleteOnClose);
@@ -64,7 +69,8 @@ void IntakeDialog::build() {
     who_ = new QComboBox;
     who_->setObjectName("who");
     who_->addItem("Choose the athlete\u2026");
-    for (const Athlete& a : athletes_) who_->addItem(text(a.fullName()) + QString(", %1").arg(a.ageOn(clock_.today())));
+    for (const Athlete& a : athletes_)
+        who_->addItem(text(a.fullName()) + QString(", %1").arg(a.ageOn(clock_.today())));
     who_->addItem("Someone new\u2026");
     form->addRow("Athlete", who_);
     newBox_ = new QWidget;
@@ -136,7 +142,8 @@ void IntakeDialog::build() {
     buttons->addWidget(ok_);
     column->addLayout(buttons);
     ok_->setDefault(true);
-    connect(who_, &QComboBox::currentIndexChanged, this, [this](int i) { newAthleteShown(i == who_->count() - 1); });
+    connect(who_, &QComboBox::currentIndexChanged, this,
+            [this](int i) { newAthleteShown(i == who_->count() - 1); });
     newAthleteShown(false);
 }
 
@@ -161,7 +168,8 @@ void IntakeDialog::addFiles(const QStringList& files) {
         row->addWidget(plain(QFileInfo(path).fileName(), 13, true), 1);
         auto* view = new QComboBox;
         view->setObjectName("view");
-        for (const View v : {View::Open, View::Closed, View::Front, View::Rear}) view->addItem(text(nameOf(v)));
+        for (const View v : {View::Open, View::Closed, View::Front, View::Rear})
+            view->addItem(text(nameOf(v)));
         auto* rate = new QComboBox;
         rate->addItems({"rate from the file", "30 a second", "60 a second", "120 a second", "240 a second"});
         row->addWidget(view);
@@ -172,8 +180,10 @@ void IntakeDialog::addFiles(const QStringList& files) {
         filmBox_->addWidget(card);
         films_.push_back({path, view, rate, check});
     }
-    if (films_.empty()) problem_->setText("Add a film first.");
-    else problem_->clear();
+    if (films_.empty())
+        problem_->setText("Add a film first.");
+    else
+        problem_->clear();
 }
 
 Result<AthleteId> IntakeDialog::athlete() {
@@ -191,7 +201,9 @@ Result<AthleteId> IntakeDialog::athlete() {
     a.guardianEmail = guardianEmail_->text().trimmed().toStdString();
     if (a.firstName.empty()) return fail(ErrorCode::BadInput, "A first name is needed.");
     const int age = a.ageOn(clock_.today());
-    if (age < 5 || age > 99) return fail(ErrorCode::BadInput, "Check the date of birth: that would be an age of " + std::to_string(age) + ".");
+    if (age < 5 || age > 99)
+        return fail(ErrorCode::BadInput,
+                    "Check the date of birth: that would be an age of " + std::to_string(age) + ".");
     if (auto saved = library_.save(a); !saved) return saved.error();
     return a.id;
 }
@@ -201,7 +213,8 @@ IntakeForm IntakeDialog::form(const AthleteId& who) const {
     f.athlete = who;
     static constexpr double rates[] = {0, 30, 60, 120, 240};
     for (const FilmRow& film : films_)
-        f.films.push_back({film.path.toStdString(), static_cast<View>(film.view->currentIndex()), rates[film.rate->currentIndex()]});
+        f.films.push_back({film.path.toStdString(), static_cast<View>(film.view->currentIndex()),
+                           rates[film.rate->currentIndex()]});
     f.delivery = delivery_->currentText().toStdString();
     f.surface = surface_->currentText().toStdString();
     f.asked = asked_->text().trimmed().toStdString();
@@ -229,13 +242,16 @@ void IntakeDialog::takeInNow() {
     job_ = new Job(this, [this, f](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
         std::vector<LookedAt> looked;
         for (std::size_t i = 0; i < f.films.size(); ++i) {
-            auto seen = lookAtFilm(f.films[i].path, stop, [&](double part) { progress((static_cast<double>(i) + part) / static_cast<double>(f.films.size())); });
+            auto seen = lookAtFilm(f.films[i].path, stop, [&](double part) {
+                progress((static_cast<double>(i) + part) / static_cast<double>(f.films.size()));
+            });
             if (!seen) return [this, why = text(seen.error().text)] { refuse(why); };
             looked.push_back(std::move(*seen));
         }
         return [this, f, looked = std::move(looked)] { store(f, looked); };
     });
-    connect(job_, &Job::progressed, progress_, [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
+    connect(job_, &Job::progressed, progress_,
+            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
 }
 
 void IntakeDialog::store(const IntakeForm& f, const std::vector<LookedAt>& looked) {

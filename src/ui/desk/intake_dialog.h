@@ -20,7 +20,8 @@ namespace jg::ui {
 class IntakeDialog : public QDialog {
     Q_OBJECT
 public:
-    IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files, QWidget* parent = nullptr);
+    IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files,
+                 QWidget* parent = nullptr);
     ~IntakeDialog() override;
 
 Q_SIGNALS:

@@ -18,7 +18,9 @@ QString text(std::string_view s) {
 } // namespace
 
 PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent)
-    : QWidget(parent), clock_(clock), askPassword_(std::move(askPassword)) {
+    : QWidget(parent)
+    , clock_(clock)
+    , askPassword_(std::move(askPassword)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
     column->setSpacing(12);
@@ -51,7 +53,8 @@ void PostPlace::show(Library& library) {
     library_ = &library;
     const std::string url = library.setting("mail.url", "smtp://127.0.0.1:2525");
     server_->setText(QString("Mail goes out through %1 as %2%3.")
-                         .arg(text(url), text(library.setting("mail.from", "nobody yet")), isLoopback(url) ? ", on this machine" : ", encrypted"));
+                         .arg(text(url), text(library.setting("mail.from", "nobody yet")),
+                              isLoopback(url) ? ", on this machine" : ", encrypted"));
     while (QLayoutItem* item = rows_->takeAt(0)) {
         if (item->widget()) item->widget()->deleteLater();
         delete item;
@@ -60,7 +63,9 @@ void PostPlace::show(Library& library) {
     if (!items) {
         rows_->addWidget(plain(text(items.error().text), 13));
     } else if (items->empty()) {
-        rows_->addWidget(quiet("Nothing has gone out from here yet. A letter that can't be handed in waits here; nothing is lost.", 14));
+        rows_->addWidget(quiet("Nothing has gone out from here yet. A letter that can't be handed in waits "
+                               "here; nothing is lost.",
+                               14));
     } else {
         for (const OutboxItem& i : *items) rows_->addWidget(itemRow(i));
     }
@@ -77,7 +82,10 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
     middle->addWidget(quiet(QString("to %1 \u00b7 %2").arg(text(item.recipient), when), 12.5));
     if (!item.reason.empty()) middle->addWidget(plain(text(item.reason), 12.5));
     row->addLayout(middle, 1);
-    const QString state = item.state == "sent" ? "sent" : item.state == "unsure" ? "may have been sent" : item.state == "failed" ? "not sent" : "waiting";
+    const QString state = item.state == "sent"     ? "sent"
+                          : item.state == "unsure" ? "may have been sent"
+                          : item.state == "failed" ? "not sent"
+                                                   : "waiting";
     row->addWidget(quiet(state, 13));
     if (item.state != "sent") {
         auto* button = mainButton(item.state == "unsure" ? "Send it again" : "Send now");
@@ -102,22 +110,24 @@ void PostPlace::again(const OutboxItem& item) {
     }
     const std::string from = library_->setting("mail.from");
     server_->setText("Handing it to the mail server \u2026");
-    job_ = new Job(this, [this, server, from, item, bytes = *bytes](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
-        return [this, item, sent] {
-            job_ = nullptr;
-            const Status stored = library_->save(afterSending(item, sent, clock_));
-            if (sent)
-                if (auto review = library_->review(item.review); review && !review->sent) {
-                    review->sent = SentRecord{clock_.today(), item.recipient};
-                    review->stage = Stage::Sent;
-                    library_->save(*review);
-                }
-            show(*library_);
-            if (!stored) server_->setText(text(stored.error().text));
-            Q_EMIT outboxChanged();
-        };
-    });
+    job_ = new Job(this,
+                   [this, server, from, item, bytes = *bytes](
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
+                       return [this, item, sent] {
+                           job_ = nullptr;
+                           const Status stored = library_->save(afterSending(item, sent, clock_));
+                           if (sent)
+                               if (auto review = library_->review(item.review); review && !review->sent) {
+                                   review->sent = SentRecord{clock_.today(), item.recipient};
+                                   review->stage = Stage::Sent;
+                                   library_->save(*review);
+                               }
+                           show(*library_);
+                           if (!stored) server_->setText(text(stored.error().text));
+                           Q_EMIT outboxChanged();
+                       };
+                   });
 }
 
 void PostPlace::editServer() {
@@ -129,11 +139,15 @@ void PostPlace::editServer() {
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 18, 24, 18);
     column->addWidget(heading("Mail server", 20));
-    column->addWidget(quiet("Your own mail server takes the letters. The password is asked for once a run and never written down."));
+    column->addWidget(quiet("Your own mail server takes the letters. The password is asked for once a run "
+                            "and never written down."));
     auto* form = new QFormLayout;
     std::vector<std::pair<std::string, QLineEdit*>> fields;
-    for (const auto& [key, label, hint] : {std::tuple{"mail.url", "Server", "smtp://mail.example.org:587"}, {"mail.user", "Name", "empty when none is needed"},
-                                           {"mail.from", "From", "you@example.org"}, {"house.coach", "Your name", ""}, {"house.place", "Your place", ""}}) {
+    for (const auto& [key, label, hint] : {std::tuple{"mail.url", "Server", "smtp://mail.example.org:587"},
+                                           {"mail.user", "Name", "empty when none is needed"},
+                                           {"mail.from", "From", "you@example.org"},
+                                           {"house.coach", "Your name", ""},
+                                           {"house.place", "Your place", ""}}) {
         auto* edit = new QLineEdit(text(library_->setting(key)));
         edit->setPlaceholderText(hint);
         form->addRow(label, edit);
@@ -142,7 +156,8 @@ void PostPlace::editServer() {
     column->addLayout(form);
     auto* save = mainButton("Keep");
     connect(save, &QPushButton::clicked, dialog, [this, dialog, fields] {
-        for (const auto& [key, edit] : fields) library_->setSetting(key, edit->text().trimmed().toStdString());
+        for (const auto& [key, edit] : fields)
+            library_->setSetting(key, edit->text().trimmed().toStdString());
         dialog->accept();
         show(*library_);
     });

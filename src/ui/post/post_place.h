@@ -16,7 +16,8 @@ namespace jg::ui {
 class PostPlace : public QWidget {
     Q_OBJECT
 public:
-    PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent = nullptr);
+    PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword,
+              QWidget* parent = nullptr);
     void show(Library& library);
 
 Q_SIGNALS:

@@ -2,7 +2,8 @@
 
 namespace jg::ui {
 
-Bench::Bench(ReviewContext& context) : c_(context) {
+Bench::Bench(ReviewContext& context)
+    : c_(context) {
     column_ = new QVBoxLayout(this);
     column_->setContentsMargins(20, 18, 20, 12);
     column_->setSpacing(8);

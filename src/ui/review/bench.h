@@ -21,8 +21,8 @@ struct ReviewContext {
     Playhead& playhead;
     StageView& stage;
     Ribbon& ribbon;
-    std::function<void(const QString&)> say;      ///< a sentence in the foot
-    std::function<void(Stage)> goTo;              ///< another stage
+    std::function<void(const QString&)> say;       ///< a sentence in the foot
+    std::function<void(Stage)> goTo;               ///< another stage
     std::function<void(const QString&)> runAction; ///< an action of the table
 };
 

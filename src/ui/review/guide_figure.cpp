@@ -14,23 +14,31 @@ namespace {
 /// The figure's landmarks in a 120 x 110 drawing, moving to the right.
 const std::map<Landmark, QPointF>& places() {
     static const std::map<Landmark, QPointF> p = {
-        {Landmark::Head, {56, 20}},         {Landmark::Crown, {56, 8}},          {Landmark::Chin, {61, 27}},       {Landmark::Neck, {56, 33}},
-        {Landmark::MidBack, {55, 48}},      {Landmark::Pelvis, {56, 64}},        {Landmark::LeadShoulder, {68, 37}}, {Landmark::BackShoulder, {44, 37}},
-        {Landmark::LeadElbow, {84, 39}},    {Landmark::BackElbow, {28, 39}},     {Landmark::LeadWrist, {98, 33}},  {Landmark::BackWrist, {27, 22}},
-        {Landmark::LeadHip, {62, 65}},      {Landmark::BackHip, {50, 65}},       {Landmark::LeadKnee, {86, 76}},   {Landmark::BackKnee, {32, 82}},
-        {Landmark::LeadAnkle, {95, 99}},    {Landmark::BackAnkle, {12, 98}},     {Landmark::LeadHeel, {92, 104}},  {Landmark::BackHeel, {7, 98}},
-        {Landmark::LeadToe, {106, 104}},    {Landmark::BackToe, {15, 105}},      {Landmark::Ball, {27, 14}},       {Landmark::Glove, {103, 31}},
+        {Landmark::Head, {56, 20}},         {Landmark::Crown, {56, 8}},
+        {Landmark::Chin, {61, 27}},         {Landmark::Neck, {56, 33}},
+        {Landmark::MidBack, {55, 48}},      {Landmark::Pelvis, {56, 64}},
+        {Landmark::LeadShoulder, {68, 37}}, {Landmark::BackShoulder, {44, 37}},
+        {Landmark::LeadElbow, {84, 39}},    {Landmark::BackElbow, {28, 39}},
+        {Landmark::LeadWrist, {98, 33}},    {Landmark::BackWrist, {27, 22}},
+        {Landmark::LeadHip, {62, 65}},      {Landmark::BackHip, {50, 65}},
+        {Landmark::LeadKnee, {86, 76}},     {Landmark::BackKnee, {32, 82}},
+        {Landmark::LeadAnkle, {95, 99}},    {Landmark::BackAnkle, {12, 98}},
+        {Landmark::LeadHeel, {92, 104}},    {Landmark::BackHeel, {7, 98}},
+        {Landmark::LeadToe, {106, 104}},    {Landmark::BackToe, {15, 105}},
+        {Landmark::Ball, {27, 14}},         {Landmark::Glove, {103, 31}},
         {Landmark::Rubber, {6, 106}},       {Landmark::Ground, {56, 106}}};
     return p;
 }
 
 } // namespace
 
-GuideFigure::GuideFigure(QWidget* parent) : QWidget(parent) {
+GuideFigure::GuideFigure(QWidget* parent)
+    : QWidget(parent) {
     setFixedHeight(132);
 }
 
-void GuideFigure::show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror, const QString& hint) {
+void GuideFigure::show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror,
+                       const QString& hint) {
     next_ = next;
     others_ = std::move(others);
     mirror_ = mirror;
@@ -53,9 +61,12 @@ void GuideFigure::paintEvent(QPaintEvent*) {
     const QColor limb(0xA8, 0xA2, 0x98);
     p.setPen(QPen(limb, 5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.setBrush(Qt::NoBrush);
-    for (const auto& path : {std::vector{L::BackHip, L::BackKnee, L::BackAnkle, L::BackToe}, {L::LeadHip, L::LeadKnee, L::LeadAnkle, L::LeadToe},
-                             {L::Pelvis, L::MidBack, L::Neck}, {L::BackShoulder, L::LeadShoulder, L::LeadElbow, L::LeadWrist},
-                             {L::BackShoulder, L::BackElbow, L::BackWrist}, {L::BackHip, L::LeadHip}}) {
+    for (const auto& path : {std::vector{L::BackHip, L::BackKnee, L::BackAnkle, L::BackToe},
+                             {L::LeadHip, L::LeadKnee, L::LeadAnkle, L::LeadToe},
+                             {L::Pelvis, L::MidBack, L::Neck},
+                             {L::BackShoulder, L::LeadShoulder, L::LeadElbow, L::LeadWrist},
+                             {L::BackShoulder, L::BackElbow, L::BackWrist},
+                             {L::BackHip, L::LeadHip}}) {
         QPolygonF line;
         for (const Landmark l : path) line << at(l);
         p.drawPolyline(line);
@@ -77,7 +88,8 @@ void GuideFigure::paintEvent(QPaintEvent*) {
         const bool next = l == next_;
         p.setFont(textFont(12, next));
         p.setPen(next ? palette::clay : palette::quiet);
-        p.drawText(QRectF(x, y - 12, width() - x - 8, 18), Qt::AlignVCenter, QString::fromUtf8(info(l).name.data()) + (next ? " \u2190 next" : ""));
+        p.drawText(QRectF(x, y - 12, width() - x - 8, 18), Qt::AlignVCenter,
+                   QString::fromUtf8(info(l).name.data()) + (next ? " \u2190 next" : ""));
         y += 19;
         if (y > 92) break;
     }

@@ -12,7 +12,8 @@ QString text(std::string_view s) {
 }
 } // namespace
 
-JudgeBench::JudgeBench(ReviewContext& context) : Bench(context) {
+JudgeBench::JudgeBench(ReviewContext& context)
+    : Bench(context) {
     title_ = heading("", 20);
     column_->addWidget(title_);
     coach_ = quiet("", 13);
@@ -37,7 +38,10 @@ JudgeBench::JudgeBench(ReviewContext& context) : Bench(context) {
     column_->addLayout(row);
     auto* states = new QHBoxLayout;
     states->setSpacing(2);
-    for (const auto& [id, words2] : {std::pair{"grade-cannot-tell", "cannot tell"}, {"grade-hidden", "not visible"}, {"grade-fault-absent", "fault absent"}, {"grade-not-applicable", "n/a"}}) {
+    for (const auto& [id, words2] : {std::pair{"grade-cannot-tell", "cannot tell"},
+                                     {"grade-hidden", "not visible"},
+                                     {"grade-fault-absent", "fault absent"},
+                                     {"grade-not-applicable", "n/a"}}) {
         auto* b = plainButton(words2);
         b->setObjectName("link");
         connect(b, &QPushButton::clicked, this, [this, id = QString(id)] { c_.runAction(id); });
@@ -57,7 +61,9 @@ JudgeBench::JudgeBench(ReviewContext& context) : Bench(context) {
 const GradedItem* JudgeBench::item() const {
     const auto& items = c_.session.assessment().items;
     const int row = list_->current();
-    return row < 0 || row >= static_cast<int>(items.size()) ? nullptr : playbook().item(items[static_cast<std::size_t>(row)].id);
+    return row < 0 || row >= static_cast<int>(items.size())
+               ? nullptr
+               : playbook().item(items[static_cast<std::size_t>(row)].id);
 }
 
 void JudgeBench::refresh() {
@@ -74,7 +80,8 @@ void JudgeBench::refresh() {
     list_->setCurrent(keep < 0 ? 0 : keep);
     const Counts& c = c_.session.assessment().counts;
     const int open = c.judgedAll - c.judged;
-    counts_->setText(open == 0 ? "Every item is looked at." : QString("%1 of %2 not looked at yet.").arg(open).arg(c.judgedAll));
+    counts_->setText(open == 0 ? "Every item is looked at."
+                               : QString("%1 of %2 not looked at yet.").arg(open).arg(c.judgedAll));
     showItem();
 }
 
@@ -95,14 +102,20 @@ void JudgeBench::showItem() {
     coach_->setText(QString::fromStdString(def->coach));
     const ItemRow& row = c_.session.assessment().items[static_cast<std::size_t>(list_->current())];
     QString where = "At " + text(info(def->position).name) + ".";
-    if (!row.seenFromHere) where = "Can't be seen from the " + text(nameOf(c_.session.clip().view)) + ": counted as not visible.";
-    if (row.grade && !row.grade->reason.empty() && row.seenFromHere) where += " " + QString::fromStdString(row.grade->reason) + ".";
+    if (!row.seenFromHere)
+        where =
+            "Can't be seen from the " + text(nameOf(c_.session.clip().view)) + ": counted as not visible.";
+    if (row.grade && !row.grade->reason.empty() && row.seenFromHere)
+        where += " " + QString::fromStdString(row.grade->reason) + ".";
     where_->setText(where);
-    for (int i = 0; i < steps_.size(); ++i) steps_[i]->setChecked(row.grade && row.grade->state == GradeState::Graded && row.grade->step == i + 1);
+    for (int i = 0; i < steps_.size(); ++i)
+        steps_[i]->setChecked(row.grade && row.grade->state == GradeState::Graded &&
+                              row.grade->step == i + 1);
 }
 
 void JudgeBench::select(int) {
-    if (const GradedItem* def = item()) c_.playhead.step(frameOfFinding(review(), playbook(), def->id) - c_.playhead.frame());
+    if (const GradedItem* def = item())
+        c_.playhead.step(frameOfFinding(review(), playbook(), def->id) - c_.playhead.frame());
     showItem();
 }
 
@@ -130,7 +143,9 @@ bool JudgeBench::act(const QString& id) {
     if (id == "grade-skip") return grade({GradeState::SetAside, 0, "Set aside by the coach"}), true;
     if (id == "grade-hidden") {
         if (const GradedItem* def = item())
-            askReason(this, QString::fromStdString(def->name), [this](const QString& reason) { grade({GradeState::NotVisible, 0, reason.toStdString()}); });
+            askReason(this, QString::fromStdString(def->name), [this](const QString& reason) {
+                grade({GradeState::NotVisible, 0, reason.toStdString()});
+            });
         return true;
     }
     if (id == "grade-clear") {
@@ -149,7 +164,8 @@ QString JudgeBench::stageCaption() const {
 
 std::optional<std::string> JudgeBench::focus() const {
     const GradedItem* def = item();
-    return def ? std::optional(def->id) : std::nullopt; // the measures' marks step back while an item is judged
+    return def ? std::optional(def->id)
+               : std::nullopt; // the measures' marks step back while an item is judged
 }
 
 } // namespace jg::ui

@@ -16,7 +16,15 @@ public:
     void refresh() override;
     void enter() override;
     bool act(const QString& id) override;
-    KeyHints hints() const override { return {{"1\u20135", "change \u2026 keep"}, {"0", "cannot tell"}, {"H", "not visible"}, {"F", "fault absent"}, {"N", "does not apply"}, {"X", "set aside"}, {"Z", "undo"}}; }
+    KeyHints hints() const override {
+        return {{"1\u20135", "change \u2026 keep"},
+                {"0", "cannot tell"},
+                {"H", "not visible"},
+                {"F", "fault absent"},
+                {"N", "does not apply"},
+                {"X", "set aside"},
+                {"Z", "undo"}};
+    }
     QString stageCaption() const override;
     std::optional<std::string> focus() const override;
 

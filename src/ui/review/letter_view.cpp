@@ -9,7 +9,8 @@ namespace {
 constexpr double kGap = 18;
 }
 
-LetterView::LetterView(QWidget* parent) : QWidget(parent) {
+LetterView::LetterView(QWidget* parent)
+    : QWidget(parent) {
     setAccessibleName("The letter");
 }
 

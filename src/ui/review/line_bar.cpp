@@ -13,7 +13,8 @@ constexpr int kStations = 7;
 constexpr double kFirst = 216;
 } // namespace
 
-LineBar::LineBar(QWidget* parent) : QWidget(parent) {
+LineBar::LineBar(QWidget* parent)
+    : QWidget(parent) {
     setFixedHeight(56);
     setMouseTracking(true);
     setAccessibleName("The walk of this review");
@@ -46,27 +47,43 @@ QRect LineBar::deskRect() const {
 }
 
 QString LineBar::countOf(Stage stage) const {
-    const auto of = [](int done, int all) { return all > 0 ? QString(" %1/%2").arg(done).arg(all) : QString(); };
+    const auto of = [](int done, int all) {
+        return all > 0 ? QString(" %1/%2").arg(done).arg(all) : QString();
+    };
     switch (stage) {
-    case Stage::Positions: return of(counts_.positions, counts_.positionsAll);
-    case Stage::Measure: return of(counts_.measures, counts_.measuresAll);
-    case Stage::Judge: return of(counts_.judged, counts_.judgedAll);
-    case Stage::Say: return of(counts_.said, counts_.saidAll);
-    case Stage::Prescribe: return counts_.drills > 0 ? of(counts_.drills - counts_.drillsWithoutDose, counts_.drills) : QString();
-    default: return {};
+    case Stage::Positions:
+        return of(counts_.positions, counts_.positionsAll);
+    case Stage::Measure:
+        return of(counts_.measures, counts_.measuresAll);
+    case Stage::Judge:
+        return of(counts_.judged, counts_.judgedAll);
+    case Stage::Say:
+        return of(counts_.said, counts_.saidAll);
+    case Stage::Prescribe:
+        return counts_.drills > 0 ? of(counts_.drills - counts_.drillsWithoutDose, counts_.drills)
+                                  : QString();
+    default:
+        return {};
     }
 }
 
 bool LineBar::doneAt(Stage stage) const {
     const Counts& c = counts_;
     switch (stage) {
-    case Stage::Look: return seen_;
-    case Stage::Positions: return c.positions == c.positionsAll;
-    case Stage::Measure: return c.measuresAll > 0 && c.measures == c.measuresAll;
-    case Stage::Judge: return c.judgedAll > 0 && c.judged == c.judgedAll;
-    case Stage::Say: return c.saidAll > 0 && c.said == c.saidAll;
-    case Stage::Prescribe: return c.corrections > 0 && c.drills > 0 && c.drillsWithoutDose == 0;
-    default: return stage_ == Stage::Sent;
+    case Stage::Look:
+        return seen_;
+    case Stage::Positions:
+        return c.positions == c.positionsAll;
+    case Stage::Measure:
+        return c.measuresAll > 0 && c.measures == c.measuresAll;
+    case Stage::Judge:
+        return c.judgedAll > 0 && c.judged == c.judgedAll;
+    case Stage::Say:
+        return c.saidAll > 0 && c.said == c.saidAll;
+    case Stage::Prescribe:
+        return c.corrections > 0 && c.drills > 0 && c.drillsWithoutDose == 0;
+    default:
+        return stage_ == Stage::Sent;
     }
 }
 
@@ -97,7 +114,8 @@ void LineBar::paintEvent(QPaintEvent*) {
         p.drawEllipse(QPointF(xOf(i), 20), current ? 8 : 6, current ? 8 : 6);
         const QString name = QString::fromUtf8(nameOf(stage).data()), count = countOf(stage);
         const QFont nameFont = textFont(12.5, current), countFont = textFont(12.5, current);
-        const double w = QFontMetricsF(nameFont).horizontalAdvance(name), cw = QFontMetricsF(countFont).horizontalAdvance(count);
+        const double w = QFontMetricsF(nameFont).horizontalAdvance(name),
+                     cw = QFontMetricsF(countFont).horizontalAdvance(count);
         const double left = xOf(i) - (w + cw) / 2;
         p.setFont(nameFont);
         p.setPen(palette::ink);
@@ -108,13 +126,16 @@ void LineBar::paintEvent(QPaintEvent*) {
     }
     const double right = width() - 20;
     const double from = xOf(kStations - 1) + 70;
-    const auto elided = [&](const QString& s, const QFont& f) { return QFontMetricsF(f).elidedText(s, Qt::ElideRight, right - from); };
+    const auto elided = [&](const QString& s, const QFont& f) {
+        return QFontMetricsF(f).elidedText(s, Qt::ElideRight, right - from);
+    };
     p.setFont(textFont(13.5, true));
     p.setPen(palette::ink);
     p.drawText(QRectF(from, 8, right - from, 22), Qt::AlignRight | Qt::AlignVCenter, elided(who_, p.font()));
     p.setFont(textFont(12));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(from, 29, right - from, 20), Qt::AlignRight | Qt::AlignVCenter, elided(conditions_, p.font()));
+    p.drawText(QRectF(from, 29, right - from, 20), Qt::AlignRight | Qt::AlignVCenter,
+               elided(conditions_, p.font()));
 }
 
 void LineBar::mousePressEvent(QMouseEvent* event) {

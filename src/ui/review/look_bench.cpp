@@ -6,7 +6,8 @@
 
 namespace jg::ui {
 
-LookBench::LookBench(ReviewContext& context) : Bench(context) {
+LookBench::LookBench(ReviewContext& context)
+    : Bench(context) {
     const Submission& s = c_.session.submission();
     column_->addWidget(heading("Look"));
     column_->addWidget(quiet("Watch it at full speed once or twice before you stop anywhere, then slowly."));
@@ -16,11 +17,14 @@ LookBench::LookBench(ReviewContext& context) : Bench(context) {
         auto* box = new QVBoxLayout(note);
         box->addWidget(plain("Pain reported", 13.5, true));
         box->addWidget(plain(QString::fromStdString(s.pain)));
-        box->addWidget(quiet("No throwing drills; the letter opens with the advice to stop throwing and see a licensed professional."));
+        box->addWidget(quiet("No throwing drills; the letter opens with the advice to stop throwing and see "
+                             "a licensed professional."));
         column_->addWidget(note);
     }
     column_->addWidget(quiet("Asked"));
-    column_->addWidget(plain(s.asked.empty() ? "Nothing in particular." : QString("\u201c%1\u201d").arg(QString::fromStdString(s.asked)), 14));
+    column_->addWidget(plain(s.asked.empty() ? "Nothing in particular."
+                                             : QString("\u201c%1\u201d").arg(QString::fromStdString(s.asked)),
+                             14));
     column_->addSpacing(6);
     addFilms();
     column_->addStretch(1);
@@ -36,9 +40,13 @@ void LookBench::addFilms() {
         card->setObjectName("card");
         auto* box = new QVBoxLayout(card);
         box->setSpacing(4);
-        const QString rate = clip.captureFps > 0 ? QString("%1 a second").arg(std::lround(clip.captureFps)) : "rate unknown";
+        const QString rate =
+            clip.captureFps > 0 ? QString("%1 a second").arg(std::lround(clip.captureFps)) : "rate unknown";
         const bool current = clip.id == c_.session.clip().id;
-        box->addWidget(plain(QString("%1, %2%3").arg(QString::fromUtf8(nameOf(clip.view).data()), rate, current ? "  (on the stage)" : ""), 13, true));
+        box->addWidget(plain(
+            QString("%1, %2%3")
+                .arg(QString::fromUtf8(nameOf(clip.view).data()), rate, current ? "  (on the stage)" : ""),
+            13, true));
         for (const std::string& line : clip.check) box->addWidget(quiet(QString::fromStdString(line), 12));
         if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
         if (!current) {

@@ -11,7 +11,12 @@ public:
     explicit LookBench(ReviewContext& context);
     void refresh() override {}
     bool act(const QString& id) override;
-    KeyHints hints() const override { return {{"Space", "play"}, {"\u2190 \u2192", "one frame"}, {"B", "slower"}, {"Enter", "seen, on to the positions"}}; }
+    KeyHints hints() const override {
+        return {{"Space", "play"},
+                {"\u2190 \u2192", "one frame"},
+                {"B", "slower"},
+                {"Enter", "seen, on to the positions"}};
+    }
 
 private:
     void addFilms();

@@ -17,14 +17,18 @@ QString text(std::string_view s) {
 }
 
 QString valueText(const MeasureValue& v) {
-    if (!v.value) return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
+    if (!v.value)
+        return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
     const auto whole = std::lround(*v.value);
-    return QString::number(whole) + (v.unit == "deg" ? "\u00b0" : v.unit == "%" ? " %" : " " + QString::fromStdString(v.unit));
+    return QString::number(whole) + (v.unit == "deg" ? "\u00b0"
+                                     : v.unit == "%" ? " %"
+                                                     : " " + QString::fromStdString(v.unit));
 }
 
 } // namespace
 
-MeasureBench::MeasureBench(ReviewContext& context) : Bench(context) {
+MeasureBench::MeasureBench(ReviewContext& context)
+    : Bench(context) {
     title_ = heading("");
     column_->addWidget(title_);
     what_ = quiet("", 13);
@@ -49,7 +53,12 @@ MeasureBench::MeasureBench(ReviewContext& context) : Bench(context) {
 
 KeyHints MeasureBench::hints() const {
     if (drawing_) return {{"click", "place"}, {"Esc", "back to the guided points"}, {"Z", "undo"}};
-    return {{"click", "place"}, {"\u2190 \u2192", "one frame"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"}, {"Z", "undo"}, {"1\u20135", "plumb, level, line, head box, angle"}};
+    return {{"click", "place"},
+            {"\u2190 \u2192", "one frame"},
+            {"Shift+\u2190", "nudge"},
+            {"H", "hidden"},
+            {"Z", "undo"},
+            {"1\u20135", "plumb, level, line, head box, angle"}};
 }
 
 const MeasureDefinition* MeasureBench::measureAt(int row) const {
@@ -64,16 +73,20 @@ void MeasureBench::refresh() {
         const MeasureDefinition* def = playbook().measure(m.id);
         ListRow row;
         row.title = QString::fromStdString(def->shortName);
-        row.sub = m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));
+        row.sub =
+            m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));
         row.value = valueText(m.value);
-        if (m.value.value) row.error = "\u00b1" + QString::number(std::lround(std::max(1.0, m.value.half95())));
+        if (m.value.value)
+            row.error = "\u00b1" + QString::number(std::lround(std::max(1.0, m.value.half95())));
         row.look = lookOf(m.judgement);
         rows.push_back(std::move(row));
     }
     const int keep = list_->current();
     list_->setRows(std::move(rows));
     list_->setCurrent(keep);
-    listTitle_->setText(QString("By %1, edition %2").arg(QString::fromStdString(review().approach.name)).arg(review().approach.version));
+    listTitle_->setText(QString("By %1, edition %2")
+                            .arg(QString::fromStdString(review().approach.name))
+                            .arg(review().approach.version));
     showNext();
 }
 
@@ -96,7 +109,8 @@ void MeasureBench::showNext() {
     if (!step_) {
         const bool positions = c_.session.assessment().counts.positions > 0;
         title_->setText(positions ? "All points are placed" : "Positions first");
-        what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging." : "Set the key positions, then the points are asked for here.");
+        what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging."
+                                 : "Set the key positions, then the points are asked for here.");
         const MeasureDefinition* m = measureAt(list_->current());
         std::vector<Landmark> landmarks;
         if (m)
@@ -106,22 +120,27 @@ void MeasureBench::showNext() {
         const MeasureDefinition* m = playbook().measure(step_->measures.front());
         std::vector<Landmark> landmarks;
         for (const Slot& slot : m->slots) landmarks.push_back(slot.landmark);
-        if (std::find(landmarks.begin(), landmarks.end(), step_->landmark) == landmarks.end()) landmarks = {Landmark::Crown, Landmark::Ground};
+        if (std::find(landmarks.begin(), landmarks.end(), step_->landmark) == landmarks.end())
+            landmarks = {Landmark::Crown, Landmark::Ground};
         title_->setText(QString::fromStdString(m->name));
-        const auto left = std::count_if(steps.begin(), steps.end(), [&](const GuideStep& s) { return s.frame == step_->frame; });
+        const auto left = std::count_if(steps.begin(), steps.end(),
+                                        [&](const GuideStep& s) { return s.frame == step_->frame; });
         what_->setText(QString("At %1: place the %2, %3. %4 left on this frame, %5 in all.")
-                           .arg(text(info(step_->moment).name), text(info(step_->landmark).name), text(info(step_->landmark).where))
+                           .arg(text(info(step_->moment).name), text(info(step_->landmark).name),
+                                text(info(step_->landmark).where))
                            .arg(left)
                            .arg(steps.size()));
         figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
     }
     QString warning;
-    if (const auto& rows = c_.session.assessment().measures; list_->current() >= 0 && list_->current() < static_cast<int>(rows.size())) {
+    if (const auto& rows = c_.session.assessment().measures;
+        list_->current() >= 0 && list_->current() < static_cast<int>(rows.size())) {
         const MeasureRow& row = rows[static_cast<std::size_t>(list_->current())];
         for (const auto& w : row.value.warnings) warning += QString::fromStdString(w) + " ";
         if (!row.value.reason.empty()) warning += QString::fromStdString(row.value.reason) + " ";
         warning += QString::fromStdString(row.judgement.text == row.value.reason ? "" : row.judgement.text);
-        if (row.id == "hand-early" && !row.value.value) warning += " Go to the first frame with the hand above the shoulder and press U.";
+        if (row.id == "hand-early" && !row.value.value)
+            warning += " Go to the first frame with the hand above the shoulder and press U.";
     }
     note_->setText(warning.trimmed());
     noteBox_->setVisible(!warning.trimmed().isEmpty());
@@ -134,7 +153,8 @@ void MeasureBench::goToStep() {
 void MeasureBench::select(int row) {
     const MeasureDefinition* m = measureAt(row);
     if (!m) return;
-    if (const auto frame = review().frameOf(m->moments.back())) c_.playhead.step(*frame - c_.playhead.frame());
+    if (const auto frame = review().frameOf(m->moments.back()))
+        c_.playhead.step(*frame - c_.playhead.frame());
     showNext();
 }
 
@@ -208,7 +228,9 @@ bool MeasureBench::press(ImagePoint at, double reach) {
     }
     if (step_ && step_->frame == c_.stage.shownFrame()) return placePoint(at), true;
     if (step_) {
-        c_.say(QString("The next point belongs to %1 (frame %2). Enter goes there.").arg(text(info(step_->moment).name)).arg(step_->frame));
+        c_.say(QString("The next point belongs to %1 (frame %2). Enter goes there.")
+                   .arg(text(info(step_->moment).name))
+                   .arg(step_->frame));
         return true;
     }
     return false;
@@ -243,7 +265,9 @@ void MeasureBench::startDrawing(MarkKind kind) {
     drawing_ = kind;
     corners_.clear();
     c_.stage.setTool(this);
-    c_.say(QString("%1: click its %2.").arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
+    c_.say(
+        QString("%1: click its %2.")
+            .arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
 }
 
 void MeasureBench::placeCorner(ImagePoint at) {
@@ -289,7 +313,8 @@ void MeasureBench::hidePoint() {
 
 void MeasureBench::handUp() {
     const Status set = c_.session.setMoment(Moment::HandAboveShoulder, c_.playhead.frame());
-    c_.say(set ? QString("The hand is above the shoulder from frame %1.").arg(c_.playhead.frame()) : QString::fromStdString(set.error().text));
+    c_.say(set ? QString("The hand is above the shoulder from frame %1.").arg(c_.playhead.frame())
+               : QString::fromStdString(set.error().text));
 }
 
 void MeasureBench::nudge(double dx, double dy) {
@@ -297,7 +322,8 @@ void MeasureBench::nudge(double dx, double dy) {
         c_.say("Click a point first; then the keys nudge it by half a pixel.");
         return;
     }
-    if (const auto place = placeOf(*selected_)) moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
+    if (const auto place = placeOf(*selected_))
+        moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
 }
 
 void MeasureBench::removeSelected() {
@@ -317,7 +343,9 @@ void MeasureBench::skipMeasure() {
     }
     const bool aside = review().measureNotes.contains(m->id);
     perform(aside ? "Take it up again" : "Set aside",
-            {SetMeasureNote{m->id, aside ? std::nullopt : std::optional(MeasureNote{MeasureState::NotApplicable, "Set aside by the coach."})}});
+            {SetMeasureNote{m->id, aside ? std::nullopt
+                                         : std::optional(MeasureNote{MeasureState::NotApplicable,
+                                                                     "Set aside by the coach."})}});
 }
 
 void MeasureBench::nextOpen() {

@@ -26,7 +26,9 @@ public:
     void drag(ImagePoint at) override;
     void release(ImagePoint at) override;
     void hover(ImagePoint at) override { hover_ = at; }
-    bool wantsLoupe() const override { return step_.has_value() || drawing_.has_value() || grabbed_.has_value(); }
+    bool wantsLoupe() const override {
+        return step_.has_value() || drawing_.has_value() || grabbed_.has_value();
+    }
     QString loupeText() const override;
     void paintOver(QPainter& p, const ViewTransform& view) override;
 
@@ -72,7 +74,7 @@ private:
     std::optional<ImagePoint> hover_;
     ImagePoint grabOffset_;
     ImagePoint grabFrom_;
-    double slack_ = 0;     ///< a hand's tremble that is no drag yet
+    double slack_ = 0; ///< a hand's tremble that is no drag yet
     bool dragged_ = false;
 };
 

@@ -4,7 +4,8 @@
 
 namespace jg::ui {
 
-Playhead::Playhead(QObject* parent) : QObject(parent) {
+Playhead::Playhead(QObject* parent)
+    : QObject(parent) {
     timer_.setInterval(8);
     connect(&timer_, &QTimer::timeout, this, &Playhead::tick);
 }
@@ -44,7 +45,8 @@ void Playhead::slower() {
 }
 
 void Playhead::tick() {
-    const auto to = startFrame_ + static_cast<qint64>(static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * fps_ * speed_);
+    const auto to =
+        startFrame_ + static_cast<qint64>(static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * fps_ * speed_);
     jump(to);
     if (to >= frames_ - 1) pause();
 }

@@ -7,7 +7,8 @@
 
 namespace jg::ui {
 
-/// Which frame is wanted. Playing follows the clock, so that it never drifts; frames that come late are left out.
+/// Which frame is wanted. Playing follows the clock, so that it never drifts; frames that come late are left
+/// out.
 class Playhead : public QObject {
     Q_OBJECT
 public:

@@ -11,7 +11,8 @@ QString text(std::string_view s) {
 }
 } // namespace
 
-PositionsBench::PositionsBench(ReviewContext& context) : Bench(context) {
+PositionsBench::PositionsBench(ReviewContext& context)
+    : Bench(context) {
     title_ = heading("");
     column_->addWidget(title_);
     how_ = quiet("", 13);
@@ -46,7 +47,9 @@ void PositionsBench::refresh() {
         row.mark = it == review().moments.end() ? RowMark::Open : RowMark::Done;
         if (it != review().moments.end() && it->second.frame) {
             const qint64 frame = *it->second.frame;
-            row.right = m.moment == Moment::Release ? QString("between f %1 and %2").arg(frame).arg(frame + 1) : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
+            row.right = m.moment == Moment::Release
+                            ? QString("between f %1 and %2").arg(frame).arg(frame + 1)
+                            : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
         } else if (it != review().moments.end()) {
             row.right = "not visible: " + QString::fromStdString(it->second.notVisible);
         } else {
@@ -88,7 +91,8 @@ void PositionsBench::setHere() {
         c_.say(QString::fromStdString(set.error().text));
         return;
     }
-    if (list_->current() + 1 < static_cast<int>(keyPositions().size())) list_->setCurrent(list_->current() + 1);
+    if (list_->current() + 1 < static_cast<int>(keyPositions().size()))
+        list_->setCurrent(list_->current() + 1);
     showHow();
 }
 
@@ -96,11 +100,14 @@ bool PositionsBench::act(const QString& id) {
     if (id == "set-here") return setHere(), true;
     if (id == "row-up") return list_->move(-1), true;
     if (id == "row-down") return list_->move(1), true;
-    if (id == "position-clear") return perform("Take the position away", {SetMoment{current(), std::nullopt}}), true;
+    if (id == "position-clear")
+        return perform("Take the position away", {SetMoment{current(), std::nullopt}}), true;
     if (id == "position-hidden") {
         const Moment moment = current();
         askReason(this, text(info(moment).name) + " is not visible", [this, moment](const QString& reason) {
-            if (perform("Not visible here", {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) && list_->current() + 1 < 9)
+            if (perform("Not visible here",
+                        {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) &&
+                list_->current() + 1 < 9)
                 list_->setCurrent(list_->current() + 1);
             showHow();
         });

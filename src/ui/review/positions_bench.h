@@ -16,7 +16,13 @@ public:
     void refresh() override;
     void enter() override;
     bool act(const QString& id) override;
-    KeyHints hints() const override { return {{"\u2190 \u2192", "one frame"}, {"Enter", "set here"}, {"H", "not visible here"}, {"\u2191 \u2193", "another position"}, {"Z", "undo"}}; }
+    KeyHints hints() const override {
+        return {{"\u2190 \u2192", "one frame"},
+                {"Enter", "set here"},
+                {"H", "not visible here"},
+                {"\u2191 \u2193", "another position"},
+                {"Z", "undo"}};
+    }
     QString stageCaption() const override;
 
 private:

@@ -20,12 +20,14 @@ QString text(const std::string& s) {
 }
 
 QDate toQt(Date d) {
-    return QDate(static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())), static_cast<int>(static_cast<unsigned>(d.day())));
+    return QDate(static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())),
+                 static_cast<int>(static_cast<unsigned>(d.day())));
 }
 
 } // namespace
 
-PrescribeBench::PrescribeBench(ReviewContext& context) : Bench(context) {
+PrescribeBench::PrescribeBench(ReviewContext& context)
+    : Bench(context) {
     column_->addWidget(heading("Prescribe"));
     column_->addWidget(quiet("At most three to work on. Roots stand above what they cause.", 12.5));
     findings_ = new RowList;
@@ -76,7 +78,9 @@ PrescribeBench::PrescribeBench(ReviewContext& context) : Bench(context) {
     connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         if (filling_) return;
         Plan plan = review().plan;
-        plan.nextLook = Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())}, std::chrono::day{static_cast<unsigned>(d.day())}};
+        plan.nextLook =
+            Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
+                 std::chrono::day{static_cast<unsigned>(d.day())}};
         setPlan("Set the next look", plan);
     });
     connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
@@ -98,8 +102,12 @@ void PrescribeBench::saveWords() {
 void PrescribeBench::enter() {
     // The first time the roots are proposed; the coach decides.
     if (review().plan.corrections.empty() && !order_.empty() && !review().sent) {
-        std::vector<std::string> first(order_.begin(), order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
-        setPlan("Propose corrections", proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(), first, c_.session.clock().today()));
+        std::vector<std::string> first(
+            order_.begin(),
+            order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
+        setPlan("Propose corrections",
+                proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
+                            c_.session.clip(), first, c_.session.clock().today()));
     }
     findings_->setCurrent(0);
     refresh();
@@ -113,9 +121,15 @@ void PrescribeBench::refresh() {
     for (const std::string& id : order_) {
         ListRow row;
         row.title = text(playbook().nameOfFinding(id));
-        const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(), [&](const Root& r) { return r.id == id; });
-        row.sub = root == causes_.roots.end() ? "follows from another" : root->explains.empty() ? "stands alone" : QString("root of %1 other%2").arg(root->explains.size()).arg(root->explains.size() == 1 ? "" : "s");
-        row.mark = std::find(chosen.begin(), chosen.end(), id) != chosen.end() ? RowMark::Done : RowMark::Open;
+        const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(),
+                                       [&](const Root& r) { return r.id == id; });
+        row.sub = root == causes_.roots.end() ? "follows from another"
+                  : root->explains.empty()    ? "stands alone"
+                                              : QString("root of %1 other%2")
+                                                 .arg(root->explains.size())
+                                                 .arg(root->explains.size() == 1 ? "" : "s");
+        row.mark =
+            std::find(chosen.begin(), chosen.end(), id) != chosen.end() ? RowMark::Done : RowMark::Open;
         row.right = row.mark == RowMark::Done ? "work on it" : "log only";
         rows.push_back(std::move(row));
     }
@@ -127,8 +141,14 @@ void PrescribeBench::refresh() {
         const std::string& id = order_[static_cast<std::size_t>(findings_->current())];
         for (const Root& r : causes_.roots)
             if (r.id == id) { // two of each are enough beside the list
-                for (const auto& e : std::vector(r.evidence.begin(), r.evidence.begin() + std::min<std::ptrdiff_t>(2, std::ssize(r.evidence)))) why += "For: " + text(e) + "\n";
-                for (const auto& e : std::vector(r.against.begin(), r.against.begin() + std::min<std::ptrdiff_t>(1, std::ssize(r.against)))) why += "Against: " + text(e) + "\n";
+                for (const auto& e :
+                     std::vector(r.evidence.begin(),
+                                 r.evidence.begin() + std::min<std::ptrdiff_t>(2, std::ssize(r.evidence))))
+                    why += "For: " + text(e) + "\n";
+                for (const auto& e :
+                     std::vector(r.against.begin(),
+                                 r.against.begin() + std::min<std::ptrdiff_t>(1, std::ssize(r.against))))
+                    why += "Against: " + text(e) + "\n";
             }
     }
     why_->setText(why.trimmed());
@@ -140,7 +160,8 @@ void PrescribeBench::refresh() {
     else
         nextLook_->setDate(toQt(addDays(c_.session.clock().today(), 28)));
     if (!ask_->hasFocus()) ask_->setText(text(review().plan.ask)), ask_->setCursorPosition(0);
-    if (!opening_->hasFocus() && opening_->toPlainText() != text(review().plan.opening)) opening_->setPlainText(text(review().plan.opening));
+    if (!opening_->hasFocus() && opening_->toPlainText() != text(review().plan.opening))
+        opening_->setPlainText(text(review().plan.opening));
     filling_ = false;
 }
 
@@ -154,7 +175,8 @@ void PrescribeBench::rebuildDrills() {
             delete item->widget();
             delete item;
         }
-        if (plan.drills.empty()) drills_->addWidget(quiet("Choose what to work on; its drills come with it.", 12.5));
+        if (plan.drills.empty())
+            drills_->addWidget(quiet("Choose what to work on; its drills come with it.", 12.5));
         for (std::size_t i = 0; i < plan.drills.size(); ++i) {
             const Drill* drill = playbook().drill(plan.drills[i].drill);
             auto* card = new QFrame;
@@ -189,11 +211,13 @@ void PrescribeBench::rebuildDrills() {
     QString words;
     for (const PlanDay& d : week.days) {
         words += QString::fromUtf8(weekdayShort(d.weekday).data()) + ": ";
-        for (std::size_t i = 0; i < d.drills.size(); ++i) words += (i ? ", " : "") + text(playbook().drill(d.drills[i])->name);
+        for (std::size_t i = 0; i < d.drills.size(); ++i)
+            words += (i ? ", " : "") + text(playbook().drill(d.drills[i])->name);
         words += "\n";
     }
     for (const auto& b : week.blocked) words += text(b) + "\n";
-    for (const auto& id : week.missingDose) words += "Dose missing: " + text(playbook().drill(id)->name) + "\n";
+    for (const auto& id : week.missingDose)
+        words += "Dose missing: " + text(playbook().drill(id)->name) + "\n";
     if (c_.session.pain()) words += "Pain is reported: no throwing drills.\n";
     week_->setText(words.trimmed());
 }
@@ -219,7 +243,9 @@ void PrescribeBench::toggle(int row) {
         return;
     } else
         chosen.push_back(id);
-    setPlan("Choose corrections", proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(), chosen, c_.session.clock().today()));
+    setPlan("Choose corrections",
+            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
+                        c_.session.clip(), chosen, c_.session.clock().today()));
 }
 
 bool PrescribeBench::act(const QString& id) {

@@ -20,7 +20,12 @@ public:
     void enter() override;
     void leave() override { saveWords(); }
     bool act(const QString& id) override;
-    KeyHints hints() const override { return {{"\u2191 \u2193", "finding"}, {"Enter", "work on this, or not"}, {"Z", "undo"}, {"PgDn", "on to the letter"}}; }
+    KeyHints hints() const override {
+        return {{"\u2191 \u2193", "finding"},
+                {"Enter", "work on this, or not"},
+                {"Z", "undo"},
+                {"PgDn", "on to the letter"}};
+    }
 
 private:
     void toggle(int row);

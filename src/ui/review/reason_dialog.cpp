@@ -25,7 +25,8 @@ void askReason(QWidget* parent, const QString& title, const std::function<void(c
         then(reason.trimmed());
     };
     int key = 1;
-    for (const char* reason : {"wrong view", "hidden by the body", "cut off", "blurred", "frame missing", "too slow a film"}) {
+    for (const char* reason :
+         {"wrong view", "hidden by the body", "cut off", "blurred", "frame missing", "too slow a film"}) {
         auto* button = plainButton(QString("%1   %2").arg(key).arg(reason));
         button->setStyleSheet("text-align:left;");
         QObject::connect(button, &QPushButton::clicked, dialog, [done, reason] { done(reason); });

@@ -26,11 +26,15 @@ QString text(std::string_view s) {
 
 } // namespace
 
-ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSurroundings& surroundings) : session_(std::move(session)), around_(surroundings) {
+ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSurroundings& surroundings)
+    : session_(std::move(session))
+    , around_(surroundings) {
     build(surroundings);
     connect(session_.get(), &ReviewSession::changed, this, &ReviewPlace::onChanged);
-    connect(session_.get(), &ReviewSession::saved, this, [this](const QString& at) { foot_->setKept("kept \u00b7 " + at); });
-    connect(session_.get(), &ReviewSession::refused, this, [this](const QString& why) { foot_->say(why, 0); });
+    connect(session_.get(), &ReviewSession::saved, this,
+            [this](const QString& at) { foot_->setKept("kept \u00b7 " + at); });
+    connect(session_.get(), &ReviewSession::refused, this,
+            [this](const QString& why) { foot_->say(why, 0); });
     foot_->setKept("kept");
     seen_ = session_->review().stage != Stage::Look;
     openFilm();
@@ -51,7 +55,8 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     const Athlete& a = session_->athlete();
     const Submission& sub = session_->submission();
     line_->setWho(QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(text(nameOf(a.hand))),
-                  QString("%1 \u00b7 %2 \u00b7 %3").arg(text(sub.delivery), text(sub.surface), text(session_->review().approach.name)));
+                  QString("%1 \u00b7 %2 \u00b7 %3")
+                      .arg(text(sub.delivery), text(sub.surface), text(session_->review().approach.name)));
     column->addWidget(line_);
     auto* row = new QHBoxLayout;
     row->setSpacing(0);
@@ -83,17 +88,24 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     foot_ = new Foot;
     column->addWidget(foot_);
 
-    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->say(sentence); },
+    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
+                                     [this](const QString& sentence) { foot_->say(sentence); },
                                      [this](Stage stage) { goTo(stage); }, s.runAction});
     auto* send = new SendBench(*context_, *letter_, s.askPassword);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
-    all_ = {new LookBench(*context_), new PositionsBench(*context_), new MeasureBench(*context_), new JudgeBench(*context_),
-            new SayBench(*context_, s.microphone), new PrescribeBench(*context_), send};
+    all_ = {new LookBench(*context_),
+            new PositionsBench(*context_),
+            new MeasureBench(*context_),
+            new JudgeBench(*context_),
+            new SayBench(*context_, s.microphone),
+            new PrescribeBench(*context_),
+            send};
     for (Bench* b : all_) benches_->addWidget(b);
 
     connect(line_, &LineBar::chosen, this, [this](Stage stage) { goTo(stage); });
     connect(line_, &LineBar::toDesk, this, [this] { around_.runAction("to-desk"); });
-    connect(ribbon_, &Ribbon::scrubbed, this, [this](qint64 frame) { playhead_.step(frame - playhead_.frame()); });
+    connect(ribbon_, &Ribbon::scrubbed, this,
+            [this](qint64 frame) { playhead_.step(frame - playhead_.frame()); });
     connect(&playhead_, &Playhead::moved, this, [this](qint64 frame) {
         ribbon_->setFrame(frame);
         if (film_) film_->request(FrameNumber{frame});
@@ -113,7 +125,8 @@ void ReviewPlace::openFilm() {
         // The play rate gives true speed on the wall clock only when it is the capture rate.
         const Clip& c = session_->clip();
         playhead_.setFilm(info.frames(), c.captureFps > 0 ? c.captureFps : info.playRate.toDouble());
-        if (!info.complete) foot_->say(QString("This film ends early: %1 pictures can be read.").arg(info.frames()));
+        if (!info.complete)
+            foot_->say(QString("This film ends early: %1 pictures can be read.").arg(info.frames()));
     });
     connect(film_.get(), &FilmThread::failed, this, [this](const QString& why) {
         stage_->setMessage(why);
@@ -131,13 +144,16 @@ void ReviewPlace::onFrame(qint64 frame, const Picture& picture) {
 
 void ReviewPlace::refreshPicture() {
     const qint64 frame = stage_->shownFrame();
-    stage_->setScene(sceneFor(session_->review(), session_->playbook(), session_->assessment(), frame, current_ ? current_->focus() : std::nullopt));
+    stage_->setScene(sceneFor(session_->review(), session_->playbook(), session_->assessment(), frame,
+                              current_ ? current_->focus() : std::nullopt));
     if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
     const Clip& clip = session_->clip();
     QString left = text(nameOf(clip.view));
     if (current_ && !current_->stageCaption().isEmpty()) left = current_->stageCaption() + " \u00b7 " + left;
-    left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps)) : QString(" \u00b7 rate unknown");
-    static const std::pair<double, const char*> speeds[] = {{1, "true speed"}, {0.5, "half speed"}, {0.25, "quarter speed"}, {0.1, "tenth speed"}};
+    left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps))
+                                : QString(" \u00b7 rate unknown");
+    static const std::pair<double, const char*> speeds[] = {
+        {1, "true speed"}, {0.5, "half speed"}, {0.25, "quarter speed"}, {0.1, "tenth speed"}};
     QString right;
     for (const auto& [speed, name] : speeds)
         if (playhead_.speed() == speed && (playhead_.playing() || speed != 1)) right = name;
@@ -147,10 +163,14 @@ void ReviewPlace::refreshPicture() {
 void ReviewPlace::refreshRibbon() {
     std::vector<RibbonPin> pins;
     for (const auto& [moment, mark] : session_->review().moments)
-        if (mark.frame) pins.push_back({*mark.frame, text(info(moment).shortly), moment == Moment::Release, isKeyPosition(moment)});
-    std::sort(pins.begin(), pins.end(), [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
+        if (mark.frame)
+            pins.push_back(
+                {*mark.frame, text(info(moment).shortly), moment == Moment::Release, isKeyPosition(moment)});
+    std::sort(pins.begin(), pins.end(),
+              [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
     std::vector<RibbonFlag> flags;
-    for (const Stop& s : session_->review().stops) flags.push_back({s.frame, session_->review().takes.contains(s.id)});
+    for (const Stop& s : session_->review().stops)
+        flags.push_back({s.frame, session_->review().takes.contains(s.id)});
     std::optional<qint64> zero;
     if (const auto touch = session_->review().frameOf(Moment::FootTouch)) zero = *touch;
     ribbon_->setMarks(std::move(pins), std::move(flags), zero);
@@ -199,7 +219,8 @@ void ReviewPlace::jumpToPin(int direction) {
     if (best)
         playhead_.step(*best - playhead_.frame());
     else
-        foot_->say(session_->review().moments.empty() ? "No position is set yet." : "There is no further position.");
+        foot_->say(session_->review().moments.empty() ? "No position is set yet."
+                                                      : "There is no further position.");
 }
 
 bool ReviewPlace::busy() const {
@@ -223,7 +244,8 @@ bool ReviewPlace::act(const QString& id) {
     if (id == "slower") return playhead_.slower(), true;
     if (id == "fit") return stage_->fit(), true;
     if (id == "undo" || id == "redo") {
-        const QString label = text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());
+        const QString label =
+            text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());
         const bool done = id == "undo" ? session_->undo() : session_->redo();
         foot_->say(done ? (id == "undo" ? "Undone: " : "Again: ") + label : "Nothing to " + id + ".", 3);
         return true;

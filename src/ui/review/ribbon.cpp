@@ -17,7 +17,8 @@ constexpr double kTickTop = 88;
 constexpr double kBase = 96;
 } // namespace
 
-Ribbon::Ribbon(QWidget* parent) : QWidget(parent) {
+Ribbon::Ribbon(QWidget* parent)
+    : QWidget(parent) {
     setFixedHeight(118);
     setCursor(Qt::PointingHandCursor);
     setAccessibleName("Ribbon of frames");
@@ -29,7 +30,8 @@ void Ribbon::setFilm(qint64 frames, double captureFps) {
     update();
 }
 
-void Ribbon::setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags, std::optional<qint64> zero) {
+void Ribbon::setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags,
+                      std::optional<qint64> zero) {
     pins_ = std::move(pins);
     flags_ = std::move(flags);
     zero_ = zero;
@@ -41,7 +43,8 @@ void Ribbon::setFrame(qint64 frame) {
     update();
 }
 
-void Ribbon::setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events) {
+void Ribbon::setWave(std::vector<float> levels, double seconds,
+                     std::vector<std::pair<double, QString>> events) {
     wave_ = std::move(levels);
     waveSeconds_ = seconds;
     waveEvents_ = std::move(events);
@@ -95,9 +98,11 @@ void Ribbon::paintScale(QPainter& p) {
     }
     p.setFont(textFont(11));
     p.setPen(palette::quiet);
-    for (double ms = std::ceil(-zero / fps_ * 1000 / stepMs) * stepMs; ms <= (static_cast<double>(frames_) - zero) / fps_ * 1000; ms += stepMs) {
+    for (double ms = std::ceil(-zero / fps_ * 1000 / stepMs) * stepMs;
+         ms <= (static_cast<double>(frames_) - zero) / fps_ * 1000; ms += stepMs) {
         const double x = xOf(zero + ms * fps_ / 1000);
-        const QString text = ms == 0 ? (zero_ ? "0 ms" : "0") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms));
+        const QString text =
+            ms == 0 ? (zero_ ? "0 ms" : "0") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms));
         p.drawText(QRectF(x - 40, kBase + 2, 80, 16), Qt::AlignHCenter, text);
     }
 }
@@ -169,7 +174,9 @@ void Ribbon::paintWave(QPainter& p) {
         p.drawLine(QPointF(x, 52 - h), QPointF(x, 52 + h));
     }
     p.setPen(palette::quiet);
-    for (int s = 0; s <= shown; s += 5) p.drawText(QRectF(xAt(s) - 30, kBase + 2, 60, 16), Qt::AlignHCenter, QString("0:%1").arg(s, 2, 10, QChar('0')));
+    for (int s = 0; s <= shown; s += 5)
+        p.drawText(QRectF(xAt(s) - 30, kBase + 2, 60, 16), Qt::AlignHCenter,
+                   QString("0:%1").arg(s, 2, 10, QChar('0')));
     p.setPen(QPen(palette::clay, 2));
     p.drawLine(QPointF(xAt(waveSeconds_), 10), QPointF(xAt(waveSeconds_), 92));
 }

@@ -19,24 +19,34 @@ QString clockText(double seconds) {
 
 QString eventName(const TakeEvent& e) {
     switch (e.kind) {
-    case TakeEventKind::Frame: return QString("f %1").arg(e.frame);
-    case TakeEventKind::Pointer: return "points";
-    case TakeEventKind::StrokeBegin: return "draws";
-    case TakeEventKind::MarksOff: return "marks off";
-    case TakeEventKind::MarksOn: return "marks on";
-    default: return {};
+    case TakeEventKind::Frame:
+        return QString("f %1").arg(e.frame);
+    case TakeEventKind::Pointer:
+        return "points";
+    case TakeEventKind::StrokeBegin:
+        return "draws";
+    case TakeEventKind::MarksOff:
+        return "marks off";
+    case TakeEventKind::MarksOn:
+        return "marks on";
+    default:
+        return {};
     }
 }
 
 } // namespace
 
-SayBench::SayBench(ReviewContext& context, Microphone& microphone) : Bench(context), recorder_(context.session.library(), microphone), microphone_(microphone) {
+SayBench::SayBench(ReviewContext& context, Microphone& microphone)
+    : Bench(context)
+    , recorder_(context.session.library(), microphone)
+    , microphone_(microphone) {
     column_->addWidget(heading("Running order"));
     summary_ = quiet("", 13);
     column_->addWidget(summary_);
     list_ = new RowList;
     list_->setObjectName("stops");
-    list_->setEmptyText("Nothing is in the running order yet. Press A to add the findings below, good things first, and E for the recap.");
+    list_->setEmptyText("Nothing is in the running order yet. Press A to add the findings below, good things "
+                        "first, and E for the recap.");
     connect(list_, &RowList::selected, this, [this] { showStop(); });
     column_->addWidget(list_, 3);
     unsaidBox_ = new QFrame;
@@ -56,12 +66,25 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone) : Bench(conte
 }
 
 KeyHints SayBench::hints() const {
-    if (recording()) return {{"Space", "next stop"}, {"\u2190 \u2192", "step while talking"}, {"mouse", "point and draw"}, {"M", "marks"}, {"C", "wipe"}, {"Esc", "stop"}};
-    return {{"Space", "say the next stop"}, {"R", "say this one again"}, {"A", "add a finding"}, {"E", "recap"}, {"Shift+\u2191 \u2193", "rearrange"}, {"Del", "take out"}};
+    if (recording())
+        return {{"Space", "next stop"},
+                {"\u2190 \u2192", "step while talking"},
+                {"mouse", "point and draw"},
+                {"M", "marks"},
+                {"C", "wipe"},
+                {"Esc", "stop"}};
+    return {{"Space", "say the next stop"},
+            {"R", "say this one again"},
+            {"A", "add a finding"},
+            {"E", "recap"},
+            {"Shift+\u2191 \u2193", "rearrange"},
+            {"Del", "take out"}};
 }
 
 const Stop* SayBench::stopAt(int row) const {
-    return row < 0 || row >= static_cast<int>(review().stops.size()) ? nullptr : &review().stops[static_cast<std::size_t>(row)];
+    return row < 0 || row >= static_cast<int>(review().stops.size())
+               ? nullptr
+               : &review().stops[static_cast<std::size_t>(row)];
 }
 
 QImage SayBench::stillOf(const Stop& stop) {
@@ -82,15 +105,20 @@ void SayBench::refresh() {
         if (const MeasureRow* m = c_.session.assessment().measure(s.finding)) {
             row.sub = lookOf(m->judgement).word;
             if (m->value.value) row.sub += " \u00b7 " + QString::fromStdString(labelOf(m->value));
-            if (const auto wants = wordsOf(m->target); s.kind == StopKind::Correction && !wants.empty()) row.sub += ", wants " + QString::fromStdString(wants);
+            if (const auto wants = wordsOf(m->target); s.kind == StopKind::Correction && !wants.empty())
+                row.sub += ", wants " + QString::fromStdString(wants);
         } else {
-            row.sub = s.kind == StopKind::Recap ? "recap and the week" : s.kind == StopKind::Strength ? "keep" : "to work on";
+            row.sub = s.kind == StopKind::Recap      ? "recap and the week"
+                      : s.kind == StopKind::Strength ? "keep"
+                                                     : "to work on";
         }
         row.still = stillOf(s);
         const auto take = review().takes.find(s.id);
         const bool now = recording() && recorder_.stop() == s.id;
         row.mark = now ? RowMark::Now : take != review().takes.end() ? RowMark::Done : RowMark::Open;
-        row.right = now ? "saying" : take != review().takes.end() ? clockText(take->second.seconds()) : "not said";
+        row.right = now                            ? "saying"
+                    : take != review().takes.end() ? clockText(take->second.seconds())
+                                                   : "not said";
         row.rightAccent = now;
         if (take != review().takes.end()) said += take->second.seconds();
         rows.push_back(std::move(row));
@@ -100,7 +128,10 @@ void SayBench::refresh() {
     list_->setCurrent(keep < 0 && !review().stops.empty() ? 0 : keep);
     const Counts& c = c_.session.assessment().counts;
     summary_->setText(c.saidAll == 0 ? "Good things first, then at most three to work on, then a recap."
-                                     : QString("%1 said, %2 of %3 stops. Good things first.").arg(clockText(said)).arg(c.said).arg(c.saidAll));
+                                     : QString("%1 said, %2 of %3 stops. Good things first.")
+                                           .arg(clockText(said))
+                                           .arg(c.said)
+                                           .arg(c.saidAll));
     mic_->setText("Microphone: " + QString::fromStdString(microphone_.name()));
     rebuildUnsaid();
 }
@@ -128,7 +159,8 @@ void SayBench::rebuildUnsaid() {
         row->addWidget(button);
         unsaid_->addWidget(line);
     }
-    if (open.size() > 4) unsaid_->addWidget(quiet(QString("and %1 more; A adds the first").arg(open.size() - 4), 12));
+    if (open.size() > 4)
+        unsaid_->addWidget(quiet(QString("and %1 more; A adds the first").arg(open.size() - 4), 12));
 }
 
 void SayBench::enter() {
@@ -175,7 +207,8 @@ void SayBench::start(int row) {
     showStop();
     strokes_.clear();
     marks_ = true;
-    const Status started = recorder_.start(review().id, *s, std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_));
+    const Status started = recorder_.start(
+        review().id, *s, std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_));
     if (!started) {
         c_.say(QString::fromStdString(started.error().text));
         return;
@@ -234,11 +267,13 @@ void SayBench::heard() {
         last = at;
     }
     c_.ribbon.setWave(recorder_.levels(), recorder_.seconds(), std::move(events));
-    c_.stage.setCaption("saying it \u00b7 " + clockText(recorder_.seconds()), QString("stop %1 of %2").arg(list_->current() + 1).arg(review().stops.size()), true);
+    c_.stage.setCaption("saying it \u00b7 " + clockText(recorder_.seconds()),
+                        QString("stop %1 of %2").arg(list_->current() + 1).arg(review().stops.size()), true);
 }
 
 void SayBench::add(const std::string& finding) {
-    if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), finding, c_.session.ids().next<StopTag>("stop")))
+    if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), finding,
+                            c_.session.ids().next<StopTag>("stop")))
         perform("Add a stop", {SetStops{withStop(review().stops, std::move(*stop))}});
 }
 
@@ -254,7 +289,8 @@ void SayBench::addRecap() {
     for (const Stop& s : review().stops)
         if (s.kind == StopKind::Recap) return c_.say("The recap is already there.");
     auto stops = review().stops;
-    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short", review().frameOf(Moment::Plant).value_or(c_.playhead.frame())});
+    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
+                     review().frameOf(Moment::Plant).value_or(c_.playhead.frame())});
     perform("Add the recap", {SetStops{stops}});
 }
 

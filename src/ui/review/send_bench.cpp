@@ -17,8 +17,11 @@ QString text(const std::string& s) {
 }
 } // namespace
 
-SendBench::SendBench(ReviewContext& context, LetterView& letter, std::function<std::optional<QString>()> askPassword)
-    : Bench(context), letter_(letter), askPassword_(std::move(askPassword)) {
+SendBench::SendBench(ReviewContext& context, LetterView& letter,
+                     std::function<std::optional<QString>()> askPassword)
+    : Bench(context)
+    , letter_(letter)
+    , askPassword_(std::move(askPassword)) {
     column_->addWidget(heading("Send"));
     auto* card = new QFrame;
     card->setObjectName("card");
@@ -83,9 +86,13 @@ void SendBench::refresh() {
     const Date today = c_.session.clock().today();
     if (auto to = recipientFor(athlete, today)) {
         who_->setText(QString("To %1, %2").arg(text(to->name), text(to->email)));
-        what_->setText(QString("%1The letter as PDF%2. Nobody else gets anything.")
-                           .arg(to->guardian ? text(athlete.firstName) + " is under 18: the guardian gets it. " : QString(),
-                                review().takes.empty() ? QString() : QString(" and the narrated film, %1 stops").arg(review().takes.size())));
+        what_->setText(
+            QString("%1The letter as PDF%2. Nobody else gets anything.")
+                .arg(to->guardian ? text(athlete.firstName) + " is under 18: the guardian gets it. "
+                                  : QString(),
+                     review().takes.empty()
+                         ? QString()
+                         : QString(" and the narrated film, %1 stops").arg(review().takes.size())));
     } else {
         who_->setText("No recipient yet");
         what_->setText(text(to.error().text));
@@ -101,12 +108,15 @@ void SendBench::rebuildProblems() {
         delete item;
     }
     if (review().sent) {
-        problems_->addWidget(quiet(QString("Sent on %1 to %2.").arg(text(longDate(review().sent->on)), text(review().sent->to)), 13));
+        problems_->addWidget(quiet(
+            QString("Sent on %1 to %2.").arg(text(longDate(review().sent->on)), text(review().sent->to)),
+            13));
         problems_->addStretch(1);
         send_->setEnabled(false);
         return;
     }
-    const auto all = checkBeforeSending(review(), playbook(), c_.session.assessment(), c_.session.athlete(), c_.session.submission(), c_.session.clock().today());
+    const auto all = checkBeforeSending(review(), playbook(), c_.session.assessment(), c_.session.athlete(),
+                                        c_.session.submission(), c_.session.clock().today());
     if (forbids(all)) problems_->addWidget(plain("Before it can go out", 13.5, true));
     bool said = false;
     for (const SendProblem& p : all) {
@@ -121,7 +131,9 @@ void SendBench::rebuildProblems() {
         box->addWidget(plain(text(p.text), 12.5));
         problems_->addWidget(note);
     }
-    if (all.empty()) problems_->addWidget(quiet("Nothing is open: every item is looked at, every stop is said, every drill has its dose.", 13));
+    if (all.empty())
+        problems_->addWidget(quiet(
+            "Nothing is open: every item is looked at, every stop is said, every drill has its dose.", 13));
     problems_->addStretch(1);
     send_->setEnabled(!forbids(all) && !busy());
 }
@@ -130,16 +142,17 @@ void SendBench::preview() {
     if (previewJob_) previewJob_->cancel();
     letter_.setMessage("Laying the letter out \u2026");
     const DispatchRecipe recipe = previewRecipe(c_.session);
-    previewJob_ = new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-        auto stills = correctionStills(recipe.film);
-        if (stop.stop_requested()) return {};
-        return [this, stills = std::move(stills), letter = recipe.film.letter]() mutable {
-            if (stills)
-                letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills)));
-            else
-                letter_.setMessage(text(stills.error().text));
-        };
-    });
+    previewJob_ =
+        new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+            auto stills = correctionStills(recipe.film);
+            if (stop.stop_requested()) return {};
+            return [this, stills = std::move(stills), letter = recipe.film.letter]() mutable {
+                if (stills)
+                    letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills)));
+                else
+                    letter_.setMessage(text(stills.error().text));
+            };
+        });
 }
 
 void SendBench::setBusy(const QString& what) {
@@ -159,25 +172,29 @@ void SendBench::send() {
     }
     const auto work = c_.session.library().folder() / "sent" / ("work-" + review().id.value);
     progress_->setValue(0);
-    job_ = new Job(this, [this, recipe = *recipe, work](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        FileStore files;
-        auto parcel = packParcel(recipe, work, files, stop, progress);
-        std::error_code ec;
-        std::filesystem::remove_all(work, ec);
-        return [this, recipe, parcel = std::move(parcel)] {
-            job_ = nullptr;
-            if (parcel) return mail(recipe, *parcel);
-            setBusy({});
-            state_->setText(text(parcel.error().text));
-            refresh();
-        };
-    });
-    connect(job_, &Job::progressed, progress_, [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
+    job_ = new Job(this,
+                   [this, recipe = *recipe, work](std::stop_token stop,
+                                                  const Job::Progress& progress) -> Job::Continuation {
+                       FileStore files;
+                       auto parcel = packParcel(recipe, work, files, stop, progress);
+                       std::error_code ec;
+                       std::filesystem::remove_all(work, ec);
+                       return [this, recipe, parcel = std::move(parcel)] {
+                           job_ = nullptr;
+                           if (parcel) return mail(recipe, *parcel);
+                           setBusy({});
+                           state_->setText(text(parcel.error().text));
+                           refresh();
+                       };
+                   });
+    connect(job_, &Job::progressed, progress_,
+            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
     setBusy("Making the film \u2026");
 }
 
 void SendBench::mail(const DispatchRecipe& recipe, const Parcel& parcel) {
-    auto item = putInOutbox(c_.session.library(), review().id, recipe, parcel, c_.session.clock(), c_.session.ids());
+    auto item =
+        putInOutbox(c_.session.library(), review().id, recipe, parcel, c_.session.clock(), c_.session.ids());
     if (!item) {
         setBusy({});
         state_->setText(text(item.error().text));
@@ -195,14 +212,17 @@ void SendBench::mail(const DispatchRecipe& recipe, const Parcel& parcel) {
         server.password = password->toStdString();
     }
     const std::string from = recipe.house.coachEmail;
-    job_ = new Job(this, [this, server, from, item = *item, bytes = parcel.bytes](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
-        return [this, item, sent] {
-            job_ = nullptr;
-            settled(item, sent);
-        };
-    });
-    connect(job_, &Job::progressed, progress_, [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
+    job_ = new Job(this,
+                   [this, server, from, item = *item, bytes = parcel.bytes](
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
+                       return [this, item, sent] {
+                           job_ = nullptr;
+                           settled(item, sent);
+                       };
+                   });
+    connect(job_, &Job::progressed, progress_,
+            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
     setBusy("Handing it to the mail server \u2026");
 }
 
@@ -226,7 +246,9 @@ bool SendBench::act(const QString& id) {
     if (send_->isEnabled())
         send();
     else
-        c_.say(review().sent ? "It is sent already." : busy() ? "It is being sent." : "Something stands in the way: see the list beside the letter.");
+        c_.say(review().sent ? "It is sent already."
+               : busy()      ? "It is being sent."
+                             : "Something stands in the way: see the list beside the letter.");
     return true;
 }
 

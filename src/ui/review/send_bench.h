@@ -19,12 +19,15 @@ class SendBench : public Bench {
     Q_OBJECT
 public:
     /// `askPassword` gives the mail password for this run, or nothing when the coach turns away.
-    SendBench(ReviewContext& context, LetterView& letter, std::function<std::optional<QString>()> askPassword);
+    SendBench(ReviewContext& context, LetterView& letter,
+              std::function<std::optional<QString>()> askPassword);
     void refresh() override;
     void enter() override;
     void leave() override;
     bool act(const QString& id) override;
-    KeyHints hints() const override { return {{"Ctrl+Enter", "send the letter"}, {"PgUp", "back to the week"}}; }
+    KeyHints hints() const override {
+        return {{"Ctrl+Enter", "send the letter"}, {"PgUp", "back to the week"}};
+    }
     bool busy() const { return job_ != nullptr; }
 
 Q_SIGNALS:

@@ -19,7 +19,8 @@ constexpr double kLoupeRadius = 70;
 constexpr double kLoupeZoom = 5;
 } // namespace
 
-StageView::StageView(QWidget* parent) : QWidget(parent) {
+StageView::StageView(QWidget* parent)
+    : QWidget(parent) {
     setMouseTracking(true);
     setMinimumSize(400, 260);
     setObjectName("stage");
@@ -125,15 +126,19 @@ void StageView::paintLoupe(QPainter& p) {
     const ImagePoint at = t.toImage(*mouse_);
     // In the corner away from the pointer.
     const bool pointerRight = mouse_->x() > width() / 2.0;
-    const QPointF centre(pointerRight ? 24 + kLoupeRadius : width() - 24 - kLoupeRadius, kCaptionHeight + 22 + kLoupeRadius);
+    const QPointF centre(pointerRight ? 24 + kLoupeRadius : width() - 24 - kLoupeRadius,
+                         kCaptionHeight + 22 + kLoupeRadius);
     const double scale = t.scale * kLoupeZoom;
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath circle;
     circle.addEllipse(centre, kLoupeRadius, kLoupeRadius);
     p.setClipPath(circle);
-    p.fillRect(QRectF(centre - QPointF(kLoupeRadius, kLoupeRadius), QSizeF(2 * kLoupeRadius, 2 * kLoupeRadius)), palette::stage);
-    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, QSizeF(picture_.width, picture_.height) * scale), toImage(picture_));
+    p.fillRect(
+        QRectF(centre - QPointF(kLoupeRadius, kLoupeRadius), QSizeF(2 * kLoupeRadius, 2 * kLoupeRadius)),
+        palette::stage);
+    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, QSizeF(picture_.width, picture_.height) * scale),
+                toImage(picture_));
     p.setClipping(false);
     p.setPen(QPen(palette::chalk, 2));
     p.setBrush(Qt::NoBrush);
