@@ -3,7 +3,6 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 
-#include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QPageSize>
 #include <QPdfWriter>

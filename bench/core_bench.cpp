@@ -1,0 +1,60 @@
+// How long the core takes for what happens at every edit and every frame.
+#include "desk/places.h"
+#include "demo/film_maker.h"
+#include "film/reader.h"
+#include "review/assess.h"
+#include "review/guide.h"
+
+#include <QCoreApplication>
+
+#include <benchmark/benchmark.h>
+
+#include <filesystem>
+
+namespace {
+
+using namespace jg;
+
+/// A review with every point of the approach placed.
+struct FullReview {
+    Playbook playbook = *loadPlaybook(dataFolder() / "playbook");
+    Review review;
+    Clip clip;
+    FullReview() {
+        review.approach = *playbook.approach("load-and-drive");
+        clip.captureFps = 120;
+        clip.frames = 300;
+        clip.width = 1280;
+        clip.height = 720;
+        const FilmOrder order;
+        const Delivery d(order.knobs);
+        for (const auto& [moment, timeS] : d.events()) review.moments[moment] = {static_cast<std::int64_t>((timeS - d.startS()) * 120), ""};
+        for (const GuideStep& s : openSteps(review, playbook, clip))
+            review.points[{s.frame, s.landmark}] = {{projectJoints(order, d.poseAt(d.startS() + static_cast<double>(s.frame) / 120)).at(s.landmark), 2}, ""};
+    }
+};
+
+void assessAfterADrag(benchmark::State& state) {
+    FullReview full;
+    auto& point = full.review.points.begin()->second.point.at;
+    for (auto _ : state) {
+        point.x += 0.5;
+        benchmark::DoNotOptimize(assess(full.review, full.playbook, full.clip, Hand::Right));
+    }
+}
+BENCHMARK(assessAfterADrag)->Unit(benchmark::kMicrosecond);
+
+void poseOfTheFigure(benchmark::State& state) {
+    const Delivery d{DeliveryKnobs{}};
+    double t = -1;
+    for (auto _ : state) benchmark::DoNotOptimize(d.poseAt(t += 1e-5));
+}
+BENCHMARK(poseOfTheFigure)->Unit(benchmark::kMicrosecond);
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication app(argc, argv); // the data folder lies beside the executable
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+}
