@@ -6,6 +6,7 @@
 #include <QBuffer>
 #include <QPageSize>
 #include <QPdfWriter>
+#include <QTextCursor>
 #include <QTextDocument>
 
 #include <cmath>
