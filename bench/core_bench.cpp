@@ -1,6 +1,6 @@
 // How long the core takes for what happens at every edit and every frame.
-#include "desk/places.h"
 #include "demo/film_maker.h"
+#include "desk/places.h"
 #include "film/reader.h"
 #include "review/assess.h"
 #include "review/guide.h"
@@ -28,9 +28,14 @@ struct FullReview {
         clip.height = 720;
         const FilmOrder order;
         const Delivery d(order.knobs);
-        for (const auto& [moment, timeS] : d.events()) review.moments[moment] = {static_cast<std::int64_t>((timeS - d.startS()) * 120), ""};
+        for (const auto& [moment, timeS] : d.events())
+            review.moments[moment] = {static_cast<std::int64_t>((timeS - d.startS()) * 120), ""};
         for (const GuideStep& s : openSteps(review, playbook, clip))
-            review.points[{s.frame, s.landmark}] = {{projectJoints(order, d.poseAt(d.startS() + static_cast<double>(s.frame) / 120)).at(s.landmark), 2}, ""};
+            review.points[{s.frame, s.landmark}] = {
+                {projectJoints(order, d.poseAt(d.startS() + static_cast<double>(s.frame) / 120))
+                     .at(s.landmark),
+                 2},
+                ""};
     }
 };
 

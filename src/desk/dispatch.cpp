@@ -41,6 +41,22 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     return r;
 }
 
+namespace {
+
+/// The measure a correction's picture is about: its own, or the first it bears on that has a number.
+std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
+    const auto hasNumber = [&](const std::string& id) {
+        const MeasureRow* row = recipe.assessment.measure(id);
+        return row && row->value.value;
+    };
+    if (hasNumber(finding)) return finding;
+    for (const Cause& cause : recipe.playbook.causes)
+        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
+    return finding;
+}
+
+} // namespace
+
 Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
     std::map<std::string, QImage> stills;
     if (recipe.letter.corrections.empty()) return stills;
@@ -50,8 +66,9 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
         auto picture = (*reader)->picture(FrameNumber{c.frame});
         if (!picture) return picture.error();
         stills[c.finding] = renderStill(
-            *picture, sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, c.finding), 960,
-            true);
+            *picture,
+            sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, pictured(recipe, c.finding)),
+            960, true);
     }
     return stills;
 }

@@ -43,7 +43,7 @@ QImage renderStill(const Picture& picture, const MarkScene& scene, int width, bo
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     painter.drawImage(QRectF(0, 0, out.width(), out.height()), toImage(picture), part);
     const ViewTransform view{scale, -part.topLeft() * scale};
-    paintScene(painter, scene, view, QRectF(0, 0, out.width(), out.height()), std::max(1.0, width / 640.0));
+    paintScene(painter, scene, view, QRectF(0, 0, out.width(), out.height()), std::max(1.0, width / 400.0));
     return out;
 }
 
