@@ -288,6 +288,13 @@ TEST(Window, AnEmptyLibrarySaysWhatToDoFirst) {
     EXPECT_TRUE(words.join(" ").contains("Drop film files on this window"));
 }
 
+/// True when the write-ahead log was written after `before`.
+bool grownSince(const std::filesystem::path& wal, std::filesystem::file_time_type before) {
+    std::error_code ec;
+    const auto now = std::filesystem::last_write_time(wal, ec);
+    return !ec && now > before && std::filesystem::file_size(wal, ec) > 0;
+}
+
 // A killed process loses at most the edit in flight: the window edits in a storm and is killed at 50 random
 // moments.
 TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
@@ -297,16 +304,23 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
     walk.library.reset();
     std::mt19937 engine(20261125);
     const std::string storm = (test::binFolder() / "edit_storm").string();
+    const std::filesystem::path wal = lib + "/library.sqlite-wal";
     int edited = 0;
     std::string last;
     for (int i = 0; i < 50; ++i) {
+        const auto before = std::filesystem::exists(wal) ? std::filesystem::last_write_time(wal)
+                                                         : std::filesystem::file_time_type::min();
         const pid_t child = ::fork();
         ASSERT_GE(child, 0);
         if (child == 0) {
             ::execl(storm.c_str(), storm.c_str(), lib.c_str(), static_cast<char*>(nullptr));
             ::_exit(127);
         }
-        ::usleep(static_cast<useconds_t>(350000 + engine() % 400000));
+        // Every fifth is killed while it starts, the others among their edits, however slow the machine.
+        if (i % 5 != 0) {
+            ASSERT_TRUE(waitFor([&] { return grownSince(wal, before); })) << "the storm did not begin";
+        }
+        ::usleep(static_cast<useconds_t>(engine() % 200000));
         ::kill(child, SIGKILL);
         int status = 0;
         ::waitpid(child, &status, 0);
