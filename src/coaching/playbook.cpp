@@ -1,6 +1,7 @@
 #include "coaching/playbook.h"
 
 #include "base/file_store.h"
+#include "coaching/target_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -74,18 +75,7 @@ std::vector<View> viewsIn(const json& row) {
 }
 
 Target targetOf(const json& row) {
-    Target t;
-    t.measure = row.at("measure");
-    t.position = momentIn(row, "position");
-    const auto typeId = row.at("type").get<std::string>();
-    const auto type = targetTypeFromId(typeId);
-    if (!type) wrong("target type \"" + typeId + "\" is unknown");
-    t.type = *type;
-    t.x = row.value("x", 0.0);
-    t.y = row.value("y", 0.0);
-    t.soft = row.value("soft", 0.0);
-    if (row.contains("good")) t.good = row["good"].get<double>();
-    t.unit = row.value("unit", "");
+    Target t = targetFromJson(row);
     if (t.type == TargetType::Band && !(t.y > t.x)) wrong("the band of " + t.measure + " is empty");
     return t;
 }

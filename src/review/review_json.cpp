@@ -1,5 +1,7 @@
 #include "review/review_json.h"
 
+#include "coaching/target_json.h"
+
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
@@ -132,18 +134,7 @@ Approach approachIn(const json& row) {
                "",
                {},
                {}};
-    for (const auto& t : row.at("targets")) {
-        Target target;
-        target.measure = t.at("measure");
-        target.position = need(momentFromId(t.at("position").get<std::string>()), "position");
-        target.type = need(targetTypeFromId(t.at("type").get<std::string>()), "target type");
-        target.x = t.value("x", 0.0);
-        target.y = t.value("y", 0.0);
-        target.soft = t.value("soft", 0.0);
-        if (t.contains("good")) target.good = t["good"].get<double>();
-        target.unit = t.value("unit", "");
-        a.targets.push_back(std::move(target));
-    }
+    for (const auto& t : row.at("targets")) a.targets.push_back(targetFromJson(t));
     a.graded = row.at("graded").get<std::vector<std::string>>();
     return a;
 }

@@ -1,0 +1,14 @@
+// Targets as JSON: one reader for the playbook's files and for the copy a review keeps.
+#pragma once
+
+#include "coaching/target.h"
+
+#include <nlohmann/json_fwd.hpp>
+
+namespace jg {
+
+/// Reads a target's row (docs/formats.md). Throws std::exception with a sentence that names what is wrong;
+/// callers turn it into their room's Error.
+Target targetFromJson(const nlohmann::json& row);
+
+} // namespace jg
