@@ -1,5 +1,7 @@
 # Third-party packages; Debian 12 names are listed in ./run.
 find_package(PkgConfig REQUIRED)
+list(APPEND CMAKE_MODULE_PATH ${CMAKE_SOURCE_DIR}/cmake)
+find_package(OpenCVSmall REQUIRED)
 find_package(Threads REQUIRED)
 find_package(Qt6 REQUIRED COMPONENTS Core Gui Widgets Multimedia Svg Network Test)
 find_package(Eigen3 REQUIRED)
