@@ -1,6 +1,8 @@
 #include "film/convert.h"
 
-#include <cstring>
+#include "film/turn.h"
+
+#include <algorithm>
 
 namespace jg {
 
@@ -22,52 +24,55 @@ int matrixOf(const AVFrame* frame) {
     }
 }
 
-/// One picture turned clockwise by the film's rotation, then mirrored.
-Picture turned(const std::vector<std::uint8_t>& source, int width, int height, int rotationDeg,
-               bool mirrored) {
-    const bool swap = rotationDeg % 180 != 0;
-    const int outWidth = swap ? height : width;
-    const int outHeight = swap ? width : height;
-    auto pixels = std::make_shared<std::vector<std::uint8_t>>(source.size());
-    const auto* in = reinterpret_cast<const std::uint32_t*>(source.data());
-    auto* out = reinterpret_cast<std::uint32_t*>(pixels->data());
-    for (int y = 0; y < height; ++y) {
-        for (int x = 0; x < width; ++x) {
-            int ox = x, oy = y;
-            if (rotationDeg == 90) ox = height - 1 - y, oy = x;
-            if (rotationDeg == 180) ox = width - 1 - x, oy = height - 1 - y;
-            if (rotationDeg == 270) ox = y, oy = width - 1 - x;
-            if (mirrored) ox = outWidth - 1 - ox;
-            out[static_cast<std::size_t>(oy) * static_cast<std::size_t>(outWidth) +
-                static_cast<std::size_t>(ox)] =
-                in[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) +
-                   static_cast<std::size_t>(x)];
-        }
-    }
-    return {outWidth, outHeight, std::move(pixels)};
-}
-
 } // namespace
 
-Result<Picture> toPicture(const AVFrame* frame, const FilmInfo& info) {
+Transfer transferOf(const AVFrame& frame) {
+    if (frame.color_trc == AVCOL_TRC_SMPTE2084) return Transfer::Pq;
+    if (frame.color_trc == AVCOL_TRC_ARIB_STD_B67) return Transfer::Hlg;
+    return Transfer::Standard;
+}
+
+Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth) {
     const bool swap = info.rotationDeg % 180 != 0;
-    const int width = swap ? info.height : info.width;
-    const int height = swap ? info.width : info.height;
-    const ff::Sws sws(sws_getContext(
-        frame->width, frame->height, static_cast<AVPixelFormat>(frame->format), width, height,
-        AV_PIX_FMT_BGRA, SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT, nullptr, nullptr, nullptr));
+    int width = swap ? info.height : info.width, height = swap ? info.width : info.height;
+    if (maxWidth > 0 && info.width > maxWidth) {
+        width = std::max(1, static_cast<int>(static_cast<std::int64_t>(width) * maxWidth / info.width));
+        height = std::max(1, static_cast<int>(static_cast<std::int64_t>(height) * maxWidth / info.width));
+    }
+    const int quality = maxWidth > 0 ? SWS_BILINEAR : SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT;
+    const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
+                                     width, height, AV_PIX_FMT_BGRA, quality, nullptr, nullptr, nullptr));
     if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be shown.");
-    const int* matrix = sws_getCoefficients(matrixOf(frame));
-    const int fullRange = frame->color_range == AVCOL_RANGE_JPEG ? 1 : 0;
+    const int* matrix = sws_getCoefficients(matrixOf(&frame));
+    const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
                              1 << 16);
     auto pixels = std::make_shared<std::vector<std::uint8_t>>(static_cast<std::size_t>(width) *
                                                               static_cast<std::size_t>(height) * 4);
     std::uint8_t* planes[4] = {pixels->data(), nullptr, nullptr, nullptr};
     const int strides[4] = {width * 4, 0, 0, 0};
-    sws_scale(sws.get(), frame->data, frame->linesize, 0, frame->height, planes, strides);
+    sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);
+    toneMap(*pixels, info.transfer);
     if (info.rotationDeg == 0 && !info.mirrored) return Picture{width, height, std::move(pixels)};
-    return turned(*pixels, width, height, info.rotationDeg, info.mirrored);
+    auto turned = std::make_shared<std::vector<std::uint8_t>>(pixels->size());
+    if (swap) std::swap(width, height);
+    cv::Mat shown(height, width, CV_8UC4, turned->data());
+    turnAsShown(cv::Mat(swap ? width : height, swap ? height : width, CV_8UC4, pixels->data()), shown, info);
+    return Picture{width, height, std::move(turned)};
+}
+
+Result<Reader::Grey> toGrey(const AVFrame& frame, int width) {
+    const int height = std::max(1, width * frame.height / std::max(1, frame.width));
+    const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
+                                     width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
+    if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be checked.");
+    Reader::Grey grey{
+        width, height,
+        std::vector<std::uint8_t>(static_cast<std::size_t>(width) * static_cast<std::size_t>(height))};
+    std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};
+    const int strides[4] = {width, 0, 0, 0};
+    sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);
+    return grey;
 }
 
 } // namespace jg

@@ -3,12 +3,16 @@
 
 #include "film/ffmpeg_handles.h"
 #include "film/film_info.h"
-#include "film/picture.h"
+#include "film/reader.h"
 
 namespace jg {
 
-/// Converts to BGRX with the frame's own colour matrix and range, square pixels, rotated and mirrored as the
-/// film says. Source: ITU-R BT.601/709 coefficients through libswscale.
-Result<Picture> toPicture(const AVFrame* frame, const FilmInfo& info);
+Transfer transferOf(const AVFrame& frame);
+
+/// The small grey picture, `width` across as stored (not turned). Errors: Internal.
+Result<Reader::Grey> toGrey(const AVFrame& frame, int width);
+
+/// Brings high-dynamic-range colours down to the screen's: BGRX pixels in place. `Standard` changes nothing.
+void toneMap(std::vector<std::uint8_t>& bgrx, Transfer transfer);
 
 } // namespace jg

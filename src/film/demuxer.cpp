@@ -1,7 +1,11 @@
 #include "film/demuxer.h"
 
+#include "film/convert.h"
+#include "film/reader.h"
+
 #include <algorithm>
 #include <array>
+#include <cctype>
 #include <cmath>
 #include <cstdlib>
 #include <cstring>
@@ -41,26 +45,6 @@ Status checkReadable(const fs::path& path) {
     return Done{};
 }
 
-Status scanPackets(Demuxer& d, std::stop_token stop) {
-    const ff::Packet packet(av_packet_alloc());
-    int error = 0;
-    while ((error = av_read_frame(d.input.get(), packet.get())) >= 0) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
-        if (packet->stream_index == d.stream && !(packet->flags & AV_PKT_FLAG_DISCARD)) {
-            const bool key = packet->flags & AV_PKT_FLAG_KEY;
-            d.packets.push_back({packet->pts, key});
-        }
-        // The key before an edit list's start is discarded for showing and still needed for decoding.
-        if (packet->stream_index == d.stream && (packet->flags & AV_PKT_FLAG_KEY) &&
-            packet->pts != AV_NOPTS_VALUE)
-            d.keys.push_back(packet->pts);
-        av_packet_unref(packet.get());
-    }
-    d.readToEnd = error == AVERROR_EOF;
-    std::sort(d.keys.begin(), d.keys.end());
-    return Done{};
-}
-
 Rational rationalOf(AVRational r) {
     return {r.num, r.den == 0 ? 1 : r.den};
 }
@@ -73,20 +57,73 @@ void readRotation(const AVStream* stream, FilmInfo& info) {
     const double a = m[0], b = m[1], c = m[3], d = m[4];
     info.mirrored = a * d - b * c < 0;
     // Direction in which the picture's own x axis is shown, counted clockwise.
-    const double turn = std::atan2(b, a) * 180.0 / M_PI;
+    // A mirrored film is mirrored after it is turned.
+    const double turn = std::atan2(b, info.mirrored ? -a : a) * 180.0 / M_PI;
     info.rotationDeg = (static_cast<int>(std::lround(turn / 90.0)) * 90 + 720) % 360;
+}
+
+/// FFmpeg asks this while it reads and probes.
+int shouldStop(void* stop) {
+    return static_cast<std::stop_token*>(stop)->stop_requested() ? 1 : 0;
+}
+
+/// True when opening told everything that the first decoded picture does not: then no packets are probed.
+bool tellsAll(const AVFormatContext& input, int stream) {
+    if (stream < 0) return false;
+    const AVCodecParameters* p = input.streams[stream]->codecpar;
+    return std::strstr(input.iformat->name, "mov") && p->width > 0 && p->height > 0 &&
+           p->codec_id != AV_CODEC_ID_NONE && p->extradata_size > 0;
 }
 
 bool hasTag(const AVDictionary* tags, const char* name) {
     return av_dict_get(tags, name, nullptr, AV_DICT_IGNORE_SUFFIX) != nullptr;
 }
 
-/// The capture rate some phones write: a number as text, or four bytes of a float.
-double taggedRate(const AVDictionary* tags) {
-    const AVDictionaryEntry* entry = av_dict_get(tags, "com.android.capture.fps", nullptr, 0);
-    if (!entry) return 0;
-    const double fps = std::atof(entry->value);
+/// Lower-case letters and digits only: makers spell the same word in many ways.
+std::string plainWord(const char* text) {
+    std::string plain;
+    for (const char* c = text; *c; ++c)
+        if (std::isalnum(static_cast<unsigned char>(*c)))
+            plain += static_cast<char>(std::tolower(static_cast<unsigned char>(*c)));
+    return plain;
+}
+
+double sensibleRate(const char* text) {
+    const double fps = std::atof(text);
     return fps >= 1 && fps <= 10000 ? fps : 0;
+}
+
+/// The capture rate as cameras write it: com.android.capture.fps, or any tag of like name, or an attribute
+/// captureFps="120p" in a block of XML (spellings from memory). 0 = none.
+double taggedRate(const AVDictionary* tags) {
+    const AVDictionaryEntry* entry = nullptr;
+    while ((entry = av_dict_get(tags, "", entry, AV_DICT_IGNORE_SUFFIX)) != nullptr) {
+        const std::string key = plainWord(entry->key);
+        for (const char* name :
+             {"capturefps", "captureframerate", "capturerate", "recordframerate", "recordedfps"})
+            if (key.find(name) != std::string::npos)
+                if (const double fps = sensibleRate(entry->value); fps > 0) return fps;
+        if (const char* attribute = std::strstr(entry->value, "captureFps=\""))
+            if (const double fps = sensibleRate(attribute + std::strlen("captureFps=\"")); fps > 0)
+                return fps;
+    }
+    return 0;
+}
+
+/// What says where or with what a film was made. Such tags are shown and never leave the house.
+std::vector<std::string> privateTags(const AVDictionary* tags) {
+    std::vector<std::string> found;
+    const AVDictionaryEntry* entry = nullptr;
+    while ((entry = av_dict_get(tags, "", entry, AV_DICT_IGNORE_SUFFIX)) != nullptr) {
+        const std::string key = plainWord(entry->key);
+        for (const char* part : {"location", "gps", "make", "model", "device", "software", "creationdate",
+                                 "creationtime", "author", "artist", "androidversion", "serial"})
+            if (key.find(part) != std::string::npos) {
+                found.push_back(std::string(entry->key) + ": " + entry->value);
+                break;
+            }
+    }
+    return found;
 }
 
 } // namespace
@@ -94,16 +131,21 @@ double taggedRate(const AVDictionary* tags) {
 Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     if (auto readable = checkReadable(path); !readable) return readable.error();
     const std::string name = path.filename().string();
-    AVFormatContext* raw = nullptr;
-    int error = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
+    constexpr int kMostStreams = 64; // own choice: a phone writes fewer than ten
+    Demuxer d;
+    *d.stop = stop;
+    AVFormatContext* raw = avformat_alloc_context();
+    raw->interrupt_callback = {shouldStop, d.stop.get()};
+    raw->max_streams = kMostStreams;
+    const int error = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
     if (error == AVERROR(EACCES))
         return fail(ErrorCode::Unreadable, name + " may not be read. Check its permissions.");
     if (error < 0)
         return fail(ErrorCode::BadInput, name + " is not a film this program can read (" + ff::words(error) +
                                              "). It may be cut off or be another kind of file.");
-    Demuxer d;
     d.input.reset(raw);
-    if (avformat_find_stream_info(raw, nullptr) < 0)
+    d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
+    if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)
         return fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
@@ -115,26 +157,46 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
         return fail(ErrorCode::Damaged, name + " is damaged: its picture has no size. Copy the film again.");
     for (unsigned i = 0; i < raw->nb_streams; ++i)
         if (static_cast<int>(i) != d.stream) raw->streams[i]->discard = AVDISCARD_ALL;
-    if (auto scanned = scanPackets(d, stop); !scanned) return scanned.error();
-    if (d.packets.empty())
-        return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
     return d;
+}
+
+bool Demuxer::hasSampleTable() const {
+    return std::strstr(input->iformat->name, "mov") != nullptr;
+}
+
+Status scanPackets(Demuxer& d, const std::string& name, std::stop_token stop) {
+    const ff::Packet packet(av_packet_alloc());
+    int error = 0;
+    while ((error = av_read_frame(d.input.get(), packet.get())) >= 0) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        if (packet->stream_index == d.stream) {
+            ++d.readPackets;
+            const std::int64_t time = packet->pts != AV_NOPTS_VALUE ? packet->pts : packet->dts;
+            // The key before an edit list's start is discarded for showing and still needed for decoding.
+            if ((packet->flags & AV_PKT_FLAG_KEY) && time != AV_NOPTS_VALUE) d.keys.push_back(time);
+            if (!(packet->flags & AV_PKT_FLAG_DISCARD)) d.times.push_back(packet->pts);
+        }
+        av_packet_unref(packet.get());
+        if (static_cast<std::int64_t>(d.times.size()) > kMostFrames)
+            return fail(ErrorCode::BadInput, name + " holds more than " + std::to_string(kMostFrames) +
+                                                 " pictures. Cut the delivery out of it first.");
+    }
+    d.readToEnd = error == AVERROR_EOF;
+    std::sort(d.keys.begin(), d.keys.end());
+    if (d.times.empty())
+        return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
+    return Done{};
 }
 
 FilmInfo factsOf(const Demuxer& d) {
     FilmInfo info;
     const AVStream* s = d.video();
     const AVCodecParameters* p = s->codecpar;
-    const AVRational sar = av_guess_sample_aspect_ratio(d.input.get(), d.video(), nullptr);
     info.width = p->width;
     info.height = p->height;
-    if (sar.num > 0 && sar.den > 0 && sar.num != sar.den)
-        info.width = static_cast<int>(std::lround(static_cast<double>(p->width) * sar.num / sar.den));
     readRotation(s, info);
     if (info.rotationDeg % 180 != 0) std::swap(info.width, info.height);
     info.codec = avcodec_get_name(p->codec_id);
-    const char* format = av_get_pix_fmt_name(static_cast<AVPixelFormat>(p->format));
-    info.pixelFormat = format ? format : "unknown";
     info.timeBase = rationalOf(s->time_base);
     info.playRate = rationalOf(s->avg_frame_rate.num ? s->avg_frame_rate : s->r_frame_rate);
     info.statedFrames = std::max<std::int64_t>(s->nb_frames, 0);
@@ -142,11 +204,25 @@ FilmInfo factsOf(const Demuxer& d) {
         info.audio |= d.input->streams[i]->codecpar->codec_type == AVMEDIA_TYPE_AUDIO;
     info.locationData =
         hasTag(d.input->metadata, "location") || hasTag(d.input->metadata, "com.apple.quicktime.location");
+    info.privateTags = privateTags(d.input->metadata);
+    for (const std::string& tag : privateTags(s->metadata)) info.privateTags.push_back(tag);
     double tagged = taggedRate(d.input->metadata);
     if (tagged == 0) tagged = taggedRate(s->metadata);
     info.captureRate = tagged > 0 ? CaptureRate{tagged, RateSource::Metadata}
                                   : CaptureRate{info.playRate.toDouble(), RateSource::Assumed};
     return info;
+}
+
+void refine(FilmInfo& info, const Demuxer& d, const AVFrame& first) {
+    if (const char* format = av_get_pix_fmt_name(static_cast<AVPixelFormat>(first.format)))
+        info.pixelFormat = format;
+    info.transfer = transferOf(first);
+    auto* frame = const_cast<AVFrame*>(&first); // FFmpeg only reads it
+    const AVRational sar = av_guess_sample_aspect_ratio(d.input.get(), d.video(), frame);
+    if (sar.num <= 0 || sar.den <= 0 || sar.num == sar.den) return;
+    int& across = info.rotationDeg % 180 == 0 ? info.width : info.height;
+    across =
+        static_cast<int>(std::lround(static_cast<double>(d.video()->codecpar->width) * sar.num / sar.den));
 }
 
 } // namespace jg

@@ -6,32 +6,38 @@
 #include "film/film_info.h"
 
 #include <filesystem>
+#include <memory>
 #include <stop_token>
+#include <string>
 #include <vector>
 
 namespace jg {
-
-/// One coded picture, as met in the file.
-struct PacketEntry {
-    std::int64_t pts = AV_NOPTS_VALUE;
-    bool key = false;
-};
 
 /// An open container with its picture stream chosen. Not thread-safe.
 struct Demuxer {
     ff::Input input;
     int stream = -1;
-    std::vector<PacketEntry> packets; ///< shown packets in decode order
-    std::vector<std::int64_t> keys;   ///< pts of key packets, ascending
-    bool readToEnd = true;            ///< false: reading ended in an error
+    std::vector<std::int64_t> times; ///< pts of the shown packets in decode order; AV_NOPTS_VALUE = none
+    std::vector<std::int64_t> keys;  ///< times of key packets, rising: pts, or dts where there is none
+    std::int64_t readPackets = 0;    ///< also those an edit list hides
+    bool readToEnd = true;           ///< false: reading ended in an error
+    /// What FFmpeg's blocking calls ask; set for the length of a call by the reader.
+    std::shared_ptr<std::stop_token> stop = std::make_shared<std::stop_token>();
 
     AVStream* video() const { return input->streams[stream]; }
+    /// True when the container promises every packet (MP4, MOV): then no tail can be lost unseen.
+    bool hasSampleTable() const;
 };
 
-/// Opens and scans all packets. Errors: NotFound, Unreadable, BadInput, Cancelled.
+/// Opens a container without reading its packets. Errors: NotFound, Unreadable, BadInput, Damaged.
 Result<Demuxer> openDemuxer(const std::filesystem::path& path, std::stop_token stop);
+
+/// Reads all packets once. Errors: Damaged (none), BadInput (too many), Cancelled.
+Status scanPackets(Demuxer& demuxer, const std::string& name, std::stop_token stop);
 
 /// Facts from the container; `pts` and `complete` are filled from the index.
 FilmInfo factsOf(const Demuxer& demuxer);
+/// Adds what only a decoded picture tells: pixel format, transfer, shape of the pixels.
+void refine(FilmInfo& info, const Demuxer& demuxer, const AVFrame& first);
 
 } // namespace jg

@@ -1,5 +1,7 @@
 #include "film/encoder.h"
 
+#include "film/output.h"
+
 #include "base/file_store.h"
 #include "film/ffmpeg_handles.h"
 
@@ -7,22 +9,6 @@
 #include <cerrno>
 
 namespace jg {
-
-namespace {
-
-struct CloseOutput {
-    void operator()(AVFormatContext* p) const {
-        if (p->pb && !(p->oformat->flags & AVFMT_NOFILE)) avio_closep(&p->pb);
-        avformat_free_context(p);
-    }
-};
-using Output = std::unique_ptr<AVFormatContext, CloseOutput>;
-
-Error outputError(const std::filesystem::path& path, int error) {
-    return writeError(path, error == AVERROR(ENOSPC) ? ENOSPC : error < 0 ? AVUNERROR(error) : EIO);
-}
-
-} // namespace
 
 class Encoder::Impl {
 public:

@@ -1,100 +1,279 @@
 #include "film/film_check.h"
 
+#include "film/repeats.h"
+
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
-#include <cstdlib>
 
 namespace jg {
 
 namespace {
 
-constexpr int kGreyWidth = 96;
-constexpr double kDarkMean = 0.20; // own choice: below it limbs and wall grow together
-constexpr int kCell = 8;           // pixels of the small picture
-constexpr double kMoved = 3.0;     // own choice, grey levels: coding noise of a held picture stays below it
-// A hand at 55 mph moves 16 in a frame at 60 a second: common practice, no source.
-constexpr double kHandInchesPerS = 960;
-
-struct Pass {
-    double brightness = 0;
-    std::int64_t readable = 0;
-    std::vector<double> change; ///< of each picture against the one before, in its most changed cell
-};
-
-/// Mean difference in the cell that changed most: an arm moves little of the whole picture.
-double largestCellChange(const Reader::Grey& a, const Reader::Grey& b) {
-    double largest = 0;
-    for (int y0 = 0; y0 + kCell <= a.height; y0 += kCell)
-        for (int x0 = 0; x0 + kCell <= a.width; x0 += kCell) {
-            int sum = 0;
-            for (int y = y0; y < y0 + kCell; ++y)
-                for (int x = x0; x < x0 + kCell; ++x) {
-                    const auto i = static_cast<std::size_t>(y) * static_cast<std::size_t>(a.width) +
-                                   static_cast<std::size_t>(x);
-                    sum += std::abs(a.pixels[i] - b.pixels[i]);
-                }
-            largest = std::max(largest, static_cast<double>(sum) / (kCell * kCell));
-        }
-    return largest;
-}
-
-/// How often each picture is held, when all changes fall on every k-th picture; 1 when there is no such beat.
-/// Claims nothing when little moves.
-int heldTimes(const std::vector<double>& change) {
-    std::vector<std::size_t> moved;
-    for (std::size_t i = 1; i < change.size(); ++i)
-        if (change[i] > kMoved) moved.push_back(i);
-    if (moved.size() < 8) return 1;
-    for (const std::size_t k : {8U, 5U, 4U, 3U, 2U}) {
-        for (std::size_t phase = 0; phase < k; ++phase) {
-            const auto onBeat = static_cast<std::size_t>(
-                std::count_if(moved.begin(), moved.end(), [&](std::size_t i) { return i % k == phase; }));
-            // Within the moving stretch most beats must bring a change, else it is only a slow film.
-            const std::size_t beats = (moved.back() - moved.front()) / k + 1;
-            if (onBeat == moved.size() && onBeat * 10 >= beats * 6) return static_cast<int>(k);
-        }
-    }
-    return 1;
-}
-
-Result<Pass> lookThrough(Reader& reader, std::stop_token stop, const std::function<void(double)>& progress) {
-    Pass pass;
-    Reader::Grey last;
-    const std::int64_t frames = reader.info().frames();
-    for (std::int64_t n = 0; n < frames; ++n) {
-        auto grey = reader.grey(FrameNumber{n}, kGreyWidth, stop);
-        if (progress) progress(static_cast<double>(n + 1) / static_cast<double>(frames));
-        if (!grey) {
-            if (grey.error().code == ErrorCode::Cancelled) return grey.error();
-            continue;
-        }
-        ++pass.readable;
-        const double mean = grey->mean();
-        pass.brightness += mean;
-        pass.change.push_back(last.pixels.empty() ? 0 : largestCellChange(*grey, last));
-        last = std::move(*grey);
-    }
-    if (pass.readable > 0) pass.brightness /= static_cast<double>(pass.readable);
-    return pass;
-}
-
-std::string rounded(double v) {
+std::string rounded(double v, int digits = 0) {
     char text[32];
-    std::snprintf(text, sizeof text, "%.0f", v);
+    std::snprintf(text, sizeof text, "%.*f", digits, v);
     return text;
 }
 
-void checkRate(const FilmInfo& info, std::vector<CheckLine>& lines) {
-    const double fps = info.captureRate.fps;
-    if (info.captureRate.source == RateSource::Assumed)
-        lines.push_back({"rate-assumed", CheckLevel::Note,
-                         "The capture rate is taken as the play rate, " + rounded(fps) +
-                             " a second; say so if it was slow motion."});
-    if (fps > 0 && fps < 110)
-        lines.push_back({"rate-low", CheckLevel::Warn,
-                         "Release can't be placed finer than " + rounded(kHandInchesPerS / fps) + " in at " +
-                             rounded(fps) + " a second: film at 120 or more."});
+/// The lines of one film, judged from its survey.
+class Judge {
+public:
+    /// `check` holds survey, damage and repeats already.
+    Judge(const FilmInfo& info, const FilmCheck& check, const CheckLimits& limits,
+          const CheckQuestion& question)
+        : info_(info)
+        , check_(check)
+        , s_(check.survey)
+        , l_(limits)
+        , q_(question)
+        , fps_(question.statedFps > 0 ? question.statedFps : info.captureRate.fps) {
+        for (const FrameFacts& f : s_.frames) {
+            mostMotion_ = std::max(mostMotion_, f.motion);
+            bodyFrames_ += f.athlete;
+        }
+        moves_ = mostMotion_ > kLeastMotion;
+    }
+
+    std::vector<CheckLine> lines;
+
+    void all() {
+        whole();
+        rate();
+        light();
+        size();
+        camera();
+        ends();
+        direction();
+        rest();
+    }
+
+private:
+    void say(const char* id, CheckLevel level, std::string text, double figure, double limit,
+             std::optional<FrameRange> frames = {}) {
+        lines.push_back({id, level, std::move(text), frames, figure, limit});
+    }
+    void say(const char* id, CheckLevel level, std::string text) {
+        lines.push_back({id, level, std::move(text), {}, {}, {}});
+    }
+    std::int64_t last() const { return std::ssize(s_.frames) - 1; }
+
+    void whole();
+    void rate();
+    void light();
+    void size();
+    void camera();
+    void ends();
+    void direction();
+    void rest();
+    double steadyShake() const;
+
+    const FilmInfo& info_;
+    const FilmCheck& check_;
+    const FilmSurvey& s_;
+    const CheckLimits& l_;
+    const CheckQuestion& q_;
+    double fps_;
+    double mostMotion_ = 0;
+    std::int64_t bodyFrames_ = 0;
+    bool moves_ = false;
+};
+
+void Judge::whole() {
+    if (!info_.complete)
+        say("cut-short", CheckLevel::Warn,
+            "The file ends early: " + std::to_string(info_.frames()) + " of " +
+                std::to_string(std::max(info_.statedFrames, info_.frames())) +
+                " pictures can be read. Ask for it again.");
+    std::int64_t bad = 0;
+    for (const auto& [first, last] : check_.damaged) bad += last - first + 1;
+    if (bad > 0)
+        say("damaged", CheckLevel::Warn,
+            std::to_string(bad) + (bad == 1 ? " picture is" : " pictures are") +
+                " damaged; they are marked and can't be measured in silence. Ask for the film again.",
+            static_cast<double>(bad), 0,
+            FrameRange{check_.damaged.front().first, check_.damaged.back().second});
+}
+
+void Judge::rate() {
+    if (info_.captureRate.source == RateSource::Assumed && q_.statedFps <= 0)
+        say("rate-assumed", CheckLevel::Note,
+            "The capture rate is taken as the play rate, " + rounded(fps_) +
+                " a second; say so if it was slow motion.");
+    if (fps_ > 0 && fps_ < l_.enoughRateFps)
+        say("rate-low", CheckLevel::Warn,
+            "Release can't be placed finer than " + rounded(l_.handInchesPerSecond / fps_) + " in at " +
+                rounded(fps_) + " a second: film at 120 or more.",
+            fps_, l_.enoughRateFps);
+    if (const int held = check_.heldTimes; held > 1)
+        say("repeats", CheckLevel::Note,
+            "A slow-motion copy: each picture is shown " + std::to_string(held) + " times.", held, 1);
+    else if (isBlended(s_))
+        say("blended", CheckLevel::Warn,
+            "Every second picture is mixed from its neighbours: an editor raised the rate. Send the film as "
+            "the "
+            "camera wrote it.");
+    if (info_.variableRate)
+        say("rate-varies", CheckLevel::Note,
+            "Pictures do not follow each other evenly; times are taken from each picture's own stamp.");
+}
+
+void Judge::light() {
+    double sum = 0;
+    std::int64_t readable = 0;
+    for (const FrameFacts& f : s_.frames)
+        if (f.readable) sum += f.brightness, ++readable;
+    if (const double mean = readable > 0 ? sum / static_cast<double>(readable) : 0; mean < l_.darkMean)
+        say("dark", CheckLevel::Warn,
+            "Too dark: limbs are hard to tell from the wall. Film with the lamps on.", mean, l_.darkMean);
+    if (info_.transfer != Transfer::Standard)
+        say("hdr", CheckLevel::Note,
+            "Filmed with high dynamic range: colours are brought down for the screen.");
+}
+
+void Judge::size() {
+    if (const int side = std::min(info_.width, info_.height); side < l_.smallSidePx)
+        say("small", CheckLevel::Warn,
+            "The picture is small (" + std::to_string(info_.width) + " x " + std::to_string(info_.height) +
+                "): angles will carry a large error.",
+            side, l_.smallSidePx);
+    if (!moves_ || bodyFrames_ < 8) return;
+    std::vector<double> heights;
+    std::int64_t atEdge = 0, first = -1, lastCut = -1;
+    for (std::int64_t n = 0; n <= last(); ++n) {
+        const FrameFacts& f = s_.frames[static_cast<std::size_t>(n)];
+        if (!f.athlete) continue;
+        heights.push_back(f.bottom - f.top);
+        const bool cut = f.left < l_.edgeMargin || f.right > 1 - l_.edgeMargin || f.top < l_.edgeMargin ||
+                         f.bottom > 1 - l_.edgeMargin;
+        if (!cut) continue;
+        ++atEdge, lastCut = n;
+        if (first < 0) first = n;
+    }
+    std::sort(heights.begin(), heights.end());
+    if (const double tall = heights[heights.size() * 9 / 10]; tall < l_.athleteLeastHeight)
+        say("athlete-small", CheckLevel::Warn,
+            "The athlete fills " + rounded(tall * 100) +
+                " % of the picture's height: stand closer or hold the phone so "
+                "that it is two thirds.",
+            tall, l_.athleteLeastHeight);
+    if (const double part = static_cast<double>(atEdge) / static_cast<double>(bodyFrames_);
+        part > l_.edgeLeastFrames)
+        say("athlete-cut", CheckLevel::Warn,
+            "The athlete leaves the picture in " + std::to_string(atEdge) +
+                " pictures: leave room on all sides.",
+            part, l_.edgeLeastFrames, FrameRange{first, lastCut});
+}
+
+/// What is left of the camera's shift after its slow drift: the middle of half a second is taken off.
+double Judge::steadyShake() const {
+    const auto half = static_cast<std::int64_t>(std::max(2.0, info_.playRate.toDouble() / 4));
+    double sum = 0;
+    for (std::int64_t n = 0; n <= last(); ++n) {
+        double x = 0, y = 0;
+        const std::int64_t from = std::max<std::int64_t>(0, n - half), to = std::min(last(), n + half);
+        for (std::int64_t k = from; k <= to; ++k) {
+            x += s_.frames[static_cast<std::size_t>(k)].shiftX;
+            y += s_.frames[static_cast<std::size_t>(k)].shiftY * info_.height / info_.width;
+        }
+        const auto count = static_cast<double>(to - from + 1);
+        const FrameFacts& f = s_.frames[static_cast<std::size_t>(n)];
+        sum += std::pow(f.shiftX - x / count, 2) +
+               std::pow(f.shiftY * info_.height / info_.width - y / count, 2);
+    }
+    return std::sqrt(sum / static_cast<double>(last() + 1));
+}
+
+void Judge::camera() {
+    if (const double shake = steadyShake(); shake > l_.shakeLargest)
+        say("shake", CheckLevel::Warn,
+            "The camera shakes by about " + rounded(shake * info_.width) +
+                " pixels: lean the phone on something "
+                "firm.",
+            shake, l_.shakeLargest);
+    if (s_.lines.tiltDeg && std::abs(*s_.lines.tiltDeg) > l_.tiltLargestDeg)
+        say("tilt", CheckLevel::Warn,
+            "The camera is tilted by about " + rounded(std::abs(*s_.lines.tiltDeg)) +
+                " degrees: hold it level, or draw a plumb line before measuring.",
+            *s_.lines.tiltDeg, l_.tiltLargestDeg, FrameRange{0, 0});
+    if (q_.fromSide && s_.lines.turnedDeg && std::abs(*s_.lines.turnedDeg) > l_.squareLargestDeg)
+        say("not-square", CheckLevel::Warn,
+            "The camera is turned away from square, roughly by " + rounded(std::abs(*s_.lines.turnedDeg)) +
+                " degrees or more: angles read too open or too closed.",
+            *s_.lines.turnedDeg, l_.squareLargestDeg, FrameRange{0, 0});
+}
+
+void Judge::ends() {
+    if (!moves_ || last() < 20) return;
+    const double playRate = std::max(1.0, info_.playRate.toDouble());
+    const auto span =
+        static_cast<std::int64_t>(std::clamp(playRate * 0.15, 3.0, static_cast<double>(last()) / 4));
+    const auto mean = [&](std::int64_t from, std::int64_t to) {
+        double sum = 0;
+        for (std::int64_t n = from; n <= to; ++n) sum += s_.frames[static_cast<std::size_t>(n)].motion;
+        return sum / static_cast<double>(to - from + 1) / mostMotion_;
+    };
+    const double start = mean(1, span), end = mean(last() - span, last());
+    if (start > l_.startMotionLargest)
+        say("starts-late", CheckLevel::Warn,
+            "The film begins in the middle of the delivery: start filming before the athlete is set.", start,
+            l_.startMotionLargest, FrameRange{0, span});
+    if (end > l_.endMotionLargest)
+        say("ends-early", CheckLevel::Warn,
+            "The film ends before the athlete has finished: keep filming until they stand.", end,
+            l_.endMotionLargest, FrameRange{last() - span, last()});
+    if (start > l_.startMotionLargest) return;
+    std::int64_t longest = 0, run = 0;
+    for (const FrameFacts& f : s_.frames) {
+        run = f.motion < l_.stillMotionLargest * mostMotion_ ? run + 1 : 0;
+        longest = std::max(longest, run);
+        if (f.motion > 0.5 * mostMotion_) break;
+    }
+    if (const double still = static_cast<double>(longest) / playRate; still < l_.stillLeastS)
+        say("no-stillness", CheckLevel::Note,
+            "The athlete never stands still before the delivery: the set position is a guess.", still,
+            l_.stillLeastS);
+}
+
+void Judge::direction() {
+    if (q_.travel == 0 || !moves_ || bodyFrames_ < 8) return;
+    // The front foot travels; the back foot stays at the rubber.
+    const auto middle = [&](bool early) {
+        std::vector<double> places;
+        for (const FrameFacts& f : s_.frames)
+            if (f.athlete) places.push_back((f.left + f.right) / 2);
+        const std::size_t part = std::max<std::size_t>(1, places.size() / 5);
+        double sum = 0;
+        for (std::size_t i = 0; i < part; ++i) sum += early ? places[i] : places[places.size() - 1 - i];
+        return sum / static_cast<double>(part);
+    };
+    const double travel = middle(false) - middle(true);
+    if (travel * q_.travel < -l_.travelLeast)
+        say("mirrored", CheckLevel::Stop,
+            "The athlete moves the wrong way for " + q_.seenAs +
+                ": the film is mirrored, or the hand or the view is noted wrongly. Put it right before "
+                "measuring.",
+            travel, l_.travelLeast);
+}
+
+void Judge::rest() {
+    if (info_.locationData)
+        say("location", CheckLevel::Note,
+            "The file says where it was filmed. That stays here and is never sent.");
+    if (!info_.audio) say("silent", CheckLevel::Note, "No sound in the film.");
+}
+
+std::vector<FrameRange> damagedIn(const FilmSurvey& survey) {
+    std::vector<FrameRange> damaged;
+    for (std::int64_t n = 0; n < std::ssize(survey.frames); ++n) {
+        const FrameFacts& f = survey.frames[static_cast<std::size_t>(n)];
+        if (f.readable && !f.damaged) continue;
+        if (!damaged.empty() && damaged.back().second == n - 1)
+            damaged.back().second = n;
+        else
+            damaged.emplace_back(n, n);
+    }
+    return damaged;
 }
 
 } // namespace
@@ -111,36 +290,22 @@ const char* idOf(CheckLevel level) {
     return "stop";
 }
 
-Result<FilmCheck> checkFilm(Reader& reader, std::stop_token stop,
-                            const std::function<void(double)>& progress) {
-    auto pass = lookThrough(reader, stop, progress);
-    if (!pass) return pass.error();
+Result<FilmCheck> checkFilm(Reader& reader, const CheckLimits& limits, const CheckQuestion& question,
+                            std::stop_token stop, const std::function<void(double)>& progress) {
+    auto survey = surveyFilm(reader, stop, progress);
+    if (!survey) return survey.error();
     const FilmInfo& info = reader.info();
     FilmCheck check;
-    const int held = heldTimes(pass->change);
-    check.distinctFrames = (info.frames() + held - 1) / held;
-    check.repeatPattern = held == 1 ? "none" : "each picture is shown " + std::to_string(held) + " times";
-    auto& lines = check.lines;
-    if (!info.complete)
-        lines.push_back({"cut-short", CheckLevel::Warn,
-                         "The file ends early: " + std::to_string(info.frames()) + " of " +
-                             std::to_string(std::max(info.statedFrames, info.frames())) +
-                             " pictures can be read. Ask for it again."});
-    if (pass->brightness < kDarkMean)
-        lines.push_back({"dark", CheckLevel::Warn,
-                         "Too dark: limbs are hard to tell from the wall. Film with the lamps on."});
-    checkRate(info, lines);
-    if (std::min(info.width, info.height) < 360)
-        lines.push_back({"small", CheckLevel::Warn,
-                         "The picture is small (" + std::to_string(info.width) + " x " +
-                             std::to_string(info.height) + "): angles will carry a large error."});
-    if (held > 1)
-        lines.push_back({"repeats", CheckLevel::Note, "A slow-motion copy: " + check.repeatPattern + "."});
-    if (info.locationData)
-        lines.push_back({"location", CheckLevel::Note,
-                         "The file says where it was filmed. That stays here and is never sent."});
-    if (!info.audio) lines.push_back({"silent", CheckLevel::Note, "No sound in the film."});
-    std::stable_sort(lines.begin(), lines.end(),
+    check.survey = std::move(*survey);
+    check.heldTimes = heldTimes(check.survey);
+    check.damaged = damagedIn(check.survey);
+    check.distinctFrames = (info.frames() + check.heldTimes - 1) / check.heldTimes;
+    check.repeatPattern =
+        check.heldTimes == 1 ? "none" : "each picture is shown " + std::to_string(check.heldTimes) + " times";
+    Judge judge(info, check, limits, question);
+    judge.all();
+    check.lines = std::move(judge.lines);
+    std::stable_sort(check.lines.begin(), check.lines.end(),
                      [](const auto& a, const auto& b) { return a.level > b.level; });
     return check;
 }

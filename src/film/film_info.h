@@ -19,6 +19,9 @@ struct CaptureRate {
     RateSource source = RateSource::Unknown;
 };
 
+/// How brightness is coded: the screen's own way, or one of the two high-dynamic-range ways (ITU-R BT.2100).
+enum class Transfer { Standard, Pq, Hlg };
+
 /// Facts about a film. Sizes as shown, in square pixels.
 struct FilmInfo {
     int width = 0;
@@ -33,6 +36,8 @@ struct FilmInfo {
     CaptureRate captureRate;
     bool audio = false;
     bool locationData = false;
+    std::vector<std::string> privateTags; ///< "name: value" of what tells place, device or person
+    Transfer transfer = Transfer::Standard;
     Rational timeBase;
     std::vector<Pts> pts;          ///< one a frame, in display order
     std::int64_t statedFrames = 0; ///< what the container promises; 0 = it does not say

@@ -1,31 +1,96 @@
 #include "film/frame_cache.h"
 
+#include "film/ffmpeg_handles.h"
+
+#include <algorithm>
 #include <cstdlib>
+#include <unistd.h>
 
 namespace jg {
 
-const AVFrame* FrameCache::find(std::int64_t n) const {
-    const auto it = frames_.find(n);
-    return it == frames_.end() ? nullptr : it->second.get();
-}
+namespace {
 
-std::size_t FrameCache::sizeOf(const AVFrame* frame) {
+constexpr std::int64_t kKeptBehind = 12;
+
+std::size_t sizeOf(const AVFrame& frame) {
     std::size_t bytes = 0;
-    for (const AVBufferRef* buffer : frame->buf)
+    for (const AVBufferRef* buffer : frame.buf)
         if (buffer) bytes += buffer->size;
     return bytes;
 }
 
-void FrameCache::put(std::int64_t n, const AVFrame* frame, std::int64_t playhead) {
-    if (frames_.contains(n)) return;
-    frames_.emplace(n, ff::Frame(av_frame_clone(frame)));
-    bytes_ += sizeOf(frame);
-    while (bytes_ > budget_ && frames_.size() > 1) {
-        const auto first = frames_.begin();
-        const auto last = std::prev(frames_.end());
-        const auto victim =
-            std::llabs(first->first - playhead) >= std::llabs(last->first - playhead) ? first : last;
-        bytes_ -= sizeOf(victim->second.get());
+} // namespace
+
+std::shared_ptr<FrameBudget> FrameBudget::ofThisMachine() {
+    static const auto budget = [] {
+        const auto pages = static_cast<std::size_t>(std::max(0L, sysconf(_SC_PHYS_PAGES)));
+        const auto memory = pages * static_cast<std::size_t>(std::max(0L, sysconf(_SC_PAGESIZE)));
+        return std::make_shared<FrameBudget>(
+            std::clamp(memory / 4, std::size_t{64} << 20, std::size_t{2} << 30));
+    }();
+    return budget;
+}
+
+FrameCache::FrameCache(std::shared_ptr<FrameBudget> budget)
+    : budget_(std::move(budget)) {
+    budget_->join();
+}
+
+FrameCache::~FrameCache() {
+    budget_->leave();
+}
+
+FrameHandle FrameCache::find(std::int64_t n) const {
+    const std::lock_guard lock(mutex_);
+    const auto it = frames_.find(n);
+    return it == frames_.end() ? nullptr : it->second;
+}
+
+void FrameCache::put(std::int64_t n, FrameHandle frame) {
+    const std::lock_guard lock(mutex_);
+    const std::size_t size = sizeOf(*frame);
+    if (!frames_.emplace(n, std::move(frame)).second) return;
+    bytes_ += size;
+    trim();
+}
+
+void FrameCache::setTravel(std::int64_t playhead, int direction) {
+    const std::lock_guard lock(mutex_);
+    travel_ = {playhead, direction};
+}
+
+FrameCache::Travel FrameCache::travel() const {
+    const std::lock_guard lock(mutex_);
+    return travel_;
+}
+
+std::int64_t FrameCache::firstMissing(std::int64_t from, std::int64_t to, int direction) const {
+    const std::lock_guard lock(mutex_);
+    for (; (to - from) * direction >= 0; from += direction)
+        if (!frames_.contains(from)) return from;
+    return from;
+}
+
+std::int64_t FrameCache::capacity() const {
+    const std::lock_guard lock(mutex_);
+    if (frames_.empty()) return 0;
+    return static_cast<std::int64_t>(budget_->share() * frames_.size() / std::max<std::size_t>(1, bytes_));
+}
+
+std::size_t FrameCache::bytes() const {
+    const std::lock_guard lock(mutex_);
+    return bytes_;
+}
+
+void FrameCache::trim() {
+    const std::size_t share = budget_->share();
+    while (bytes_ > share && frames_.size() > 1) {
+        const auto first = frames_.begin(), last = std::prev(frames_.end());
+        const std::int64_t before = travel_.playhead - first->first, after = last->first - travel_.playhead;
+        auto victim = before > after ? first : last;
+        if (travel_.direction < 0) victim = after > kKeptBehind ? last : first;
+        if (travel_.direction > 0) victim = before > kKeptBehind ? first : last;
+        bytes_ -= sizeOf(*victim->second);
         frames_.erase(victim);
     }
 }

@@ -1,29 +1,71 @@
-// Decoded frames near the playhead, within a budget of bytes.
+// Decoded frames near the playhead, within a budget of bytes shared by all open films.
 #pragma once
 
-#include "film/ffmpeg_handles.h"
-
+#include <atomic>
 #include <cstdint>
 #include <map>
+#include <memory>
+#include <mutex>
+
+struct AVFrame;
 
 namespace jg {
 
-/// Keeps decoded frames by number; when over budget it drops the one farthest from the playhead.
-/// Not thread-safe.
-class FrameCache {
+/// A decoded frame as the decoder gave it (planar, before any conversion). Never changed; may be read from
+/// any thread.
+using FrameHandle = std::shared_ptr<const AVFrame>;
+
+/// How many bytes of decoded frames all open films may hold together. Thread-safe.
+class FrameBudget {
 public:
-    explicit FrameCache(std::size_t budgetBytes)
-        : budget_(budgetBytes) {}
-    const AVFrame* find(std::int64_t n) const;
-    /// Takes a new reference to `frame`.
-    void put(std::int64_t n, const AVFrame* frame, std::int64_t playhead);
-    std::size_t bytes() const { return bytes_; }
+    explicit FrameBudget(std::size_t bytes)
+        : bytes_(bytes) {}
+    /// The application's own: a quarter of the machine's memory, at most 2 GiB (own choice).
+    static std::shared_ptr<FrameBudget> ofThisMachine();
+    std::size_t total() const { return bytes_; }
+    /// What each open film may hold now.
+    std::size_t share() const { return bytes_ / std::max(1, films_.load()); }
+    void join() { ++films_; }
+    void leave() { --films_; }
 
 private:
-    static std::size_t sizeOf(const AVFrame* frame);
-    std::size_t budget_;
+    std::size_t bytes_;
+    std::atomic<int> films_ = 0;
+};
+
+/// Keeps decoded frames by number. Over budget it drops first what was passed more than a dozen frames ago,
+/// then what lies farthest ahead. Thread-safe.
+class FrameCache {
+public:
+    explicit FrameCache(std::shared_ptr<FrameBudget> budget);
+    ~FrameCache();
+    FrameCache(const FrameCache&) = delete;
+    FrameCache& operator=(const FrameCache&) = delete;
+
+    FrameHandle find(std::int64_t n) const;
+    void put(std::int64_t n, FrameHandle frame);
+    /// Where the coach is and where they go: -1 back, 1 on, 0 a jump.
+    void setTravel(std::int64_t playhead, int direction);
+    struct Travel {
+        std::int64_t playhead = 0;
+        int direction = 0;
+    };
+    Travel travel() const;
+    /// The first number from `from` in `direction` that is not held, looking no farther than `to`; `to` past
+    /// its end when all are held.
+    std::int64_t firstMissing(std::int64_t from, std::int64_t to, int direction) const;
+    /// How many frames fit the budget now, judged by those held; 0 while none is.
+    std::int64_t capacity() const;
+    std::size_t bytes() const;
+
+private:
+    void trim();
+
+    std::shared_ptr<FrameBudget> budget_;
+    mutable std::mutex mutex_;
+    std::map<std::int64_t, FrameHandle> frames_;
     std::size_t bytes_ = 0;
-    std::map<std::int64_t, ff::Frame> frames_;
+    Travel travel_;
 };
 
 } // namespace jg

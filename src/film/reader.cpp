@@ -2,9 +2,13 @@
 
 #include "film/convert.h"
 #include "film/demuxer.h"
-#include "film/frame_cache.h"
+
+extern "C" {
+#include <libavutil/md5.h>
+}
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numeric>
 #include <set>
@@ -17,13 +21,15 @@ Error cancelled() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
 
-ff::Codec openDecoder(const AVStream* stream) {
+ff::Codec openDecoder(const AVStream* stream, bool everyPictureIsKey) {
     const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
     if (!codec) return nullptr;
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
     context->thread_count = 0;
+    // Frame threads hold pictures back: of no use when each jump is one packet.
+    if (everyPictureIsKey) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
     if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
     return context;
@@ -33,154 +39,236 @@ std::int64_t timeOf(const AVFrame* frame) {
     return frame->best_effort_timestamp != AV_NOPTS_VALUE ? frame->best_effort_timestamp : frame->pts;
 }
 
+FrameHandle handleOf(const AVFrame* frame) {
+    return {av_frame_clone(frame), [](AVFrame* p) { av_frame_free(&p); }};
+}
+
+bool strictlyRising(const std::vector<std::int64_t>& times) {
+    return std::adjacent_find(times.begin(), times.end(), std::greater_equal<>()) == times.end();
+}
+
 } // namespace
 
+/// Shown frames are found again by their time; where a container gives none, by the decoder's best guess of
+/// it.
 class Reader::Impl {
 public:
-    Impl(Demuxer demuxer, std::size_t cacheBytes)
-        : demuxer_(std::move(demuxer))
-        , cache_(cacheBytes) {}
+    Impl(Demuxer demuxer, std::shared_ptr<FrameBudget> budget)
+        : cache(std::move(budget))
+        , demuxer_(std::move(demuxer)) {}
 
-    Status prepare(const std::filesystem::path& path, std::stop_token stop);
-    Result<const AVFrame*> frame(std::int64_t n, std::stop_token stop);
+    Status prepare(const std::string& name, const ReaderOptions& options, std::stop_token stop);
+    Result<FrameHandle> frame(std::int64_t n, const Interrupt& interrupt);
+    void decodeAhead(const Interrupt& interrupt);
 
     FilmInfo info;
-    FrameCache& cache() { return cache_; }
+    FrameCache cache;
+    bool isOnTheWay(std::int64_t n, std::int64_t target) const {
+        return n <= target && groupStart(n) == groupStart(target);
+    }
     std::int64_t packets() const { return packetsDecoded_; }
+    const std::vector<std::int64_t>& groups() const { return groups_; }
 
 private:
-    Status indexFromPackets(std::stop_token stop);
+    Status decodeFirst(const std::string& name, const ReaderOptions& options, std::stop_token stop);
+    Status index(const std::string& name, std::stop_token stop);
+    void indexFromPackets();
     Status indexByDecoding(std::stop_token stop);
-    Status confirmTail(std::stop_token stop);
-    Status startAt(std::int64_t n);
-    /// Next decoded frame, or nothing at the end. Damaged packets are passed over.
-    Result<const AVFrame*> next(std::stop_token stop);
-    std::int64_t numberOf(const AVFrame* frame) const;
+    Status confirmEnds(const Interrupt& interrupt);
+    void judgeCompleteness();
+    void judgeRate();
+    void findGroups();
+
     void rewind();
+    void startAt(std::int64_t n);
+    /// Next decoded frame, or nothing at the end. Damaged packets are passed over.
+    Result<const AVFrame*> next(const Interrupt& interrupt);
+    std::int64_t numberOf(const AVFrame* frame) const;
+    std::int64_t groupStart(std::int64_t n) const;
+    bool reachableFromHere(std::int64_t n) const;
+    Result<FrameHandle> decodeTo(std::int64_t n, const Interrupt& interrupt);
+    void aheadForward(const FrameCache::Travel& travel, const Interrupt& interrupt);
+    void aheadBackward(const FrameCache::Travel& travel, const Interrupt& interrupt);
 
     Demuxer demuxer_;
-    FrameCache cache_;
     ff::Codec decoder_;
     ff::Packet packet_{av_packet_alloc()};
     ff::Frame decoded_{av_frame_alloc()};
-    std::int64_t position_ = -1; ///< number of the last decoded frame; -1 = nowhere
+    std::vector<std::int64_t> times_;  ///< of the frames, rising; what the decoder's frames are found by
+    std::vector<std::int64_t> groups_; ///< numbers of the frames that begin a group, rising; the first is 0
+    std::set<std::int64_t> damaged_;   ///< frames that did not come when decoded from their key
+    std::int64_t position_ = -1;       ///< number of the last decoded frame; -1 = nowhere
     bool draining_ = false;
-    bool countFrames_ = false; ///< the film has no usable times: frames are counted from the start
-    std::int64_t counted_ = 0;
+    bool ended_ = true;
+    bool guessedTimes_ = false; ///< times are the decoder's guesses: the last frame may have none
+    std::int64_t counted_ = 0;  ///< frames since rewind()
     std::int64_t packetsDecoded_ = 0;
 };
 
-Status Reader::Impl::prepare(const std::filesystem::path& path, std::stop_token stop) {
+Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& options, std::stop_token stop) {
     info = factsOf(demuxer_);
     if (static_cast<std::int64_t>(info.width) * info.height > kMostPixels)
-        return fail(ErrorCode::BadInput,
-                    path.filename().string() + " claims a picture of " + std::to_string(info.width) + " x " +
-                        std::to_string(info.height) + ", larger than any phone's. It was not opened.");
-    decoder_ = openDecoder(demuxer_.video());
+        return fail(ErrorCode::BadInput, name + " claims a picture of " + std::to_string(info.width) + " x " +
+                                             std::to_string(info.height) +
+                                             ", larger than any phone's. It was not opened.");
+    decoder_ = openDecoder(demuxer_.video(), false);
     if (!decoder_)
-        return fail(ErrorCode::BadInput, path.filename().string() + " is coded as " + info.codec +
-                                             ", which can't be decoded here.");
-    std::set<std::int64_t> distinct;
-    for (const PacketEntry& p : demuxer_.packets) distinct.insert(p.pts);
-    const bool timed = distinct.size() == demuxer_.packets.size() && !distinct.contains(AV_NOPTS_VALUE);
-    Status indexed = timed ? indexFromPackets(stop) : indexByDecoding(stop);
-    if (!indexed) return indexed;
+        return fail(ErrorCode::BadInput,
+                    name + " is coded as " + info.codec + ", which can't be decoded here.");
+    if (auto first = decodeFirst(name, options, stop); !first) return first;
+    if (auto indexed = index(name, stop); !indexed) return indexed;
     if (info.pts.empty())
-        return fail(ErrorCode::Damaged,
-                    path.filename().string() + " is damaged: none of its pictures can be decoded.");
-    info.durationS = secondsOf(Pts{info.pts.back().value - info.pts.front().value}, info.timeBase);
-    if (info.playRate.toDouble() > 0) info.durationS += 1.0 / info.playRate.toDouble();
-    const auto stated = std::max<std::int64_t>(info.statedFrames, 0);
-    info.complete = info.complete && demuxer_.readToEnd && (stated == 0 || info.frames() >= stated - 1);
-    if (info.frames() > 2) {
-        std::int64_t least = INT64_MAX, most = 0;
-        for (std::size_t i = 1; i < info.pts.size(); ++i) {
-            const std::int64_t step = info.pts[i].value - info.pts[i - 1].value;
-            least = std::min(least, step);
-            most = std::max(most, step);
-        }
-        // Rounding to the time base makes steps differ by one unit in a film of constant rate.
-        info.variableRate = most - least > 1 + least / 10;
-    }
+        return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
+    judgeCompleteness();
+    judgeRate();
     return Done{};
 }
 
-Status Reader::Impl::indexFromPackets(std::stop_token stop) {
-    for (const PacketEntry& p : demuxer_.packets) info.pts.push_back(Pts{p.pts});
-    std::sort(info.pts.begin(), info.pts.end());
-    return confirmTail(stop);
+Status Reader::Impl::decodeFirst(const std::string& name, const ReaderOptions& options,
+                                 std::stop_token stop) {
+    auto first = next(whenStopped(stop));
+    if (!first) return first.error();
+    if (!*first) return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
+    refine(info, demuxer_, **first);
+    if (options.onFirst)
+        if (auto picture = toPicture(**first, info)) options.onFirst(*picture);
+    return Done{};
+}
+
+Status Reader::Impl::index(const std::string& name, std::stop_token stop) {
+    rewind();
+    if (auto scanned = scanPackets(demuxer_, name, stop); !scanned) return scanned;
+    std::vector<std::int64_t> sorted = demuxer_.times;
+    std::sort(sorted.begin(), sorted.end());
+    const bool timed = sorted.front() != AV_NOPTS_VALUE && strictlyRising(sorted);
+    if (timed && demuxer_.keys.size() == sorted.size()) decoder_ = openDecoder(demuxer_.video(), true);
+    rewind();
+    if (!timed) return indexByDecoding(stop);
+    times_ = std::move(sorted);
+    indexFromPackets();
+    return confirmEnds(whenStopped(stop));
+}
+
+void Reader::Impl::indexFromPackets() {
+    info.pts.clear();
+    for (const std::int64_t t : times_) info.pts.push_back(Pts{t});
+    findGroups();
 }
 
 Status Reader::Impl::indexByDecoding(std::stop_token stop) {
-    countFrames_ = true;
-    rewind();
+    std::vector<std::int64_t> guesses;
     for (;;) {
-        auto frame = next(stop);
+        auto frame = next(whenStopped(stop));
         if (!frame) return frame.error();
         if (!*frame) break;
-        info.pts.push_back(Pts{counted_ - 1});
+        guesses.push_back(timeOf(*frame));
     }
+    if (guesses.size() > 1 && guesses.back() == AV_NOPTS_VALUE)
+        guesses.back() = guesses[guesses.size() - 2] + 1;
+    guessedTimes_ = true;
+    times_ = std::move(guesses);
+    const bool known = times_.empty() || times_.front() != AV_NOPTS_VALUE;
+    if (!known || !strictlyRising(times_)) { // no time to find a frame by: they are counted from the start
+        std::iota(times_.begin(), times_.end(), 0);
+        demuxer_.keys.clear();
+    }
+    info.pts.clear();
+    for (std::size_t i = 0; i < times_.size(); ++i) info.pts.push_back(Pts{static_cast<std::int64_t>(i)});
     // Times are counted in frames of the play rate.
     if (info.playRate.num > 0) info.timeBase = {info.playRate.den, info.playRate.num};
+    findGroups();
     position_ = -1;
     return Done{};
 }
 
-/// The last pictures of a cut-off film may have packets that do not decode: they are not counted.
-Status Reader::Impl::confirmTail(std::stop_token stop) {
-    while (!info.pts.empty()) {
-        const std::int64_t last = info.frames() - 1;
-        auto frame = this->frame(last, stop);
-        if (frame) return Done{};
-        if (frame.error().code == ErrorCode::Cancelled) return frame.error();
-        info.pts.pop_back();
-        info.complete = false;
+/// Pictures whose packets do not decode, at the end of a cut-off film or before the first whole one, are not
+/// counted.
+Status Reader::Impl::confirmEnds(const Interrupt& interrupt) {
+    const bool cut = !demuxer_.readToEnd || info.statedFrames > info.frames() || !demuxer_.hasSampleTable();
+    const auto drop = [&](bool front) {
+        times_.erase(front ? times_.begin() : std::prev(times_.end()));
+        if (!front) info.complete = false;
+        damaged_.clear();
         position_ = -1;
+        indexFromPackets();
+    };
+    for (const bool front : {true, false}) {
+        while (!times_.empty()) {
+            if (!front && !cut) break;
+            const std::int64_t n = front ? 0 : info.frames() - 1;
+            auto frame = this->frame(n, interrupt);
+            if (frame) break;
+            if (frame.error().code == ErrorCode::Cancelled) return frame.error();
+            drop(front);
+        }
     }
     return Done{};
 }
 
+void Reader::Impl::judgeCompleteness() {
+    const std::int64_t stated = info.statedFrames;
+    info.complete = info.complete && demuxer_.readToEnd &&
+                    (stated == 0 || info.frames() >= stated - 1 || demuxer_.hasSampleTable());
+    // An edit list hides frames on purpose: with a sample table only packets that could not be read count.
+    if (demuxer_.hasSampleTable() && demuxer_.readPackets < stated) info.complete = false;
+}
+
+void Reader::Impl::judgeRate() {
+    info.durationS = secondsOf(Pts{info.pts.back().value - info.pts.front().value}, info.timeBase);
+    if (info.playRate.toDouble() > 0) info.durationS += 1.0 / info.playRate.toDouble();
+    if (info.frames() <= 2) return;
+    std::int64_t least = INT64_MAX, most = 0;
+    for (std::size_t i = 1; i < info.pts.size(); ++i) {
+        const std::int64_t step = info.pts[i].value - info.pts[i - 1].value;
+        least = std::min(least, step);
+        most = std::max(most, step);
+    }
+    // Rounding to the time base makes steps differ by one unit in a film of constant rate.
+    info.variableRate = most - least > 1 + least / 10;
+}
+
+void Reader::Impl::findGroups() {
+    groups_ = {0};
+    for (const std::int64_t key : demuxer_.keys) {
+        const auto it = std::lower_bound(times_.begin(), times_.end(), key);
+        const std::int64_t n = it - times_.begin();
+        if (it != times_.end() && n > groups_.back()) groups_.push_back(n);
+    }
+}
+
 void Reader::Impl::rewind() {
-    // Some containers refuse a time before their start, some know no times at all: the first byte always
-    // works.
+    // Streams are found again by their first byte; other containers refuse a time before their start.
+    AVFormatContext* input = demuxer_.input.get();
+    const bool isStream = (input->iformat->flags & AVFMT_TS_DISCONT) != 0;
     const std::int64_t start =
         demuxer_.video()->start_time == AV_NOPTS_VALUE ? 0 : demuxer_.video()->start_time;
-    if (avformat_seek_file(demuxer_.input.get(), demuxer_.stream, INT64_MIN, start, start, 0) < 0)
-        av_seek_frame(demuxer_.input.get(), demuxer_.stream, 0, AVSEEK_FLAG_BYTE);
+    if (isStream || avformat_seek_file(input, demuxer_.stream, INT64_MIN, start, start, 0) < 0)
+        av_seek_frame(input, demuxer_.stream, 0, AVSEEK_FLAG_BYTE);
     avcodec_flush_buffers(decoder_.get());
     draining_ = false;
+    ended_ = false;
     counted_ = 0;
     position_ = -1;
 }
 
-Status Reader::Impl::startAt(std::int64_t n) {
-    if (countFrames_) {
-        rewind();
-        return Done{};
-    }
-    const std::int64_t target = info.pts[static_cast<std::size_t>(n)].value;
+void Reader::Impl::startAt(std::int64_t n) {
+    // A guessed time lies a frame or two after its packet's.
+    const std::int64_t target = times_[static_cast<std::size_t>(n)] - (guessedTimes_ ? 2 : 0);
     auto key = std::upper_bound(demuxer_.keys.begin(), demuxer_.keys.end(), target);
-    if (key == demuxer_.keys.begin()) {
-        rewind();
-        return Done{};
-    }
+    if (key == demuxer_.keys.begin() || std::prev(key) == demuxer_.keys.begin()) return rewind();
     --key;
-    if (avformat_seek_file(demuxer_.input.get(), demuxer_.stream, INT64_MIN, *key, *key, 0) < 0) {
-        rewind();
-        return Done{};
-    }
+    if (avformat_seek_file(demuxer_.input.get(), demuxer_.stream, INT64_MIN, *key, *key, 0) < 0)
+        return rewind();
     avcodec_flush_buffers(decoder_.get());
     draining_ = false;
+    ended_ = false;
     position_ = -1;
-    return Done{};
+    counted_ = INT64_MIN / 2;
 }
 
-Result<const AVFrame*> Reader::Impl::next(std::stop_token stop) {
+Result<const AVFrame*> Reader::Impl::next(const Interrupt& interrupt) {
     for (;;) {
-        if (stop.stop_requested()) {
-            position_ = -1;
-            return cancelled();
-        }
+        if (interrupt && interrupt()) return cancelled();
         const int got = avcodec_receive_frame(decoder_.get(), decoded_.get());
         if (got >= 0) {
             if (decoded_->flags & AV_FRAME_FLAG_DISCARD) continue;
@@ -188,7 +276,10 @@ Result<const AVFrame*> Reader::Impl::next(std::stop_token stop) {
             position_ = numberOf(decoded_.get());
             return decoded_.get();
         }
-        if (got == AVERROR_EOF || draining_) return static_cast<const AVFrame*>(nullptr);
+        if (got == AVERROR_EOF || draining_) {
+            ended_ = true;
+            return static_cast<const AVFrame*>(nullptr);
+        }
         int read = 0;
         while ((read = av_read_frame(demuxer_.input.get(), packet_.get())) >= 0 &&
                packet_->stream_index != demuxer_.stream)
@@ -205,40 +296,79 @@ Result<const AVFrame*> Reader::Impl::next(std::stop_token stop) {
 }
 
 std::int64_t Reader::Impl::numberOf(const AVFrame* frame) const {
-    if (countFrames_) return counted_ - 1;
-    const auto it = std::lower_bound(info.pts.begin(), info.pts.end(), Pts{timeOf(frame)});
-    if (it == info.pts.end() || it->value != timeOf(frame)) return -1;
-    return it - info.pts.begin();
+    if (demuxer_.keys.empty()) return counted_ - 1;
+    const std::int64_t time = timeOf(frame);
+    if (guessedTimes_ && time == AV_NOPTS_VALUE) return draining_ ? info.frames() - 1 : -1;
+    const auto it = std::lower_bound(times_.begin(), times_.end(), time);
+    return it == times_.end() || *it != time ? -1 : it - times_.begin();
 }
 
-Result<const AVFrame*> Reader::Impl::frame(std::int64_t n, std::stop_token stop) {
+std::int64_t Reader::Impl::groupStart(std::int64_t n) const {
+    return *std::prev(std::upper_bound(groups_.begin(), groups_.end(), n));
+}
+
+/// Decoding on gets there no later than starting again from the key picture.
+bool Reader::Impl::reachableFromHere(std::int64_t n) const {
+    constexpr std::int64_t kShortWay = 12;
+    return !ended_ && position_ >= 0 && n > position_ && groupStart(n) <= position_ + kShortWay;
+}
+
+Result<FrameHandle> Reader::Impl::decodeTo(std::int64_t n, const Interrupt& interrupt) {
+    for (;;) {
+        auto got = next(interrupt);
+        if (!got) return got.error();
+        if (!*got) return FrameHandle();
+        const FrameHandle held = handleOf(*got);
+        if (position_ >= 0) cache.put(position_, held);
+        if (position_ == n) return held;
+        if (position_ > n) return FrameHandle(); // pictures come in order: it will not come any more
+    }
+}
+
+Result<FrameHandle> Reader::Impl::frame(std::int64_t n, const Interrupt& interrupt) {
     if (n < 0 || n >= info.frames())
         return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(n) +
                                              ": it has frames 0 to " + std::to_string(info.frames() - 1) +
                                              ".");
-    if (const AVFrame* hit = cache_.find(n)) return hit;
-    // A short way ahead is decoded on; anything else starts again from its key picture.
-    constexpr std::int64_t kShortWay = 12;
-    bool started = position_ >= 0 && n > position_ && n - position_ <= kShortWay && !draining_;
-    for (int tries = 0; tries < 2; ++tries) {
-        if (!started)
-            if (auto s = startAt(n); !s) return s.error();
-        for (;;) {
-            auto got = next(stop);
-            if (!got) return got.error();
-            if (!*got) break;
-            if (position_ >= 0) cache_.put(position_, *got, n);
-            if (position_ == n) {
-                // The cache may have dropped it under a tiny budget: the decoder's own frame is still valid.
-                const AVFrame* kept = cache_.find(n);
-                return kept ? kept : *got;
-            }
-            if (position_ > n && n >= 0 && started) break;
+    if (auto hit = cache.find(n)) return hit;
+    if (!damaged_.contains(n)) {
+        const bool goOn = reachableFromHere(n);
+        // Streams without a table of samples may land beside the key asked for: then from the first byte.
+        const int most = demuxer_.hasSampleTable() ? 2 : 3;
+        for (int tries = goOn ? 0 : 1; tries < most; ++tries) {
+            if (tries == 1) startAt(n);
+            if (tries == 2) rewind();
+            auto got = decodeTo(n, interrupt);
+            if (!got || *got) return got;
         }
-        position_ = -1;
-        started = false;
+        damaged_.insert(n);
     }
     return fail(ErrorCode::Damaged, "Frame " + std::to_string(n) + " is damaged and can't be shown.");
+}
+
+void Reader::Impl::decodeAhead(const Interrupt& interrupt) {
+    const auto travel = cache.travel();
+    if (travel.direction > 0) aheadForward(travel, interrupt);
+    if (travel.direction < 0) aheadBackward(travel, interrupt);
+}
+
+void Reader::Impl::aheadForward(const FrameCache::Travel& travel, const Interrupt& interrupt) {
+    constexpr std::int64_t kAhead = 48;
+    const std::int64_t room = std::min(kAhead, cache.capacity() / 2);
+    const std::int64_t to = std::min(travel.playhead + room, info.frames() - 1);
+    for (std::int64_t n = travel.playhead; (n = cache.firstMissing(n, to, 1)) <= to; ++n)
+        if (auto got = frame(n, interrupt); !got && got.error().code == ErrorCode::Cancelled) return;
+}
+
+void Reader::Impl::aheadBackward(const FrameCache::Travel& travel, const Interrupt& interrupt) {
+    const std::int64_t capacity = cache.capacity();
+    const std::int64_t last = cache.firstMissing(travel.playhead, 0, -1);
+    if (last < 0 || damaged_.contains(last)) return;
+    const std::int64_t held = travel.playhead - last, group = last - groupStart(last) + 1;
+    // Decoding earlier would push out what is still to be shown.
+    const bool fits = held + group + 16 <= capacity;
+    if (!fits && held > std::max<std::int64_t>(16, std::min(group, capacity) / 3)) return;
+    frame(last, interrupt);
 }
 
 Reader::Reader(std::unique_ptr<Impl> impl)
@@ -250,8 +380,9 @@ Result<std::unique_ptr<Reader>> Reader::open(const std::filesystem::path& path, 
     av_log_set_level(AV_LOG_QUIET);
     auto demuxer = openDemuxer(path, stop);
     if (!demuxer) return demuxer.error();
-    auto impl = std::make_unique<Impl>(std::move(*demuxer), options.cacheBytes);
-    if (auto ready = impl->prepare(path, stop); !ready) return ready.error();
+    auto impl = std::make_unique<Impl>(std::move(*demuxer),
+                                       options.budget ? options.budget : FrameBudget::ofThisMachine());
+    if (auto ready = impl->prepare(path.filename().string(), options, stop); !ready) return ready.error();
     return std::unique_ptr<Reader>(new Reader(std::move(impl)));
 }
 
@@ -259,8 +390,32 @@ const FilmInfo& Reader::info() const {
     return impl_->info;
 }
 
+Result<FrameHandle> Reader::frame(FrameNumber n, const Interrupt& interrupt) {
+    return impl_->frame(n.value, interrupt);
+}
+
+FrameHandle Reader::cached(FrameNumber n) const {
+    return impl_->cache.find(n.value);
+}
+
+bool Reader::isOnTheWay(FrameNumber n, FrameNumber target) const {
+    return impl_->isOnTheWay(n.value, target.value);
+}
+
+void Reader::setTravel(FrameNumber playhead, int direction) {
+    impl_->cache.setTravel(playhead.value, direction);
+}
+
+void Reader::decodeAhead(const Interrupt& interrupt) {
+    impl_->decodeAhead(interrupt);
+}
+
+const std::vector<std::int64_t>& Reader::groupStarts() const {
+    return impl_->groups();
+}
+
 std::size_t Reader::cacheBytes() const {
-    return impl_->cache().bytes();
+    return impl_->cache.bytes();
 }
 
 std::int64_t Reader::packetsDecoded() const {
@@ -268,9 +423,9 @@ std::int64_t Reader::packetsDecoded() const {
 }
 
 Result<Picture> Reader::picture(FrameNumber n, std::stop_token stop) {
-    auto frame = impl_->frame(n.value, stop);
+    auto frame = impl_->frame(n.value, whenStopped(stop));
     if (!frame) return frame.error();
-    return toPicture(*frame, impl_->info);
+    return toPicture(**frame, impl_->info);
 }
 
 double Reader::Grey::mean() const {
@@ -279,19 +434,28 @@ double Reader::Grey::mean() const {
 }
 
 Result<Reader::Grey> Reader::grey(FrameNumber n, int width, std::stop_token stop) {
-    auto found = impl_->frame(n.value, stop);
-    if (!found) return found.error();
-    const AVFrame* frame = *found;
-    const int height = std::max(1, width * frame->height / std::max(1, frame->width));
-    const ff::Sws sws(sws_getContext(frame->width, frame->height, static_cast<AVPixelFormat>(frame->format),
-                                     width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
-    if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be checked.");
-    Grey grey{width, height,
-              std::vector<std::uint8_t>(static_cast<std::size_t>(width) * static_cast<std::size_t>(height))};
-    std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};
-    const int strides[4] = {width, 0, 0, 0};
-    sws_scale(sws.get(), frame->data, frame->linesize, 0, frame->height, planes, strides);
-    return grey;
+    auto frame = impl_->frame(n.value, whenStopped(stop));
+    if (!frame) return frame.error();
+    return toGrey(**frame, width);
+}
+
+std::string planesMd5(const AVFrame& frame) {
+    const auto format = static_cast<AVPixelFormat>(frame.format);
+    const int size = av_image_get_buffer_size(format, frame.width, frame.height, 1);
+    if (size <= 0) return {};
+    std::vector<std::uint8_t> bytes(static_cast<std::size_t>(size));
+    av_image_copy_to_buffer(bytes.data(), size, frame.data, frame.linesize, format, frame.width, frame.height,
+                            1);
+    std::array<std::uint8_t, 16> digest{};
+    av_md5_sum(digest.data(), bytes.data(), bytes.size());
+    std::string text;
+    for (const std::uint8_t b : digest)
+        for (const int nibble : {b >> 4, b & 15}) text += "0123456789abcdef"[nibble];
+    return text;
+}
+
+bool isDamaged(const AVFrame& frame) {
+    return (frame.flags & AV_FRAME_FLAG_CORRUPT) != 0 || frame.decode_error_flags != 0;
 }
 
 } // namespace jg

@@ -3,22 +3,32 @@
 
 #include "base/result.h"
 #include "film/film_info.h"
+#include "film/frame_cache.h"
 #include "film/picture.h"
 
 #include <filesystem>
 #include <functional>
 #include <memory>
 #include <stop_token>
+#include <string>
 
 namespace jg {
 
-/// How much decoded film is kept.
+/// Asked between two decoded frames: true breaks the work off.
+using Interrupt = std::function<bool()>;
+inline Interrupt whenStopped(std::stop_token stop) {
+    return [stop] { return stop.stop_requested(); };
+}
+
 struct ReaderOptions {
-    std::size_t cacheBytes = std::size_t{512} << 20;
+    /// Where decoded frames are counted; the machine's own when empty.
+    std::shared_ptr<FrameBudget> budget = {};
+    /// Called once with the first picture, before the film is indexed.
+    std::function<void(const Picture&)> onFirst = {};
 };
 
-/// Opens a film, indexes it and gives any frame. One thread owns a Reader; it is not thread-safe.
-/// Frame n is the n-th picture that a full decode shows.
+/// Opens a film, indexes it and gives any frame. One thread owns a Reader; only cached(), setTravel() and
+/// info() may be called from others. Frame n is the n-th picture that a full decode shows.
 class Reader {
 public:
     /// Errors: NotFound, Unreadable, BadInput (no film, no picture stream), Damaged (nothing decodes),
@@ -30,7 +40,19 @@ public:
     Reader& operator=(const Reader&) = delete;
 
     const FilmInfo& info() const;
-    /// Errors: BadInput (no such frame), Damaged, Cancelled.
+    /// The frame as decoded. Errors: BadInput (no such frame), Damaged, Cancelled (also when interrupted).
+    Result<FrameHandle> frame(FrameNumber n, const Interrupt& interrupt = {});
+    /// The same when it is held already, else nothing. Any thread; never waits for decoding.
+    FrameHandle cached(FrameNumber n) const;
+    /// True when decoding to `target` passes n. Any thread.
+    bool isOnTheWay(FrameNumber n, FrameNumber target) const;
+    /// Tells where the coach is and where they go (-1 back, 1 on, 0 a jump). Any thread.
+    void setTravel(FrameNumber playhead, int direction);
+    /// Decodes what the travel will need next; returns when that is held, at an interrupt, or at a damaged
+    /// place.
+    void decodeAhead(const Interrupt& interrupt);
+
+    /// The frame as shown. Errors as frame().
     Result<Picture> picture(FrameNumber n, std::stop_token stop = {});
     /// Mean brightness 0..1 and the small grey picture of frame n, for checks. Errors as picture().
     struct Grey {
@@ -40,6 +62,8 @@ public:
         double mean() const;
     };
     Result<Grey> grey(FrameNumber n, int width, std::stop_token stop = {});
+    /// Numbers of the frames decoding can begin at, rising; the first is 0.
+    const std::vector<std::int64_t>& groupStarts() const;
     /// Bytes of decoded frames held now.
     std::size_t cacheBytes() const;
     /// Packets sent to the decoder so far, for benchmarks.
@@ -51,7 +75,16 @@ private:
     std::unique_ptr<Impl> impl_;
 };
 
-/// Picture size in pixels above which a film is refused (common limit, own choice).
-inline constexpr std::int64_t kMostPixels = 8192LL * 8192LL;
+/// MD5 of a frame's planes without padding, as ffmpeg's framemd5 writes it for rawvideo.
+std::string planesMd5(const AVFrame& frame);
+/// True when the decoder had to guess parts of the frame.
+bool isDamaged(const AVFrame& frame);
+/// The frame as shown, no wider than `maxWidth` when that is not 0. Any thread. Errors: Internal.
+Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth = 0);
+
+/// Picture size in pixels above which a film is refused: a little more than 8K (own choice).
+inline constexpr std::int64_t kMostPixels = 8192LL * 4608LL;
+/// Pictures above which a film is refused: five hours at 240 a second (own choice).
+inline constexpr std::int64_t kMostFrames = 4'500'000;
 
 } // namespace jg

@@ -16,6 +16,7 @@ namespace {
 
 using test::shell;
 using test::TempFolder;
+namespace fs = std::filesystem;
 
 struct Made {
     const char* name;
@@ -114,7 +115,7 @@ TEST(Reader, ATinyCacheStillGivesTheRightFrames) {
     const TempFolder folder;
     shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=1 -c:v libx264 -g 250 -bf 3 '" +
           (folder / "a.mp4").string() + "'");
-    auto reader = Reader::open(folder / "a.mp4", {200000});
+    auto reader = Reader::open(folder / "a.mp4", {std::make_shared<FrameBudget>(200000)});
     ASSERT_TRUE(reader);
     const auto reference = referencePictures(folder / "a.mp4", 320, 180);
     for (std::int64_t n = (*reader)->info().frames(); n-- > 0;) {
@@ -186,6 +187,29 @@ TEST(Reader, RefusesWhatIsNoFilmInOneSentence) {
     }
 }
 
+TEST(Reader, AFolderOrFileThatMayNotBeReadIsNamed) {
+    test::TempFolder folder;
+    const fs::path locked = folder / "locked", film = locked / "a.mp4";
+    fs::create_directory(locked);
+    std::ofstream(film) << "x";
+    fs::permissions(folder.path(), fs::perms(0755));
+    fs::permissions(locked, fs::perms::none);
+    fs::permissions(film, fs::perms::none);
+    {
+        const test::AsNobody nobody;
+        const auto hidden = Reader::open(film);
+        ASSERT_FALSE(hidden);
+        EXPECT_EQ(hidden.error().code, ErrorCode::Unreadable);
+        EXPECT_NE(hidden.error().text.find("Check the folder's permissions"), std::string::npos);
+    }
+    fs::permissions(locked, fs::perms(0755));
+    const test::AsNobody nobody;
+    const auto shut = Reader::open(film);
+    ASSERT_FALSE(shut);
+    EXPECT_EQ(shut.error().code, ErrorCode::Unreadable);
+    EXPECT_NE(shut.error().text.find("may not be read"), std::string::npos);
+}
+
 TEST(Reader, AFilmCutShortOpensAsFarAsItGoes) {
     const TempFolder folder;
     const auto whole = folder / "whole.mp4";
@@ -222,8 +246,9 @@ TEST(Reader, StopsWhenAsked) {
     const TempFolder folder;
     shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=320x180:r=60:d=2 -c:v libx264 -g 250 '" +
           (folder / "a.mp4").string() + "'");
-    auto reader =
-        Reader::open(folder / "a.mp4", {200000}); // a small cache, so that the frame must be decoded
+    auto reader = Reader::open(
+        folder / "a.mp4",
+        {std::make_shared<FrameBudget>(200000)}); // a small cache, so that the frame must be decoded
     std::stop_source stop;
     stop.request_stop();
     const auto stopped = (*reader)->picture(FrameNumber{60}, stop.get_token());

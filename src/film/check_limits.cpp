@@ -1,0 +1,37 @@
+#include "base/file_store.h"
+#include "film/film_check.h"
+
+#include <nlohmann/json.hpp>
+
+namespace jg {
+
+Result<CheckLimits> readCheckLimits(const std::filesystem::path& file) {
+    auto bytes = readFile(file);
+    if (!bytes) return bytes.error();
+    const auto data = nlohmann::json::parse(*bytes, nullptr, false);
+    CheckLimits limits;
+    const std::pair<const char*, double*> fields[] = {{"enoughRateFps", &limits.enoughRateFps},
+                                                      {"handInchesPerSecond", &limits.handInchesPerSecond},
+                                                      {"darkMean", &limits.darkMean},
+                                                      {"smallSidePx", &limits.smallSidePx},
+                                                      {"athleteLeastHeight", &limits.athleteLeastHeight},
+                                                      {"edgeMargin", &limits.edgeMargin},
+                                                      {"edgeLeastFrames", &limits.edgeLeastFrames},
+                                                      {"shakeLargest", &limits.shakeLargest},
+                                                      {"tiltLargestDeg", &limits.tiltLargestDeg},
+                                                      {"squareLargestDeg", &limits.squareLargestDeg},
+                                                      {"startMotionLargest", &limits.startMotionLargest},
+                                                      {"endMotionLargest", &limits.endMotionLargest},
+                                                      {"stillMotionLargest", &limits.stillMotionLargest},
+                                                      {"stillLeastS", &limits.stillLeastS},
+                                                      {"travelLeast", &limits.travelLeast}};
+    for (const auto& [name, value] : fields) {
+        if (!data.is_object() || !data.contains(name) || !data[name].is_number())
+            return fail(ErrorCode::BadInput, file.filename().string() + " lacks the number \"" + name +
+                                                 "\". Install the program again.");
+        *value = data[name];
+    }
+    return limits;
+}
+
+} // namespace jg

@@ -1,0 +1,48 @@
+// One look through a whole film: what moves, how the camera is held, which frames are damaged.
+#pragma once
+
+#include "film/reader.h"
+
+#include <functional>
+#include <optional>
+#include <stop_token>
+#include <vector>
+
+namespace jg {
+
+/// What one frame shows. Lengths are parts of the picture's width (x) or height (y) as shown.
+struct FrameFacts {
+    bool readable = true;
+    bool damaged = false;     ///< the decoder had to guess parts of it
+    double brightness = 0;    ///< mean, 0..1
+    double largestChange = 0; ///< grey levels, in the most changed cell, against the frame before
+    double motion = 0;        ///< part of the athlete's picture that changed
+    double blend = 1;         ///< how far it is from the mean of its neighbours, relative to their difference
+    double shiftX = 0;        ///< of the background against the first frame, part of the width
+    double shiftY = 0;
+    bool athlete = false; ///< a moving body was found: the box is valid
+    double left = 0, right = 0, top = 0, bottom = 0;
+    double feetLeft = 0, feetRight = 0; ///< ends of the body near the ground
+};
+
+/// Lines of the place: how far the camera is turned. Nothing when there are too few lines.
+struct PlaceLines {
+    std::optional<double> tiltDeg;   ///< clockwise, from the upright lines
+    std::optional<double> turnedDeg; ///< away from square, from level lines running together; about
+};
+
+/// Motion below which nothing that matters moves (own choice).
+inline constexpr double kLeastMotion = 0.004;
+
+struct FilmSurvey {
+    std::vector<FrameFacts> frames;
+    PlaceLines lines;
+};
+
+/// Decodes every frame once, in small. Any thread that owns the reader. Errors: Cancelled, Damaged (nothing
+/// decodes). Method: background as the median of some frames, what differs from it is the athlete; corners of
+/// the background followed for the camera's shake (OpenCV).
+Result<FilmSurvey> surveyFilm(Reader& reader, std::stop_token stop = {},
+                              const std::function<void(double)>& progress = {});
+
+} // namespace jg

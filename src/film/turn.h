@@ -1,0 +1,24 @@
+// Stored pictures as shown. Inside the film room only.
+#pragma once
+
+#include "film/film_info.h"
+
+#include <opencv2/core.hpp>
+
+namespace jg {
+
+/// The stored picture turned clockwise by the film's rotation, then mirrored, into `shown` (made when its
+/// size or type is another). Without either, `shown` is a copy.
+inline void turnAsShown(const cv::Mat& stored, cv::Mat& shown, const FilmInfo& info) {
+    if (info.rotationDeg == 90)
+        cv::rotate(stored, shown, cv::ROTATE_90_CLOCKWISE);
+    else if (info.rotationDeg == 180)
+        cv::rotate(stored, shown, cv::ROTATE_180);
+    else if (info.rotationDeg == 270)
+        cv::rotate(stored, shown, cv::ROTATE_90_COUNTERCLOCKWISE);
+    else
+        stored.copyTo(shown);
+    if (info.mirrored) cv::flip(shown, shown, 1);
+}
+
+} // namespace jg

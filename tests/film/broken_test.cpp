@@ -1,0 +1,97 @@
+// Broken and hostile films: changed bytes, damaged stretches, claims of sizes and streams that are not there.
+#include "base/file_store.h"
+#include "desk/places.h"
+#include "film/film_check.h"
+#include "tests/support/fixtures.h"
+
+#include <fstream>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using test::shell;
+
+/// Small films of several containers and codecs.
+void makeSeeds(const fs::path& folder) {
+    const char* source = "ffmpeg -v error -y -f lavfi -i testsrc2=s=96x64:r=30:d=0.6 ";
+    for (const char* rest :
+         {"-c:v libx264 -g 8 -bf 2 seed-a.mp4", "-c:v libx264 -g 8 seed-b.mkv",
+          "-c:v mpeg4 -g 8 -bf 2 seed-c.avi", "-c:v mjpeg seed-d.mov",
+          "-c:v libx265 -x265-params log-level=none:keyint=8 seed-e.mp4",
+          "-c:v libvpx-vp9 -deadline realtime -g 8 seed-f.webm", "-c:v mpeg2video -g 8 seed-g.ts"})
+        shell("cd '" + folder.string() + "' && " + source + rest + " 2>&1");
+}
+
+/// JUXTAGRAPH_MUTANTS sets how many; every mutant is the same in every run.
+TEST(Broken, MutatedFilmsNeitherCrashNorHang) {
+    const test::TempFolder folder;
+    makeSeeds(folder.path());
+    const char* asked = std::getenv("JUXTAGRAPH_MUTANTS");
+    const int count = asked ? std::atoi(asked) : 400;
+    int code = -1;
+    const std::string said = shell("'" + (test::binFolder() / "mutants").string() + "' 0 " +
+                                       std::to_string(count) + " '" + folder.path().string() + "' 2>&1",
+                                   &code);
+    EXPECT_EQ(code, 0) << said;
+    EXPECT_NE(said.find(std::to_string(count) + " mutants"), std::string::npos) << said;
+}
+
+TEST(Broken, DamagedStretchesAreFoundAndTheRestCanBeSeen) {
+    const test::TempFolder folder;
+    FilmOrder order = test::smallOrder();
+    order.damagedBytes = 6;
+    ASSERT_TRUE(makeFilm(order, folder / "a.mp4"));
+    auto reader = Reader::open(folder / "a.mp4");
+    ASSERT_TRUE(reader);
+    const auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+    const auto check = checkFilm(**reader, *limits);
+    ASSERT_TRUE(check);
+    ASSERT_FALSE(check->damaged.empty());
+    for (const auto& [first, last] : check->damaged) {
+        EXPECT_LE(first, last);
+        EXPECT_LT(last, (*reader)->info().frames());
+    }
+    EXPECT_TRUE(std::any_of(check->lines.begin(), check->lines.end(),
+                            [](const auto& l) { return l.id == "damaged"; }));
+    EXPECT_TRUE((*reader)->picture(FrameNumber{0}));
+}
+
+TEST(Broken, ACleanFilmHasNoDamage) {
+    const test::TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "a.mp4"));
+    auto reader = Reader::open(folder / "a.mp4");
+    const auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+    EXPECT_TRUE(checkFilm(**reader, *limits)->damaged.empty());
+}
+
+/// Overwrites the picture's size in the sample description of an MP4.
+TEST(Broken, AnImpossibleSizeIsRefusedInASentence) {
+    const test::TempFolder folder;
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=96x64:r=30:d=0.3 -c:v mjpeg '" +
+          (folder / "a.mov").string() + "'");
+    std::string bytes = *readFile(folder / "a.mov");
+    const std::size_t entry = bytes.find("jpeg", bytes.find("stsd"));
+    ASSERT_NE(entry, std::string::npos);
+    for (std::size_t i = 0; i < 4; ++i) bytes[entry + 4 + 24 + i] = static_cast<char>(0xff);
+    std::ofstream(folder / "bomb.mov", std::ios::binary) << bytes;
+    const auto opened = Reader::open(folder / "bomb.mov");
+    if (!opened) {
+        EXPECT_FALSE(opened.error().text.empty());
+        return;
+    }
+    EXPECT_LE((*opened)->info().width, 8192); // the pictures' own size was believed instead
+}
+
+TEST(Broken, ThousandsOfStreamsAreRefused) {
+    const test::TempFolder folder;
+    std::string inputs, maps;
+    for (int i = 0; i < 70; ++i) maps += " -map 0";
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=32x32:r=5:d=0.4" + maps + " -c:v mpeg4 '" +
+          (folder / "many.mkv").string() + "'");
+    ASSERT_TRUE(fs::exists(folder / "many.mkv"));
+    EXPECT_FALSE(Reader::open(folder / "many.mkv"));
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,91 @@
+// Broken films by the thousand: mutants FIRST COUNT FOLDER. Changes bytes of small seed films in FOLDER with
+// fixed seeds, opens each and asks for some frames. Ends with 1 when one of them takes longer than allowed;
+// crashes and leaks are the sanitizers' to find.
+#include "base/file_store.h"
+#include "film/reader.h"
+
+#include <chrono>
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <random>
+#include <string>
+#include <vector>
+
+namespace {
+
+using namespace jg;
+namespace fs = std::filesystem;
+
+constexpr double kMostSeconds = 60; // under sanitizers on a busy machine; two without
+
+std::string mutated(std::string bytes, std::mt19937_64& engine) {
+    const auto at = [&] { return static_cast<std::size_t>(engine() % bytes.size()); };
+    const int kind = static_cast<int>(engine() % 5);
+    const int changes = 1 + static_cast<int>(engine() % 24);
+    // Headers decide most: half of all changes fall into the first or last two kilobytes.
+    const auto place = [&] {
+        const std::size_t edge = std::min<std::size_t>(bytes.size(), 2048);
+        const auto draw = engine() % 4;
+        if (draw == 0) return static_cast<std::size_t>(engine() % edge);
+        if (draw == 1) return bytes.size() - 1 - static_cast<std::size_t>(engine() % edge);
+        return at();
+    };
+    for (int i = 0; i < changes; ++i) {
+        if (kind == 0) bytes[place()] = static_cast<char>(engine());
+        if (kind == 1) bytes[place()] ^= static_cast<char>(1 << engine() % 8);
+        if (kind == 2) bytes[place()] = static_cast<char>(engine() % 2 ? 0xff : 0);
+    }
+    if (kind == 3) bytes.resize(1 + at());
+    if (kind == 4) {
+        const std::size_t from = at(), length = engine() % 4096;
+        bytes.erase(from, length);
+    }
+    if (bytes.empty()) bytes = "x";
+    return bytes;
+}
+
+/// What the window does with a film: opens it, steps, jumps, goes back.
+void use(const fs::path& film) {
+    auto reader = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{8} << 20)});
+    if (!reader) return;
+    const std::int64_t frames = (*reader)->info().frames();
+    for (const std::int64_t n : {std::int64_t{0}, frames - 1, frames / 2, frames / 2 - 1, frames / 3})
+        if (n >= 0)
+            if (const auto frame = (*reader)->frame(FrameNumber{n}))
+                (void)toPicture(**frame, (*reader)->info(), 320);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (argc != 4) {
+        std::fputs("mutants FIRST COUNT FOLDER\n", stderr);
+        return 2;
+    }
+    const int first = std::atoi(argv[1]), count = std::atoi(argv[2]);
+    const fs::path folder = argv[3];
+    std::vector<fs::path> seeds;
+    for (const auto& entry : fs::directory_iterator(folder))
+        if (entry.path().stem().string().rfind("seed", 0) == 0) seeds.push_back(entry.path());
+    std::sort(seeds.begin(), seeds.end());
+    if (seeds.empty()) return 2;
+    double slowest = 0;
+    for (int i = first; i < first + count; ++i) {
+        std::mt19937_64 engine(static_cast<std::uint64_t>(i));
+        const fs::path& seed = seeds[static_cast<std::size_t>(i) % seeds.size()];
+        const fs::path film = folder / ("mutant-" + std::to_string(first) + seed.extension().string());
+        std::ofstream(film, std::ios::binary) << mutated(*readFile(seed), engine);
+        const auto start = std::chrono::steady_clock::now();
+        use(film);
+        const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
+        slowest = std::max(slowest, took);
+        fs::remove(film);
+        if (took > kMostSeconds) {
+            std::printf("mutant %d of %s took %.1f s\n", i, seed.filename().c_str(), took);
+            return 1;
+        }
+    }
+    std::printf("%d mutants, slowest %.2f s\n", count, slowest);
+}
