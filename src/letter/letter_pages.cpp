@@ -60,9 +60,9 @@ void LetterPages::newPage() {
     pages_.emplace_back();
     y_ = kTop;
     if (pages_.size() > 1) return;
-    html(styled(escaped(model_.from), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2, 18);
+    html(styled(escaped(model_.from), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2);
     html(styled(escaped(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
-         kMargin + kWidth * 0.4, kWidth * 0.6, 12.5);
+         kMargin + kWidth * 0.4, kWidth * 0.6);
     pages_.back().back().rect.translate(0, 4);
     y_ += 30;
     pages_.back().push_back({Block::Kind::Fill, {kMargin, y_, kWidth, 2}, {}, palette::ink, {}});
@@ -74,7 +74,7 @@ void LetterPages::need(double height) {
 }
 
 /// Places HTML at y_ without moving it; gives its height.
-double LetterPages::html(const QString& text, double x, double width, double, double* bottom) {
+double LetterPages::html(const QString& text, double x, double width, double* bottom) {
     QTextDocument doc;
     prepare(doc, text, width);
     const double height = doc.size().height();
@@ -84,7 +84,7 @@ double LetterPages::html(const QString& text, double x, double width, double, do
 }
 
 void LetterPages::heading(const std::string& text, double px) {
-    y_ += html(styled(escaped(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth, px) + 6;
+    y_ += html(styled(escaped(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth) + 6;
 }
 
 void LetterPages::keeps() {
@@ -99,14 +99,15 @@ void LetterPages::keeps() {
         y_ += 11;
         html(styled("Keep", 15.5, palette::moss, "Vollkorn", "600") +
                  styled(escaped(model_.keeps[i]), 13, palette::ink),
-             x, width, 13, &bottom);
+             x, width, &bottom);
         y_ -= 11;
     }
     y_ = bottom + 24;
 }
 
 void LetterPages::correction(const LetterCorrection& c) {
-    const double stillWidth = 340;
+    // Three corrections share the first page with what to keep.
+    const double stillWidth = model_.corrections.size() > 2 ? 252 : 340;
     const auto still = stills_.find(c.finding);
     const double stillHeight =
         still == stills_.end() ? 0 : stillWidth * still->second.height() / still->second.width();
@@ -119,7 +120,7 @@ void LetterPages::correction(const LetterCorrection& c) {
         pages_.back().push_back(
             {Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
         y_ += stillHeight + 6;
-        html(styled(escaped(c.caption), 11.5, palette::quiet), kMargin, stillWidth, 11.5, &bottom);
+        html(styled(escaped(c.caption), 11.5, palette::quiet), kMargin, stillWidth, &bottom);
         y_ -= stillHeight + 6;
         x += stillWidth + 22;
         width -= stillWidth + 22;
@@ -128,12 +129,12 @@ void LetterPages::correction(const LetterCorrection& c) {
     const auto paragraph = [&](const char* lead, const std::string& body) {
         if (body.empty()) return;
         const QString head = *lead ? QString("<b>%1</b> ").arg(lead) : QString();
-        text += QString("<p style=\"margin:0 0 9px 0;line-height:135%\">%1%2</p>").arg(head, escaped(body));
+        text += QString("<p style=\"margin:0 0 9px 0;line-height:116%\">%1%2</p>").arg(head, escaped(body));
     };
     paragraph("", c.number);
     paragraph("Why.", c.why);
     paragraph("Feel.", c.feel);
-    html(styled(text, 13.5, palette::ink), x, width, 13.5, &bottom);
+    html(styled(text, 13.5, palette::ink), x, width, &bottom);
     y_ = bottom + 20;
 }
 
@@ -145,10 +146,10 @@ void LetterPages::week() {
     const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d,
                          const QColor& color, const char* weight) {
         double bottom = y_;
-        html(styled(a, 13, color, "Open Sans", weight), days, 92, 13, &bottom);
-        html(styled(b, 13, color), what, 400, 13, &bottom);
-        html(styled(c, 13, color), dose, 114, 13, &bottom);
-        html(styled(d, 13, color), ball, 42, 13, &bottom);
+        html(styled(a, 13, color, "Open Sans", weight), days, 92, &bottom);
+        html(styled(b, 13, color), what, 400, &bottom);
+        html(styled(c, 13, color), dose, 114, &bottom);
+        html(styled(d, 13, color), ball, 42, &bottom);
         y_ = bottom + 7;
     };
     row("day", "what", "how much", "ball", palette::quiet, "400");
@@ -185,8 +186,8 @@ void LetterPages::notes() {
         const double x = kMargin + static_cast<double>(i) * (width + gap);
         y_ += 12;
         html(styled(QString("<b>%1</b> %2").arg(notes[i].lead, escaped(notes[i].text)), 12.5, palette::ink,
-                    "Open Sans", "400", "line-height:130%;"),
-             x + 14, width - 28, 12.5, &bottom);
+                    "Open Sans", "400", "line-height:114%;"),
+             x + 14, width - 28, &bottom);
         y_ -= 12;
     }
     const double height = bottom - y_ + 12;
@@ -206,8 +207,8 @@ void LetterPages::layOut() {
         const std::size_t at = pages_.back().size();
         y_ += 12;
         const double height = html(styled("<b>Please stop throwing for now.</b> " + escaped(model_.caution),
-                                          13.5, palette::ink, "Open Sans", "400", "line-height:130%;"),
-                                   kMargin + 18, kWidth - 34, 13.5);
+                                          13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
+                                   kMargin + 18, kWidth - 34);
         pages_.back().insert(
             pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
             Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
@@ -218,19 +219,19 @@ void LetterPages::layOut() {
     }
     heading(model_.greeting, 31);
     if (!model_.opening.empty())
-        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:140%;"),
-                   kMargin, kWidth, 15) +
+        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
+                   kMargin, kWidth) +
               20;
     keeps();
     for (const LetterCorrection& c : model_.corrections) correction(c);
     week();
     notes();
     need(90);
-    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:135%;"),
-               kMargin, kWidth, 13) +
+    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:116%;"),
+               kMargin, kWidth) +
           16;
     html(styled(escaped(model_.signature), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
-         kMargin, kWidth, 18);
+         kMargin, kWidth);
 }
 
 void LetterPages::paint(QPainter& painter, int page) const {

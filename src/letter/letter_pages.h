@@ -40,7 +40,7 @@ private:
     void layOut();
     void newPage();
     void need(double height);
-    double html(const QString& html, double x, double width, double px, double* bottom = nullptr);
+    double html(const QString& html, double x, double width, double* bottom = nullptr);
     void heading(const std::string& text, double px);
     void keeps();
     void correction(const LetterCorrection& c);

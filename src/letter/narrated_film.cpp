@@ -5,6 +5,7 @@
 #include "letter/fonts.h"
 #include "letter/mark_painter.h"
 #include "letter/palette.h"
+#include "letter/qt_text.h"
 #include "letter/still.h"
 #include "review/replay.h"
 #include "voice/audio_file.h"
@@ -16,10 +17,6 @@
 namespace jg {
 
 namespace {
-
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 /// Paints the film's pictures. A picture that has not changed is painted once.
 class FilmPainter {

@@ -1,0 +1,23 @@
+// Asking for another film: what was wrong in words, where to stand as a drawing.
+#pragma once
+
+#include "review/people.h"
+
+#include <QImage>
+
+#include <string>
+
+namespace jg {
+
+/// The request for one clip, from its film check. Distances and heights are own choice, for a phone's usual
+/// lens.
+struct RefilmRequest {
+    std::string text; ///< plain text to send, signed by the coach
+    QImage drawing;   ///< 900 x 560: the place from above, the phone where it should stand
+};
+
+/// Needs a QGuiApplication. `coach` signs; `view` is the view asked for, which may be another than the
+/// clip's.
+RefilmRequest refilmRequest(const Clip& clip, const Athlete& athlete, View view, const std::string& coach);
+
+} // namespace jg
