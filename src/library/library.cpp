@@ -296,6 +296,9 @@ Result<std::string> Library::addMedia(const fs::path& file) {
 fs::path Library::mediaPath(const Clip& clip) const {
     return impl_->folder / "media" / (clip.mediaHash + clip.extension);
 }
+fs::path Library::scrubPath(const Clip& clip) const {
+    return impl_->folder / "scrub" / (clip.mediaHash + ".mov");
+}
 fs::path Library::takePath(const std::string& file) const {
     return impl_->folder / "takes" / file;
 }

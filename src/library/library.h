@@ -68,6 +68,8 @@ public:
     /// Errors: Unreadable, DiskFull, WriteFailed.
     Result<std::string> addMedia(const std::filesystem::path& file);
     std::filesystem::path mediaPath(const Clip& clip) const;
+    /// The clip's scrub copy, which may not be made yet. Not part of what verify() watches.
+    std::filesystem::path scrubPath(const Clip& clip) const;
     std::filesystem::path takePath(const std::string& file) const;
     std::filesystem::path sentPath(const std::string& file) const;
 

@@ -6,6 +6,7 @@
 #include "kinematics/anatomy.h"
 
 #include <cstdint>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -30,6 +31,18 @@ struct Athlete {
     bool operator==(const Athlete&) const = default;
 };
 
+/// A delivery found in a film by its motion, with where positions may lie. Only ever a suggestion.
+struct FoundDelivery {
+    std::int64_t first = 0, last = 0;
+    struct Place {
+        std::int64_t frame = 0;
+        bool sure = false;
+        bool operator==(const Place&) const = default;
+    };
+    std::map<Moment, Place> places;
+    bool operator==(const FoundDelivery&) const = default;
+};
+
 /// One film as it lies in the library. The original is kept under its content hash and never changed.
 struct Clip {
     ClipId id;
@@ -43,6 +56,8 @@ struct Clip {
     std::int64_t frames = 0;
     int width = 0;
     int height = 0;
+    std::vector<std::pair<std::int64_t, std::int64_t>> damaged; ///< first and last of each damaged stretch
+    std::vector<FoundDelivery> deliveries;
     std::vector<std::string> check; ///< the film check in sentences, the gravest first
     bool operator==(const Clip&) const = default;
 };

@@ -139,13 +139,36 @@ Approach approachIn(const json& row) {
     return a;
 }
 
+json deliveriesAsJson(const std::vector<FoundDelivery>& deliveries) {
+    json rows = json::array();
+    for (const FoundDelivery& d : deliveries) {
+        json places = json::object();
+        for (const auto& [moment, place] : d.places)
+            places[std::string(info(moment).id)] = {{"frame", place.frame}, {"sure", place.sure}};
+        rows.push_back({{"first", d.first}, {"last", d.last}, {"places", places}});
+    }
+    return rows;
+}
+
+std::vector<FoundDelivery> deliveriesIn(const json& rows) {
+    std::vector<FoundDelivery> all;
+    for (const json& row : rows) {
+        FoundDelivery d{row.at("first"), row.at("last"), {}};
+        for (const auto& [id, place] : row.at("places").items())
+            d.places[need(momentFromId(id), "moment")] = {place.at("frame"), place.at("sure")};
+        all.push_back(std::move(d));
+    }
+    return all;
+}
+
 json clipAsJson(const Clip& c) {
     return {{"id", c.id.value},           {"athlete", c.athlete.value},
             {"media", c.mediaHash},       {"extension", c.extension},
             {"fileName", c.fileName},     {"view", idOf(c.view)},
             {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
             {"frames", c.frames},         {"width", c.width},
-            {"height", c.height},         {"check", c.check}};
+            {"height", c.height},         {"check", c.check},
+            {"damaged", c.damaged},       {"deliveries", deliveriesAsJson(c.deliveries)}};
 }
 
 Clip clipIn(const json& row) {
@@ -162,6 +185,8 @@ Clip clipIn(const json& row) {
     c.width = row.at("width");
     c.height = row.at("height");
     c.check = row.value("check", std::vector<std::string>{});
+    c.damaged = row.value("damaged", c.damaged);
+    c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
     return c;
 }
 

@@ -18,6 +18,16 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
 
 namespace {
 
+int pointsOnDamaged(const Review& review, const Submission& submission) {
+    int count = 0;
+    for (const Clip& clip : submission.clips) {
+        if (clip.id != review.clip) continue;
+        for (const auto& [key, mark] : review.points)
+            for (const auto& [first, last] : clip.damaged) count += key.frame >= first && key.frame <= last;
+    }
+    return count;
+}
+
 using Problems = std::vector<SendProblem>;
 
 void checkOwner(const Review& review, const Athlete& athlete, const Submission& submission, Problems& out) {
@@ -87,6 +97,10 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
     checkOpenWork(review, a, out);
     checkPlan(review, playbook, out);
+    if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
+        out.push_back(
+            {false, std::to_string(damaged) + (damaged == 1 ? " point lies" : " points lie") +
+                        " on damaged pictures: the numbers from them are less sure than they say."});
     checkWeek(review, playbook, athlete, pain, today, out);
     if (pain && !review.plan.painConfirmed)
         out.push_back({true, "Pain is reported. Read the caution at the top of the letter and confirm it."});
