@@ -185,7 +185,7 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
                                       "-" + isoDate(arrival.received) + ".mp4");
         auto truth = makeFilm(o, file, stop, progress);
         if (!truth) return truth.error();
-        auto seen = lookAtFilm(file, stop);
+        auto seen = lookAtFilm(file, questionFor(o.camera.view, o.hand, o.fps), stop);
         if (!seen) return seen.error();
         form.films.push_back({file, o.camera.view, static_cast<double>(o.fps)});
         looked.push_back(std::move(*seen));

@@ -55,6 +55,20 @@ std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
     return finding;
 }
 
+/// A review sent before keeps its day and its promise.
+Status recordSent(Library& library, const ReviewId& id, const std::string& to, const Clock& clock) {
+    auto review = library.review(id);
+    if (!review) return review.error();
+    if (review->sent) return Done{};
+    auto athlete = library.athlete(review->athlete);
+    if (!athlete) return athlete.error();
+    review->sent = SentRecord{clock.today(), to};
+    review->stage = Stage::Sent;
+    if (auto stored = library.save(*review); !stored || !review->plan.nextLook) return stored;
+    return library.save(
+        Promise{athlete->id, "Next look at " + athlete->firstName, review->plan.nextLook, false, 0});
+}
+
 } // namespace
 
 Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
@@ -93,6 +107,19 @@ std::string mailText(const DispatchRecipe& r) {
 
 } // namespace
 
+namespace {
+
+/// Reads a film that is about to leave: no place, device or person may be in it.
+Status holdsNothingPrivate(const fs::path& film) {
+    auto reader = Reader::open(film);
+    if (!reader) return reader.error();
+    if (!(*reader)->info().locationData && (*reader)->info().privateTags.empty()) return Done{};
+    return fail(ErrorCode::Refused,
+                "The film to be sent would say where or with what it was made. It was not sent.");
+}
+
+} // namespace
+
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
     const std::string stem = recipe.athleteFirstName + "-" + isoDate(recipe.film.review.date);
@@ -114,6 +141,7 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
         const fs::path film = workFolder / (stem + ".mp4");
         if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made)
             return made.error();
+        if (auto clean = holdsNothingPrivate(film); !clean) return clean.error();
         auto filmBytes = readFile(film);
         if (!filmBytes) return filmBytes.error();
         m.attachments.push_back({stem + ".mp4", "video/mp4", std::move(*filmBytes)});
@@ -139,11 +167,12 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     return item;
 }
 
-OutboxItem afterSending(OutboxItem item, const Status& result, const Clock& clock) {
+Status settleMail(Library& library, OutboxItem item, const Status& result, const Clock& clock) {
     item.at = clock.nowUnix();
     item.reason = result ? "" : result.error().text;
     item.state = result ? "sent" : result.error().code == ErrorCode::Unsure ? "unsure" : "failed";
-    return item;
+    if (auto stored = library.save(item); !stored || !result) return stored;
+    return recordSent(library, item.review, item.recipient, clock);
 }
 
 MailServer mailServerOf(Library& library, const std::string& password) {

@@ -51,8 +51,10 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::p
 Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
                                const Parcel& parcel, const Clock& clock, IdSource& ids);
 
-/// The item as it stands after sending ended in `result`.
-OutboxItem afterSending(OutboxItem item, const Status& result, const Clock& clock);
+/// Keeps how sending ended; once it went out, the review is marked as sent today and its next look promised
+/// (a review sent before stays as it was).
+/// Errors: those of Library.
+Status settleMail(Library& library, OutboxItem item, const Status& result, const Clock& clock);
 
 /// The server from the library's settings; the password is the caller's.
 MailServer mailServerOf(Library& library, const std::string& password);

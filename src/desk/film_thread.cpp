@@ -3,56 +3,154 @@
 #include <QMetaObject>
 #include <QString>
 
+#include <cstdlib>
+
 namespace jg {
 
-FilmThread::FilmThread(std::filesystem::path path, QObject* parent)
+namespace {
+/// Steps up to this far are a walk in one direction; farther ones are jumps.
+constexpr std::int64_t kStride = 16;
+} // namespace
+
+FilmThread::FilmThread(std::filesystem::path film, std::filesystem::path scrub, QObject* parent)
     : QObject(parent)
-    , path_(std::move(path)) {
-    thread_ = std::jthread([this](std::stop_token stop) { run(stop); });
+    , film_(std::move(film))
+    , scrub_(std::move(scrub)) {
+    decoder_ = std::jthread([this](std::stop_token stop) { decode(stop); });
+    shower_ = std::jthread([this](std::stop_token stop) { show(stop); });
 }
 
 FilmThread::~FilmThread() {
-    thread_.request_stop();
+    decoder_.request_stop();
+    shower_.request_stop();
 }
 
 void FilmThread::request(FrameNumber n) {
     const std::lock_guard lock(mutex_);
+    const std::int64_t by = n.value - last_.value;
+    if (reader_ && by != 0) reader_->setTravel(n, std::llabs(by) > kStride ? 0 : by > 0 ? 1 : -1);
+    last_ = n;
     wanted_ = n;
-    wake_.notify_one();
+    toDecode_ = n;
+    changed_.notify_all();
 }
 
-void FilmThread::run(std::stop_token stop) {
-    auto reader = Reader::open(path_, {}, stop);
-    if (!reader) {
-        if (reader.error().code != ErrorCode::Cancelled)
-            QMetaObject::invokeMethod(
-                this, [this, text = QString::fromStdString(reader.error().text)] { Q_EMIT failed(text); },
-                Qt::QueuedConnection);
+bool FilmThread::holds(FrameNumber n) const {
+    const std::lock_guard lock(mutex_);
+    return heldNow(n) != nullptr;
+}
+
+std::size_t FilmThread::cacheBytes() const {
+    const std::lock_guard lock(mutex_);
+    return reader_ ? reader_->cacheBytes() : 0;
+}
+
+void FilmThread::decode(std::stop_token stop) {
+    ReaderOptions options;
+    options.onFirst = [this](const Picture& picture) {
+        post([this, picture] { Q_EMIT firstPicture(picture); });
+    };
+    auto opened = Reader::open(film_, options, stop);
+    if (!opened) {
+        if (opened.error().code != ErrorCode::Cancelled)
+            post([this, text = QString::fromStdString(opened.error().text)] { Q_EMIT failed(text); });
         return;
     }
-    QMetaObject::invokeMethod(
-        this, [this, info = (*reader)->info()] { Q_EMIT opened(info); }, Qt::QueuedConnection);
-    serve(**reader, stop);
+    Reader& reader = **opened;
+    post([this, info = reader.info()] { Q_EMIT this->opened(info); });
+    {
+        const std::lock_guard lock(mutex_);
+        reader_ = std::move(*opened);
+        reader_->setTravel(last_, 0);
+    }
+    changed_.notify_all();
+    serveWishes(reader, stop);
 }
 
-void FilmThread::serve(Reader& reader, std::stop_token stop) {
+/// Between two frames: true when the newest wish is served better by starting anew than by decoding on to
+/// `target`.
+bool FilmThread::servedElsewhere(Reader& reader, FrameNumber target) {
+    const std::lock_guard lock(mutex_);
+    if (wanted_ && reader.cached(*wanted_)) {
+        changed_.notify_all(); // the other thread shows it while this one decodes on
+        return false;
+    }
+    return toDecode_ && !reader.isOnTheWay(*toDecode_, target);
+}
+
+void FilmThread::serveWishes(Reader& reader, std::stop_token stop) {
+    while (!stop.stop_requested()) {
+        std::optional<FrameNumber> n;
+        {
+            const std::lock_guard lock(mutex_);
+            n = toDecode_;
+        }
+        if (n) {
+            auto frame =
+                reader.frame(*n, [&] { return stop.stop_requested() || servedElsewhere(reader, *n); });
+            const std::lock_guard lock(mutex_);
+            if (!frame && frame.error().code == ErrorCode::Damaged) {
+                post([this, n = *n, text = QString::fromStdString(frame.error().text)] {
+                    Q_EMIT frameDamaged(n.value, text);
+                });
+                if (wanted_ == n) wanted_.reset();
+            }
+            if (frame) ready_ = {*n, *frame};
+            if (toDecode_ == n && (frame || frame.error().code != ErrorCode::Cancelled)) toDecode_.reset();
+            changed_.notify_all();
+            continue;
+        }
+        reader.decodeAhead([&] {
+            const std::lock_guard lock(mutex_);
+            return stop.stop_requested() || (toDecode_ && !reader.cached(*toDecode_));
+        });
+        std::unique_lock lock(mutex_);
+        changed_.wait(lock, stop, [this] { return toDecode_.has_value(); });
+    }
+}
+
+/// The exact frame when it is decoded; the mutex is held.
+FrameHandle FilmThread::heldNow(FrameNumber n) const {
+    if (!reader_) return nullptr;
+    return ready_.second && ready_.first == n ? ready_.second : reader_->cached(n);
+}
+
+void FilmThread::showNear(Reader& scrub, FrameNumber n) {
+    if (n.value >= scrub.info().frames()) return;
+    if (auto picture = scrub.picture(n))
+        post([this, n, p = std::move(*picture)] { Q_EMIT frameNear(n.value, p); });
+}
+
+void FilmThread::show(std::stop_token stop) {
+    std::unique_ptr<Reader> scrub;
+    std::error_code ec;
+    if (!scrub_.empty() && std::filesystem::exists(scrub_, ec))
+        if (auto opened = Reader::open(scrub_, {std::make_shared<FrameBudget>(std::size_t{8} << 20)}, stop))
+            scrub = std::move(*opened);
+    std::optional<FrameNumber> near;
     for (;;) {
         FrameNumber n;
+        FrameHandle exact;
         {
             std::unique_lock lock(mutex_);
-            if (!wake_.wait(lock, stop, [this] { return wanted_.has_value(); })) return;
+            const auto something = [&] {
+                return wanted_ && (heldNow(*wanted_) || (scrub && near != wanted_));
+            };
+            if (!changed_.wait(lock, stop, something)) return;
             n = *wanted_;
-            wanted_.reset();
+            exact = heldNow(n);
+            if (exact) wanted_.reset();
         }
-        auto picture = reader.picture(n, stop);
-        if (stop.stop_requested()) return;
-        if (picture)
-            QMetaObject::invokeMethod(
-                this, [this, n, p = *picture] { Q_EMIT frameReady(n.value, p); }, Qt::QueuedConnection);
+        if (!exact) {
+            near = n;
+            showNear(*scrub, n);
+            continue;
+        }
+        near.reset();
+        if (auto picture = toPicture(*exact, reader_->info()))
+            post([this, n, p = std::move(*picture)] { Q_EMIT frameReady(n.value, p); });
         else
-            QMetaObject::invokeMethod(
-                this, [this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); },
-                Qt::QueuedConnection);
+            post([this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); });
     }
 }
 

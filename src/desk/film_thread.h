@@ -1,4 +1,4 @@
-// Frames for the window, decoded in a thread of their own.
+// Frames for the window: one thread decodes, one makes pictures of what is decoded.
 #pragma once
 
 #include "film/reader.h"
@@ -13,30 +13,57 @@
 
 namespace jg {
 
-/// Opens a film and gives frames on request; only the newest request is served. All signals come in the
-/// thread that made the object. Ends its decoding when destroyed.
+/// Opens a film and gives frames on request; only the newest request is served. Until the exact frame is
+/// decoded a picture from the scrub copy stands in, when there is one. Decodes ahead in the direction of
+/// travel while nothing is asked. All signals come in the thread that made the object. Ends its decoding when
+/// destroyed.
 class FilmThread : public QObject {
     Q_OBJECT
 public:
-    explicit FilmThread(std::filesystem::path path, QObject* parent = nullptr);
+    /// `scrub` may be empty or not exist.
+    explicit FilmThread(std::filesystem::path film, std::filesystem::path scrub = {},
+                        QObject* parent = nullptr);
     ~FilmThread() override;
     /// Asks for a frame; an older request not yet served is dropped.
     void request(FrameNumber n);
+    /// True when the exact frame is decoded.
+    bool holds(FrameNumber n) const;
+    /// Bytes of decoded frames held now.
+    std::size_t cacheBytes() const;
 
 Q_SIGNALS:
+    /// The first picture, before the film is indexed.
+    void firstPicture(const jg::Picture& picture);
     void opened(const jg::FilmInfo& info);
     void failed(const QString& sentence);
+    /// A frame that can't be decoded; the film goes on.
+    void frameDamaged(qint64 frame, const QString& sentence);
     void frameReady(qint64 frame, const jg::Picture& picture);
+    /// The same frame from the scrub copy, smaller and only near; the exact one follows.
+    void frameNear(qint64 frame, const jg::Picture& picture);
 
 private:
-    void run(std::stop_token stop);
-    void serve(Reader& reader, std::stop_token stop);
+    void decode(std::stop_token stop);
+    void serveWishes(Reader& reader, std::stop_token stop);
+    void show(std::stop_token stop);
+    /// Shows the wish from the scrub copy unless it was shown so already.
+    void showNear(Reader& scrub, FrameNumber n);
+    FrameHandle heldNow(FrameNumber n) const;
+    bool servedElsewhere(Reader& reader, FrameNumber target);
+    template <class Emit>
+    void post(Emit emit) {
+        QMetaObject::invokeMethod(this, emit, Qt::QueuedConnection);
+    }
 
-    std::filesystem::path path_;
-    std::mutex mutex_;
-    std::condition_variable_any wake_;
-    std::optional<FrameNumber> wanted_;
-    std::jthread thread_;
+    std::filesystem::path film_, scrub_;
+    mutable std::mutex mutex_;
+    std::condition_variable_any changed_;
+    std::unique_ptr<Reader> reader_;    ///< set once opened; the decoder's, apart from cached()
+    std::optional<FrameNumber> wanted_; ///< the newest wish, until it is shown
+    std::optional<FrameNumber> toDecode_;
+    FrameNumber last_;
+    std::pair<FrameNumber, FrameHandle> ready_; ///< the last wish decoded, held past any eviction
+    std::jthread decoder_, shower_;
 };
 
 } // namespace jg

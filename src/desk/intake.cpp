@@ -1,18 +1,63 @@
 #include "desk/intake.h"
 
+#include "desk/places.h"
+#include "film/deliveries.h"
 #include "letter/still.h"
 
 #include <QImage>
+
+#include <chrono>
+#include <thread>
 
 namespace jg {
 
 namespace fs = std::filesystem;
 
-Result<LookedAt> lookAtFilm(const fs::path& path, std::stop_token stop,
+CheckQuestion questionFor(View view, Hand hand, double statedFps) {
+    CheckQuestion q;
+    q.statedFps = statedFps;
+    q.fromSide = isSideView(view);
+    q.travel = targetDirectionX(hand, view);
+    q.seenAs = std::string("a ") + (hand == Hand::Right ? "right" : "left") + "-hander seen from the " +
+               std::string(nameOf(view));
+    return q;
+}
+
+namespace {
+
+/// A phone or a cable may still be writing it: two looks a fifth of a second apart must find the same size.
+Status waitUntilWhole(const fs::path& path, std::stop_token stop) {
+    constexpr int kMostLooks = 600;
+    std::error_code ec;
+    // What has rested for a while needs no second look.
+    const auto age = fs::file_time_type::clock::now() - fs::last_write_time(path, ec);
+    if (ec || age > std::chrono::milliseconds(1500)) return Done{};
+    auto size = fs::file_size(path, ec);
+    for (int look = 0; look < kMostLooks && !ec; ++look) {
+        for (int i = 0; i < 4; ++i) {
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+            std::this_thread::sleep_for(std::chrono::milliseconds(50));
+        }
+        const auto now = fs::file_size(path, ec);
+        if (now == size) return Done{};
+        size = now;
+    }
+    if (ec) return Done{}; // opening says what is wrong
+    return fail(ErrorCode::Unreadable,
+                path.filename().string() +
+                    " is still being written after two minutes. Take it in when it is copied.");
+}
+
+} // namespace
+
+Result<LookedAt> lookAtFilm(const fs::path& path, const CheckQuestion& question, std::stop_token stop,
                             const std::function<void(double)>& progress) {
+    if (auto whole = waitUntilWhole(path, stop); !whole) return whole.error();
+    auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+    if (!limits) return limits.error();
     auto reader = Reader::open(path, {}, stop);
     if (!reader) return reader.error();
-    auto check = checkFilm(**reader, stop, progress);
+    auto check = checkFilm(**reader, *limits, question, stop, progress);
     if (!check) return check.error();
     // Somewhere in the delivery rather than at its still beginning.
     auto still = (*reader)->picture(FrameNumber{(*reader)->info().frames() * 6 / 10}, stop);
@@ -27,6 +72,20 @@ fs::path stillPath(const Library& library, const Clip& clip) {
 
 namespace {
 
+std::vector<FoundDelivery> foundIn(const LookedAt& looked, View view) {
+    std::vector<FoundDelivery> all;
+    for (const SuggestedDelivery& s :
+         findDeliveries(looked.check.survey, looked.info.playRate.toDouble(), isSideView(view))) {
+        FoundDelivery d{s.cut.first, s.cut.second, {}};
+        for (const auto& [moment, found] :
+             {std::pair{Moment::Set, s.set}, std::pair{Moment::LiftTop, s.liftTop},
+              std::pair{Moment::FootTouch, s.firstTouch}, std::pair{Moment::Release, s.release}})
+            if (found) d.places[moment] = {found->frame, found->sure};
+        all.push_back(std::move(d));
+    }
+    return all;
+}
+
 Clip clipFrom(const IntakeFilm& film, const LookedAt& looked, const AthleteId& athlete, IdSource& ids) {
     Clip c;
     c.id = ids.next<ClipTag>("clip");
@@ -39,8 +98,9 @@ Clip clipFrom(const IntakeFilm& film, const LookedAt& looked, const AthleteId& a
     c.frames = looked.info.frames();
     c.width = looked.info.width;
     c.height = looked.info.height;
-    for (const CheckLine& line : looked.check.lines)
-        if (!(film.statedFps > 0 && line.id == "rate-assumed")) c.check.push_back(line.text);
+    for (const CheckLine& line : looked.check.lines) c.check.push_back(line.text);
+    c.damaged = looked.check.damaged;
+    c.deliveries = foundIn(looked, film.view);
     return c;
 }
 
@@ -76,6 +136,9 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
         auto hash = library.addMedia(form.films[i].path);
         if (!hash) return hash.error();
         clip.mediaHash = *hash;
+        if (form.films.size() == 1)
+            clip.check.push_back("Only one view: what the " + std::string(nameOf(clip.view)) +
+                                 " can't show stays open.");
         if (auto saved = saveStill(library, clip, looked[i].still); !saved) return saved.error();
         s.clips.push_back(std::move(clip));
     }

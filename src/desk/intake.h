@@ -39,10 +39,14 @@ struct LookedAt {
     Picture still;
 };
 
-/// Opens and checks one film; may run in any thread. Errors: those of Reader and checkFilm, with the film's
-/// name.
-Result<LookedAt> lookAtFilm(const std::filesystem::path& path, std::stop_token stop = {},
-                            const std::function<void(double)>& progress = {});
+/// What the check should know of a film: which way the athlete should move, seen from where.
+CheckQuestion questionFor(View view, Hand hand, double statedFps = 0);
+
+/// Opens and checks one film by the shipped limits; may run in any thread. Waits for a file that is still
+/// being copied. Errors: those of Reader and checkFilm, with the film's name; Unreadable when the file never
+/// stops growing.
+Result<LookedAt> lookAtFilm(const std::filesystem::path& path, const CheckQuestion& question = {},
+                            std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
 /// Stores a submission whose films were looked at (same order). All or nothing: a refused film stores
 /// nothing. Errors: BadInput, those of Library.

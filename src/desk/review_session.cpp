@@ -1,5 +1,7 @@
 #include "desk/review_session.h"
 
+#include "desk/dispatch.h"
+
 #include "review/positions.h"
 
 #include <algorithm>
@@ -130,14 +132,9 @@ Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
     return perform({"Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}}});
 }
 
-Status ReviewSession::markSent(const std::string& to) {
-    review_.sent = SentRecord{clock_.today(), to};
-    review_.stage = Stage::Sent;
-    auto stored = save();
-    if (stored && review_.plan.nextLook) {
-        Promise look{athlete_.id, "Next look at " + athlete_.firstName, review_.plan.nextLook, false, 0};
-        stored = library_.save(look);
-    }
+Status ReviewSession::settle(const OutboxItem& item, const Status& result) {
+    auto stored = settleMail(library_, item, result, clock_);
+    if (auto now = library_.review(review_.id)) review_ = std::move(*now);
     Q_EMIT changed();
     return stored;
 }

@@ -52,7 +52,8 @@ public:
     Status useClip(const ClipId& clip);
     /// Sets a key position or refuses in words when the order would break.
     Status setMoment(Moment moment, std::int64_t frame);
-    Status markSent(const std::string& to);
+    /// Keeps how a mail of this review ended, in the outbox and, once it went out, in the review.
+    Status settle(const OutboxItem& item, const Status& result);
 
 Q_SIGNALS:
     void changed();

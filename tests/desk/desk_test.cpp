@@ -4,7 +4,9 @@
 #include "desk/job.h"
 #include "desk/places.h"
 #include "desk/recorder.h"
+#include "desk/scrub_maker.h"
 #include "desk/suggest.h"
+#include "film/scrub_copy.h"
 #include "review/stops.h"
 #include "tests/support/walk.h"
 
@@ -56,7 +58,13 @@ TEST(Session, ASentReviewStaysAsItWasSent) {
 TEST(Session, SendingLeavesAPromiseForTheNextLook) {
     Walk walk;
     const auto session = walk.session();
-    ASSERT_TRUE(session->markSent("odalys.home@example.org"));
+    const OutboxItem item{
+        "mail-1", session->review().id, "odalys.home@example.org", "Hello", "mail-1.eml", "waiting", "", 0};
+    ASSERT_TRUE(session->settle(item, fail(ErrorCode::Network, "Nobody answers.")));
+    EXPECT_FALSE(session->review().sent);
+    EXPECT_TRUE(walk.library->promises()->empty());
+    for (int again = 0; again < 2; ++again) ASSERT_TRUE(session->settle(item, Done{}));
+    EXPECT_EQ(session->review().sent->to, "odalys.home@example.org");
     const auto promises = walk.library->promises();
     ASSERT_EQ(promises->size(), 1U);
     EXPECT_EQ(promises->at(0).due, session->review().plan.nextLook);
@@ -105,7 +113,7 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     EXPECT_TRUE(std::filesystem::exists(walk.library->sentPath(item->file)));
     const Status sent = sendMail({"smtp://127.0.0.1:1", "", "", false, 2}, "ilse@example.org",
                                  item->recipient, parcel->bytes);
-    ASSERT_TRUE(walk.library->save(afterSending(*item, sent, walk.clock)));
+    ASSERT_TRUE(settleMail(*walk.library, *item, sent, walk.clock));
     const auto box = walk.library->outbox();
     EXPECT_EQ(box->at(0).state, "failed");
     EXPECT_NE(box->at(0).reason.find("Nobody answers"), std::string::npos);
@@ -266,6 +274,77 @@ TEST(FilmThread, GivesTheFrameAskedForLast) {
     for (int n = 0; n < 60; ++n) film.request(FrameNumber{n});
     ASSERT_TRUE(turnUntil([&] { return !got.empty() && got.back() == 59; }));
     EXPECT_LT(got.size(), 60U);
+}
+
+TEST(FilmThread, TheFirstPictureComesBeforeTheFilmIsIndexed) {
+    Walk walk(Stage::Look);
+    FilmThread film(walk.library->mediaPath(walk.submission.clips[0]));
+    std::vector<std::string> order;
+    QObject::connect(&film, &FilmThread::firstPicture, [&](const Picture&) { order.push_back("picture"); });
+    QObject::connect(&film, &FilmThread::opened, [&](const FilmInfo&) { order.push_back("index"); });
+    ASSERT_TRUE(turnUntil([&] { return order.size() == 2; }));
+    EXPECT_EQ(order.front(), "picture");
+}
+
+/// A library whose clip has its scrub copy, made by the maker.
+std::filesystem::path scrubOf(Walk& walk) {
+    ScrubMaker maker(std::make_shared<FileStore>());
+    EXPECT_TRUE(maker.makeMissing(*walk.library));
+    EXPECT_EQ(maker.waiting(), 1);
+    EXPECT_TRUE(maker.makeMissing(*walk.library)); // asked twice, made once
+    EXPECT_EQ(maker.waiting(), 1);
+    EXPECT_TRUE(turnUntil([&] { return maker.waiting() == 0; }, 60000));
+    return walk.library->scrubPath(walk.submission.clips[0]);
+}
+
+TEST(ScrubMaker, MakesEveryFrameOnItsOwnUnderTheSameNumber) {
+    Walk walk(Stage::Look);
+    const auto path = scrubOf(walk);
+    auto scrub = Reader::open(path);
+    auto film = Reader::open(walk.library->mediaPath(walk.submission.clips[0]));
+    ASSERT_TRUE(scrub && film);
+    ASSERT_EQ((*scrub)->info().frames(), (*film)->info().frames());
+    for (const std::int64_t n : {97L, 3L, 60L}) {
+        const std::int64_t before = (*scrub)->packetsDecoded();
+        const auto near = (*scrub)->grey(FrameNumber{n}, 96), exact = (*film)->grey(FrameNumber{n}, 96);
+        ASSERT_TRUE(near && exact);
+        double difference = 0;
+        for (std::size_t i = 0; i < near->pixels.size(); ++i)
+            difference += std::abs(near->pixels[i] - exact->pixels[i]);
+        EXPECT_LT(difference / static_cast<double>(near->pixels.size()), 2.5) << n;
+        EXPECT_EQ((*scrub)->packetsDecoded() - before, 1) << n;
+    }
+    EXPECT_TRUE(walk.library->verify().empty());
+}
+
+TEST(ScrubMaker, AFullDiskLeavesNothingAndEndsTheWork) {
+    Walk walk(Stage::Look);
+    ScrubMaker maker(std::make_shared<test::FullDisk>());
+    ASSERT_TRUE(maker.makeMissing(*walk.library));
+    ASSERT_TRUE(turnUntil([&] { return maker.waiting() == 0; }, 60000));
+    EXPECT_FALSE(std::filesystem::exists(walk.library->scrubPath(walk.submission.clips[0])));
+}
+
+TEST(FilmThread, AJumpShowsTheScrubCopyFirstAndThenTheExactFrame) {
+    Walk walk(Stage::Look);
+    const auto scrub = scrubOf(walk);
+    FilmThread film(walk.library->mediaPath(walk.submission.clips[0]), scrub);
+    bool open = false;
+    std::vector<std::string> got;
+    QObject::connect(&film, &FilmThread::opened, [&] { open = true; });
+    QObject::connect(&film, &FilmThread::frameNear, [&](qint64 n, const Picture& p) {
+        got.push_back("near " + std::to_string(n) + (p.width <= kScrubWidth ? "" : " too wide"));
+    });
+    QObject::connect(&film, &FilmThread::frameReady,
+                     [&](qint64 n, const Picture&) { got.push_back("exact " + std::to_string(n)); });
+    ASSERT_TRUE(turnUntil([&] { return open; }));
+    film.request(FrameNumber{90});
+    ASSERT_TRUE(turnUntil([&] { return !got.empty() && got.back() == "exact 90"; }));
+    EXPECT_EQ(got, (std::vector<std::string>{"near 90", "exact 90"}));
+    got.clear();
+    film.request(FrameNumber{89}); // decoded already: no detour
+    ASSERT_TRUE(turnUntil([&] { return !got.empty() && got.back() == "exact 89"; }));
+    EXPECT_EQ(got.size(), 1U);
 }
 
 TEST(FilmThread, AMissingFilmIsSaidAndDestroyingItWaitsForNothing) {

@@ -1,0 +1,72 @@
+#include "desk/scrub_maker.h"
+
+#include "film/scrub_copy.h"
+
+#include <algorithm>
+#include <sys/resource.h>
+#include <sys/syscall.h>
+#include <unistd.h>
+
+namespace jg {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+/// Only this thread gives way to the window and the film at hand.
+void giveWay() {
+    setpriority(PRIO_PROCESS, static_cast<id_t>(syscall(SYS_gettid)), 10);
+}
+
+void makeOne(const fs::path& film, const fs::path& scrub, FileStore& files, std::stop_token stop,
+             const Job::Progress& progress) {
+    giveWay();
+    // A budget of its own: the film being reviewed keeps its frames.
+    const auto reader = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{64} << 20)}, stop);
+    if (!reader) return;
+    std::error_code ec;
+    fs::create_directories(scrub.parent_path(), ec);
+    makeScrubCopy(**reader, scrub, files, stop, progress);
+}
+
+} // namespace
+
+ScrubMaker::ScrubMaker(std::shared_ptr<FileStore> files, QObject* parent)
+    : QObject(parent)
+    , files_(std::move(files)) {}
+
+Status ScrubMaker::makeMissing(Library& library) {
+    auto submissions = library.submissions();
+    if (!submissions) return submissions.error();
+    std::stable_partition(submissions->begin(), submissions->end(), [&](const Submission& s) {
+        const auto review = library.reviewOf(s.id);
+        return review && (!*review || !(**review).sent);
+    });
+    std::error_code ec;
+    for (const Submission& s : *submissions)
+        for (const Clip& clip : s.clips) {
+            const Task task{library.mediaPath(clip), library.scrubPath(clip)};
+            const bool known =
+                (job_ && current_ == task) || std::find(queue_.begin(), queue_.end(), task) != queue_.end();
+            if (!known && !fs::exists(task.scrub, ec)) queue_.push_back(task);
+        }
+    next();
+    return Done{};
+}
+
+void ScrubMaker::next() {
+    if (job_ || queue_.empty()) return;
+    current_ = queue_.front();
+    queue_.pop_front();
+    job_ = new Job(
+        this, [this, task = current_, files = files_](std::stop_token stop, const Job::Progress& progress) {
+            makeOne(task.film, task.scrub, *files, stop, progress);
+            return Job::Continuation([this] {
+                job_ = nullptr;
+                next();
+                Q_EMIT progressed(waiting());
+            });
+        });
+}
+
+} // namespace jg
