@@ -32,7 +32,6 @@ struct ActionRow {
     QString text;
     QList<QKeySequence> keys;
     unsigned where = 0;
-    bool inFoot = false; ///< shown in the foot of its places
 };
 
 /// The whole table, in the order of the shortcut sheet.

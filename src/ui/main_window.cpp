@@ -13,13 +13,11 @@
 #include <QCoreApplication>
 #include <QInputDialog>
 #include <QProcess>
+#include <QTimer>
 
 namespace jg::ui {
 
 namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 const QStringList kPlaces = {"desk", "athletes", "playbook", "post"};
 } // namespace
 
@@ -35,9 +33,26 @@ MainWindow::MainWindow(WindowParts parts)
     buildHome();
     refreshHome();
     actions_->setWhere(AtHome);
+    showPlace("desk");
+    scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
+    connect(scrubs_, &ScrubMaker::progressed, this, [this] {
+        foot_->setKept(scrubs_->waiting() == 0   ? "kept"
+                       : scrubs_->waiting() == 1 ? QString("getting a film ready")
+                                                 : QString("getting %1 films ready").arg(scrubs_->waiting()));
+    });
+    constexpr int kAfterStartMs = 3000; // the window comes first
+    QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
+}
+
+void MainWindow::makeScrubCopies() {
+    if (const Status queued = scrubs_->makeMissing(*parts_.library); !queued)
+        foot_->say(text(queued.error().text));
+    else
+        Q_EMIT scrubs_->progressed(scrubs_->waiting());
 }
 
 MainWindow::~MainWindow() {
+    delete scrubs_;
     delete review_; // before the library it saves to
 }
 
@@ -123,10 +138,10 @@ void MainWindow::openReview(const SubmissionId& submission) {
         return;
     }
     delete review_;
-    review_ = new ReviewPlace(std::move(*session),
-                              {*parts_.microphone, [this](const QString& id) { run(id); },
-                               [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
-                               [this] { return askPassword(); }, [this] { refreshHome(); }});
+    review_ = new ReviewPlace(
+        std::move(*session), {*parts_.microphone, *parts_.loudspeaker, [this](const QString& id) { run(id); },
+                              [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
+                              [this] { return askPassword(); }, [this] { refreshHome(); }});
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();
@@ -154,6 +169,7 @@ void MainWindow::takeInFiles(const QStringList& files) {
         refreshHome();
         showPlace("desk");
         foot_->say("Taken in. It stands on the desk.");
+        makeScrubCopies();
     });
     dialog->open();
 }

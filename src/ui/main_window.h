@@ -2,6 +2,7 @@
 #pragma once
 
 #include "desk/places.h"
+#include "desk/scrub_maker.h"
 #include "library/library.h"
 #include "ui/actions.h"
 #include "ui/review/review_place.h"
@@ -24,6 +25,7 @@ struct WindowParts {
     Playbook playbook;
     std::shared_ptr<Clock> clock;
     std::unique_ptr<Microphone> microphone;
+    std::unique_ptr<Loudspeaker> loudspeaker;
 };
 
 class MainWindow : public QMainWindow {
@@ -51,6 +53,7 @@ private:
     void buildHome();
     void refreshHome();
     std::optional<QString> askPassword();
+    void makeScrubCopies();
 
     WindowParts parts_;
     IdSource ids_;
@@ -64,6 +67,7 @@ private:
     Foot* foot_;
     ReviewPlace* review_ = nullptr;
     Actions* actions_;
+    ScrubMaker* scrubs_;
     qint64 postOffice_ = 0;
 };
 

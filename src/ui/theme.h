@@ -3,6 +3,7 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "letter/qt_text.h"
 
 #include <QApplication>
 #include <QIcon>

@@ -22,7 +22,7 @@ Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<st
     EXPECT_TRUE(library) << library.error().text;
     window_ = std::make_unique<ui::MainWindow>(
         ui::WindowParts{std::move(*library), playbook(), std::make_shared<FixedClock>(today()),
-                        makeStandInMicrophone(std::move(voices), speed)});
+                        makeStandInMicrophone(std::move(voices), speed), makeStandInLoudspeaker()});
     window_->show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
     window_->activateWindow();

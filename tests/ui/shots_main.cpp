@@ -159,7 +159,7 @@ int main(int argc, char** argv) {
     }
     const Date today = *parseIsoDate("2026-11-25");
     MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<FixedClock>(today),
-                       makeStandInMicrophone(demoVoices())});
+                       makeStandInMicrophone(demoVoices()), makeStandInLoudspeaker()});
     window.resize(argc > 4 ? atoi(argv[3]) : 1280, argc > 4 ? atoi(argv[4]) : 800);
     window.show();
     window.activateWindow();
@@ -182,6 +182,14 @@ int main(int argc, char** argv) {
     window.reviewPlace()->playhead().step(250);
     p.settle();
     p.shoot("look");
+    window.run("look-refilm");
+    if (auto* request = window.findChild<QDialog*>("refilm")) {
+        QTest::qWait(200);
+        p.shoot("refilm", request);
+        request->close();
+        window.activateWindow();
+        QTest::qWait(100);
+    }
     window.toDesk();
     p.open("Ludo");
     p.stage(1);

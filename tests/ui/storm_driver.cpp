@@ -16,7 +16,7 @@ int storm(const char* folder) {
     const auto submissions = (*library)->submissions();
     if (!submissions || submissions->empty()) return 4;
     ui::MainWindow window({std::move(*library), std::move(*book), std::make_shared<SystemClock>(),
-                           makeStandInMicrophone(demoVoices())});
+                           makeStandInMicrophone(demoVoices()), makeStandInLoudspeaker()});
     window.show();
     window.openReview(submissions->front().id);
     ReviewSession& session = window.reviewPlace()->session();

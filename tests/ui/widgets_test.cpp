@@ -204,12 +204,22 @@ TEST(Pictures, SmallWidgetsPaintThemselves) {
     t.type = TargetType::Band;
     t.x = 135;
     t.y = 140;
-    MeasureTrend trend("Front knee", "\u00b0", {{"14 October", 131, 5}, {"25 November", 139, 4}}, t);
+    const Date october = *parseIsoDate("2026-10-14"), november = *parseIsoDate("2026-11-25");
+    MeasureTrend trend("Front knee", "\u00b0", {{october, 131, 5}, {november, 139, 4}}, t, october, november);
     trend.resize(700, 46);
     const QImage with = trend.grab().toImage();
-    MeasureTrend blank("Front knee", "\u00b0", {}, t);
+    MeasureTrend blank("Front knee", "\u00b0", {}, t, october, november);
     blank.resize(700, 46);
     EXPECT_NE(with, blank.grab().toImage());
+}
+
+TEST(Pictures, ATrendStandsAtItsDatesAlsoWhenOneIsMissing) {
+    const Date first = *parseIsoDate("2026-09-01"), last = *parseIsoDate("2026-10-01");
+    const MeasureTrend trend("Stride", "%", {{first, 80, 2}, {last, 84, 2}}, {}, first, last);
+    EXPECT_DOUBLE_EQ(trend.placeOf(first), 0);
+    EXPECT_DOUBLE_EQ(trend.placeOf(*parseIsoDate("2026-09-07")), 0.2);
+    EXPECT_DOUBLE_EQ(trend.placeOf(last), 1);
+    EXPECT_DOUBLE_EQ(MeasureTrend("Stride", "%", {}, {}, first, first).placeOf(first), 0.5);
 }
 
 TEST(Theme, IconsAreSharpAndInTheirColour) {

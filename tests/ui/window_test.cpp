@@ -1,6 +1,7 @@
 // Single places of the real window.
 #include "tests/ui/driver.h"
 
+#include "apps/post_office/smtp_server.h"
 #include "desk/places.h"
 #include "ui/actions.h"
 #include "ui/desk/intake_dialog.h"
@@ -9,9 +10,11 @@
 #include "ui/shortcut_sheet.h"
 
 #include <QCheckBox>
+#include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QScrollArea>
 
@@ -26,6 +29,7 @@ namespace jg {
 namespace {
 
 using test::Driver;
+using test::TempFolder;
 using test::waitFor;
 using test::Walk;
 
@@ -34,8 +38,8 @@ TEST(Actions, NoTwoKeysClashAnywhere) {
 }
 
 TEST(Actions, AClashWouldBeFound) {
-    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge, false},
-                                              {"b", "B", {QKeySequence("X")}, ui::InReview, false}};
+    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge},
+                                              {"b", "B", {QKeySequence("X")}, ui::InReview}};
     EXPECT_EQ(ui::clashes(table).size(), 1);
 }
 
@@ -63,19 +67,24 @@ TEST(Window, TheShortcutSheetListsTheWholeTable) {
     EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("shortcuts") || !sheet->isVisible(); }));
 }
 
-TEST(Window, SteppingIsExactBothWays) {
-    Walk walk(Stage::Look);
+/// A numbered film of its own in the walk's library.
+Submission numberedFilm(Walk& walk) {
     FilmOrder order = walk.order;
     order.frameNumbers = true;
     order.seed = 99;
-    ASSERT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
+    EXPECT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
     auto looked = lookAtFilm(walk.folder / "numbered.mp4");
-    IntakeForm form{
+    const IntakeForm form{
         walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, 60}}, "stretch", "mound", "", "",
         test::today()};
-    const auto submission = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+    return *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+}
+
+TEST(Window, SteppingIsExactBothWays) {
+    Walk walk(Stage::Look);
+    const Submission submission = numberedFilm(walk);
     Driver d(walk.library->folder());
-    d.window().openReview(submission->id);
+    d.window().openReview(submission.id);
     d.waitForPicture();
     const auto shown = [&] {
         const Picture& p = d.review().stage().picture();
@@ -88,7 +97,7 @@ TEST(Window, SteppingIsExactBothWays) {
     }
     d.key(Qt::Key_End);
     d.waitForPicture();
-    EXPECT_EQ(shown(), submission->clips[0].frames - 1);
+    EXPECT_EQ(shown(), submission.clips[0].frames - 1);
     for (int i = 0; i < 20; ++i) {
         d.key(Qt::Key_Left);
         d.waitForPicture();
@@ -102,6 +111,115 @@ TEST(Window, SteppingIsExactBothWays) {
     EXPECT_FALSE(d.review().playhead().playing());
     d.waitForPicture();
     EXPECT_EQ(shown(), d.review().playhead().frame());
+}
+
+TEST(Window, AHeldKeyAndAFastScrubNeverShowAWrongPicture) {
+    Walk walk(Stage::Look);
+    const Submission submission = numberedFilm(walk);
+    Driver d(walk.library->folder());
+    d.window().openReview(submission.id);
+    d.waitForPicture();
+    int seen = 0;
+    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
+        const ui::StageView& stage = d.review().stage();
+        if (!stage.exact()) return;
+        const Picture& p = stage.picture();
+        EXPECT_EQ(burnedNumber(p.pixels->data(), p.stride(), p.width), stage.shownFrame());
+        ++seen;
+    });
+    d.key(Qt::Key_End);
+    const qint64 last = d.review().playhead().frame();
+    for (qint64 i = 0; i < last; ++i) d.key(Qt::Key_Left); // as fast as the window takes them
+    EXPECT_EQ(d.review().playhead().frame(), 0);
+    d.waitForPicture();
+    std::mt19937 engine(4);
+    for (int i = 0; i < 150; ++i) {
+        d.review().playhead().jump(engine() % static_cast<unsigned>(last));
+        QCoreApplication::processEvents();
+    }
+    d.waitForPicture();
+    EXPECT_TRUE(d.review().stage().exact());
+    EXPECT_GT(seen, 2);
+}
+
+TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {
+    Walk walk(Stage::Positions);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    auto& head = d.review().playhead();
+    d.key(Qt::Key_End);
+    const qint64 last = head.frame();
+    d.key(Qt::Key_V, Qt::ShiftModifier);
+    EXPECT_EQ(head.direction(), -1);
+    ASSERT_TRUE(waitFor([&] { return head.frame() < last - 10; }));
+    d.key(Qt::Key_V);
+    EXPECT_FALSE(head.playing());
+    const qint64 touch = *d.document().frameOf(Moment::FootTouch),
+                 plant = *d.document().frameOf(Moment::Plant);
+    head.jump(touch);
+    d.key(Qt::Key_L);
+    ASSERT_TRUE(head.loop());
+    EXPECT_EQ(head.loop()->first, touch);
+    EXPECT_EQ(head.loop()->second, plant);
+    bool inside = true;
+    QObject::connect(&head, &ui::Playhead::moved, [&](qint64 f) { inside &= f >= touch && f <= plant; });
+    EXPECT_TRUE(waitFor([&] { return head.passed() > 3 * (plant - touch); }));
+    EXPECT_TRUE(inside);
+    d.key(Qt::Key_L);
+    EXPECT_FALSE(head.loop());
+    d.key(Qt::Key_I);
+    EXPECT_TRUE(d.review().stage().details().contains("MB held"));
+    d.key(Qt::Key_I);
+    EXPECT_TRUE(d.review().stage().details().isEmpty());
+}
+
+TEST(Window, TheSuggestedFrameIsGoneToAndOnlyTakenByEnter) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    ASSERT_FALSE(d.review().session().clip().deliveries.empty());
+    d.key(Qt::Key_PageDown);
+    d.key(Qt::Key_G);
+    EXPECT_TRUE(d.document().moments.empty());
+    const qint64 frame = d.review().session().clip().deliveries[0].places.at(Moment::Set).frame;
+    EXPECT_EQ(d.review().playhead().frame(), frame);
+    d.key(Qt::Key_Return);
+    EXPECT_EQ(d.document().frameOf(Moment::Set), frame);
+}
+
+TEST(Window, AnotherFilmIsAskedForInWordsAndWithADrawing) {
+    Walk walk(Stage::Look, Hand::Left);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_R);
+    auto* dialog = d.review().findChild<QDialog*>("refilm");
+    ASSERT_TRUE(dialog);
+    auto* words = dialog->findChild<QPlainTextEdit*>("refilm-text");
+    EXPECT_TRUE(words->toPlainText().contains("first-base side")); // the open side of a left-hander
+    EXPECT_TRUE(words->toPlainText().contains("film at 120 or more"));
+    const auto drawing = [&] { return dialog->findChild<QLabel*>("refilm-drawing")->pixmap().toImage(); };
+    const QImage side = drawing();
+    dialog->findChild<QComboBox*>("refilm-view")->setCurrentIndex(2);
+    EXPECT_TRUE(words->toPlainText().contains("behind a net or a screen"));
+    EXPECT_NE(drawing(), side);
+    d.click(d.button(dialog, "Copy the text"));
+    EXPECT_EQ(QGuiApplication::clipboard()->text(), words->toPlainText());
+    dialog->close();
+}
+
+TEST(Window, ASaidStopCanBeListenedTo) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Say) d.key(Qt::Key_PageUp);
+    d.waitForPicture();
+    d.key(Qt::Key_P);
+    EXPECT_TRUE(d.review().foot().sentence().contains("Listening"));
+    d.key(Qt::Key_Escape);
+    EXPECT_FALSE(d.review().foot().sentence().contains("Listening"));
 }
 
 TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
@@ -222,6 +340,21 @@ TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     EXPECT_TRUE(state->text().contains("Nobody answers"));
     EXPECT_EQ(d.window().library().outbox()->at(0).state, "failed");
     EXPECT_FALSE(d.document().sent);
+
+    // Later, from the post: the same as sending at once.
+    TempFolder post;
+    SmtpServer office{QString::fromStdString(post.path().string())};
+    ASSERT_TRUE(office.listen(0));
+    d.window().library().setSetting("mail.url", "smtp://127.0.0.1:" + std::to_string(office.port()));
+    const ReviewId review = d.document().id;
+    d.key(Qt::Key_Backspace);
+    d.key(Qt::Key_P, Qt::AltModifier);
+    d.click(d.button(&d.window(), "Send now"));
+    ASSERT_TRUE(waitFor([&] { return d.window().library().outbox()->at(0).state == "sent"; }));
+    const auto stored = d.window().library().review(review);
+    EXPECT_TRUE(stored->sent);
+    ASSERT_EQ(d.window().library().promises()->size(), 1U);
+    EXPECT_EQ(d.window().library().promises()->at(0).due, stored->plan.nextLook);
 }
 
 TEST(Window, ABrokenFilmIsRefusedInTheIntakeAndNothingIsStored) {

@@ -11,9 +11,6 @@
 namespace jg::ui {
 
 namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 QString unitText(const std::string& unit) {
     return unit == "deg" ? "\u00b0" : unit == "%" ? " %" : " " + text(unit);
 }
@@ -149,11 +146,12 @@ void AthletesPlace::addMeasures(const std::vector<Seen>& seen) {
             const MeasureRow* m = s.assessment.measure(target.measure);
             if (!m || !m->value.value || (!unit.empty() && m->value.unit != unit)) continue;
             unit = m->value.unit;
-            points.push_back({text(longDate(s.review.date)), *m->value.value, m->value.half95()});
+            points.push_back({s.review.date, *m->value.value, m->value.half95()});
         }
         if (points.empty()) continue;
         page_->addWidget(new MeasureTrend(text(playbook_->measure(target.measure)->shortName), unitText(unit),
-                                          std::move(points), target));
+                                          std::move(points), target, seen.front().review.date,
+                                          newest.review.date));
     }
 }
 

@@ -11,13 +11,20 @@
 namespace jg::ui {
 
 MeasureTrend::MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target,
-                           QWidget* parent)
+                           Date from, Date to, QWidget* parent)
     : QWidget(parent)
     , name_(std::move(name))
     , unit_(std::move(unit))
     , points_(std::move(points))
-    , target_(target) {
+    , target_(target)
+    , from_(from)
+    , to_(to) {
     setFixedHeight(46);
+}
+
+double MeasureTrend::placeOf(Date when) const {
+    const int days = daysBetween(from_, to_);
+    return days <= 0 ? 0.5 : static_cast<double>(daysBetween(from_, when)) / days;
 }
 
 QString MeasureTrend::changeWords() const {
@@ -60,8 +67,7 @@ void MeasureTrend::paintEvent(QPaintEvent*) {
     }
     for (std::size_t i = 0; i < points_.size(); ++i) {
         const TrendPoint& t = points_[i];
-        const double x = chart.left() +
-                         chart.width() * (static_cast<double>(i) + 0.5) / static_cast<double>(points_.size());
+        const double x = chart.left() + chart.width() * (0.08 + 0.84 * placeOf(t.when));
         const bool last = i + 1 == points_.size();
         p.setPen(QPen(last ? palette::clay : palette::quiet, 1.6));
         p.drawLine(QPointF(x, yOf(t.value - t.half95)), QPointF(x, yOf(t.value + t.half95)));

@@ -1,6 +1,7 @@
 // One measure over time, with error bars.
 #pragma once
 
+#include "base/date.h"
 #include "coaching/target.h"
 
 #include <QWidget>
@@ -11,7 +12,7 @@
 namespace jg::ui {
 
 struct TrendPoint {
-    QString when;
+    Date when;
     double value = 0;
     double half95 = 0;
 };
@@ -19,8 +20,11 @@ struct TrendPoint {
 /// Name at the left, a small chart with error bars and the target's band, the change in words at the right.
 class MeasureTrend : public QWidget {
 public:
-    MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target,
-                 QWidget* parent = nullptr);
+    /// `points` in order of time; `from` and `to` are the ends of the page's time axis.
+    MeasureTrend(QString name, QString unit, std::vector<TrendPoint> points, const Target& target, Date from,
+                 Date to, QWidget* parent = nullptr);
+    /// Where on the axis a date lies, 0 to 1; in the middle when the axis has one day only.
+    double placeOf(Date when) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -30,6 +34,7 @@ private:
     QString name_, unit_;
     std::vector<TrendPoint> points_;
     Target target_;
+    Date from_, to_;
 };
 
 } // namespace jg::ui

@@ -14,10 +14,6 @@ namespace jg::ui {
 
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 QString countWord(std::size_t n, const char* one, const char* many) {
     static const char* words[] = {"no",   "one", "two",   "three", "four",
                                   "five", "six", "seven", "eight", "nine"};

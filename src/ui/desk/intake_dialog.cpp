@@ -15,10 +15,6 @@ namespace jg::ui {
 
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 Date fromQt(const QDate& d) {
     return Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
                 std::chrono::day{static_cast<unsigned>(d.day())}};
@@ -239,17 +235,22 @@ void IntakeDialog::takeInNow() {
     ok_->setEnabled(false);
     progress_->setValue(0);
     progress_->show();
-    job_ = new Job(this, [this, f](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        std::vector<LookedAt> looked;
-        for (std::size_t i = 0; i < f.films.size(); ++i) {
-            auto seen = lookAtFilm(f.films[i].path, stop, [&](double part) {
-                progress((static_cast<double>(i) + part) / static_cast<double>(f.films.size()));
-            });
-            if (!seen) return [this, why = text(seen.error().text)] { refuse(why); };
-            looked.push_back(std::move(*seen));
-        }
-        return [this, f, looked = std::move(looked)] { store(f, looked); };
-    });
+    const auto stored = library_.athlete(*who);
+    const Hand hand = stored ? stored->hand : Hand::Right;
+    job_ = new Job(
+        this, [this, f, hand](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+            std::vector<LookedAt> looked;
+            for (std::size_t i = 0; i < f.films.size(); ++i) {
+                auto seen = lookAtFilm(
+                    f.films[i].path, questionFor(f.films[i].view, hand, f.films[i].statedFps), stop,
+                    [&](double part) {
+                        progress((static_cast<double>(i) + part) / static_cast<double>(f.films.size()));
+                    });
+                if (!seen) return [this, why = text(seen.error().text)] { refuse(why); };
+                looked.push_back(std::move(*seen));
+            }
+            return [this, f, looked = std::move(looked)] { store(f, looked); };
+        });
     connect(job_, &Job::progressed, progress_,
             [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
 }

@@ -9,10 +9,6 @@
 namespace jg::ui {
 
 namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 /// Two columns of words and a rule below.
 QWidget* line(const QString& left, const QString& middle, const QString& right) {
     auto* w = new QWidget;

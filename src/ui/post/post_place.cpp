@@ -11,12 +11,6 @@
 
 namespace jg::ui {
 
-namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-} // namespace
-
 PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent)
     : QWidget(parent)
     , clock_(clock)
@@ -116,13 +110,7 @@ void PostPlace::again(const OutboxItem& item) {
                        const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
                        return [this, item, sent] {
                            job_ = nullptr;
-                           const Status stored = library_->save(afterSending(item, sent, clock_));
-                           if (sent)
-                               if (auto review = library_->review(item.review); review && !review->sent) {
-                                   review->sent = SentRecord{clock_.today(), item.recipient};
-                                   review->stage = Stage::Sent;
-                                   library_->save(*review);
-                               }
+                           const Status stored = settleMail(*library_, item, sent, clock_);
                            show(*library_);
                            if (!stored) server_->setText(text(stored.error().text));
                            Q_EMIT outboxChanged();

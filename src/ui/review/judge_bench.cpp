@@ -6,12 +6,6 @@
 
 namespace jg::ui {
 
-namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-} // namespace
-
 JudgeBench::JudgeBench(ReviewContext& context)
     : Bench(context) {
     title_ = heading("", 20);

@@ -1,5 +1,6 @@
 #include "ui/review/look_bench.h"
 
+#include "ui/review/refilm_dialog.h"
 #include "ui/theme.h"
 
 #include <cmath>
@@ -28,6 +29,9 @@ LookBench::LookBench(ReviewContext& context)
     column_->addSpacing(6);
     addFilms();
     column_->addStretch(1);
+    auto* again = plainButton("Ask for another film\u2026");
+    connect(again, &QPushButton::clicked, this, [this] { c_.runAction("look-refilm"); });
+    column_->addWidget(again);
     auto* on = mainButton("Seen: on to the positions");
     connect(on, &QPushButton::clicked, this, [this] { c_.runAction("look-done"); });
     column_->addWidget(on);
@@ -49,6 +53,7 @@ void LookBench::addFilms() {
             13, true));
         for (const std::string& line : clip.check) box->addWidget(quiet(QString::fromStdString(line), 12));
         if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
+        if (current) addDeliveries(clip, *box);
         if (!current) {
             auto* use = plainButton("Review this film instead");
             connect(use, &QPushButton::clicked, this, [this, id = clip.id] {
@@ -61,8 +66,27 @@ void LookBench::addFilms() {
     }
 }
 
+/// More than one delivery: each can be looked at round and round.
+void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
+    if (clip.deliveries.size() < 2) return;
+    box.addWidget(quiet(QString("%1 deliveries found by motion:").arg(clip.deliveries.size()), 12));
+    int number = 0;
+    for (const FoundDelivery& d : clip.deliveries) {
+        auto* button =
+            plainButton(QString("Play number %1 round, f %2 to %3").arg(++number).arg(d.first).arg(d.last));
+        button->setObjectName("link");
+        connect(button, &QPushButton::clicked, this, [this, d] {
+            c_.playhead.jump(d.first);
+            c_.playhead.setLoop(std::pair(qint64{d.first}, qint64{d.last}));
+            c_.playhead.play();
+        });
+        box.addWidget(button, 0, Qt::AlignLeft);
+    }
+}
+
 bool LookBench::act(const QString& id) {
     if (id == "look-play") return c_.playhead.toggle(), true;
+    if (id == "look-refilm") return showRefilmRequest(this, c_.session), true;
     if (id == "look-done") return c_.goTo(Stage::Positions), true;
     return false;
 }

@@ -20,6 +20,7 @@ public:
 
 private:
     void addFilms();
+    void addDeliveries(const Clip& clip, QVBoxLayout& box);
 };
 
 } // namespace jg::ui

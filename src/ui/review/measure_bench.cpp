@@ -12,10 +12,6 @@ namespace jg::ui {
 
 namespace {
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 QString valueText(const MeasureValue& v) {
     if (!v.value)
         return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";

@@ -1,33 +1,62 @@
 #include "ui/review/playhead.h"
 
 #include <algorithm>
+#include <cstdlib>
 
 namespace jg::ui {
 
 Playhead::Playhead(QObject* parent)
     : QObject(parent) {
-    timer_.setInterval(8);
+    timer_.setTimerType(Qt::PreciseTimer);
+    timer_.setInterval(4);
     connect(&timer_, &QTimer::timeout, this, &Playhead::tick);
 }
 
-void Playhead::setFilm(qint64 frames, double playFps) {
-    frames_ = frames;
-    fps_ = playFps > 0 ? playFps : 30;
-    frame_ = std::clamp<qint64>(frame_, 0, std::max<qint64>(0, frames_ - 1));
+void Playhead::setFilm(qint64 frames, double fps) {
+    std::vector<double> seconds;
+    for (qint64 n = 0; n < frames; ++n) seconds.push_back(static_cast<double>(n) / (fps > 0 ? fps : 30));
+    setFilm(std::move(seconds));
+}
+
+void Playhead::setFilm(std::vector<double> seconds) {
+    pause();
+    seconds_ = std::move(seconds);
+    loop_.reset();
+    frame_ = std::clamp<qint64>(frame_, 0, std::max<qint64>(0, frames() - 1));
     Q_EMIT moved(frame_);
 }
 
+double Playhead::secondsAt(qint64 frame) const {
+    if (seconds_.empty()) return 0;
+    return seconds_[static_cast<std::size_t>(std::clamp<qint64>(frame, 0, frames() - 1))];
+}
+
+qint64 Playhead::frameAt(double seconds) const {
+    const auto after = std::upper_bound(seconds_.begin(), seconds_.end(), seconds + 1e-9);
+    return std::max<qint64>(0, after - seconds_.begin() - 1);
+}
+
 void Playhead::jump(qint64 frame) {
-    const qint64 to = std::clamp<qint64>(frame, 0, std::max<qint64>(0, frames_ - 1));
+    const qint64 to = std::clamp<qint64>(frame, 0, std::max<qint64>(0, frames() - 1));
     if (to == frame_) return;
     frame_ = to;
     Q_EMIT moved(frame_);
 }
 
-void Playhead::play() {
-    if (frames_ == 0) return;
-    startFrame_ = frame_ >= frames_ - 1 ? 0 : frame_;
+void Playhead::begin(qint64 frame) {
+    jump(frame);
+    startS_ = secondsAt(frame_);
     clock_.start();
+}
+
+void Playhead::play(int direction) {
+    if (seconds_.empty()) return;
+    direction_ = direction;
+    passed_ = shown_ = 0;
+    lastShown_ = -1;
+    const qint64 first = loop_ ? loop_->first : 0, last = loop_ ? loop_->second : frames() - 1;
+    const bool outside = direction > 0 ? frame_ >= last || frame_ < first : frame_ <= first || frame_ > last;
+    begin(outside ? (direction > 0 ? first : last) : frame_);
     timer_.start();
     Q_EMIT stateChanged();
 }
@@ -40,15 +69,35 @@ void Playhead::pause() {
 
 void Playhead::slower() {
     speed_ = speed_ == 1 ? 0.5 : speed_ == 0.5 ? 0.25 : speed_ == 0.25 ? 0.1 : 1;
-    if (playing()) play();
+    if (playing()) play(direction_);
     Q_EMIT stateChanged();
 }
 
+void Playhead::setLoop(std::optional<std::pair<qint64, qint64>> loop) {
+    loop_ = loop && loop->first < loop->second ? loop : std::nullopt;
+    if (playing()) play(direction_);
+    Q_EMIT stateChanged();
+}
+
+void Playhead::shown(qint64 frame) {
+    if (!playing() || frame == lastShown_) return;
+    lastShown_ = frame;
+    ++shown_;
+}
+
 void Playhead::tick() {
-    const auto to =
-        startFrame_ + static_cast<qint64>(static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * fps_ * speed_);
+    double at = startS_ + direction_ * static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * speed_;
+    if (soundClock_ && direction_ > 0 && speed_ == 1)
+        if (const auto heard = soundClock_()) at = *heard;
+    const qint64 first = loop_ ? loop_->first : 0, last = loop_ ? loop_->second : frames() - 1;
+    const qint64 to = std::clamp(frameAt(at), first, last);
+    passed_ += std::llabs(to - frame_);
     jump(to);
-    if (to >= frames_ - 1) pause();
+    const bool ended = direction_ > 0 ? to >= last : to <= first;
+    if (!ended) return;
+    if (!loop_) return pause();
+    begin(direction_ > 0 ? first : last);
+    Q_EMIT stateChanged();
 }
 
 } // namespace jg::ui

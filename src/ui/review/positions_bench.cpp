@@ -3,13 +3,9 @@
 #include "ui/review/reason_dialog.h"
 #include "ui/theme.h"
 
-namespace jg::ui {
+#include <algorithm>
 
-namespace {
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-} // namespace
+namespace jg::ui {
 
 PositionsBench::PositionsBench(ReviewContext& context)
     : Bench(context) {
@@ -27,6 +23,10 @@ PositionsBench::PositionsBench(ReviewContext& context)
     row->addWidget(set_, 1);
     row->addWidget(hidden);
     column_->addLayout(row);
+    suggested_ = plainButton("");
+    suggested_->setObjectName("link");
+    connect(suggested_, &QPushButton::clicked, this, [this] { c_.runAction("position-suggested"); });
+    column_->addWidget(suggested_, 0, Qt::AlignLeft);
     list_ = new RowList;
     list_->setObjectName("positions");
     connect(list_, &RowList::selected, this, &PositionsBench::select);
@@ -76,7 +76,31 @@ void PositionsBench::enter() {
 void PositionsBench::showHow() {
     title_->setText(text(info(current()).name));
     how_->setText(text(info(current()).how));
+    const auto place = suggested();
+    suggested_->setVisible(place.has_value());
+    if (place)
+        suggested_->setText(
+            QString("Suggested from motion: f %1%2").arg(place->frame).arg(place->sure ? "" : ", roughly"));
     set_->setText(review().moments.contains(current()) ? "Move it here" : "Set here");
+}
+
+std::optional<FoundDelivery::Place> PositionsBench::suggested() const {
+    const auto& all = c_.session.clip().deliveries;
+    if (all.empty()) return std::nullopt;
+    const qint64 now = c_.playhead.frame();
+    const auto here = std::find_if(all.begin(), all.end(),
+                                   [&](const FoundDelivery& d) { return now >= d.first && now <= d.last; });
+    const FoundDelivery& delivery = here == all.end() ? all.front() : *here;
+    const auto place = delivery.places.find(current());
+    return place == delivery.places.end() ? std::nullopt : std::optional(place->second);
+}
+
+void PositionsBench::goToSuggested() {
+    const auto place = suggested();
+    if (!place) return c_.say("Motion suggests no frame for this position: find it by stepping.");
+    c_.playhead.step(place->frame - c_.playhead.frame());
+    c_.say(place->sure ? "Suggested from motion. Look, step if need be, then Enter."
+                       : "A rough guess from motion: step until it is right, then Enter.");
 }
 
 void PositionsBench::select(int) {
@@ -98,6 +122,7 @@ void PositionsBench::setHere() {
 
 bool PositionsBench::act(const QString& id) {
     if (id == "set-here") return setHere(), true;
+    if (id == "position-suggested") return goToSuggested(), true;
     if (id == "row-up") return list_->move(-1), true;
     if (id == "row-down") return list_->move(1), true;
     if (id == "position-clear")

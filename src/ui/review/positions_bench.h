@@ -19,6 +19,7 @@ public:
     KeyHints hints() const override {
         return {{"\u2190 \u2192", "one frame"},
                 {"Enter", "set here"},
+                {"G", "suggested"},
                 {"H", "not visible here"},
                 {"\u2191 \u2193", "another position"},
                 {"Z", "undo"}};
@@ -30,10 +31,14 @@ private:
     void select(int row);
     void setHere();
     void showHow();
+    /// Where motion says the current position may lie: the delivery at the playhead, else the first.
+    std::optional<FoundDelivery::Place> suggested() const;
+    void goToSuggested();
 
     RowList* list_;
     QLabel* title_;
     QLabel* how_;
+    QPushButton* suggested_;
     QPushButton* set_;
 };
 

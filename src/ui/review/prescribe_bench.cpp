@@ -15,10 +15,6 @@ namespace jg::ui {
 
 namespace {
 
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
 QDate toQt(Date d) {
     return QDate(static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())),
                  static_cast<int>(static_cast<unsigned>(d.day())));

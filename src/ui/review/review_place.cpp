@@ -20,10 +20,6 @@ namespace {
 
 constexpr int kBenchWidth = 404;
 
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
 } // namespace
 
 ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSurroundings& surroundings)
@@ -97,7 +93,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
             new PositionsBench(*context_),
             new MeasureBench(*context_),
             new JudgeBench(*context_),
-            new SayBench(*context_, s.microphone),
+            new SayBench(*context_, s.microphone, s.loudspeaker),
             new PrescribeBench(*context_),
             send};
     for (Bench* b : all_) benches_->addWidget(b);
@@ -108,38 +104,25 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
             [this](qint64 frame) { playhead_.step(frame - playhead_.frame()); });
     connect(&playhead_, &Playhead::moved, this, [this](qint64 frame) {
         ribbon_->setFrame(frame);
-        if (film_) film_->request(FrameNumber{frame});
         if (current_) current_->frameChanged();
     });
     connect(&playhead_, &Playhead::stateChanged, this, &ReviewPlace::refreshPicture);
+    deck_ = new FilmDeck(*stage_, playhead_, s.loudspeaker, this);
+    connect(deck_, &FilmDeck::say, this,
+            [this](const QString& sentence, bool lasting) { foot_->say(sentence, lasting ? 0 : 6); });
+    connect(deck_, &FilmDeck::pictureShown, this, [this] {
+        refreshPicture();
+        if (current_) current_->frameChanged();
+    });
 }
 
 void ReviewPlace::openFilm() {
     const Clip& clip = session_->clip();
     shownClip_ = clip.id;
-    film_ = std::make_unique<FilmThread>(session_->library().mediaPath(clip));
     ribbon_->setFilm(clip.frames, clip.captureFps);
+    ribbon_->setDamaged(clip.damaged);
     playhead_.setFilm(clip.frames, clip.captureFps);
-    stage_->setMessage("Opening the film \u2026");
-    connect(film_.get(), &FilmThread::opened, this, [this](const FilmInfo& info) {
-        // The play rate gives true speed on the wall clock only when it is the capture rate.
-        const Clip& c = session_->clip();
-        playhead_.setFilm(info.frames(), c.captureFps > 0 ? c.captureFps : info.playRate.toDouble());
-        if (!info.complete)
-            foot_->say(QString("This film ends early: %1 pictures can be read.").arg(info.frames()));
-    });
-    connect(film_.get(), &FilmThread::failed, this, [this](const QString& why) {
-        stage_->setMessage(why);
-        foot_->say(why, 0);
-    });
-    connect(film_.get(), &FilmThread::frameReady, this, &ReviewPlace::onFrame);
-    film_->request(FrameNumber{playhead_.frame()});
-}
-
-void ReviewPlace::onFrame(qint64 frame, const Picture& picture) {
-    stage_->setPicture(frame, picture);
-    refreshPicture();
-    if (current_) current_->frameChanged();
+    deck_->open(session_->library().mediaPath(clip), session_->library().scrubPath(clip), clip.captureFps);
 }
 
 void ReviewPlace::refreshPicture() {
@@ -154,9 +137,12 @@ void ReviewPlace::refreshPicture() {
                                 : QString(" \u00b7 rate unknown");
     static const std::pair<double, const char*> speeds[] = {
         {1, "true speed"}, {0.5, "half speed"}, {0.25, "quarter speed"}, {0.1, "tenth speed"}};
-    QString right;
+    for (const auto& [first, last] : clip.damaged)
+        if (frame >= first && frame <= last) left += " \u00b7 this picture is damaged";
+    QString right = playhead_.loop() ? "round and round" : QString();
     for (const auto& [speed, name] : speeds)
-        if (playhead_.speed() == speed && (playhead_.playing() || speed != 1)) right = name;
+        if (playhead_.speed() == speed && (playhead_.playing() || speed != 1))
+            right = right.isEmpty() ? name : right + " \u00b7 " + name;
     stage_->setCaption(left, right);
 }
 
@@ -208,19 +194,34 @@ void ReviewPlace::goTo(Stage stage) {
     refreshPicture();
 }
 
-void ReviewPlace::jumpToPin(int direction) {
+std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const {
     std::optional<qint64> best;
-    for (const auto& [moment, mark] : session_->review().moments) {
-        if (!mark.frame) continue;
-        const qint64 f = *mark.frame;
-        if ((f - playhead_.frame()) * direction <= 0) continue;
-        if (!best || std::abs(f - playhead_.frame()) < std::abs(*best - playhead_.frame())) best = f;
-    }
-    if (best)
-        playhead_.step(*best - playhead_.frame());
+    for (const auto& [moment, mark] : session_->review().moments)
+        if (mark.frame && (*mark.frame - from) * direction > 0 &&
+            (!best || (*best - *mark.frame) * direction > 0))
+            best = *mark.frame;
+    return best;
+}
+
+void ReviewPlace::jumpToPin(int direction) {
+    if (const auto pin = nearestPin(playhead_.frame(), direction))
+        playhead_.step(*pin - playhead_.frame());
     else
         foot_->say(session_->review().moments.empty() ? "No position is set yet."
                                                       : "There is no further position.");
+}
+
+/// Between the positions on both sides of the playhead, or to the end again.
+void ReviewPlace::loopHere() {
+    if (playhead_.loop()) {
+        playhead_.setLoop(std::nullopt);
+        return foot_->say("Plays to the end again.", 3);
+    }
+    const qint64 here = playhead_.frame();
+    playhead_.setLoop(std::pair(nearestPin(here + 1, -1).value_or(0),
+                                nearestPin(here, 1).value_or(playhead_.frames() - 1)));
+    if (!playhead_.playing()) playhead_.play();
+    foot_->say("Plays round between the positions on both sides. L again: to the end.", 4);
 }
 
 bool ReviewPlace::busy() const {
@@ -241,6 +242,9 @@ bool ReviewPlace::act(const QString& id) {
     if (id == "pin-previous") return jumpToPin(-1), true;
     if (id == "pin-next") return jumpToPin(1), true;
     if (id == "play") return playhead_.toggle(), true;
+    if (id == "play-back") return playhead_.toggle(-1), true;
+    if (id == "loop") return loopHere(), true;
+    if (id == "details") return deck_->toggleDetails(), true;
     if (id == "slower") return playhead_.slower(), true;
     if (id == "fit") return stage_->fit(), true;
     if (id == "undo" || id == "redo") {

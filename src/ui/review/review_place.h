@@ -1,8 +1,8 @@
 // The review window: the walk above, the picture in the middle, the bench beside it.
 #pragma once
 
-#include "desk/film_thread.h"
 #include "ui/review/bench.h"
+#include "ui/review/film_deck.h"
 #include "ui/review/letter_view.h"
 #include "ui/review/line_bar.h"
 #include "voice/microphone.h"
@@ -19,6 +19,7 @@ class SendBench;
 /// What the review place needs from the window.
 struct ReviewSurroundings {
     Microphone& microphone;
+    Loudspeaker& loudspeaker;
     std::function<void(const QString&)> runAction;
     std::function<void(unsigned)> setWhere;
     std::function<void()> toDesk;
@@ -46,17 +47,20 @@ public:
 private:
     void build(const ReviewSurroundings& s);
     void openFilm();
+    void loopHere();
     void goTo(Stage stage);
     void onChanged();
-    void onFrame(qint64 frame, const Picture& picture);
     void refreshPicture();
     void refreshRibbon();
     void refreshLine();
+    /// The nearest set position before (-1) or after (1) a frame.
+    std::optional<qint64> nearestPin(qint64 from, int direction) const;
     void jumpToPin(int direction);
 
     std::unique_ptr<ReviewSession> session_;
     ReviewSurroundings around_;
     Playhead playhead_;
+    FilmDeck* deck_;
     LineBar* line_;
     StageView* stage_;
     Ribbon* ribbon_;
@@ -68,9 +72,7 @@ private:
     std::vector<Bench*> all_;
     Bench* current_ = nullptr;
     Stage walk_ = Stage::Look;
-    std::unique_ptr<FilmThread> film_;
     ClipId shownClip_;
-    double playFps_ = 30;
     bool seen_ = false;
 };
 

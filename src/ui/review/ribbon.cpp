@@ -38,6 +38,26 @@ void Ribbon::setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags
     update();
 }
 
+void Ribbon::setDamaged(std::vector<std::pair<std::int64_t, std::int64_t>> stretches) {
+    damaged_ = std::move(stretches);
+    update();
+}
+
+void Ribbon::paintDamaged(QPainter& p) {
+    for (const auto& [first, last] : damaged_) {
+        const double left = xOf(static_cast<double>(first) - 0.5),
+                     right = xOf(static_cast<double>(last) + 0.5);
+        const QRectF band(left, 44, std::max(3.0, right - left), height() - 74);
+        p.fillRect(band, palette::shade);
+        p.fillRect(band, QBrush(palette::clay, Qt::BDiagPattern));
+    }
+    if (damaged_.empty()) return;
+    p.setFont(textFont(11));
+    p.setPen(palette::clay);
+    p.drawText(QRectF(width() - 230, 2, 220, 16), Qt::AlignRight | Qt::AlignVCenter,
+               "hatched: damaged pictures");
+}
+
 void Ribbon::setFrame(qint64 frame) {
     frame_ = frame;
     update();
@@ -72,6 +92,7 @@ void Ribbon::paintEvent(QPaintEvent*) {
         return;
     }
     if (frames_ <= 0) return;
+    paintDamaged(p);
     paintScale(p);
     paintPins(p);
     paintHead(p);

@@ -27,6 +27,8 @@ public:
     explicit Ribbon(QWidget* parent = nullptr);
     void setFilm(qint64 frames, double captureFps);
     void setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags, std::optional<qint64> zero);
+    /// Stretches whose pictures are damaged: first and last frame of each.
+    void setDamaged(std::vector<std::pair<std::int64_t, std::int64_t>> stretches);
     void setFrame(qint64 frame);
     /// The level of a recording, newest last, with labels of events; empty = show the film's ribbon.
     void setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events);
@@ -47,6 +49,7 @@ private:
     void scrub(double x);
     void paintWave(QPainter& p);
     void paintScale(QPainter& p);
+    void paintDamaged(QPainter& p);
     void paintPins(QPainter& p);
     void paintHead(QPainter& p);
 
@@ -56,6 +59,7 @@ private:
     std::vector<RibbonPin> pins_;
     std::vector<RibbonFlag> flags_;
     std::optional<qint64> zero_;
+    std::vector<std::pair<std::int64_t, std::int64_t>> damaged_;
     std::vector<float> wave_;
     double waveSeconds_ = 0;
     std::vector<std::pair<double, QString>> waveEvents_;

@@ -1,8 +1,10 @@
 #include "ui/review/say_bench.h"
 
 #include "letter/still.h"
+#include "review/replay.h"
 #include "review/stops.h"
 #include "ui/theme.h"
+#include "voice/audio_file.h"
 
 #include <QPainter>
 
@@ -36,10 +38,13 @@ QString eventName(const TakeEvent& e) {
 
 } // namespace
 
-SayBench::SayBench(ReviewContext& context, Microphone& microphone)
+SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& loudspeaker)
     : Bench(context)
     , recorder_(context.session.library(), microphone)
-    , microphone_(microphone) {
+    , microphone_(microphone)
+    , loudspeaker_(loudspeaker) {
+    listening_.setInterval(20);
+    connect(&listening_, &QTimer::timeout, this, &SayBench::followSound);
     column_->addWidget(heading("Running order"));
     summary_ = quiet("", 13);
     column_->addWidget(summary_);
@@ -75,6 +80,7 @@ KeyHints SayBench::hints() const {
                 {"Esc", "stop"}};
     return {{"Space", "say the next stop"},
             {"R", "say this one again"},
+            {"P", "listen"},
             {"A", "add a finding"},
             {"E", "recap"},
             {"Shift+\u2191 \u2193", "rearrange"},
@@ -89,7 +95,7 @@ const Stop* SayBench::stopAt(int row) const {
 
 QImage SayBench::stillOf(const Stop& stop) {
     if (stills_.contains(stop.frame)) return stills_[stop.frame];
-    if (c_.stage.shownFrame() == stop.frame && !c_.stage.picture().empty())
+    if (c_.stage.shownFrame() == stop.frame && c_.stage.exact())
         return stills_[stop.frame] = toImage(c_.stage.picture()).scaledToWidth(222, Qt::SmoothTransformation);
     QImage blank(222, 126, QImage::Format_RGB32);
     blank.fill(palette::stage);
@@ -174,13 +180,15 @@ void SayBench::enter() {
 }
 
 void SayBench::leave() {
+    stopListening();
     finish();
 }
 
 void SayBench::frameChanged() {
     if (recording())
         recorder_.note(TakeEventKind::Frame, c_.playhead.frame());
-    else if (const Stop* s = current(); s && c_.stage.shownFrame() == s->frame && !stills_.contains(s->frame))
+    else if (const Stop* s = current();
+             s && c_.stage.shownFrame() == s->frame && c_.stage.exact() && !stills_.contains(s->frame))
         refresh();
 }
 
@@ -197,6 +205,7 @@ std::optional<std::string> SayBench::focus() const {
 }
 
 void SayBench::start(int row) {
+    stopListening();
     finish();
     const Stop* s = stopAt(row);
     if (!s) {
@@ -230,6 +239,42 @@ void SayBench::finish() {
     else if (*take)
         perform("Say a stop", {SetTake{id, **take}});
     refresh();
+}
+
+void SayBench::listen() {
+    const Stop* s = current();
+    const auto take = s ? review().takes.find(s->id) : review().takes.end();
+    if (listening_.isActive()) return stopListening();
+    if (take == review().takes.end()) return c_.say("This stop is not said yet. Space says it.");
+    if (const auto problem = loudspeaker_.problem()) return c_.say(*problem);
+    auto sound = readSound(c_.session.library().takePath(take->second.file));
+    if (!sound) return c_.say(text(sound.error().text));
+    c_.playhead.pause();
+    loudspeaker_.play(std::make_shared<const std::vector<float>>(std::move(*sound)), 0);
+    listening_.start();
+    c_.say("Listening. P or Esc ends it.");
+}
+
+void SayBench::stopListening() {
+    if (!listening_.isActive()) return;
+    listening_.stop();
+    loudspeaker_.stop();
+    strokes_.clear();
+    marks_ = true;
+    showStop();
+    c_.say({});
+}
+
+void SayBench::followSound() {
+    const Stop* s = current();
+    const auto take = s ? review().takes.find(s->id) : review().takes.end();
+    const auto at = loudspeaker_.position();
+    if (!at || take == review().takes.end()) return stopListening();
+    StageState state = stateAt(*s, take->second, static_cast<std::int64_t>(*at * kSampleRate));
+    strokes_ = std::move(state.strokes);
+    marks_ = state.marks;
+    c_.playhead.jump(state.frame);
+    c_.stage.update();
 }
 
 void SayBench::next() {
@@ -336,7 +381,7 @@ void SayBench::paintOver(QPainter& p, const ViewTransform& view) {
 bool SayBench::act(const QString& id) {
     if (id == "say-next") return next(), true;
     if (id == "say-again") return start(list_->current()), true;
-    if (id == "say-stop") return finish(), true;
+    if (id == "say-stop") return stopListening(), finish(), true;
     if (id == "say-marks") {
         marks_ = !marks_;
         recorder_.note(marks_ ? TakeEventKind::MarksOn : TakeEventKind::MarksOff);
@@ -350,6 +395,7 @@ bool SayBench::act(const QString& id) {
         return true;
     }
     if (recording() && id.startsWith("say-")) return c_.say("Stop the recording first (Esc)."), true;
+    if (id == "say-listen") return listen(), true;
     if (id == "say-add") return addFirstUnsaid(), true;
     if (id == "say-recap") return addRecap(), true;
     if (id == "say-up") return moveStop(-1), true;

@@ -4,6 +4,7 @@
 #include "desk/recorder.h"
 #include "ui/review/bench.h"
 #include "ui/row_list.h"
+#include "voice/loudspeaker.h"
 
 #include <map>
 
@@ -14,7 +15,7 @@ namespace jg::ui {
 class SayBench : public Bench, public StageTool {
     Q_OBJECT
 public:
-    SayBench(ReviewContext& context, Microphone& microphone);
+    SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& loudspeaker);
     void refresh() override;
     void enter() override;
     void leave() override;
@@ -37,6 +38,10 @@ private:
     void start(int row);
     void finish();
     void next();
+    /// Plays the chosen stop back: its sound with the frames and strokes as recorded.
+    void listen();
+    void stopListening();
+    void followSound();
     void add(const std::string& finding);
     void addRecap();
     void addFirstUnsaid();
@@ -48,6 +53,8 @@ private:
 
     Recorder recorder_;
     Microphone& microphone_;
+    Loudspeaker& loudspeaker_;
+    QTimer listening_;
     QLabel* summary_;
     RowList* list_;
     QFrame* unsaidBox_;

@@ -11,12 +11,6 @@
 
 namespace jg::ui {
 
-namespace {
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-} // namespace
-
 SendBench::SendBench(ReviewContext& context, LetterView& letter,
                      std::function<std::optional<QString>()> askPassword)
     : Bench(context)
@@ -226,16 +220,11 @@ void SendBench::mail(const DispatchRecipe& recipe, const Parcel& parcel) {
     setBusy("Handing it to the mail server \u2026");
 }
 
-void SendBench::settled(OutboxItem item, const Status& result) {
-    item = afterSending(std::move(item), result, c_.session.clock());
-    const Status stored = c_.session.library().save(item);
+void SendBench::settled(const OutboxItem& item, const Status& result) {
+    const Status stored = c_.session.settle(item, result);
     setBusy({});
-    if (result) {
-        const Status marked = c_.session.markSent(item.recipient);
-        state_->setText(marked ? "Sent to " + text(item.recipient) + "." : text(marked.error().text));
-    } else {
-        state_->setText(text(result.error().text) + " It waits in the outbox; nothing is lost.");
-    }
+    state_->setText(result ? "Sent to " + text(item.recipient) + "."
+                           : text(result.error().text) + " It waits in the outbox; nothing is lost.");
     if (!stored) state_->setText(text(stored.error().text));
     refresh();
     Q_EMIT outboxChanged();

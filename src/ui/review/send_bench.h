@@ -37,7 +37,7 @@ private:
     void preview();
     void send();
     void mail(const DispatchRecipe& recipe, const Parcel& parcel);
-    void settled(OutboxItem item, const Status& result);
+    void settled(const OutboxItem& item, const Status& result);
     void setBusy(const QString& what);
     void rebuildProblems();
 

@@ -19,6 +19,21 @@ constexpr double kLoupeRadius = 70;
 constexpr double kLoupeZoom = 5;
 } // namespace
 
+namespace {
+
+/// Light words on a dark, half-clear plate.
+void paintLabel(QPainter& p, const QRectF& box, const QString& words) {
+    QColor back = palette::casing;
+    back.setAlphaF(0.8f);
+    p.setPen(Qt::NoPen);
+    p.setBrush(back);
+    p.drawRoundedRect(box, 3, 3);
+    p.setPen(palette::chalk);
+    p.drawText(box, Qt::AlignCenter, words);
+}
+
+} // namespace
+
 StageView::StageView(QWidget* parent)
     : QWidget(parent) {
     setMouseTracking(true);
@@ -28,9 +43,22 @@ StageView::StageView(QWidget* parent)
 }
 
 void StageView::setPicture(qint64 frame, const Picture& picture) {
+    setNear(frame, picture, QSize(picture.width, picture.height));
+    exact_ = true;
+}
+
+void StageView::setNear(qint64 frame, const Picture& picture, QSize native) {
     frame_ = frame;
     picture_ = picture;
+    native_ = native;
+    exact_ = false;
     message_.clear();
+    update();
+}
+
+void StageView::setDetails(const QString& text) {
+    if (text == details_) return;
+    details_ = text;
     update();
 }
 
@@ -69,7 +97,7 @@ QRectF StageView::pictureArea() const {
 }
 
 ViewTransform StageView::transform() const {
-    ViewTransform t = ViewTransform::fit(QSizeF(picture_.width, picture_.height), pictureArea());
+    ViewTransform t = ViewTransform::fit(native_, pictureArea());
     const QPointF centre = pictureArea().center();
     t.offset = centre + (t.offset - centre) * zoom_ + pan_;
     t.scale *= zoom_;
@@ -84,13 +112,14 @@ void StageView::paintEvent(QPaintEvent*) {
         p.save();
         p.setClipRect(pictureArea());
         p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
-        p.drawImage(QRectF(t.offset, QSizeF(picture_.width, picture_.height) * t.scale), toImage(picture_));
+        p.drawImage(QRectF(t.offset, native_ * t.scale), toImage(picture_));
         paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4));
         if (tool_) tool_->paintOver(p, t);
         p.restore();
         paintLoupe(p);
     }
     paintCaption(p);
+    paintDetails(p);
     if (!message_.isEmpty()) {
         p.setPen(palette::chalk);
         p.setFont(textFont(15));
@@ -120,6 +149,14 @@ void StageView::paintCaption(QPainter& p) {
     p.drawText(bar, Qt::AlignVCenter | Qt::AlignRight, right_);
 }
 
+void StageView::paintDetails(QPainter& p) {
+    if (details_.isEmpty()) return;
+    p.setFont(textFont(11.5));
+    const QSizeF size = QFontMetricsF(p.font()).size(Qt::TextSingleLine, details_);
+    const QRectF box(10, height() - size.height() - 16, size.width() + 16, size.height() + 6);
+    paintLabel(p, box, details_);
+}
+
 void StageView::paintLoupe(QPainter& p) {
     if (!tool_ || !tool_->wantsLoupe() || !mouse_ || !pictureArea().contains(*mouse_)) return;
     const ViewTransform t = transform();
@@ -137,8 +174,7 @@ void StageView::paintLoupe(QPainter& p) {
     p.fillRect(
         QRectF(centre - QPointF(kLoupeRadius, kLoupeRadius), QSizeF(2 * kLoupeRadius, 2 * kLoupeRadius)),
         palette::stage);
-    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, QSizeF(picture_.width, picture_.height) * scale),
-                toImage(picture_));
+    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, native_ * scale), toImage(picture_));
     p.setClipping(false);
     p.setPen(QPen(palette::chalk, 2));
     p.setBrush(Qt::NoBrush);
@@ -152,13 +188,7 @@ void StageView::paintLoupe(QPainter& p) {
     QRectF label(centre.x() - w / 2, centre.y() + kLoupeRadius + 6, w, 20);
     if (label.right() > width() - 6) label.moveRight(width() - 6);
     if (label.left() < 6) label.moveLeft(6);
-    QColor back = palette::casing;
-    back.setAlphaF(0.8f);
-    p.setPen(Qt::NoPen);
-    p.setBrush(back);
-    p.drawRoundedRect(label, 3, 3);
-    p.setPen(palette::chalk);
-    p.drawText(label, Qt::AlignCenter, text);
+    paintLabel(p, label, text);
     p.restore();
 }
 
@@ -167,6 +197,10 @@ void StageView::mousePressEvent(QMouseEvent* event) {
     const QPointF at = event->position();
     if (picture_.empty() || !pictureArea().contains(at)) return;
     const ViewTransform t = transform();
+    if (!exact_ && tool_ && event->button() == Qt::LeftButton) {
+        Q_EMIT tooEarly();
+        return;
+    }
     toolHolds_ = event->button() == Qt::LeftButton && tool_ && tool_->press(t.toImage(at), 10 / t.scale);
     if (!toolHolds_) {
         panning_ = true;

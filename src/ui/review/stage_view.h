@@ -29,8 +29,15 @@ class StageView : public QWidget {
     Q_OBJECT
 public:
     explicit StageView(QWidget* parent = nullptr);
+    /// The exact picture of a frame.
     void setPicture(qint64 frame, const Picture& picture);
+    /// A smaller picture that only comes near; `native` is the exact one's size. Nothing can be marked on it.
+    void setNear(qint64 frame, const Picture& picture, QSize native);
     qint64 shownFrame() const { return frame_; }
+    bool exact() const { return exact_; }
+    /// A line of figures over the picture; empty = none.
+    void setDetails(const QString& text);
+    const QString& details() const { return details_; }
     const Picture& picture() const { return picture_; }
     void setScene(const MarkScene& scene);
     const MarkScene& scene() const { return scene_; }
@@ -39,6 +46,10 @@ public:
     void setMessage(const QString& text); ///< in place of a picture
     void fit();
     ViewTransform transform() const;
+
+Q_SIGNALS:
+    /// Somebody tried to mark a picture that is not exact yet.
+    void tooEarly();
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -51,10 +62,14 @@ protected:
 private:
     QRectF pictureArea() const;
     void paintCaption(QPainter& p);
+    void paintDetails(QPainter& p);
     void paintLoupe(QPainter& p);
 
     qint64 frame_ = -1;
     Picture picture_;
+    QSizeF native_;
+    bool exact_ = false;
+    QString details_;
     MarkScene scene_;
     StageTool* tool_ = nullptr;
     QString left_, right_, message_;

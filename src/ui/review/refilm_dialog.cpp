@@ -1,0 +1,72 @@
+#include "ui/review/refilm_dialog.h"
+
+#include "letter/refilm_request.h"
+#include "ui/theme.h"
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QDialog>
+#include <QFileDialog>
+#include <QGuiApplication>
+#include <QPlainTextEdit>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName("refilm");
+    dialog->setWindowTitle("Ask for another film");
+    dialog->resize(860, 560);
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(24, 18, 24, 18);
+    column->setSpacing(10);
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading("Ask for another film", 20), 1);
+    auto* view = new QComboBox;
+    view->setObjectName("refilm-view");
+    for (const View v : {View::Open, View::Closed, View::Front, View::Rear}) view->addItem(text(nameOf(v)));
+    view->setCurrentIndex(static_cast<int>(session.clip().view));
+    top->addWidget(view);
+    column->addLayout(top);
+    auto* middle = new QHBoxLayout;
+    auto* words = new QPlainTextEdit;
+    words->setObjectName("refilm-text");
+    auto* picture = new QLabel;
+    picture->setObjectName("refilm-drawing");
+    picture->setAlignment(Qt::AlignTop);
+    middle->addWidget(words, 1);
+    middle->addWidget(picture);
+    column->addLayout(middle, 1);
+    const auto request = [&session](int index) {
+        return refilmRequest(session.clip(), session.athlete(), static_cast<View>(index),
+                             session.house().coach);
+    };
+    const auto fill = [=](int index) {
+        const RefilmRequest r = request(index);
+        words->setPlainText(text(r.text));
+        picture->setPixmap(QPixmap::fromImage(r.drawing.scaledToWidth(400, Qt::SmoothTransformation)));
+    };
+    QObject::connect(view, &QComboBox::currentIndexChanged, dialog, fill);
+    fill(view->currentIndex());
+    auto* row = new QHBoxLayout;
+    row->addWidget(quiet("Copy both into a message. Nothing is sent from here.", 12.5), 1);
+    auto* save = plainButton("Save the drawing\u2026");
+    auto* copyPicture = plainButton("Copy the drawing");
+    auto* copy = mainButton("Copy the text");
+    QObject::connect(copy, &QPushButton::clicked, dialog,
+                     [=] { QGuiApplication::clipboard()->setText(words->toPlainText()); });
+    QObject::connect(copyPicture, &QPushButton::clicked, dialog,
+                     [=] { QGuiApplication::clipboard()->setImage(request(view->currentIndex()).drawing); });
+    QObject::connect(save, &QPushButton::clicked, dialog, [=] {
+        const QString path =
+            QFileDialog::getSaveFileName(dialog, "Save the drawing", "where-to-stand.png", "PNG (*.png)");
+        if (!path.isEmpty()) request(view->currentIndex()).drawing.save(path, "PNG");
+    });
+    for (QPushButton* b : {save, copyPicture, copy}) row->addWidget(b);
+    column->addLayout(row);
+    dialog->open();
+}
+
+} // namespace jg::ui
