@@ -1,6 +1,7 @@
 #include "apps/cli/command.h"
 
 #include "base/file_store.h"
+#include "desk/places.h"
 #include "film/film_check.h"
 #include "film/reader.h"
 #include "letter/still.h"
@@ -25,14 +26,22 @@ std::unique_ptr<Reader> openFilm(const Arguments& a, std::stop_token stop) {
     return orRefuse(Reader::open(a.word(0, "FILE"), {}, stop));
 }
 
+json lineOf(const CheckLine& l) {
+    json line = {{"id", l.id}, {"level", idOf(l.level)}, {"text", l.text}};
+    if (l.frames) line["frames"] = *l.frames;
+    if (l.figure) line["figure"] = *l.figure;
+    if (l.limit) line["limit"] = *l.limit;
+    return line;
+}
+
 void probe(const Arguments& a, std::stop_token stop) {
+    const CheckLimits limits = orRefuse(readCheckLimits(dataFolder() / "film" / "check-limits.json"));
     const auto reader = openFilm(a, stop);
-    const FilmCheck check = orRefuse(
-        checkFilm(*reader, stop, [](double part) { showProgress(part, "looking through the film"); }));
+    const FilmCheck check = orRefuse(checkFilm(
+        *reader, limits, {}, stop, [](double part) { showProgress(part, "looking through the film"); }));
     const FilmInfo& i = reader->info();
     json lines = json::array();
-    for (const CheckLine& l : check.lines)
-        lines.push_back({{"id", l.id}, {"level", idOf(l.level)}, {"text", l.text}});
+    for (const CheckLine& l : check.lines) lines.push_back(lineOf(l));
     const json capture = {{"fps", i.captureRate.fps > 0 ? json(i.captureRate.fps) : json(nullptr)},
                           {"source", idOf(i.captureRate.source)}};
     const json out = {
@@ -50,6 +59,8 @@ void probe(const Arguments& a, std::stop_token stop) {
         {"repeats", {{"distinctFrames", check.distinctFrames}, {"pattern", check.repeatPattern}}},
         {"audio", i.audio},
         {"locationData", i.locationData},
+        {"privateTags", i.privateTags},
+        {"damaged", check.damaged},
         {"complete", i.complete},
         {"check", lines}};
     if (a.has("json")) {

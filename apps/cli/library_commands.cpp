@@ -160,9 +160,8 @@ void send(const Arguments& a, std::stop_token stop) {
     const OutboxItem item =
         orRefuse(putInOutbox(*o->library, o->session->review().id, recipe, packed, o->clock, o->ids));
     const Status sent = sendMail(server, recipe.house.coachEmail, recipe.toAddress, packed.bytes, stop);
-    orRefuse(o->library->save(afterSending(item, sent, o->clock)));
+    orRefuse(o->session->settle(item, sent));
     if (!sent) throw Refusal(sent.error().text + " The letter waits in the outbox.");
-    orRefuse(o->session->markSent(recipe.toAddress));
 }
 
 void verify(const Arguments& a, std::stop_token) {

@@ -28,6 +28,11 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
             {"blur", [](FilmOrder& o, double v) { o.shutter = v; }},
             {"noise", [](FilmOrder& o, double v) { o.noise = v; }},
             {"brightness", [](FilmOrder& o, double v) { o.brightness = v; }},
+            {"start-at", [](FilmOrder& o, double v) { o.startAtS = v; }},
+            {"repeat", [](FilmOrder& o, double v) { o.repeat = std::max(1, static_cast<int>(v)); }},
+            {"damage", [](FilmOrder& o, double v) { o.damagedBytes = static_cast<int>(v); }},
+            {"rotate", [](FilmOrder& o, double v) { o.rotationDeg = static_cast<int>(v); }},
+            {"field", [](FilmOrder& o, double v) { o.camera.fieldM = v; }},
             {"cut-after", [](FilmOrder& o, double v) { o.cutAfterS = v; }},
             {"seed", [](FilmOrder& o, double v) { o.seed = static_cast<std::uint64_t>(v); }},
             {"body-height", [](FilmOrder& o, double v) { o.knobs.heightM = v; }},
@@ -49,7 +54,7 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
 int wrongUse(const std::string& what) {
     std::cerr << "Wrong use: " << what
               << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
-                 "[--flat] [--windup] [--numbers]\n ";
+                 "[--flat] [--windup] [--numbers] [--mixed] [--mirrored] [--silent]\n ";
     for (const auto& [name, set] : numberOptions()) std::cerr << " [--" << name << " V]";
     std::cerr << "\n";
     return 2;
@@ -73,6 +78,12 @@ int main(int argc, char** argv) {
             order.knobs.mound = false;
         } else if (name == "windup") {
             order.knobs.stretch = false;
+        } else if (name == "mixed") {
+            order.mixed = true;
+        } else if (name == "mirrored") {
+            order.mirrored = true;
+        } else if (name == "silent") {
+            order.sound = false;
         } else if (name == "numbers") {
             order.frameNumbers = true;
         } else if (i + 1 >= argc) {

@@ -51,7 +51,7 @@ int main(int argc, char** argv) {
     QSettings("Juxtagraph", "Juxtagraph").setValue("library", QString::fromStdString(folder.string()));
     auto microphone = standInMicrophone ? jg::makeStandInMicrophone(jg::demoVoices()) : jg::makeMicrophone();
     jg::ui::MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<jg::SystemClock>(),
-                               std::move(microphone)});
+                               std::move(microphone), jg::makeLoudspeaker()});
     window.show();
     if (standInPost) window.startPostOffice();
     return app.exec();

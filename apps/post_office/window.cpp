@@ -11,12 +11,6 @@
 
 namespace jg {
 
-namespace {
-QString text(const std::string& s) {
-    return QString::fromStdString(s);
-}
-} // namespace
-
 PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port)
     : folder_(folder) {
     setWindowTitle("Stand-in post office");

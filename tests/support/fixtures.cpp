@@ -9,6 +9,7 @@
 #include <cctype>
 #include <cerrno>
 #include <cstdio>
+#include <cstdlib>
 #include <unistd.h>
 
 namespace jg::test {
@@ -74,6 +75,15 @@ fs::path binFolder() {
 
 Status FullDisk::publish(const fs::path& path, const std::function<Status(const fs::path&)>&) {
     return writeError(path, ENOSPC);
+}
+
+AsNobody::AsNobody()
+    : before_(geteuid()) {
+    if (before_ == 0 && seteuid(65534) != 0) std::abort();
+}
+
+AsNobody::~AsNobody() {
+    if (before_ != geteuid() && seteuid(before_) != 0) std::abort();
 }
 
 } // namespace jg::test

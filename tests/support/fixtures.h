@@ -43,6 +43,16 @@ std::string squeezed(std::string text);
 /// Folder with the built executables.
 std::filesystem::path binFolder();
 
+/// While it lives the process may only do what any user may: for root, permissions would not count.
+class AsNobody {
+public:
+    AsNobody();
+    ~AsNobody();
+
+private:
+    unsigned before_;
+};
+
 /// A disk that is full: every write fails.
 class FullDisk final : public FileStore {
 public:

@@ -1,0 +1,206 @@
+// The film room beside a bare FFmpeg loop on the same film in one run: film_bench FILM WORK_FOLDER. Prints
+// JSON.
+#include "base/file_store.h"
+#include "desk/film_thread.h"
+#include "film/ffmpeg_handles.h"
+#include "film/reader.h"
+#include "film/scrub_copy.h"
+
+#include <QCoreApplication>
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <chrono>
+#include <fstream>
+#include <iostream>
+#include <numeric>
+#include <random>
+#include <thread>
+
+namespace {
+
+using namespace jg;
+using nlohmann::json;
+using Clock = std::chrono::steady_clock;
+
+double msSince(Clock::time_point start) {
+    return std::chrono::duration<double, std::milli>(Clock::now() - start).count();
+}
+
+double mean(const std::vector<double>& v) {
+    return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
+}
+
+double quantile(std::vector<double> v, double part) {
+    std::sort(v.begin(), v.end());
+    return v[std::min(v.size() - 1, static_cast<std::size_t>(part * static_cast<double>(v.size())))];
+}
+
+/// The reference: FFmpeg's decoder and nothing else, all its threads. Gives ms a frame.
+double bareDecode(const std::string& film) {
+    AVFormatContext* raw = nullptr;
+    if (avformat_open_input(&raw, film.c_str(), nullptr, nullptr) < 0) std::exit(1);
+    const ff::Input input(raw);
+    avformat_find_stream_info(raw, nullptr);
+    const int stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
+    const ff::Codec codec(
+        avcodec_alloc_context3(avcodec_find_decoder(raw->streams[stream]->codecpar->codec_id)));
+    avcodec_parameters_to_context(codec.get(), raw->streams[stream]->codecpar);
+    codec->thread_count = 0;
+    avcodec_open2(codec.get(), nullptr, nullptr);
+    const ff::Packet packet(av_packet_alloc());
+    const ff::Frame frame(av_frame_alloc());
+    int frames = 0;
+    const auto start = Clock::now();
+    for (bool more = true; more;) {
+        more = av_read_frame(raw, packet.get()) >= 0;
+        if (more && packet->stream_index != stream) {
+            av_packet_unref(packet.get());
+            continue;
+        }
+        avcodec_send_packet(codec.get(), more ? packet.get() : nullptr);
+        av_packet_unref(packet.get());
+        while (avcodec_receive_frame(codec.get(), frame.get()) >= 0) ++frames;
+    }
+    return msSince(start) / frames;
+}
+
+std::unique_ptr<Reader> open(const std::string& film, std::shared_ptr<FrameBudget> budget = {}) {
+    auto reader = Reader::open(film, {std::move(budget)});
+    if (!reader) {
+        std::cerr << reader.error().text << "\n";
+        std::exit(1);
+    }
+    return std::move(*reader);
+}
+
+std::vector<double> walk(Reader& reader, bool backward) {
+    std::vector<double> ms;
+    const std::int64_t frames = reader.info().frames();
+    for (std::int64_t i = 0; i < frames; ++i) {
+        const FrameNumber n{backward ? frames - 1 - i : i};
+        const auto start = Clock::now();
+        reader.setTravel(n, backward ? -1 : 1);
+        if (!reader.frame(n)) std::cerr << "frame " << n.value << " is missing\n";
+        ms.push_back(msSince(start));
+    }
+    return ms;
+}
+
+/// From the wish to the decoded frame at hand, at 30 steps a second, decoding ahead in the thread of the
+/// window.
+std::vector<double> calmSteps(const std::string& film, std::int64_t frames) {
+    FilmThread thread(film);
+    const auto wait = [&](std::int64_t n) {
+        const auto start = Clock::now();
+        thread.request(FrameNumber{n});
+        while (!thread.holds(FrameNumber{n})) std::this_thread::sleep_for(std::chrono::microseconds(20));
+        return msSince(start);
+    };
+    wait(frames - 1);
+    std::vector<double> ms;
+    auto due = Clock::now();
+    for (std::int64_t n = frames - 2; n >= 0; --n) {
+        std::this_thread::sleep_until(due += std::chrono::microseconds(33333));
+        ms.push_back(wait(n));
+        due = std::max(due, Clock::now() - std::chrono::milliseconds(33));
+        QCoreApplication::processEvents();
+    }
+    return ms;
+}
+
+std::size_t residentBytes(const char* field) {
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);)
+        if (line.rfind(field, 0) == 0) return std::stoul(line.substr(line.find(':') + 1)) * 1024;
+    return 0;
+}
+
+/// Exact jumps with nothing held: ms over what decoding from the key and eight frames more would take.
+double worstJump(const std::string& film, double d, const std::vector<std::int64_t>& keys) {
+    auto reader = open(film, std::make_shared<FrameBudget>(1));
+    std::mt19937_64 engine(3);
+    double worst = 0;
+    for (int i = 0; i < 25; ++i) {
+        const auto n =
+            static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(reader->info().frames()));
+        const std::int64_t key = *std::prev(std::upper_bound(keys.begin(), keys.end(), n));
+        const auto start = Clock::now();
+        if (!reader->frame(FrameNumber{n})) std::exit(1);
+        worst = std::max(worst, (msSince(start) - 8 * d) / (static_cast<double>(n - key + 1) * d));
+    }
+    return worst;
+}
+
+/// Jumps through the scrub copy, with conversion to a picture of the view's size.
+std::vector<double> scrubJumps(const std::string& film, const std::string& folder) {
+    FileStore files;
+    const std::string path = folder + "/scrub.mov";
+    auto reader = open(film);
+    if (!makeScrubCopy(*reader, path, files)) std::exit(1);
+    auto scrub = open(path, std::make_shared<FrameBudget>(1));
+    std::mt19937_64 engine(5);
+    std::vector<double> ms;
+    for (int i = 0; i < 60; ++i) {
+        const auto n =
+            static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(scrub->info().frames()));
+        const auto start = Clock::now();
+        if (!scrub->picture(FrameNumber{n})) std::exit(1);
+        ms.push_back(msSince(start));
+    }
+    return ms;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication app(argc, argv);
+    if (argc != 3) {
+        std::cerr << "film_bench FILM WORK_FOLDER\n";
+        return 2;
+    }
+    const std::string film = argv[1];
+    const double d = bareDecode(film);
+    auto start = Clock::now();
+    const auto indexed = open(film);
+    const double indexMs = msSince(start);
+    const std::vector<std::int64_t> keys = indexed->groupStarts();
+    const std::int64_t frames = indexed->info().frames();
+    std::int64_t group = frames - keys.back();
+    for (std::size_t i = 1; i < keys.size(); ++i) group = std::max(group, keys[i] - keys[i - 1]);
+
+    const std::size_t before = residentBytes("VmRSS");
+    auto cold = open(film);
+    start = Clock::now();
+    const auto forward = walk(*cold, false);
+    const double wholeMs = msSince(start) / static_cast<double>(frames);
+    cold.reset();
+    auto back = open(film);
+    const std::int64_t packets = back->packetsDecoded();
+    const auto backward = walk(*back, true);
+    const double packetsBack =
+        static_cast<double>(back->packetsDecoded() - packets) / static_cast<double>(frames);
+    back.reset();
+    const double overBudget = static_cast<double>(residentBytes("VmHWM")) - static_cast<double>(before) -
+                              static_cast<double>(FrameBudget::ofThisMachine()->total());
+    const auto calm = calmSteps(film, frames);
+    const auto near = scrubJumps(film, argv[2]);
+    std::cout << json{{"frames", frames},
+                      {"group", group},
+                      {"decodeMs", d},
+                      {"indexMs", indexMs},
+                      {"whole", wholeMs / d},
+                      {"forward", {{"mean", mean(forward) / d}, {"p95", quantile(forward, 0.95) / d}}},
+                      {"backward",
+                       {{"mean", mean(backward) / d},
+                        {"max", quantile(backward, 1) / d / static_cast<double>(group)},
+                        {"packets", packetsBack}}},
+                      {"calm",
+                       {{"p95", quantile(calm, 0.95) / d},
+                        {"max", quantile(calm, 1) / d / static_cast<double>(group)}}},
+                      {"jump", worstJump(film, d, keys)},
+                      {"nearMs", quantile(near, 0.95)},
+                      {"overBudgetMB", overBudget / 1e6}}
+                     .dump(1)
+              << "\n";
+}
