@@ -11,7 +11,7 @@ using Eigen::Vector3d;
 Camera::Camera(const CameraSettings& s)
     : settings_(s) {
     const double rad = M_PI / 180.0;
-    const Vector3d aim(s.view == View::Open || s.view == View::Closed ? 0.72 : 0.55, 0.86, 0);
+    const Vector3d aim(isSideView(s.view) ? 0.72 : 0.55, 0.86, 0);
     Vector3d out;
     switch (s.view) {
     case View::Open:

@@ -6,7 +6,9 @@
 #include "film/encoder.h"
 
 #include <algorithm>
+#include <cerrno>
 #include <cmath>
+#include <fstream>
 #include <future>
 #include <mutex>
 #include <random>
@@ -67,21 +69,25 @@ public:
         camera.shift(sx, sy);
         std::vector<std::vector<RoundCone>> moments;
         Box box;
-        for (int i = 0; i < kSamplesPerFrame; ++i) {
-            const double open = order_.shutter * ((i + 0.5) / kSamplesPerFrame - 0.5);
-            const double t = delivery_.startS() + (static_cast<double>(n) + open) / order_.fps;
+        // A long shutter smears without steps only when it is sampled finely.
+        const int samples = order_.shutter > 0.3 ? 5 * kSamplesPerFrame : kSamplesPerFrame;
+        for (int i = 0; i < samples; ++i) {
+            const double open = order_.shutter * ((i + 0.5) / samples - 0.5);
+            const double t = filmStartS(order_, delivery_) + (static_cast<double>(n) + open) / order_.fps;
             moments.push_back(solidsOf(delivery_.poseAt(t), order_.knobs.heightM, order_.outfit));
             box = box.with(boundsOf(camera, moments.back(), delivery_));
         }
         Canvas background = backgroundOf(box, sx, sy);
-        paintShadow(background, camera, moments[kSamplesPerFrame / 2], delivery_);
+        paintShadow(background, camera, moments[static_cast<std::size_t>(samples) / 2], delivery_);
         Canvas sum(box);
         static constexpr double jitter[kSamplesPerFrame][2] = {
             {0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
-        for (int i = 0; i < kSamplesPerFrame; ++i) {
+        for (int i = 0; i < samples; ++i) {
             Canvas one = background;
-            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jitter[i][0], jitter[i][1]);
-            for (std::size_t k = 0; k < sum.rgb.size(); ++k) sum.rgb[k] += one.rgb[k] / kSamplesPerFrame;
+            const auto& [jx, jy] = jitter[i % kSamplesPerFrame];
+            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jx, jy);
+            for (std::size_t k = 0; k < sum.rgb.size(); ++k)
+                sum.rgb[k] += one.rgb[k] / static_cast<float>(samples);
         }
         const Box all = shed_.box;
         Bytes out(static_cast<std::size_t>(all.x1) * static_cast<std::size_t>(all.y1) * 4);
@@ -125,7 +131,7 @@ private:
         for (int y = canvas.box.y0; y < canvas.box.y1; ++y)
             for (int x = canvas.box.x0; x < canvas.box.x1; ++x) {
                 const float* p = canvas.at(x, y);
-                const int shown = order_.hand == Hand::Left ? w - 1 - x : x;
+                const int shown = (order_.hand == Hand::Left) != order_.mirrored ? w - 1 - x : x;
                 auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) +
                                 static_cast<std::size_t>(shown)) *
                                4];
@@ -169,7 +175,7 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
         sound[i] = 0.05f * hum;
     }
     const auto knock = [&](double atS, double pitch, double loud, double decay) {
-        const auto start = static_cast<std::int64_t>((atS - d.startS()) * kSoundRate);
+        const auto start = static_cast<std::int64_t>((atS - filmStartS(order, d)) * kSoundRate);
         for (std::int64_t i = 0; i < kSoundRate / 4; ++i) {
             if (start + i < 0 || start + i >= static_cast<std::int64_t>(sound.size())) continue;
             const double t = static_cast<double>(i) / kSoundRate;
@@ -180,6 +186,19 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
     knock(d.events().at(Moment::FootTouch), 70, 0.3, 30);
     knock(d.events().at(Moment::Release) + 0.42, 160, 0.5, 45);
     return sound;
+}
+
+/// As a worn card leaves it: single bytes overwritten where the pictures lie.
+Status damage(const std::filesystem::path& path, const FilmOrder& order) {
+    auto bytes = readFile(path);
+    if (!bytes) return bytes.error();
+    std::mt19937_64 engine(order.seed + 1);
+    const std::size_t third = bytes->size() / 3;
+    for (int i = 0; i < order.damagedBytes; ++i)
+        (*bytes)[third + engine() % third] = static_cast<char>(engine() & 0xff);
+    std::ofstream out(path, std::ios::binary);
+    out << *bytes;
+    return out ? Status(Done{}) : Status(writeError(path, EIO));
 }
 
 } // namespace
@@ -214,23 +233,44 @@ int burnedNumber(const std::uint8_t* bgrx, int stride, int width) {
     return n;
 }
 
+double filmStartS(const FilmOrder& order, const Delivery& delivery) {
+    return std::max(order.startAtS, delivery.startS());
+}
+
 Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop,
                              const std::function<void(double)>& progress) {
     const FramePainter painter(order);
     const Delivery& d = painter.delivery();
-    const double lengthS = std::min(d.endS(), order.cutAfterS) - d.startS();
+    const double lengthS = std::min(d.endS(), order.cutAfterS) - filmStartS(order, d);
     const auto frames = static_cast<std::int64_t>(lengthS * order.fps);
     FileStore files;
     const Status done = files.publish(path, [&](const std::filesystem::path& temporary) -> Status {
         EncodeSettings settings;
         settings.width = order.camera.width;
         settings.height = order.camera.height;
-        settings.fps = {order.fps, 1};
+        const int copies = order.repeat * (order.mixed ? 2 : 1);
+        settings.fps = {order.fps * copies, 1};
+        settings.rotationDeg = order.rotationDeg;
         settings.quality = 21;
         settings.keyInterval = order.fps;
         settings.sampleRate = order.sound ? kSoundRate : 0;
         auto encoder = Encoder::open(temporary, settings);
         if (!encoder) return encoder.error();
+        Bytes before; // for mixing
+        const auto add = [&](const Bytes& picture) -> Status {
+            if (order.mixed && !before.empty()) {
+                Bytes mean(picture.size());
+                for (std::size_t i = 0; i < mean.size(); ++i)
+                    mean[i] = static_cast<std::uint8_t>((before[i] + picture[i] + 1) / 2);
+                if (auto added = (*encoder)->addPicture(mean.data(), order.camera.width * 4); !added)
+                    return added;
+            }
+            for (int i = 0; i < order.repeat; ++i)
+                if (auto added = (*encoder)->addPicture(picture.data(), order.camera.width * 4); !added)
+                    return added;
+            if (order.mixed) before = picture;
+            return Done{};
+        };
         // Two frames are painted side by side; the encoder takes them in order.
         for (std::int64_t n = 0; n < frames; n += 2) {
             if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
@@ -238,18 +278,17 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
                                      [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
             const Bytes first = painter.paint(n);
             const Bytes next = second.get();
-            if (auto added = (*encoder)->addPicture(first.data(), order.camera.width * 4); !added)
-                return added;
+            if (auto added = add(first); !added) return added;
             if (next.empty()) break;
-            if (auto added = (*encoder)->addPicture(next.data(), order.camera.width * 4); !added)
-                return added;
+            if (auto added = add(next); !added) return added;
             if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
         }
         if (order.sound) {
             const auto sound = roomSound(order, d, static_cast<double>(frames) / order.fps);
             if (auto added = (*encoder)->addSound(sound); !added) return added;
         }
-        return (*encoder)->finish();
+        if (auto ended = (*encoder)->finish(); !ended) return ended;
+        return order.damagedBytes > 0 ? damage(temporary, order) : Status(Done{});
     });
     if (!done) return done.error();
     return truthOf(order, d, frames);

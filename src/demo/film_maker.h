@@ -25,7 +25,13 @@ struct FilmOrder {
     double shutter = 0.12; ///< fraction of a frame the shutter is open
     double noise = 0.006;
     double brightness = 1;
+    double startAtS = -1e9; ///< the film begins here, seconds after first touch
     double cutAfterS = 1e9; ///< the film ends here, seconds after first touch
+    int repeat = 1;     ///< each picture is shown this often, at as many times the rate: a slow-motion copy
+    bool mixed = false; ///< between two pictures lies their mean, at twice the rate: an editor's work
+    bool mirrored = false; ///< the picture is turned left for right, and the athlete's hand is not
+    int damagedBytes = 0;  ///< this many bytes in the middle third of the file are overwritten
+    int rotationDeg = 0;   ///< display rotation written into the file
     bool sound = true;
     bool frameNumbers = false; ///< burns the frame number in as a bar code for tests
     std::uint64_t seed = 1;
@@ -35,6 +41,9 @@ struct FilmOrder {
 /// Errors: DiskFull, WriteFailed, Cancelled.
 Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path,
                              std::stop_token stop = {}, const std::function<void(double)>& progress = {});
+
+/// When the film begins, seconds after first touch.
+double filmStartS(const FilmOrder& order, const Delivery& delivery);
 
 /// The frame number burned into row 0..7 of a picture by `frameNumbers`: 16 blocks, bright = 1. -1 when there
 /// is none. `bgrx` as in Picture.

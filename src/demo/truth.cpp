@@ -72,11 +72,11 @@ std::string truthOf(const FilmOrder& order, const Delivery& d, std::int64_t fram
     t["events"] = json::object();
     for (const auto& [moment, timeS] : d.events())
         t["events"][std::string(info(moment).id)] = {{"timeS", timeS},
-                                                     {"frame", (timeS - d.startS()) * order.fps}};
+                                                     {"frame", (timeS - filmStartS(order, d)) * order.fps}};
     const double mirror = order.hand == Hand::Left ? -1 : 1;
     t["joints"] = json::array();
     for (std::int64_t n = 0; n < frames; ++n) {
-        const Pose pose = d.poseAt(d.startS() + static_cast<double>(n) / order.fps);
+        const Pose pose = d.poseAt(filmStartS(order, d) + static_cast<double>(n) / order.fps);
         const auto points = projectJoints(order, pose);
         const auto [sx, sy] = shakeOf(order, n);
         json row = json::object();
