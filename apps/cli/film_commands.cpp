@@ -22,8 +22,8 @@ using nlohmann::json;
 
 namespace {
 
-std::unique_ptr<Reader> openFilm(const Arguments& a, std::stop_token stop) {
-    return orRefuse(Reader::open(a.word(0, "FILE"), {}, stop));
+std::unique_ptr<Reader> openFilm(const Arguments& a, std::stop_token stop, ReaderOptions options = {}) {
+    return orRefuse(Reader::open(a.word(0, "FILE"), std::move(options), stop));
 }
 
 json lineOf(const CheckLine& l) {
@@ -36,7 +36,7 @@ json lineOf(const CheckLine& l) {
 
 void probe(const Arguments& a, std::stop_token stop) {
     const CheckLimits limits = orRefuse(readCheckLimits(dataFolder() / "film" / "check-limits.json"));
-    const auto reader = openFilm(a, stop);
+    const auto reader = openFilm(a, stop, {.watchErrors = true});
     const FilmCheck check = orRefuse(checkFilm(
         *reader, limits, {}, stop, [](double part) { showProgress(part, "looking through the film"); }));
     const FilmInfo& i = reader->info();

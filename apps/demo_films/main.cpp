@@ -30,6 +30,7 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
             {"brightness", [](FilmOrder& o, double v) { o.brightness = v; }},
             {"start-at", [](FilmOrder& o, double v) { o.startAtS = v; }},
             {"repeat", [](FilmOrder& o, double v) { o.repeat = std::max(1, static_cast<int>(v)); }},
+            {"lost", [](FilmOrder& o, double v) { o.lost = std::max(0, static_cast<int>(v)); }},
             {"damage", [](FilmOrder& o, double v) { o.damagedBytes = static_cast<int>(v); }},
             {"rotate", [](FilmOrder& o, double v) { o.rotationDeg = static_cast<int>(v); }},
             {"field", [](FilmOrder& o, double v) { o.camera.fieldM = v; }},
@@ -54,7 +55,7 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
 int wrongUse(const std::string& what) {
     std::cerr << "Wrong use: " << what
               << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
-                 "[--flat] [--windup] [--numbers] [--mixed] [--mirrored] [--silent]\n ";
+                 "[--flat] [--windup] [--numbers] [--mixed] [--lost-closed] [--mirrored] [--silent]\n ";
     for (const auto& [name, set] : numberOptions()) std::cerr << " [--" << name << " V]";
     std::cerr << "\n";
     return 2;
@@ -80,6 +81,8 @@ int main(int argc, char** argv) {
             order.knobs.stretch = false;
         } else if (name == "mixed") {
             order.mixed = true;
+        } else if (name == "lost-closed") {
+            order.lostClosed = true;
         } else if (name == "mirrored") {
             order.mirrored = true;
         } else if (name == "silent") {

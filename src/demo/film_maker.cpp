@@ -233,6 +233,17 @@ int burnedNumber(const std::uint8_t* bgrx, int stride, int width) {
     return n;
 }
 
+std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t painted) {
+    std::vector<std::int64_t> held;
+    std::int64_t lost = 0;
+    for (std::int64_t n = 0; n < painted; ++n)
+        if (lost < order.lost && n == painted * (order.lost + 2 * lost + 1) / (4 * order.lost))
+            ++lost;
+        else
+            held.push_back(n);
+    return held;
+}
+
 double filmStartS(const FilmOrder& order, const Delivery& delivery) {
     return std::max(order.startAtS, delivery.startS());
 }
@@ -243,6 +254,7 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
     const Delivery& d = painter.delivery();
     const double lengthS = std::min(d.endS(), order.cutAfterS) - filmStartS(order, d);
     const auto frames = static_cast<std::int64_t>(lengthS * order.fps);
+    const std::vector<std::int64_t> held = heldPictures(order, frames);
     FileStore files;
     const Status done = files.publish(path, [&](const std::filesystem::path& temporary) -> Status {
         EncodeSettings settings;
@@ -257,7 +269,11 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
         auto encoder = Encoder::open(temporary, settings);
         if (!encoder) return encoder.error();
         Bytes before; // for mixing
-        const auto add = [&](const Bytes& picture) -> Status {
+        const auto add = [&](std::int64_t n, const Bytes& picture) -> Status {
+            if (!std::binary_search(held.begin(), held.end(), n)) {
+                if (!order.lostClosed) (*encoder)->skipPicture();
+                return Done{};
+            }
             if (order.mixed && !before.empty()) {
                 Bytes mean(picture.size());
                 for (std::size_t i = 0; i < mean.size(); ++i)
@@ -278,9 +294,9 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
                                      [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
             const Bytes first = painter.paint(n);
             const Bytes next = second.get();
-            if (auto added = add(first); !added) return added;
+            if (auto added = add(n, first); !added) return added;
             if (next.empty()) break;
-            if (auto added = add(next); !added) return added;
+            if (auto added = add(n + 1, next); !added) return added;
             if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
         }
         if (order.sound) {
@@ -291,7 +307,7 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
         return order.damagedBytes > 0 ? damage(temporary, order) : Status(Done{});
     });
     if (!done) return done.error();
-    return truthOf(order, d, frames);
+    return truthOf(order, d, held);
 }
 
 } // namespace jg

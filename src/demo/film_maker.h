@@ -11,6 +11,7 @@
 #include <functional>
 #include <stop_token>
 #include <string>
+#include <vector>
 
 namespace jg {
 
@@ -29,9 +30,11 @@ struct FilmOrder {
     double cutAfterS = 1e9; ///< the film ends here, seconds after first touch
     int repeat = 1;     ///< each picture is shown this often, at as many times the rate: a slow-motion copy
     bool mixed = false; ///< between two pictures lies their mean, at twice the rate: an editor's work
-    bool mirrored = false; ///< the picture is turned left for right, and the athlete's hand is not
-    int damagedBytes = 0;  ///< this many bytes in the middle third of the file are overwritten
-    int rotationDeg = 0;   ///< display rotation written into the file
+    int lost = 0;       ///< so many pictures are missing, spread over the middle of the film
+    bool lostClosed = false; ///< and time is closed up over them, so that only the motion tells
+    bool mirrored = false;   ///< the picture is turned left for right, and the athlete's hand is not
+    int damagedBytes = 0;    ///< this many bytes in the middle third of the file are overwritten
+    int rotationDeg = 0;     ///< display rotation written into the file
     bool sound = true;
     bool frameNumbers = false; ///< burns the frame number in as a bar code for tests
     std::uint64_t seed = 1;
@@ -41,6 +44,9 @@ struct FilmOrder {
 /// Errors: DiskFull, WriteFailed, Cancelled.
 Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path,
                              std::stop_token stop = {}, const std::function<void(double)>& progress = {});
+
+/// Numbers of the painted pictures that the film holds, of `painted` in all.
+std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t painted);
 
 /// When the film begins, seconds after first touch.
 double filmStartS(const FilmOrder& order, const Delivery& delivery);

@@ -25,6 +25,13 @@ double offLine(const Vector3d& p, const Vector3d& a, const Vector3d& b) {
     return (p - a - (p - a).dot(d) * d).norm();
 }
 
+/// A place among the painted pictures, counted in those the film holds.
+double inFilm(const std::vector<std::int64_t>& held, double painted) {
+    const auto before = std::lower_bound(held.begin(), held.end(), painted) - held.begin();
+    const std::int64_t gone = before == 0 ? 0 : held[static_cast<std::size_t>(before - 1)] - (before - 1);
+    return painted - static_cast<double>(gone);
+}
+
 } // namespace
 
 std::map<std::string, double> trueMeasures(const Delivery& d) {
@@ -57,25 +64,20 @@ std::map<std::string, double> trueMeasures(const Delivery& d) {
     return m;
 }
 
-std::string truthOf(const FilmOrder& order, const Delivery& d, std::int64_t frames) {
-    json t = {{"format", "juxtagraph-truth-1"},
-              {"fps", order.fps},
-              {"frames", frames},
-              {"hand", idOf(order.hand)},
-              {"view", idOf(order.camera.view)},
-              {"width", order.camera.width},
-              {"height", order.camera.height},
-              {"heightM", order.knobs.heightM},
-              {"yawDeg", order.camera.yawDeg},
-              {"rollDeg", order.camera.rollDeg},
+std::string truthOf(const FilmOrder& order, const Delivery& d, const std::vector<std::int64_t>& held) {
+    json t = {{"format", "juxtagraph-truth-1"},  {"fps", order.fps},
+              {"frames", held.size()},           {"hand", idOf(order.hand)},
+              {"view", idOf(order.camera.view)}, {"width", order.camera.width},
+              {"height", order.camera.height},   {"heightM", order.knobs.heightM},
+              {"yawDeg", order.camera.yawDeg},   {"rollDeg", order.camera.rollDeg},
               {"measures", trueMeasures(d)}};
     t["events"] = json::object();
     for (const auto& [moment, timeS] : d.events())
-        t["events"][std::string(info(moment).id)] = {{"timeS", timeS},
-                                                     {"frame", (timeS - filmStartS(order, d)) * order.fps}};
+        t["events"][std::string(info(moment).id)] = {
+            {"timeS", timeS}, {"frame", inFilm(held, (timeS - filmStartS(order, d)) * order.fps)}};
     const double mirror = order.hand == Hand::Left ? -1 : 1;
     t["joints"] = json::array();
-    for (std::int64_t n = 0; n < frames; ++n) {
+    for (const std::int64_t n : held) {
         const Pose pose = d.poseAt(filmStartS(order, d) + static_cast<double>(n) / order.fps);
         const auto points = projectJoints(order, pose);
         const auto [sx, sy] = shakeOf(order, n);

@@ -9,9 +9,9 @@
 
 namespace jg {
 
-/// JSON with every joint in 3-D (metres) and in pixels at each frame, each event at sub-frame time, and each
-/// true angle (from 3-D points), as described in docs/formats.md.
-std::string truthOf(const FilmOrder& order, const Delivery& delivery, std::int64_t frames);
+/// JSON with every joint in 3-D (metres) and in pixels at each frame the film holds (`held`, of the painted),
+/// each event at sub-frame time, and each true angle (from 3-D points), as described in docs/formats.md.
+std::string truthOf(const FilmOrder& order, const Delivery& delivery, const std::vector<std::int64_t>& held);
 
 /// True values by measure id at the events' exact times: 3-D interior angles and tilts in degrees, percents
 /// of height, milliseconds.

@@ -55,7 +55,7 @@ Result<LookedAt> lookAtFilm(const fs::path& path, const CheckQuestion& question,
     if (auto whole = waitUntilWhole(path, stop); !whole) return whole.error();
     auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
     if (!limits) return limits.error();
-    auto reader = Reader::open(path, {}, stop);
+    auto reader = Reader::open(path, {.watchErrors = true}, stop);
     if (!reader) return reader.error();
     auto check = checkFilm(**reader, *limits, question, stop, progress);
     if (!check) return check.error();

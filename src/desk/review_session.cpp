@@ -121,6 +121,8 @@ Status ReviewSession::useClip(const ClipId& id) {
                                             " film. Clear them before reviewing another film.");
     clip_ = *clip;
     review_.clip = id;
+    review_.cut.reset(); // its frames were the other film's, and so is what could be undone
+    history_ = {};
     auto stored = save();
     reassess();
     Q_EMIT changed();
@@ -130,6 +132,12 @@ Status ReviewSession::useClip(const ClipId& id) {
 Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
     if (auto may = mayLieAt(review_, moment, frame, clip_.frames); !may) return may;
     return perform({"Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}}});
+}
+
+Status ReviewSession::setCut(std::optional<FrameSpan> cut) {
+    if (cut)
+        if (auto may = mayCut(review_, *cut); !may) return may;
+    return perform({cut ? "Review this delivery" : "Review the whole film", {SetCut{cut}}});
 }
 
 Status ReviewSession::settle(const OutboxItem& item, const Status& result) {

@@ -52,6 +52,9 @@ public:
     Status useClip(const ClipId& clip);
     /// Sets a key position or refuses in words when the order would break.
     Status setMoment(Moment moment, std::int64_t frame);
+    /// Holds the review to one delivery of the film, or to all of it. Errors: Refused when a position lies
+    /// outside it, those of saving.
+    Status setCut(std::optional<FrameSpan> cut);
     /// Keeps how a mail of this review ended, in the outbox and, once it went out, in the review.
     Status settle(const OutboxItem& item, const Status& result);
 

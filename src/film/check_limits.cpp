@@ -13,6 +13,8 @@ Result<CheckLimits> readCheckLimits(const std::filesystem::path& file) {
     const std::pair<const char*, double*> fields[] = {{"enoughRateFps", &limits.enoughRateFps},
                                                       {"handInchesPerSecond", &limits.handInchesPerSecond},
                                                       {"darkMean", &limits.darkMean},
+                                                      {"fastLeastArea", &limits.fastLeastArea},
+                                                      {"fastClearLeast", &limits.fastClearLeast},
                                                       {"smallSidePx", &limits.smallSidePx},
                                                       {"athleteLeastHeight", &limits.athleteLeastHeight},
                                                       {"edgeMargin", &limits.edgeMargin},

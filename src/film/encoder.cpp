@@ -18,6 +18,7 @@ public:
 
     Status open();
     Status addPicture(const std::uint8_t* bgrx, int stride);
+    void skipPicture() { ++pictures_; }
     Status addSound(std::span<const float> samples);
     Status finish();
 
@@ -225,6 +226,9 @@ Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path
 
 Status Encoder::addPicture(const std::uint8_t* bgrx, int stride) {
     return impl_->addPicture(bgrx, stride);
+}
+void Encoder::skipPicture() {
+    impl_->skipPicture();
 }
 Status Encoder::addSound(std::span<const float> samples) {
     return impl_->addSound(samples);

@@ -46,6 +46,8 @@ public:
 
     /// One picture of BGRX pixels of the film's size, `stride` bytes a row. Errors: DiskFull, WriteFailed.
     Status addPicture(const std::uint8_t* bgrx, int stride);
+    /// Leaves a gap in time where a picture would have been.
+    void skipPicture();
     /// Mono samples, -1..1. Errors: DiskFull, WriteFailed.
     Status addSound(std::span<const float> samples);
     /// Flushes and closes. Without it the file is not a film. Errors: DiskFull, WriteFailed.

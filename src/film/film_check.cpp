@@ -3,6 +3,7 @@
 #include "film/repeats.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdio>
 
@@ -14,6 +15,10 @@ std::string rounded(double v, int digits = 0) {
     char text[32];
     std::snprintf(text, sizeof text, "%.*f", digits, v);
     return text;
+}
+
+std::string counted(std::size_t n, const std::string& what) {
+    return std::to_string(n) + " " + what + (n == 1 ? "" : "s");
 }
 
 /// The lines of one film, judged from its survey.
@@ -41,6 +46,7 @@ public:
         whole();
         rate();
         light();
+        sharpness();
         size();
         camera();
         ends();
@@ -60,7 +66,9 @@ private:
 
     void whole();
     void rate();
+    bool lost();
     void light();
+    void sharpness();
     void size();
     void camera();
     void ends();
@@ -113,9 +121,56 @@ void Judge::rate() {
             "Every second picture is mixed from its neighbours: an editor raised the rate. Send the film as "
             "the "
             "camera wrote it.");
-    if (info_.variableRate)
+    const bool gaps = lost();
+    if (info_.variableRate && !gaps)
         say("rate-varies", CheckLevel::Note,
             "Pictures do not follow each other evenly; times are taken from each picture's own stamp.");
+}
+
+/// True when time has gaps: then the rate varies for that reason.
+bool Judge::lost() {
+    const auto gaps = gapsInTime(info_);
+    const auto jumps = gaps.empty() && check_.heldTimes == 1 && !isBlended(s_) ? jumpsInMotion(s_)
+                                                                               : std::vector<std::int64_t>{};
+    if (!gaps.empty())
+        say("frames-missing", CheckLevel::Warn,
+            counted(gaps.size(), "gap") + " in time, the first before picture " +
+                std::to_string(gaps.front()) +
+                ": the phone dropped pictures there. Times hold; what happened in between can't be seen.",
+            static_cast<double>(gaps.size()), 0, FrameRange{gaps.front(), gaps.back()});
+    if (!jumps.empty())
+        say("frames-cut", CheckLevel::Warn,
+            "Everything jumps twice its way at picture " + std::to_string(jumps.front()) +
+                ": a picture seems to be missing without a gap in time. Times across it may be a frame "
+                "short.",
+            static_cast<double>(jumps.size()), 0, FrameRange{jumps.front(), jumps.back()});
+    return !gaps.empty();
+}
+
+/// The mean of the two pictures in which the fastest limb moves furthest.
+void Judge::sharpness() {
+    if (isBlended(s_)) return; // a mixed picture shows every limb twice and faintly
+    std::array<std::int64_t, 2> fastest{-1, -1};
+    for (std::int64_t n = 0; n <= last(); ++n) {
+        const auto area = [&](std::int64_t i) {
+            return i < 0 ? 0 : s_.frames[static_cast<std::size_t>(i)].fastArea;
+        };
+        if (area(n) > area(fastest[0]))
+            fastest = {n, fastest[0]};
+        else if (area(n) > area(fastest[1]))
+            fastest[1] = n;
+    }
+    const auto [first, second] = fastest;
+    if (first < 0 || second < 0) return;
+    const FrameFacts &a = s_.frames[static_cast<std::size_t>(first)],
+                     &b = s_.frames[static_cast<std::size_t>(second)];
+    if (std::min(a.fastArea, b.fastArea) < l_.fastLeastArea) return;
+    if (const double clear = (a.fastClear + b.fastClear) / 2; clear < l_.fastClearLeast)
+        say("blurred", CheckLevel::Warn,
+            "The fast part is smeared: in pictures " + std::to_string(std::min(first, second)) + " and " +
+                std::to_string(std::max(first, second)) +
+                " the wall shows through the arm. Film in more light, so that the shutter is short.",
+            clear, l_.fastClearLeast, FrameRange{std::min(first, second), std::max(first, second)});
 }
 
 void Judge::light() {

@@ -32,6 +32,8 @@ struct CheckLimits {
     double enoughRateFps = 0;
     double handInchesPerSecond = 0;
     double darkMean = 0;
+    double fastLeastArea = 0;  ///< pixels of the survey's small picture
+    double fastClearLeast = 0; ///< against the body's slow parts
     double smallSidePx = 0;
     double athleteLeastHeight = 0; ///< part of the picture's height
     double edgeMargin = 0;         ///< part of the picture

@@ -21,15 +21,16 @@ Error cancelled() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
 
-ff::Codec openDecoder(const AVStream* stream, bool everyPictureIsKey) {
+enum class Threads { Frames, Slices };
+
+ff::Codec openDecoder(const AVStream* stream, Threads threads) {
     const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
     if (!codec) return nullptr;
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
     context->thread_count = 0;
-    // Frame threads hold pictures back: of no use when each jump is one packet.
-    if (everyPictureIsKey) context->thread_type = FF_THREAD_SLICE;
+    if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
     if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
     return context;
@@ -92,6 +93,7 @@ private:
 
     Demuxer demuxer_;
     ff::Codec decoder_;
+    Threads threads_ = Threads::Frames;
     ff::Packet packet_{av_packet_alloc()};
     ff::Frame decoded_{av_frame_alloc()};
     std::vector<std::int64_t> times_;  ///< of the frames, rising; what the decoder's frames are found by
@@ -111,7 +113,9 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
         return fail(ErrorCode::BadInput, name + " claims a picture of " + std::to_string(info.width) + " x " +
                                              std::to_string(info.height) +
                                              ", larger than any phone's. It was not opened.");
-    decoder_ = openDecoder(demuxer_.video(), false);
+    // With frame threads a picture may leave before its errors are known.
+    threads_ = options.watchErrors ? Threads::Slices : Threads::Frames;
+    decoder_ = openDecoder(demuxer_.video(), threads_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,
                     name + " is coded as " + info.codec + ", which can't be decoded here.");
@@ -141,7 +145,9 @@ Status Reader::Impl::index(const std::string& name, std::stop_token stop) {
     std::vector<std::int64_t> sorted = demuxer_.times;
     std::sort(sorted.begin(), sorted.end());
     const bool timed = sorted.front() != AV_NOPTS_VALUE && strictlyRising(sorted);
-    if (timed && demuxer_.keys.size() == sorted.size()) decoder_ = openDecoder(demuxer_.video(), true);
+    // Frame threads hold pictures back: of no use when each jump is one packet.
+    if (timed && demuxer_.keys.size() == sorted.size() && threads_ == Threads::Frames)
+        decoder_ = openDecoder(demuxer_.video(), Threads::Slices);
     rewind();
     if (!timed) return indexByDecoding(stop);
     times_ = std::move(sorted);

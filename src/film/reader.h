@@ -25,6 +25,8 @@ struct ReaderOptions {
     std::shared_ptr<FrameBudget> budget = {};
     /// Called once with the first picture, before the film is indexed.
     std::function<void(const Picture&)> onFirst = {};
+    /// isDamaged() can be trusted for every frame; decoding is slower.
+    bool watchErrors = false;
 };
 
 /// Opens a film, indexes it and gives any frame. One thread owns a Reader; only cached(), setTravel() and
@@ -77,7 +79,7 @@ private:
 
 /// MD5 of a frame's planes without padding, as ffmpeg's framemd5 writes it for rawvideo.
 std::string planesMd5(const AVFrame& frame);
-/// True when the decoder had to guess parts of the frame.
+/// True when the decoder had to guess parts of the frame; told reliably by a reader that watches errors.
 bool isDamaged(const AVFrame& frame);
 /// The frame as shown, no wider than `maxWidth` when that is not 0. Any thread. Errors: Internal.
 Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth = 0);

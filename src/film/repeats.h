@@ -1,4 +1,4 @@
-// Pictures shown more than once, or mixed from their neighbours. Inside the film room only.
+// Pictures shown more than once, mixed from their neighbours, or missing. Inside the film room only.
 #pragma once
 
 #include "film/survey.h"
@@ -11,5 +11,12 @@ int heldTimes(const FilmSurvey& survey);
 
 /// True when every second picture is a mix of both its neighbours, as editors make them to raise a rate.
 bool isBlended(const FilmSurvey& survey);
+
+/// Frames before which a film of otherwise even steps has a gap in time.
+std::vector<std::int64_t> gapsInTime(const FilmInfo& info);
+
+/// Frames at which everything that moves jumps twice its way, once, though time goes on evenly. Claims
+/// nothing where the motion is small or uneven by itself.
+std::vector<std::int64_t> jumpsInMotion(const FilmSurvey& survey);
 
 } // namespace jg

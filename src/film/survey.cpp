@@ -1,6 +1,7 @@
 #include "film/survey.h"
 
 #include "film/convert.h"
+#include "film/fast_part.h"
 #include "film/median.h"
 #include "film/place_lines.h"
 #include "film/turn.h"
@@ -151,7 +152,7 @@ double blendOf(const cv::Mat& before, const cv::Mat& now, const cv::Mat& after) 
 void compareFrames(FilmSurvey& survey, const std::vector<cv::Mat>& all,
                    const std::vector<cv::Point2d>& shifts) {
     const cv::Mat background = backgroundOf(all);
-    cv::Mat last, lastAveraged;
+    cv::Mat last, lastAveraged, beforeLast;
     for (std::size_t i = 0; i < all.size(); ++i) {
         FrameFacts& f = survey.frames[i];
         if (all[i].empty()) {
@@ -175,6 +176,12 @@ void compareFrames(FilmSurvey& survey, const std::vector<cv::Mat>& all,
             f.blend = blendOf(all[i - 1], all[i], all[i + 1]);
         f.shiftX = shifts[i].x / all[i].cols;
         f.shiftY = shifts[i].y / all[i].rows;
+        if (!beforeLast.empty() && !last.empty())
+            if (const auto fast = fastPart(beforeLast, last, steady, background)) {
+                survey.frames[i - 1].fastArea = fast->area;
+                survey.frames[i - 1].fastClear = fast->clear;
+            }
+        beforeLast = last;
         last = steady;
     }
 }

@@ -18,6 +18,8 @@ struct FrameFacts {
     double largestChange = 0; ///< grey levels, in the most changed cell, against the frame before
     double motion = 0;        ///< part of the athlete's picture that changed
     double blend = 1;         ///< how far it is from the mean of its neighbours, relative to their difference
+    double fastArea = 0;      ///< pixels of the small picture that the fastest limb alone takes up
+    double fastClear = 0;     ///< how far they stand out from the background, against the slow parts
     double shiftX = 0;        ///< of the background against the first frame, part of the width
     double shiftY = 0;
     bool athlete = false; ///< a moving body was found: the box is valid

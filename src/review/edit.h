@@ -11,6 +11,9 @@
 namespace jg {
 
 // Each change sets one keyed value; nothing = remove.
+struct SetCut {
+    std::optional<FrameSpan> value;
+};
 struct SetMoment {
     Moment moment;
     std::optional<MomentMark> value;
@@ -42,7 +45,7 @@ struct SetPlan {
     Plan value;
 };
 using Change =
-    std::variant<SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
+    std::variant<SetCut, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {

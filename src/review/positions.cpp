@@ -17,16 +17,35 @@ bool ordered(Moment a, Moment b) {
     return isKeyPosition(a) && isKeyPosition(b) && !partAndLoad;
 }
 
+std::string spanText(const FrameSpan& span) {
+    return std::to_string(span.first) + " to " + std::to_string(span.last);
+}
+
 } // namespace
+
+Status mayCut(const Review& review, const FrameSpan& span) {
+    for (const auto& [moment, mark] : review.moments)
+        if (mark.frame && !span.holds(*mark.frame))
+            return fail(ErrorCode::Refused, std::string(info(moment).name) + " (frame " +
+                                                std::to_string(*mark.frame) + ") is not in frames " +
+                                                spanText(span) + ". Take that position away first.");
+    return Done{};
+}
 
 Status mayLieAt(const Review& review, Moment moment, std::int64_t frame, std::int64_t frames) {
     if (frame < 0 || frame >= frames)
         return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(frame) + ".");
+    if (review.cut && !review.cut->holds(frame))
+        return fail(ErrorCode::Refused, "Frame " + std::to_string(frame) +
+                                            " is not in the delivery under review (frames " +
+                                            spanText(*review.cut) +
+                                            "). Choose the other delivery in Look, or take the whole film.");
     for (const auto& [other, mark] : review.moments) {
         if (other == moment || !mark.frame) continue;
         if (!ordered(moment, other)) continue;
-        if (other<moment&& * mark.frame> frame) return wrongOrder(moment, "before", other, *mark.frame);
-        if (other > moment && *mark.frame < frame) return wrongOrder(moment, "after", other, *mark.frame);
+        const std::int64_t there = *mark.frame;
+        if (other < moment && there > frame) return wrongOrder(moment, "before", other, there);
+        if (other > moment && there < frame) return wrongOrder(moment, "after", other, there);
     }
     if (moment == Moment::HandAboveShoulder) {
         const auto plant = review.frameOf(Moment::Release);

@@ -23,6 +23,13 @@ std::string_view idOf(Stage stage);
 std::string_view nameOf(Stage stage);
 std::optional<Stage> stageFromId(std::string_view id);
 
+/// Frames from the first to the last, both included.
+struct FrameSpan {
+    std::int64_t first = 0, last = 0;
+    bool holds(std::int64_t frame) const { return first <= frame && frame <= last; }
+    bool operator==(const FrameSpan&) const = default;
+};
+
 /// Where a position is: a frame, or why it can't be seen.
 struct MomentMark {
     std::optional<std::int64_t> frame;
@@ -150,6 +157,7 @@ struct Review {
     Date date{};
     Approach approach; ///< frozen copy of what it is judged by
     Stage stage = Stage::Look;
+    std::optional<FrameSpan> cut; ///< the delivery under review; nothing = the whole film
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
     std::map<std::string, FreeMark> marks;

@@ -191,6 +191,7 @@ Clip clipIn(const json& row) {
 }
 
 void writeLooking(const Review& r, json& d) {
+    if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
     d["moments"] = json::object();
     for (const auto& [moment, mark] : r.moments) {
         json row = json::object();
@@ -225,6 +226,7 @@ void writeLooking(const Review& r, json& d) {
 }
 
 void readLooking(const json& d, Review& r) {
+    if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;
         if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();

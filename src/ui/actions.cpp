@@ -44,6 +44,7 @@ const std::vector<ActionRow>& actionTable() {
         {"redo", "Redo", {K("Shift+Z"), K("Ctrl+Shift+Z")}, InReview},
 
         {"look-play", "Play or pause", {K(Qt::Key_Space)}, AtLook},
+        {"look-cut", "Review the delivery at the playhead, or the whole film again", {K("D")}, AtLook},
         {"look-refilm", "Ask for another film", {K("R")}, AtLook},
         {"look-done", "Seen; on to the positions", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtLook},
 

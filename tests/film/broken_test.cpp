@@ -42,15 +42,19 @@ TEST(Broken, DamagedStretchesAreFoundAndTheRestCanBeSeen) {
     FilmOrder order = test::smallOrder();
     order.damagedBytes = 6;
     ASSERT_TRUE(makeFilm(order, folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    ASSERT_TRUE(reader);
     const auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+    auto reader = Reader::open(folder / "a.mp4", {.watchErrors = true});
+    ASSERT_TRUE(reader);
     const auto check = checkFilm(**reader, *limits);
     ASSERT_TRUE(check);
     ASSERT_FALSE(check->damaged.empty());
     for (const auto& [first, last] : check->damaged) {
         EXPECT_LE(first, last);
         EXPECT_LT(last, (*reader)->info().frames());
+    }
+    for (int again = 0; again < 8; ++again) { // frame threads told it only sometimes
+        auto other = Reader::open(folder / "a.mp4", {.watchErrors = true});
+        EXPECT_EQ(checkFilm(**other, *limits)->damaged, check->damaged) << again;
     }
     EXPECT_TRUE(std::any_of(check->lines.begin(), check->lines.end(),
                             [](const auto& l) { return l.id == "damaged"; }));

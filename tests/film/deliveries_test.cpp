@@ -3,6 +3,7 @@
 #include "demo/random_orders.h"
 #include "desk/places.h"
 #include "film/deliveries.h"
+#include "film/repeats.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
@@ -28,6 +29,7 @@ std::vector<SuggestedDelivery> foundIn(const std::filesystem::path& film, bool f
     EXPECT_TRUE(reader);
     auto survey = surveyFilm(**reader);
     EXPECT_TRUE(survey);
+    EXPECT_TRUE(jumpsInMotion(*survey).empty()) << "a whole film has no missing picture";
     return findDeliveries(*survey, (*reader)->info().playRate.toDouble(), fromSide);
 }
 

@@ -35,7 +35,7 @@ const CheckLimits& limits() {
 }
 
 FilmCheck checkOf(const std::filesystem::path& film, const CheckQuestion& question = {}) {
-    auto reader = Reader::open(film);
+    auto reader = Reader::open(film, {.watchErrors = true});
     EXPECT_TRUE(reader);
     auto check = checkFilm(**reader, limits(), question);
     EXPECT_TRUE(check);
@@ -77,6 +77,9 @@ struct Fault {
 
 const Fault kFaults[] = {
     {"dark", [](FilmOrder& o) { o.brightness = 0.12; }},
+    {"blurred", [](FilmOrder& o) { o.shutter = 0.9; }},
+    {"frames-missing", [](FilmOrder& o) { o.lost = 3; }},
+    {"frames-cut", [](FilmOrder& o) { o.lost = 6, o.lostClosed = true; }},
     {"shake", [](FilmOrder& o) { o.shakePx = 7; }},
     {"tilt", [](FilmOrder& o) { o.camera.rollDeg = -4; }},
     {"not-square", [](FilmOrder& o) { o.camera.yawDeg = 18; }},

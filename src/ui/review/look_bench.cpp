@@ -66,26 +66,57 @@ void LookBench::addFilms() {
     }
 }
 
-/// More than one delivery: each can be looked at round and round.
+/// More than one delivery: each can be looked at round and round, and one taken for the review.
 void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
     if (clip.deliveries.size() < 2) return;
-    box.addWidget(quiet(QString("%1 deliveries found by motion:").arg(clip.deliveries.size()), 12));
-    int number = 0;
+    box.addWidget(quiet(
+        QString("%1 deliveries found by motion. Take the one to review:").arg(clip.deliveries.size()), 12));
     for (const FoundDelivery& d : clip.deliveries) {
-        auto* button =
-            plainButton(QString("Play number %1 round, f %2 to %3").arg(++number).arg(d.first).arg(d.last));
-        button->setObjectName("link");
-        connect(button, &QPushButton::clicked, this, [this, d] {
-            c_.playhead.jump(d.first);
-            c_.playhead.setLoop(std::pair(qint64{d.first}, qint64{d.last}));
+        const FrameSpan span{d.first, d.last};
+        auto* row = new QHBoxLayout;
+        auto* play = plainButton(QString("Play f %1 to %2").arg(d.first).arg(d.last));
+        play->setObjectName("link");
+        connect(play, &QPushButton::clicked, this, [this, span] {
+            c_.playhead.jump(span.first);
+            c_.playhead.setLoop(std::pair(qint64{span.first}, qint64{span.last}));
             c_.playhead.play();
         });
-        box.addWidget(button, 0, Qt::AlignLeft);
+        auto* take = plainButton("");
+        connect(take, &QPushButton::clicked, this,
+                [this, span] { takeCut(review().cut == span ? std::nullopt : std::optional(span)); });
+        row->addWidget(play);
+        row->addStretch(1);
+        row->addWidget(take);
+        box.addLayout(row);
+        deliveries_.push_back({span, take});
     }
+    refresh();
+}
+
+void LookBench::refresh() {
+    for (const DeliveryRow& row : deliveries_)
+        row.take->setText(review().cut == row.span ? "Under review: take all instead" : "Review this one");
+}
+
+void LookBench::takeCut(std::optional<FrameSpan> cut) {
+    const Status taken = c_.session.setCut(cut);
+    c_.say(!taken ? QString::fromStdString(taken.error().text)
+           : cut  ? "The review is held to this delivery; the rest of the ribbon is shaded."
+                  : "The review takes the whole film.");
+}
+
+void LookBench::toggleCut() {
+    if (review().cut) return takeCut(std::nullopt);
+    const qint64 here = c_.playhead.frame();
+    for (const DeliveryRow& row : deliveries_)
+        if (row.span.holds(here)) return takeCut(row.span);
+    c_.say(deliveries_.empty() ? "Motion shows one delivery in this film: nothing to choose."
+                               : "No delivery was found at this frame.");
 }
 
 bool LookBench::act(const QString& id) {
     if (id == "look-play") return c_.playhead.toggle(), true;
+    if (id == "look-cut") return toggleCut(), true;
     if (id == "look-refilm") return showRefilmRequest(this, c_.session), true;
     if (id == "look-done") return c_.goTo(Stage::Positions), true;
     return false;

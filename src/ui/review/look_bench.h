@@ -9,7 +9,7 @@ class LookBench : public Bench {
     Q_OBJECT
 public:
     explicit LookBench(ReviewContext& context);
-    void refresh() override {}
+    void refresh() override;
     bool act(const QString& id) override;
     KeyHints hints() const override {
         return {{"Space", "play"},
@@ -21,6 +21,14 @@ public:
 private:
     void addFilms();
     void addDeliveries(const Clip& clip, QVBoxLayout& box);
+    void takeCut(std::optional<FrameSpan> cut);
+    void toggleCut();
+
+    struct DeliveryRow {
+        FrameSpan span;
+        QPushButton* take;
+    };
+    std::vector<DeliveryRow> deliveries_;
 };
 
 } // namespace jg::ui

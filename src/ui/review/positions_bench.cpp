@@ -87,7 +87,7 @@ void PositionsBench::showHow() {
 std::optional<FoundDelivery::Place> PositionsBench::suggested() const {
     const auto& all = c_.session.clip().deliveries;
     if (all.empty()) return std::nullopt;
-    const qint64 now = c_.playhead.frame();
+    const qint64 now = review().cut ? review().cut->first : c_.playhead.frame();
     const auto here = std::find_if(all.begin(), all.end(),
                                    [&](const FoundDelivery& d) { return now >= d.first && now <= d.last; });
     const FoundDelivery& delivery = here == all.end() ? all.front() : *here;

@@ -158,6 +158,8 @@ void ReviewPlace::refreshRibbon() {
     for (const Stop& s : session_->review().stops)
         flags.push_back({s.frame, session_->review().takes.contains(s.id)});
     std::optional<qint64> zero;
+    const auto& cut = session_->review().cut;
+    ribbon_->setCut(cut ? std::optional(std::pair(qint64{cut->first}, qint64{cut->last})) : std::nullopt);
     if (const auto touch = session_->review().frameOf(Moment::FootTouch)) zero = *touch;
     ribbon_->setMarks(std::move(pins), std::move(flags), zero);
 }
@@ -203,6 +205,12 @@ std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const 
     return best;
 }
 
+/// Of the delivery under review, or of the film.
+std::pair<qint64, qint64> ReviewPlace::ends() const {
+    if (const auto& cut = session_->review().cut) return {cut->first, cut->last};
+    return {0, playhead_.frames() - 1};
+}
+
 void ReviewPlace::jumpToPin(int direction) {
     if (const auto pin = nearestPin(playhead_.frame(), direction))
         playhead_.step(*pin - playhead_.frame());
@@ -218,8 +226,8 @@ void ReviewPlace::loopHere() {
         return foot_->say("Plays to the end again.", 3);
     }
     const qint64 here = playhead_.frame();
-    playhead_.setLoop(std::pair(nearestPin(here + 1, -1).value_or(0),
-                                nearestPin(here, 1).value_or(playhead_.frames() - 1)));
+    playhead_.setLoop(std::pair(nearestPin(here + 1, -1).value_or(ends().first),
+                                nearestPin(here, 1).value_or(ends().second)));
     if (!playhead_.playing()) playhead_.play();
     foot_->say("Plays round between the positions on both sides. L again: to the end.", 4);
 }
@@ -237,8 +245,8 @@ bool ReviewPlace::act(const QString& id) {
     if (id == "step-on") return playhead_.step(1), true;
     if (id == "step-back-10") return playhead_.step(-10), true;
     if (id == "step-on-10") return playhead_.step(10), true;
-    if (id == "first-frame") return playhead_.step(-playhead_.frame()), true;
-    if (id == "last-frame") return playhead_.step(playhead_.frames()), true;
+    if (id == "first-frame") return playhead_.step(ends().first - playhead_.frame()), true;
+    if (id == "last-frame") return playhead_.step(ends().second - playhead_.frame()), true;
     if (id == "pin-previous") return jumpToPin(-1), true;
     if (id == "pin-next") return jumpToPin(1), true;
     if (id == "play") return playhead_.toggle(), true;

@@ -58,6 +58,18 @@ void Ribbon::paintDamaged(QPainter& p) {
                "hatched: damaged pictures");
 }
 
+void Ribbon::setCut(std::optional<std::pair<qint64, qint64>> cut) {
+    cut_ = cut;
+    update();
+}
+
+void Ribbon::paintCut(QPainter& p) {
+    if (!cut_) return;
+    const double left = xOf(static_cast<double>(cut_->first)), right = xOf(static_cast<double>(cut_->second));
+    for (const auto& [from, to] : {std::pair(0.0, left), std::pair(right, static_cast<double>(width()))})
+        p.fillRect(QRectF(from, 1, to - from, height() - 1), palette::shade);
+}
+
 void Ribbon::setFrame(qint64 frame) {
     frame_ = frame;
     update();
@@ -92,6 +104,7 @@ void Ribbon::paintEvent(QPaintEvent*) {
         return;
     }
     if (frames_ <= 0) return;
+    paintCut(p);
     paintDamaged(p);
     paintScale(p);
     paintPins(p);

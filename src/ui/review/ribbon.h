@@ -29,6 +29,8 @@ public:
     void setMarks(std::vector<RibbonPin> pins, std::vector<RibbonFlag> flags, std::optional<qint64> zero);
     /// Stretches whose pictures are damaged: first and last frame of each.
     void setDamaged(std::vector<std::pair<std::int64_t, std::int64_t>> stretches);
+    /// The delivery under review: what lies outside is shaded.
+    void setCut(std::optional<std::pair<qint64, qint64>> cut);
     void setFrame(qint64 frame);
     /// The level of a recording, newest last, with labels of events; empty = show the film's ribbon.
     void setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events);
@@ -50,6 +52,7 @@ private:
     void paintWave(QPainter& p);
     void paintScale(QPainter& p);
     void paintDamaged(QPainter& p);
+    void paintCut(QPainter& p);
     void paintPins(QPainter& p);
     void paintHead(QPainter& p);
 
@@ -60,6 +63,7 @@ private:
     std::vector<RibbonFlag> flags_;
     std::optional<qint64> zero_;
     std::vector<std::pair<std::int64_t, std::int64_t>> damaged_;
+    std::optional<std::pair<qint64, qint64>> cut_;
     std::vector<float> wave_;
     double waveSeconds_ = 0;
     std::vector<std::pair<double, QString>> waveEvents_;
