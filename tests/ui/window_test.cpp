@@ -5,6 +5,7 @@
 #include "desk/places.h"
 #include "ui/actions.h"
 #include "ui/desk/intake_dialog.h"
+#include "ui/review/ribbon.h"
 #include "ui/review/say_bench.h"
 #include "ui/row_list.h"
 #include "ui/shortcut_sheet.h"
@@ -17,6 +18,7 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QTimer>
 
 #include <csignal>
 #include <fstream>
@@ -68,14 +70,15 @@ TEST(Window, TheShortcutSheetListsTheWholeTable) {
 }
 
 /// A numbered film of its own in the walk's library.
-Submission numberedFilm(Walk& walk) {
+Submission numberedFilm(Walk& walk, int fps = 60) {
     FilmOrder order = walk.order;
+    order.fps = fps;
     order.frameNumbers = true;
     order.seed = 99;
     EXPECT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
     auto looked = lookAtFilm(walk.folder / "numbered.mp4");
     const IntakeForm form{
-        walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, 60}}, "stretch", "mound", "", "",
+        walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, static_cast<double>(fps)}}, "stretch", "mound", "", "",
         test::today()};
     return *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
 }
@@ -140,6 +143,90 @@ TEST(Window, AHeldKeyAndAFastScrubNeverShowAWrongPicture) {
     d.waitForPicture();
     EXPECT_TRUE(d.review().stage().exact());
     EXPECT_GT(seen, 2);
+}
+
+/// How long the window took no events, in milliseconds, while it lives.
+class Latency : public QObject {
+public:
+    Latency() {
+        clock_.start();
+        timer_.setTimerType(Qt::PreciseTimer);
+        connect(&timer_, &QTimer::timeout, this, [this] {
+            const qint64 now = clock_.nsecsElapsed();
+            waits.push_back(static_cast<double>(now - last_) * 1e-6 - 2);
+            last_ = now;
+        });
+        last_ = clock_.nsecsElapsed();
+        timer_.start(2);
+    }
+    double partBelow(double ms) const {
+        const auto n = std::count_if(waits.begin(), waits.end(), [&](double w) { return w < ms; });
+        return static_cast<double>(n) / static_cast<double>(waits.size());
+    }
+    std::vector<double> waits;
+
+private:
+    QTimer timer_;
+    QElapsedTimer clock_;
+    qint64 last_ = 0;
+};
+
+int threadsNow() {
+    return static_cast<int>(std::distance(std::filesystem::directory_iterator("/proc/self/task"), {}));
+}
+
+/// The back key held over 500 frames as a keyboard repeats it, then a scrub with the mouse.
+TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
+    Walk walk(Stage::Look);
+    const Submission submission = numberedFilm(walk, 240);
+    ASSERT_GT(submission.clips[0].frames, 500);
+    Driver d(walk.library->folder());
+    d.window().openReview(submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_Backspace);
+    ASSERT_TRUE(waitFor([&] { return !d.window().reviewPlace(); }));
+    QTest::qWait(300);
+    const int threads = threadsNow();
+    d.window().openReview(submission.id);
+    d.waitForPicture();
+    int shown = 0;
+    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
+        const ui::StageView& stage = d.review().stage();
+        if (!stage.exact()) return;
+        const Picture& p = stage.picture();
+        EXPECT_EQ(burnedNumber(p.pixels->data(), p.stride(), p.width), stage.shownFrame());
+        ++shown;
+    });
+    d.key(Qt::Key_End);
+    d.waitForPicture();
+    const qint64 last = d.review().playhead().frame();
+    Latency held;
+    for (int i = 0; i < 500; ++i) {
+        d.key(Qt::Key_Left);
+        QTest::qWait(14);
+    }
+    EXPECT_EQ(d.review().playhead().frame(), last - 500);
+    EXPECT_GT(shown, 400);
+    auto* ribbon = d.review().findChild<ui::Ribbon*>();
+    Latency scrubbed;
+    QTest::mousePress(ribbon, Qt::LeftButton, {}, {40, 90});
+    for (int i = 0; i < 200; ++i) {
+        QTest::mouseMove(ribbon, {40 + (i * 37) % (ribbon->width() - 80), 90});
+        QTest::qWait(5);
+    }
+    QTest::mouseRelease(ribbon, Qt::LeftButton, {}, {40, 90});
+    d.waitForPicture();
+    EXPECT_TRUE(d.review().stage().exact());
+    // Another program may take the processor once; the window itself keeps within it.
+    EXPECT_GT(held.partBelow(50), 0.99);
+    EXPECT_GT(scrubbed.partBelow(50), 0.99);
+    RecordProperty("worstHeldMs", static_cast<int>(*std::max_element(held.waits.begin(), held.waits.end())));
+    RecordProperty("worstScrubMs",
+                   static_cast<int>(*std::max_element(scrubbed.waits.begin(), scrubbed.waits.end())));
+    // Left in the middle of a group: nothing goes on decoding.
+    d.review().playhead().jump(last / 2);
+    d.key(Qt::Key_Backspace);
+    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads; })) << threadsNow();
 }
 
 TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {
