@@ -30,6 +30,7 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
             {"brightness", [](FilmOrder& o, double v) { o.brightness = v; }},
             {"start-at", [](FilmOrder& o, double v) { o.startAtS = v; }},
             {"repeat", [](FilmOrder& o, double v) { o.repeat = std::max(1, static_cast<int>(v)); }},
+            {"deliveries", [](FilmOrder& o, double v) { o.deliveries = std::max(1, static_cast<int>(v)); }},
             {"lost", [](FilmOrder& o, double v) { o.lost = std::max(0, static_cast<int>(v)); }},
             {"damage", [](FilmOrder& o, double v) { o.damagedBytes = static_cast<int>(v); }},
             {"rotate", [](FilmOrder& o, double v) { o.rotationDeg = static_cast<int>(v); }},

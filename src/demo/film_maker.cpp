@@ -73,7 +73,7 @@ public:
         const int samples = order_.shutter > 0.3 ? 5 * kSamplesPerFrame : kSamplesPerFrame;
         for (int i = 0; i < samples; ++i) {
             const double open = order_.shutter * ((i + 0.5) / samples - 0.5);
-            const double t = filmStartS(order_, delivery_) + (static_cast<double>(n) + open) / order_.fps;
+            const double t = timeOfPicture(order_, delivery_, static_cast<double>(n)) + open / order_.fps;
             moments.push_back(solidsOf(delivery_.poseAt(t), order_.knobs.heightM, order_.outfit));
             box = box.with(boundsOf(camera, moments.back(), delivery_));
         }
@@ -175,7 +175,7 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
         sound[i] = 0.05f * hum;
     }
     const auto knock = [&](double atS, double pitch, double loud, double decay) {
-        const auto start = static_cast<std::int64_t>((atS - filmStartS(order, d)) * kSoundRate);
+        const auto start = static_cast<std::int64_t>(atS * kSoundRate);
         for (std::int64_t i = 0; i < kSoundRate / 4; ++i) {
             if (start + i < 0 || start + i >= static_cast<std::int64_t>(sound.size())) continue;
             const double t = static_cast<double>(i) / kSoundRate;
@@ -183,8 +183,12 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
                 static_cast<float>(loud * std::exp(-decay * t) * std::sin(2 * M_PI * pitch * t));
         }
     };
-    knock(d.events().at(Moment::FootTouch), 70, 0.3, 30);
-    knock(d.events().at(Moment::Release) + 0.42, 160, 0.5, 45);
+    for (int k = 0; k < order.deliveries; ++k) {
+        const double zero =
+            static_cast<double>(k * picturesOfOne(order, d)) / order.fps - filmStartS(order, d);
+        knock(zero + d.events().at(Moment::FootTouch), 70, 0.3, 30);
+        knock(zero + d.events().at(Moment::Release) + 0.42, 160, 0.5, 45);
+    }
     return sound;
 }
 
@@ -248,12 +252,21 @@ double filmStartS(const FilmOrder& order, const Delivery& delivery) {
     return std::max(order.startAtS, delivery.startS());
 }
 
+std::int64_t picturesOfOne(const FilmOrder& order, const Delivery& delivery) {
+    const double lengthS = std::min(delivery.endS(), order.cutAfterS) - filmStartS(order, delivery);
+    return static_cast<std::int64_t>(lengthS * order.fps);
+}
+
+double timeOfPicture(const FilmOrder& order, const Delivery& delivery, double n) {
+    const auto one = static_cast<double>(picturesOfOne(order, delivery));
+    return filmStartS(order, delivery) + (n - one * std::floor(n / one)) / order.fps;
+}
+
 Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path, std::stop_token stop,
                              const std::function<void(double)>& progress) {
     const FramePainter painter(order);
     const Delivery& d = painter.delivery();
-    const double lengthS = std::min(d.endS(), order.cutAfterS) - filmStartS(order, d);
-    const auto frames = static_cast<std::int64_t>(lengthS * order.fps);
+    const std::int64_t frames = picturesOfOne(order, d) * order.deliveries;
     const std::vector<std::int64_t> held = heldPictures(order, frames);
     FileStore files;
     const Status done = files.publish(path, [&](const std::filesystem::path& temporary) -> Status {

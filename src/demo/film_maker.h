@@ -28,6 +28,7 @@ struct FilmOrder {
     double brightness = 1;
     double startAtS = -1e9; ///< the film begins here, seconds after first touch
     double cutAfterS = 1e9; ///< the film ends here, seconds after first touch
+    int deliveries = 1;     ///< the delivery is thrown so many times, one after the other
     int repeat = 1;     ///< each picture is shown this often, at as many times the rate: a slow-motion copy
     bool mixed = false; ///< between two pictures lies their mean, at twice the rate: an editor's work
     int lost = 0;       ///< so many pictures are missing, spread over the middle of the film
@@ -50,6 +51,11 @@ std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t pain
 
 /// When the film begins, seconds after first touch.
 double filmStartS(const FilmOrder& order, const Delivery& delivery);
+
+/// Pictures of one delivery of the film.
+std::int64_t picturesOfOne(const FilmOrder& order, const Delivery& delivery);
+/// When picture n is taken, seconds after the first touch of its own delivery.
+double timeOfPicture(const FilmOrder& order, const Delivery& delivery, double n);
 
 /// The frame number burned into row 0..7 of a picture by `frameNumbers`: 16 blocks, bright = 1. -1 when there
 /// is none. `bgrx` as in Picture.

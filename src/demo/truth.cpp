@@ -65,11 +65,18 @@ std::map<std::string, double> trueMeasures(const Delivery& d) {
 }
 
 std::string truthOf(const FilmOrder& order, const Delivery& d, const std::vector<std::int64_t>& held) {
-    json t = {{"format", "juxtagraph-truth-1"},  {"fps", order.fps},
-              {"frames", held.size()},           {"hand", idOf(order.hand)},
-              {"view", idOf(order.camera.view)}, {"width", order.camera.width},
-              {"height", order.camera.height},   {"heightM", order.knobs.heightM},
-              {"yawDeg", order.camera.yawDeg},   {"rollDeg", order.camera.rollDeg},
+    json t = {{"format", "juxtagraph-truth-1"},
+              {"fps", order.fps},
+              {"frames", held.size()},
+              {"deliveries", order.deliveries},
+              {"picturesOfOne", picturesOfOne(order, d)},
+              {"hand", idOf(order.hand)},
+              {"view", idOf(order.camera.view)},
+              {"width", order.camera.width},
+              {"height", order.camera.height},
+              {"heightM", order.knobs.heightM},
+              {"yawDeg", order.camera.yawDeg},
+              {"rollDeg", order.camera.rollDeg},
               {"measures", trueMeasures(d)}};
     t["events"] = json::object();
     for (const auto& [moment, timeS] : d.events())
@@ -78,7 +85,7 @@ std::string truthOf(const FilmOrder& order, const Delivery& d, const std::vector
     const double mirror = order.hand == Hand::Left ? -1 : 1;
     t["joints"] = json::array();
     for (const std::int64_t n : held) {
-        const Pose pose = d.poseAt(filmStartS(order, d) + static_cast<double>(n) / order.fps);
+        const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(n)));
         const auto points = projectJoints(order, pose);
         const auto [sx, sy] = shakeOf(order, n);
         json row = json::object();

@@ -68,17 +68,23 @@ TEST(Deliveries, FirstTouchIsFoundOnRandomDeliveriesAndSureMeansSure) {
     EXPECT_GT(sure, 0);
 }
 
-TEST(Deliveries, TwoInOneFilmAreTwoCuts) {
+TEST(Deliveries, EachInOneFilmIsACutOfItsOwn) {
     const TempFolder folder;
-    ASSERT_TRUE(makeFilm(sideOrder(0, 60), folder / "a.mp4"));
-    shell("cd '" + folder.path().string() +
-          "' && printf \"file 'a.mp4'\\nfile 'a.mp4'\\n\" > list && ffmpeg -v error -y -f "
-          "concat -i list -c:v libx264 -an two.mp4");
-    const auto found = foundIn(folder / "two.mp4");
-    ASSERT_EQ(found.size(), 2U);
-    EXPECT_LT(found[0].cut.second, found[1].cut.first + 60);
-    ASSERT_TRUE(found[0].firstTouch && found[1].firstTouch);
-    EXPECT_GT(found[1].firstTouch->frame, found[0].cut.second);
+    FilmOrder order = sideOrder(0, 60);
+    order.deliveries = 3;
+    ASSERT_TRUE(makeFilm(order, folder / "a.mp4"));
+    const auto found = foundIn(folder / "a.mp4");
+    ASSERT_EQ(found.size(), 3U);
+    const auto one = static_cast<double>(picturesOfOne(order, Delivery(order.knobs)));
+    for (int k = 0; k < 3; ++k) {
+        const SuggestedDelivery& d = found[static_cast<std::size_t>(k)];
+        const double from = k * one;
+        EXPECT_LE(static_cast<double>(d.cut.first), from + trueFrame(order, Moment::Set)) << k;
+        EXPECT_GE(static_cast<double>(d.cut.second), from + trueFrame(order, Moment::Finish)) << k;
+        ASSERT_TRUE(d.firstTouch) << k;
+        EXPECT_NEAR(static_cast<double>(d.firstTouch->frame), from + trueFrame(order, Moment::FootTouch), 1.1)
+            << k;
+    }
 }
 
 TEST(Deliveries, FromTheFrontOnlyTheCutIsSuggested) {

@@ -82,6 +82,21 @@ TEST(Positions, OrderIsEnforcedWithAClearWord) {
     EXPECT_FALSE(mayLieAt(r, Moment::Set, -1, 300));
 }
 
+TEST(Positions, KeepToTheDeliveryUnderReview) {
+    Review r = review();
+    apply(r, {"take", {SetCut{FrameSpan{100, 200}}}});
+    EXPECT_TRUE(mayLieAt(r, Moment::Set, 100, 300));
+    const Status outside = mayLieAt(r, Moment::Set, 99, 300);
+    ASSERT_FALSE(outside);
+    EXPECT_NE(outside.error().text.find("frames 100 to 200"), std::string::npos);
+    r.moments[Moment::Plant] = {150, ""};
+    EXPECT_TRUE(mayCut(r, {120, 180}));
+    const Status wrong = mayCut(r, {160, 240});
+    ASSERT_FALSE(wrong);
+    EXPECT_NE(wrong.error().text.find("Plant (frame 150)"), std::string::npos);
+    EXPECT_EQ(reviewFromJson(toJson(r))->cut, r.cut);
+}
+
 TEST(Positions, HandsMayPartBeforeOrAfterTheLoad) {
     Review r = review();
     r.moments[Moment::Load] = {150, ""};

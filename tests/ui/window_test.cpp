@@ -77,9 +77,13 @@ Submission numberedFilm(Walk& walk, int fps = 60) {
     order.seed = 99;
     EXPECT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
     auto looked = lookAtFilm(walk.folder / "numbered.mp4");
-    const IntakeForm form{
-        walk.athlete.id, {{walk.folder / "numbered.mp4", View::Open, static_cast<double>(fps)}}, "stretch", "mound", "", "",
-        test::today()};
+    const IntakeForm form{walk.athlete.id,
+                          {{walk.folder / "numbered.mp4", View::Open, static_cast<double>(fps)}},
+                          "stretch",
+                          "mound",
+                          "",
+                          "",
+                          test::today()};
     return *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
 }
 
@@ -226,7 +230,8 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
     // Left in the middle of a group: nothing goes on decoding.
     d.review().playhead().jump(last / 2);
     d.key(Qt::Key_Backspace);
-    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads; })) << threadsNow();
+    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads; }))
+        << threadsNow();
 }
 
 TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {
@@ -274,6 +279,41 @@ TEST(Window, TheSuggestedFrameIsGoneToAndOnlyTakenByEnter) {
     EXPECT_EQ(d.review().playhead().frame(), frame);
     d.key(Qt::Key_Return);
     EXPECT_EQ(d.document().frameOf(Moment::Set), frame);
+}
+
+TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
+    Walk walk(Stage::Look);
+    FilmOrder order = walk.order;
+    order.deliveries = 2;
+    ASSERT_TRUE(makeFilm(order, walk.folder / "two.mp4"));
+    auto looked = lookAtFilm(walk.folder / "two.mp4");
+    ASSERT_TRUE(looked);
+    const IntakeForm form{
+        walk.athlete.id, {{walk.folder / "two.mp4", View::Open, 60}}, "stretch", "mound", "", "",
+        test::today()};
+    const Submission submission = *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+    Driver d(walk.library->folder());
+    d.window().openReview(submission.id);
+    d.waitForPicture();
+    const auto& found = d.review().session().clip().deliveries;
+    ASSERT_EQ(found.size(), 2U);
+    EXPECT_FALSE(d.document().cut); // offered, not taken
+    d.click(d.button(&d.review(), "Review this one"));
+    EXPECT_EQ(d.document().cut, (FrameSpan{found[0].first, found[0].last}));
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().cut);
+    d.key(Qt::Key_End); // the second lies under the playhead there
+    d.key(Qt::Key_D);
+    ASSERT_EQ(d.document().cut, (FrameSpan{found[1].first, found[1].last}));
+    d.key(Qt::Key_Home);
+    EXPECT_EQ(d.review().playhead().frame(), found[1].first);
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_G); // the suggestion is the chosen delivery's
+    EXPECT_TRUE(d.document().cut->holds(d.review().playhead().frame()));
+    d.review().playhead().jump(10);
+    d.waitForPicture();
+    d.key(Qt::Key_Return);
+    EXPECT_TRUE(d.document().moments.empty()); // outside the delivery: refused in words
 }
 
 TEST(Window, AnotherFilmIsAskedForInWordsAndWithADrawing) {

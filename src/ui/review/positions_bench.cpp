@@ -87,9 +87,12 @@ void PositionsBench::showHow() {
 std::optional<FoundDelivery::Place> PositionsBench::suggested() const {
     const auto& all = c_.session.clip().deliveries;
     if (all.empty()) return std::nullopt;
-    const qint64 now = review().cut ? review().cut->first : c_.playhead.frame();
-    const auto here = std::find_if(all.begin(), all.end(),
-                                   [&](const FoundDelivery& d) { return now >= d.first && now <= d.last; });
+    const qint64 now = c_.playhead.frame();
+    const auto& cut = review().cut;
+    const auto here = std::find_if(all.begin(), all.end(), [&](const FoundDelivery& d) {
+        const FrameSpan span{d.first, d.last};
+        return cut ? *cut == span : span.holds(now);
+    });
     const FoundDelivery& delivery = here == all.end() ? all.front() : *here;
     const auto place = delivery.places.find(current());
     return place == delivery.places.end() ? std::nullopt : std::optional(place->second);
