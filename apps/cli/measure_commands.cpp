@@ -8,6 +8,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <cmath>
 #include <cstdlib>
 #include <iostream>
@@ -37,6 +38,9 @@ json measureAsJson(const MeasureDefinition& m) {
             {"landmarks", landmarks},
             {"formula", m.formula},
             {"needsScale", m.needsHeight()},
+            {"unreliable", m.unreliable},
+            {"options", m.options},
+            {"numbers", m.numbers},
             {"source", m.source}};
 }
 
@@ -144,6 +148,19 @@ void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
         throw Refusal("A camera turned by 80 degrees or more can't be corrected. Film from the side.");
 }
 
+/// Numbers the coach types in: 'turns=3,speed=85'.
+void readNumbers(const std::string& text, const MeasureDefinition& m, MeasureInput& in) {
+    for (const std::string& part : split(text, ',')) {
+        const auto equals = part.find('=');
+        if (equals == std::string::npos) throw WrongUse("\"" + part + "\" is not a number; write turns=3");
+        const std::string name = part.substr(0, equals);
+        if (std::find(m.numbers.begin(), m.numbers.end(), name) == m.numbers.end())
+            throw Refusal("The measure " + m.id + " has no number \"" + name +
+                          "\". See: juxtagraph-cli measures --json");
+        in.numbers[name] = numberIn(part.substr(equals + 1), part);
+    }
+}
+
 json numberOrNull(std::optional<double> v) {
     return v ? json(*v) : json(nullptr);
 }
@@ -159,6 +176,8 @@ void measure(const Arguments& a, std::stop_token) {
     readConditions(a, in, sigma);
     if (const auto points = a.value("points")) readPoints(*points, sigma, *m, in);
     if (const auto frames = a.value("frames")) readFrames(*frames, *m, in);
+    if (const auto numbers = a.value("numbers")) readNumbers(*numbers, *m, in);
+    in.seen = a.value("seen").value_or("");
     const MeasureValue v = evaluate(*m, in);
     if (v.state == MeasureState::NotLookedAt) throw Refusal(m->name + " can't be computed: " + v.reason);
     json warnings = v.warnings;
@@ -170,6 +189,7 @@ void measure(const Arguments& a, std::stop_token) {
                       {"sd", numberOrNull(has ? std::optional(v.sd) : std::nullopt)},
                       {"low95", numberOrNull(has ? std::optional(v.low95) : std::nullopt)},
                       {"high95", numberOrNull(has ? std::optional(v.high95) : std::nullopt)},
+                      {"words", v.words},
                       {"state", idOf(v.state)},
                       {"warnings", warnings}};
     if (a.has("json"))
@@ -178,7 +198,7 @@ void measure(const Arguments& a, std::stop_token) {
         std::cout << m->name << ": " << *v.value << " " << v.unit << " (95 %: " << v.low95 << " to "
                   << v.high95 << ")\n";
     else
-        std::cout << m->name << ": " << v.reason << "\n";
+        std::cout << m->name << ": " << (v.reason.empty() ? v.words : v.reason) << "\n";
 }
 
 void approaches(const Arguments&, std::stop_token) {
@@ -295,9 +315,10 @@ std::vector<Command> measureCommands() {
              "measure ID --points 'hip=310,402;knee=352,498;ankle=330,610' [--sigma 2.0] [--hand R|L] "
              "[--view open|closed|front|rear] [--level DX,DY]\n"
              "        [--scale-px-per-m V --scale-sd V] [--height-px V --height-sd V] [--frames "
-             "'plant=48,release=57' --rate 60] [--yaw DEG --yaw-sd DEG] [--json]",
+             "'plant=48,release=57' --rate 60] [--yaw DEG --yaw-sd DEG]\n"
+             "        [--numbers 'turns=3'] [--seen 'whole foot'] [--json]",
              {"points", "sigma", "hand", "view", "level", "scale-px-per-m", "scale-sd", "height-px",
-              "height-sd", "frames", "rate", "yaw", "yaw-sd"},
+              "height-sd", "frames", "rate", "yaw", "yaw-sd", "numbers", "seen"},
              {"json"},
              1,
              1,

@@ -56,6 +56,42 @@ constexpr std::array kMoments = {
                "The arm is across the body and the back foot has come through."},
     MomentInfo{Moment::HandAboveShoulder, "hand-above-shoulder", "Hand above the shoulder", "Hand up",
                "The first frame in which the throwing hand is above the shoulder line."},
+    MomentInfo{Moment::KneeDown, "knee-down", "Knee starts down", "Knee down",
+               "The first frame in which the lead knee is lower than at the top of the lift."},
+    MomentInfo{Moment::BackKneeBends, "back-knee-bends", "Back knee starts to bend", "Bends",
+               "The first frame in which the back knee is more bent than at the top of the lift."},
+    MomentInfo{Moment::BackHeelOff, "back-heel-off", "Back heel leaves the ground", "Heel off",
+               "The first frame with light under the back heel."},
+    MomentInfo{Moment::BackToeOff, "back-toe-off", "Back toe leaves the ground", "Toe off",
+               "The first frame with the whole back foot off the ground."},
+    MomentInfo{Moment::BeforeTouch, "before-touch", "Foot on its way down", "Before",
+               "A frame about 50 ms before first touch, with the lead foot still in the air."},
+    MomentInfo{Moment::PelvisTurns, "pelvis-turns", "Pelvis starts to turn", "Pelvis",
+               "The first frame in which the belt turns toward the plate."},
+    MomentInfo{Moment::TrunkOpens, "trunk-opens", "Shoulders start to turn", "Shoulders",
+               "The first frame in which the shoulder line turns toward the plate."},
+    MomentInfo{Moment::TrunkTilts, "trunk-tilts", "Trunk starts to tip", "Tips",
+               "The first frame in which the trunk tips toward the plate."},
+    MomentInfo{Moment::FrontKneeExtends, "front-knee-extends", "Front knee starts to straighten",
+               "Straightens", "The first frame in which the front knee is straighter than the frame before."},
+    MomentInfo{Moment::ElbowForward, "elbow-forward", "Elbow starts forward", "Elbow",
+               "The first frame in which the throwing elbow moves toward the plate against the shoulder."},
+    MomentInfo{Moment::HandForward, "hand-forward", "Hand starts forward", "Hand",
+               "The first frame after layback in which the throwing hand moves toward the plate."},
+    MomentInfo{Moment::ElbowHighest, "elbow-highest", "Elbow highest in the takeaway", "Elbow high",
+               "The throwing elbow is at its highest between the parting of the hands and plant."},
+    MomentInfo{Moment::HandLowest, "hand-lowest", "Hand lowest in the takeaway", "Hand low",
+               "The throwing hand is at its lowest after the hands part."},
+    MomentInfo{Moment::LaybackFrom, "layback-from", "Nearly laid back", "From",
+               "The first frame with the forearm within about 10 degrees of its furthest."},
+    MomentInfo{Moment::LaybackTo, "layback-to", "Leaves the layback", "To",
+               "The last frame with the forearm within about 10 degrees of its furthest."},
+    MomentInfo{Moment::BeforeRelease, "before-release", "Just before release", "Shortly",
+               "A frame about 15 ms before release: one at 60 a second, four at 240."},
+    MomentInfo{Moment::BallAway, "ball-away", "Ball on its way", "Away",
+               "A frame a little after release, with the ball clear of the hand and still in the picture."},
+    MomentInfo{Moment::BallAtPlate, "ball-at-plate", "Ball at the plate", "Plate",
+               "The first frame in which the ball is at the plate, the net or the glove."},
 };
 
 constexpr std::size_t kKeyPositions = 9;
@@ -154,6 +190,12 @@ int targetDirectionX(Hand hand, View view) {
     if (!isSideView(view)) return 0;
     const int openSide = hand == Hand::Right ? 1 : -1;
     return view == View::Open ? openSide : -openSide;
+}
+
+int gloveDirectionX(Hand hand, View view) {
+    if (isSideView(view)) return 0;
+    const int front = hand == Hand::Right ? 1 : -1;
+    return view == View::Front ? front : -front;
 }
 
 std::string_view placeOf(View view, Hand hand) {

@@ -57,6 +57,24 @@ enum class Moment {
     Release,
     Finish,
     HandAboveShoulder, ///< first frame with the throwing hand above the shoulder line before plant
+    KneeDown,
+    BackKneeBends,
+    BackHeelOff,
+    BackToeOff,
+    BeforeTouch,
+    PelvisTurns,
+    TrunkOpens,
+    TrunkTilts,
+    FrontKneeExtends,
+    ElbowForward,
+    HandForward,
+    ElbowHighest,
+    HandLowest,
+    LaybackFrom,
+    LaybackTo,
+    BeforeRelease,
+    BallAway,
+    BallAtPlate,
 };
 
 struct LandmarkInfo {
@@ -97,6 +115,9 @@ bool isSideView(View view);
 
 /// +1 when the plate lies to the right in the picture, -1 when to the left, 0 for front and rear.
 int targetDirectionX(Hand hand, View view);
+
+/// +1 when the glove side lies to the right in the picture, -1 when to the left, 0 for side views.
+int gloveDirectionX(Hand hand, View view);
 
 /// Where a coach should stand with the camera for this view, worded from the hand ("third-base side").
 std::string_view placeOf(View view, Hand hand);

@@ -17,7 +17,21 @@ bool MeasureDefinition::seenFrom(View view) const {
 }
 
 bool MeasureDefinition::needsHeight() const {
-    return kind == MeasureKind::OffLine || kind == MeasureKind::Fall || kind == MeasureKind::Distance;
+    switch (kind) {
+    case MeasureKind::OffLine:
+    case MeasureKind::Fall:
+    case MeasureKind::Above:
+    case MeasureKind::Ahead:
+    case MeasureKind::Across:
+    case MeasureKind::Distance:
+        return true;
+    default:
+        return false;
+    }
+}
+
+bool MeasureDefinition::hasPoints() const {
+    return !slots.empty();
 }
 
 bool MeasureDefinition::isAngle() const {
@@ -26,41 +40,45 @@ bool MeasureDefinition::isAngle() const {
 
 namespace {
 
-MeasureKind kindFromId(const std::string& id) {
-    static constexpr std::array<std::pair<std::string_view, MeasureKind>, 9> kinds = {{
-        {"jointAngle", MeasureKind::JointAngle},
-        {"tilt", MeasureKind::Tilt},
-        {"aboveLine", MeasureKind::AboveLine},
-        {"aboveLevel", MeasureKind::AboveLevel},
-        {"offLine", MeasureKind::OffLine},
-        {"fall", MeasureKind::Fall},
-        {"distance", MeasureKind::Distance},
-        {"changeOfAngle", MeasureKind::ChangeOfAngle},
-        {"timeBetween", MeasureKind::TimeBetween},
-    }};
-    for (const auto& [name, kind] : kinds)
-        if (name == id) return kind;
-    throw std::invalid_argument("kind \"" + id + "\" is unknown");
-}
+/// A kind's id in the playbook file and the number of points it takes.
+struct KindRow {
+    std::string_view id;
+    MeasureKind kind;
+    std::size_t least, most;
+};
 
-std::pair<std::size_t, std::size_t> slotRange(MeasureKind kind) {
-    switch (kind) {
-    case MeasureKind::JointAngle:
-    case MeasureKind::AboveLine:
-        return {3, 3};
-    case MeasureKind::Tilt:
-    case MeasureKind::AboveLevel:
-    case MeasureKind::Fall:
-    case MeasureKind::Distance:
-        return {2, 2};
-    case MeasureKind::OffLine:
-        return {3, 6};
-    case MeasureKind::ChangeOfAngle:
-        return {6, 6};
-    case MeasureKind::TimeBetween:
-        break;
-    }
-    return {0, 0};
+constexpr std::array kKinds = {
+    KindRow{"jointAngle", MeasureKind::JointAngle, 3, 3},
+    KindRow{"lineToLine", MeasureKind::LineToLine, 4, 4},
+    KindRow{"tilt", MeasureKind::Tilt, 2, 2},
+    KindRow{"tiltAcross", MeasureKind::TiltAcross, 2, 2},
+    KindRow{"aboveLine", MeasureKind::AboveLine, 3, 3},
+    KindRow{"aboveLevel", MeasureKind::AboveLevel, 2, 2},
+    KindRow{"direction", MeasureKind::Direction, 2, 2},
+    KindRow{"changeOfAngle", MeasureKind::ChangeOfAngle, 6, 6},
+    KindRow{"changeOfSlope", MeasureKind::ChangeOfSlope, 4, 4},
+    KindRow{"offLine", MeasureKind::OffLine, 3, 6},
+    KindRow{"fall", MeasureKind::Fall, 2, 2},
+    KindRow{"above", MeasureKind::Above, 2, 2},
+    KindRow{"ahead", MeasureKind::Ahead, 2, 2},
+    KindRow{"across", MeasureKind::Across, 2, 2},
+    KindRow{"acrossOf", MeasureKind::AcrossOf, 4, 4},
+    KindRow{"distance", MeasureKind::Distance, 2, 2},
+    KindRow{"ratio", MeasureKind::Ratio, 4, 4},
+    KindRow{"forwardDown", MeasureKind::ForwardDown, 2, 2},
+    KindRow{"turnSide", MeasureKind::TurnSide, 4, 4},
+    KindRow{"turnFront", MeasureKind::TurnFront, 4, 4},
+    KindRow{"turnBetween", MeasureKind::TurnBetween, 8, 8},
+    KindRow{"timeBetween", MeasureKind::TimeBetween, 0, 0},
+    KindRow{"seen", MeasureKind::Seen, 0, 0},
+    KindRow{"spin", MeasureKind::Spin, 0, 0},
+    KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
+};
+
+const KindRow& kindFromId(const std::string& id) {
+    for (const KindRow& row : kKinds)
+        if (row.id == id) return row;
+    throw std::invalid_argument("kind \"" + id + "\" is unknown");
 }
 
 Moment momentAt(const json& value) {
@@ -85,7 +103,8 @@ MeasureDefinition measureOf(const json& row) {
     m.name = row.at("name");
     m.shortName = row.value("shortName", m.name);
     m.group = row.at("group");
-    m.kind = kindFromId(row.at("kind"));
+    const KindRow& kind = kindFromId(row.at("kind"));
+    m.kind = kind.kind;
     m.unit = row.at("unit");
     for (const auto& p : row.at("positions")) m.moments.push_back(momentAt(p));
     if (m.moments.empty()) throw std::invalid_argument("it has no position");
@@ -98,14 +117,20 @@ MeasureDefinition measureOf(const json& row) {
     m.formula = row.at("formula");
     m.hint = row.value("hint", "");
     m.source = row.at("source");
+    m.unreliable = row.value("unreliable", "");
+    m.sign = row.value("sign", 1);
+    m.options = row.value("options", m.options);
+    m.numbers = row.value("numbers", m.numbers);
     m.protectsArm = row.value("protectsArm", false);
     m.plainly = row.value("plainly", "");
-    const auto [least, most] = slotRange(m.kind);
-    if (m.slots.size() < least || m.slots.size() > most)
+    if (m.slots.size() < kind.least || m.slots.size() > kind.most)
         throw std::invalid_argument("it has " + std::to_string(m.slots.size()) + " points, its kind takes " +
-                                    std::to_string(least) + " to " + std::to_string(most));
+                                    std::to_string(kind.least) + " to " + std::to_string(kind.most));
     if (m.kind == MeasureKind::TimeBetween && m.moments.size() != 2)
         throw std::invalid_argument("a time needs two positions");
+    if ((m.kind == MeasureKind::Seen) != !m.options.empty())
+        throw std::invalid_argument("options belong to what is seen, and to that alone");
+    if (m.sign != 1 && m.sign != -1) throw std::invalid_argument("its sign is neither 1 nor -1");
     return m;
 }
 

@@ -13,14 +13,30 @@ namespace jg {
 /// The kinds of formula a measure can have.
 enum class MeasureKind {
     JointAngle,    ///< points a, vertex, b: interior angle, degrees
+    LineToLine,    ///< points a, b, c, d: angle between the lines a to b and c to d, 0..180 degrees
     Tilt,          ///< points low, high: from vertical, + toward the target, degrees
+    TiltAcross,    ///< points low, high: from vertical, + toward the glove side, degrees
     AboveLine,     ///< points a, vertex, b: b above the line a-vertex drawn on, degrees
     AboveLevel,    ///< points near, far: far end above horizontal, degrees
+    Direction,     ///< points before, after: way of a path, 0 = straight to the target, 90 = up, degrees
+    ChangeOfAngle, ///< points a, vertex, b and again: second angle minus first, degrees
+    ChangeOfSlope, ///< points a, b and again: turn of the line, + = its far end rises, degrees
     OffLine,       ///< points line a, line b, then others: the larger distance from the line, % of height
     Fall,          ///< points before, after: how far it went down, % of height
+    Above,         ///< points from, to: how far `to` is above, % of height
+    Ahead,         ///< points from, to: how far `to` is nearer the target, % of height
+    Across,        ///< points from, to: how far `to` is on the glove side, % of height
+    AcrossOf,      ///< points from, to, a, b: how far `to` is on the glove side, % of the length a to b
     Distance,      ///< points a, b: % of height, or inches with a scale
-    ChangeOfAngle, ///< points a, vertex, b at one moment and again at another: second minus first, degrees
+    Ratio,         ///< points a, b, c, d: length a to b over length c to d
+    ForwardDown,   ///< points before, after: way to the target over the fall
+    TurnSide,      ///< points a, b and again square to the camera: turn seen from the side, degrees
+    TurnFront,     ///< the same seen from the front or behind
+    TurnBetween,   ///< two turns as TurnSide, eight points: first minus second, degrees
     TimeBetween,   ///< two moments: milliseconds from the first to the second
+    Seen,          ///< one of `options`, as the coach sees it
+    Spin,          ///< two moments and the number "turns": revolutions a minute
+    LooksLike,     ///< numbers "speed", "distance", "usual": the speed the batter feels
 };
 
 /// One point a formula needs: a landmark at a moment.
@@ -37,19 +53,25 @@ struct MeasureDefinition {
     std::string shortName;
     std::string group; ///< lower | trunk | arm | timing
     MeasureKind kind = MeasureKind::JointAngle;
-    std::string unit; ///< deg | % | ms
+    std::string unit; ///< deg | % | in | x | ms | rpm | mph | seen
     std::vector<Slot> slots;
     std::vector<Moment> moments; ///< positions it is taken at; for TimeBetween the two moments
     std::vector<View> views;     ///< views that can see it
     std::string formula;
     std::string hint; ///< sign or meaning of the number, "180 = straight"
     std::string source;
+    std::string unreliable;           ///< what makes it so, in a sentence
+    int sign = 1;                     ///< the formula is multiplied by it
+    std::vector<std::string> options; ///< of Seen
+    std::vector<std::string> numbers; ///< that the coach types in
     bool protectsArm = false;
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
 
     bool seenFrom(View view) const;
     bool needsHeight() const;
     bool isAngle() const;
+    /// False for times, what is seen, and what is typed in.
+    bool hasPoints() const;
 };
 
 /// Reads the measures of a playbook file. Errors: BadInput naming the row and field.

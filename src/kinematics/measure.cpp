@@ -1,6 +1,10 @@
 #include "kinematics/measure.h"
 
+#include "kinematics/foreshortening.h"
+#include "kinematics/formula.h"
 #include "kinematics/geometry.h"
+#include "kinematics/timing.h"
+#include "kinematics/turn.h"
 
 #include <algorithm>
 #include <cmath>
@@ -36,6 +40,8 @@ Estimate rollFromLine(ClickedPoint from, ClickedPoint to) {
 namespace {
 
 constexpr double kInchesPerM = 39.37007874015748;
+/// A turn whose 95 % interval is wider is no number: own choice.
+constexpr double kCoarseTurnDeg = 40;
 
 MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::string reason) {
     MeasureValue result;
@@ -86,99 +92,55 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
     return p;
 }
 
-/// Formula on points already levelled and squared; `unitPx` pixels are one unit of length.
-double formulaOn(const MeasureDefinition& m, const std::vector<ImagePoint>& p, int targetX, double unitPx) {
-    switch (m.kind) {
-    case MeasureKind::JointAngle:
-        return jointAngleDeg(p[0], p[1], p[2]);
+/// True when the number changes with the camera's roll.
+bool needsLevel(MeasureKind kind) {
+    switch (kind) {
     case MeasureKind::Tilt:
-        return tiltDeg(p[0], p[1], targetX);
-    case MeasureKind::AboveLine:
-        return aboveLineDeg(p[0], p[1], p[2]);
+    case MeasureKind::TiltAcross:
     case MeasureKind::AboveLevel:
-        return std::atan2(p[0].y - p[1].y, std::abs(p[1].x - p[0].x)) * kDegPerRad;
-    case MeasureKind::OffLine: {
-        double largest = 0;
-        for (std::size_t i = 2; i < p.size(); ++i)
-            largest = std::max(largest, distanceFromLine(p[i], p[0], p[1]));
-        return largest / unitPx;
-    }
+    case MeasureKind::Direction:
     case MeasureKind::Fall:
-        return (p[1].y - p[0].y) / unitPx;
-    case MeasureKind::Distance:
-        return length(p[1] - p[0]) / unitPx;
-    case MeasureKind::ChangeOfAngle:
-        return jointAngleDeg(p[3], p[4], p[5]) - jointAngleDeg(p[0], p[1], p[2]);
-    case MeasureKind::TimeBetween:
-        break;
+    case MeasureKind::Above:
+    case MeasureKind::Ahead:
+    case MeasureKind::Across:
+    case MeasureKind::AcrossOf:
+    case MeasureKind::ForwardDown:
+        return true;
+    default:
+        return false;
     }
-    return std::nan("");
 }
 
-MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
-    for (const Moment moment : m.moments)
-        if (!in.frames.contains(moment))
-            return withoutValue(m, MeasureState::NotLookedAt,
-                                "Set \"" + std::string(info(moment).name) + "\" first.");
-    if (!(in.captureFps > 0))
-        return withoutValue(
-            m, MeasureState::NotVisible,
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
-    const double n = static_cast<double>(in.frames.at(m.moments[1]) - in.frames.at(m.moments[0]));
-    MeasureValue result;
-    result.id = m.id;
-    result.unit = m.unit;
-    result.state = MeasureState::Measured;
-    result.value = 1000.0 * n / in.captureFps;
-    result.low95 = 1000.0 * (n - 1) / in.captureFps;
-    result.high95 = 1000.0 * (n + 1) / in.captureFps;
-    result.sd = 1000.0 / in.captureFps / std::sqrt(6.0);
-    if (std::abs(n) < 3)
-        result.warnings.push_back("Only " + std::to_string(static_cast<int>(std::abs(n))) +
-                                  " frames apart: film at " + (in.captureFps < 110 ? "120" : "240") +
-                                  " a second or more for this.");
-    return result;
+/// "a, b or c".
+std::string listed(const std::vector<std::string>& words) {
+    std::string text;
+    for (std::size_t i = 0; i < words.size(); ++i)
+        text += (i == 0 ? "" : i + 1 == words.size() ? " or " : ", ") + words[i];
+    return text;
 }
 
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (std::abs(in.yawDeg.value) > 0 || in.yawDeg.sd > 0)
         result.warnings.push_back("Corrected for a camera turned from square.");
-    const bool needsLevel =
-        m.kind == MeasureKind::Tilt || m.kind == MeasureKind::AboveLevel || m.kind == MeasureKind::Fall;
-    if (needsLevel && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
+    if (needsLevel(m.kind) && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
         result.warnings.push_back("No plumb or level line yet: the picture is taken as level.");
 }
 
-/// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it.
-std::pair<Estimate, std::string> unitOfLength(const MeasureInput& in) {
+/// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it. Inches where
+/// the measure is one of inches and a scale is known, else percent of the standing height.
+std::pair<Estimate, std::string> unitOfLength(const MeasureDefinition& m, const MeasureInput& in) {
+    const Estimate inch{in.pxPerM.value / kInchesPerM, in.pxPerM.sd / kInchesPerM};
+    if (m.unit == "in" && inch.value > 0) return {inch, "in"};
     if (in.heightPx.value > 0) return {{in.heightPx.value / 100, in.heightPx.sd / 100}, "%"};
-    if (in.pxPerM.value > 0) return {{in.pxPerM.value / kInchesPerM, in.pxPerM.sd / kInchesPerM}, "in"};
+    if (inch.value > 0) return {inch, "in"};
     return {{0, 0}, "%"};
 }
 
-} // namespace
+/// A number of points, levelled and squared, with its first-order error.
+using OfPoints = std::function<double(const std::vector<ImagePoint>&, double unitPx)>;
 
-MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
-    if (!m.seenFrom(in.view))
-        return withoutValue(m, MeasureState::NotVisible,
-                            "Not visible from the " + std::string(nameOf(in.view)) +
-                                ": ask for a film from the " + viewsInWords(m) + ".");
-    if (m.kind == MeasureKind::TimeBetween) return timeBetween(m, in);
-    for (const Slot& slot : m.slots)
-        if (!in.points.contains(slot.name))
-            return withoutValue(m, MeasureState::NotLookedAt,
-                                "Place the " + std::string(info(slot.landmark).name) + " at " +
-                                    std::string(info(slot.at).name) + " first.");
-    Estimate unitPx{1, 0};
-    std::string unit = m.unit;
-    if (m.needsHeight()) {
-        std::tie(unitPx, unit) = unitOfLength(in);
-        if (unitPx.value <= 0)
-            return withoutValue(
-                m, MeasureState::NotLookedAt,
-                "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
-    }
-    const int targetX = targetDirectionX(in.hand, in.view);
+Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, bool isAngle,
+                  const OfPoints& number) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
     const Formula formula = [&](const Eigen::VectorXd& v) {
         std::vector<ImagePoint> points;
@@ -189,22 +151,119 @@ MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
             p.x /= squeeze;
             points.push_back(p);
         }
-        return formulaOn(m, points, targetX, v(2 * n + 2));
+        return number(points, v(2 * n + 2));
     };
     const Parameters p = parametersOf(m, in, unitPx);
-    const Estimate e = propagate(formula, p.mean, p.covariance, m.isAngle());
-    if (!std::isfinite(e.value) || !std::isfinite(e.sd))
-        return withoutValue(m, MeasureState::NotLookedAt,
-                            "Two of its points lie on the same spot. Move one of them.");
+    return propagate(formula, p.mean, p.covariance, isAngle);
+}
+
+MeasureValue onOneSpot(const MeasureDefinition& m) {
+    return withoutValue(m, MeasureState::NotLookedAt,
+                        "Two of its points lie on the same spot. Move one of them.");
+}
+
+MeasureValue withValue(const MeasureDefinition& m, Estimate e, std::string unit) {
     MeasureValue result;
     result.id = m.id;
-    result.unit = unit;
+    result.unit = std::move(unit);
     result.state = MeasureState::Measured;
     result.value = e.value;
     result.sd = e.sd;
     result.low95 = e.value - e.half95();
     result.high95 = e.value + e.half95();
-    warnAbout(m, in, result);
+    return result;
+}
+
+/// The turn of one line whose four points begin at `first`.
+Turn turnOf(const MeasureDefinition& m, const MeasureInput& in, std::size_t first, TurnSeen seen) {
+    const Estimate ratio = estimate(m, in, {1, 0}, false, [&](const auto& p, double) {
+        const double whole = length(p[first + 3] - p[first + 2]);
+        return whole == 0 ? std::nan("") : length(p[first + 1] - p[first]) / whole;
+    });
+    return turnFromRatio(ratio, seen);
+}
+
+MeasureValue oneTurn(const MeasureDefinition& m, const MeasureInput& in) {
+    const Turn turn =
+        turnOf(m, in, 0, m.kind == MeasureKind::TurnSide ? TurnSeen::FromSide : TurnSeen::FromFront);
+    if (!std::isfinite(turn.deg)) return onOneSpot(m);
+    MeasureValue result = withValue(m, {turn.deg, turn.sd()}, m.unit);
+    result.low95 = turn.low95;
+    result.high95 = turn.high95;
+    if (turn.high95 - turn.low95 > kCoarseTurnDeg)
+        result.warnings.push_back("A turn read from a width is rough here: only a coarse class is sure.");
+    return result;
+}
+
+/// How far the first turn is ahead of the second; in words only where either is too rough for a number.
+MeasureValue turnBetween(const MeasureDefinition& m, const MeasureInput& in) {
+    const Turn first = turnOf(m, in, 0, TurnSeen::FromSide), second = turnOf(m, in, 4, TurnSeen::FromSide);
+    if (!std::isfinite(first.deg) || !std::isfinite(second.deg)) return onOneSpot(m);
+    const double sd = std::hypot(first.sd(), second.sd());
+    const double difference = first.deg - second.deg;
+    if (std::max(first.high95 - first.low95, second.high95 - second.low95) <= kCoarseTurnDeg)
+        return withValue(m, {difference, sd}, m.unit);
+    MeasureValue result = withoutValue(m, MeasureState::NotVisible, "");
+    result.words = std::abs(difference) < 1.96 * sd ? "no order that is sure"
+                   : difference < 0                 ? "the shoulders are ahead of the hips"
+                   : difference < 30                ? "the hips are ahead, by a little"
+                                                    : "the hips are clearly ahead";
+    result.reason = "The widths are too rough for a number (give or take " +
+                    std::to_string(std::lround(1.96 * sd)) + " degrees): " + result.words +
+                    ". A film from the front shows it better.";
+    return result;
+}
+
+MeasureValue seen(const MeasureDefinition& m, const MeasureInput& in) {
+    const auto it = std::find(m.options.begin(), m.options.end(), in.seen);
+    if (it == m.options.end())
+        return withoutValue(m, MeasureState::NotLookedAt, "Say what is seen: " + listed(m.options) + ".");
+    MeasureValue result = withoutValue(m, MeasureState::Measured, "");
+    result.words = *it;
+    return result;
+}
+
+MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
+    Estimate unitPx{1, 0};
+    std::string unit = m.unit;
+    if (m.needsHeight()) {
+        std::tie(unitPx, unit) = unitOfLength(m, in);
+        if (unitPx.value <= 0)
+            return withoutValue(
+                m, MeasureState::NotLookedAt,
+                "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
+    }
+    const int targetX = targetDirectionX(in.hand, in.view), gloveX = gloveDirectionX(in.hand, in.view);
+    const Estimate e = estimate(m, in, unitPx, m.isAngle(), [&](const auto& points, double px) {
+        return formulaOn(m, points, {targetX, gloveX, px});
+    });
+    if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
+    MeasureValue result = withValue(m, e, unit);
+    if (m.unit == "in" && unit == "%")
+        result.warnings.push_back("No scale yet: percent of the standing height instead of inches.");
+    widenForTurnedLimbs(m, in, result);
+    return result;
+}
+
+} // namespace
+
+MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
+    if (!m.seenFrom(in.view))
+        return withoutValue(m, MeasureState::NotVisible,
+                            "Not visible from the " + std::string(nameOf(in.view)) +
+                                ": ask for a film from the " + viewsInWords(m) + ".");
+    if (m.kind == MeasureKind::Seen) return seen(m, in);
+    if (!m.hasPoints()) return evaluateTiming(m, in);
+    for (const Slot& slot : m.slots)
+        if (!in.points.contains(slot.name))
+            return withoutValue(m, MeasureState::NotLookedAt,
+                                "Place the " + std::string(info(slot.landmark).name) + " at " +
+                                    std::string(info(slot.at).name) + " first.");
+    MeasureValue result = m.kind == MeasureKind::TurnBetween ? turnBetween(m, in)
+                          : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront
+                              ? oneTurn(m, in)
+                              : ofPoints(m, in);
+    if (result.value) warnAbout(m, in, result);
     return result;
 }
 

@@ -18,6 +18,14 @@ enum class MeasureState { NotLookedAt, Measured, NotVisible, NotApplicable };
 
 std::string_view idOf(MeasureState state);
 
+/// A limb that looks shorter than it is: its length in this picture over the longest it shows in the clip.
+struct LimbTurn {
+    Landmark from, to;
+    Moment at;
+    Estimate ratio;
+    Moment longestAt = Moment::Set; ///< where it shows its length
+};
+
 /// Everything a formula may need. Points are keyed by slot name; frames by moment.
 struct MeasureInput {
     std::map<std::string, ClickedPoint> points;
@@ -25,10 +33,13 @@ struct MeasureInput {
     double captureFps = 0; ///< captured frames a second; 0 = unknown
     Hand hand = Hand::Right;
     View view = View::Open;
-    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
-    Estimate yawDeg;   ///< how far the camera is turned from square
-    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
-    Estimate pxPerM;   ///< scale; value 0 = unknown
+    Estimate rollDeg;            ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    Estimate yawDeg;             ///< how far the camera is turned from square
+    Estimate heightPx;           ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;             ///< scale; value 0 = unknown
+    std::vector<LimbTurn> limbs; ///< those known to lie out of the picture's plane
+    std::map<std::string, double> numbers; ///< typed in by the coach
+    std::string seen;                      ///< one of the measure's options; empty = not looked at
 };
 
 /// The answer. `value` is set only when state is Measured.
@@ -40,6 +51,7 @@ struct MeasureValue {
     double low95 = 0;
     double high95 = 0;
     MeasureState state = MeasureState::NotLookedAt;
+    std::string words;  ///< what was seen, for a measure without a number
     std::string reason; ///< for a state without a value: why, and what to do
     std::vector<std::string> warnings;
 

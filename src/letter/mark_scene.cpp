@@ -50,12 +50,13 @@ struct SceneMaker {
             if (p.size() == 3) scene.lines.push_back({p, false, faint});
             return;
         case MeasureKind::Tilt:
+        case MeasureKind::TiltAcross:
         case MeasureKind::AboveLevel: {
             if (p.size() != 2) return;
             scene.lines.push_back({p, false, faint});
             const double run = length(p[1] - p[0]);
-            const ImagePoint plumb =
-                m.kind == MeasureKind::Tilt ? ImagePoint{p[0].x, p[0].y - run} : ImagePoint{p[1].x, p[0].y};
+            const ImagePoint plumb = m.kind == MeasureKind::AboveLevel ? ImagePoint{p[1].x, p[0].y}
+                                                                       : ImagePoint{p[0].x, p[0].y - run};
             scene.lines.push_back({{p[0], plumb}, true, faint});
             scene.arcs.push_back({plumb, p[0], p[1], faint});
             if (!faint) scene.labels.push_back({p[1], label, false});
@@ -73,15 +74,43 @@ struct SceneMaker {
             for (std::size_t i = 2; i < p.size(); ++i) scene.points.push_back({p[i], faint});
             if (!faint) scene.labels.push_back({middle(p[0], p[1]), label, false});
             return;
+        case MeasureKind::Ahead:
+        case MeasureKind::Across:
+        case MeasureKind::AcrossOf:
+            if (p.size() < 2) return; // a plumb line through the first, level from it to the second
+            scene.lines.push_back({{p[0], ImagePoint{p[0].x, p[1].y}, p[1]}, true, faint});
+            if (!faint) scene.labels.push_back({p[1], label, false});
+            return;
+        case MeasureKind::LineToLine:
+        case MeasureKind::Ratio:
+            if (p.size() != 4) return;
+            scene.lines.push_back({{p[0], p[1]}, false, faint});
+            scene.lines.push_back({{p[2], p[3]}, false, faint});
+            if (!faint) scene.labels.push_back({p[1], label, false});
+            return;
+        case MeasureKind::ChangeOfSlope:
+        case MeasureKind::TurnSide:
+        case MeasureKind::TurnFront:
+        case MeasureKind::TurnBetween:
+            for (std::size_t i = 0; i + 1 < p.size(); i += 2)
+                scene.lines.push_back({{p[i], p[i + 1]}, false, faint});
+            if (p.size() >= 2 && !faint) scene.labels.push_back({p[1], label, false});
+            return;
+        case MeasureKind::Above:
         case MeasureKind::Distance:
             if (p.size() != 2) return;
             scene.lines.push_back({p, true, faint});
             if (!faint) scene.labels.push_back({middle(p[0], p[1]), label, false});
             return;
         case MeasureKind::Fall:
+        case MeasureKind::Direction:
+        case MeasureKind::ForwardDown:
             if (!p.empty() && !faint) scene.labels.push_back({p.back(), label, false});
             return;
         case MeasureKind::TimeBetween:
+        case MeasureKind::Seen:
+        case MeasureKind::Spin:
+        case MeasureKind::LooksLike:
             return;
         }
     }

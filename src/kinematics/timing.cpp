@@ -1,0 +1,93 @@
+#include "kinematics/timing.h"
+
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+MeasureValue empty(const MeasureDefinition& m, MeasureState state, std::string reason) {
+    MeasureValue result;
+    result.id = m.id;
+    result.unit = m.unit;
+    result.state = state;
+    result.reason = std::move(reason);
+    return result;
+}
+
+MeasureValue within(const MeasureDefinition& m, double value, double low, double high) {
+    MeasureValue result = empty(m, MeasureState::Measured, "");
+    result.value = value;
+    result.low95 = low;
+    result.high95 = high;
+    return result;
+}
+
+/// Why nothing can be computed yet, or nothing.
+std::optional<MeasureValue> missing(const MeasureDefinition& m, const MeasureInput& in) {
+    for (const Moment moment : m.moments)
+        if (m.kind != MeasureKind::LooksLike && !in.frames.contains(moment))
+            return empty(m, MeasureState::NotLookedAt,
+                         "Set \"" + std::string(info(moment).name) + "\" first.");
+    for (const std::string& name : m.numbers)
+        if (!in.numbers.contains(name) || !(in.numbers.at(name) > 0))
+            return empty(m, MeasureState::NotLookedAt, "Enter the " + name + " first.");
+    if (m.kind != MeasureKind::LooksLike && !(in.captureFps > 0))
+        return empty(m, MeasureState::NotVisible,
+                     "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+    return std::nullopt;
+}
+
+double framesBetween(const MeasureDefinition& m, const MeasureInput& in) {
+    return static_cast<double>(in.frames.at(m.moments[1]) - in.frames.at(m.moments[0]));
+}
+
+MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
+    const double n = m.sign * framesBetween(m, in);
+    const double frame = 1000.0 / in.captureFps;
+    MeasureValue result = within(m, n * frame, (n - 1) * frame, (n + 1) * frame);
+    result.sd = frame / std::sqrt(6.0); // of the sum of two whole-frame roundings
+    if (std::abs(n) < 3)
+        result.warnings.push_back("Only " + std::to_string(static_cast<int>(std::abs(n))) +
+                                  " frames apart: film at " + (in.captureFps < 110 ? "120" : "240") +
+                                  " a second or more for this.");
+    return result;
+}
+
+MeasureValue spin(const MeasureDefinition& m, const MeasureInput& in) {
+    const double n = framesBetween(m, in), turns = in.numbers.at("turns");
+    if (n < 2)
+        return empty(m, MeasureState::NotLookedAt,
+                     "The two positions must lie at least two frames apart, the later one second.");
+    const double minute = 60 * in.captureFps * turns;
+    MeasureValue result = within(m, minute / n, minute / (n + 1), minute / (n - 1));
+    result.sd = minute / (n * n) / std::sqrt(6.0);
+    if (turns / n > 0.5)
+        result.warnings.push_back(
+            "More than half a turn a frame: at this rate it can't be told from a slower "
+            "spin the other way. Film at " +
+            std::to_string(static_cast<int>(std::ceil(2.2 * in.captureFps * turns / n))) +
+            " a second or more.");
+    return result;
+}
+
+MeasureValue looksLike(const MeasureDefinition& m, const MeasureInput& in) {
+    const double speed = in.numbers.at("speed"), distance = in.numbers.at("distance");
+    const double value = speed * in.numbers.at("usual") / distance;
+    // Own choice: a radar reads to 1 mph and a distance of release to half a foot.
+    const double sd = value * std::hypot(0.5 / speed, 0.25 / distance);
+    MeasureValue result = within(m, value, value - 1.96 * sd, value + 1.96 * sd);
+    result.sd = sd;
+    return result;
+}
+
+} // namespace
+
+MeasureValue evaluateTiming(const MeasureDefinition& m, const MeasureInput& in) {
+    if (auto why = missing(m, in)) return *why;
+    if (m.kind == MeasureKind::Spin) return spin(m, in);
+    if (m.kind == MeasureKind::LooksLike) return looksLike(m, in);
+    return timeBetween(m, in);
+}
+
+} // namespace jg

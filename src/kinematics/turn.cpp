@@ -1,0 +1,20 @@
+#include "kinematics/turn.h"
+
+#include "kinematics/geometry.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg {
+
+Turn turnFromRatio(Estimate ratio, TurnSeen seen) {
+    if (!std::isfinite(ratio.value) || !std::isfinite(ratio.sd)) return {std::nan(""), 0, 0};
+    const auto turn = [&](double r) {
+        const double clamped = std::clamp(r, 0.0, 1.0);
+        return (seen == TurnSeen::FromSide ? std::acos(clamped) : std::asin(clamped)) * kDegPerRad;
+    };
+    const double one = turn(ratio.value - ratio.half95()), other = turn(ratio.value + ratio.half95());
+    return {turn(ratio.value), std::min(one, other), std::max(one, other)};
+}
+
+} // namespace jg
