@@ -8,6 +8,8 @@ namespace jg {
 
 Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
                    bool isAngle) {
+    const double here = formula(mean);
+    const auto change = [&](double to, double from) { return isAngle ? wrapDeg(to - from) : to - from; };
     Eigen::RowVectorXd gradient = Eigen::RowVectorXd::Zero(mean.size());
     Eigen::VectorXd at = mean;
     for (Eigen::Index i = 0; i < mean.size(); ++i) {
@@ -19,10 +21,14 @@ Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Ei
         at(i) = mean(i) - step;
         const double down = formula(at);
         at(i) = mean(i);
-        gradient(i) = (isAngle ? wrapDeg(up - down) : up - down) / (2 * step);
+        const double rise = change(up, here) / step, fall = change(here, down) / step;
+        const double steeper = std::abs(rise) > std::abs(fall) ? rise : fall;
+        const double middle = (rise + fall) / 2;
+        // At a fold, as a straight joint is, both sides go down and their mean would claim no error.
+        gradient(i) = std::abs(middle) < 0.5 * std::abs(steeper) ? steeper : middle;
     }
     const double variance = (gradient * covariance * gradient.transpose()).value();
-    return {formula(mean), std::sqrt(variance)};
+    return {here, std::sqrt(variance)};
 }
 
 } // namespace jg

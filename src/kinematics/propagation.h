@@ -17,7 +17,8 @@ struct Estimate {
 /// A formula of n numbers. `isAngle` formulas give degrees and may wrap at +-180.
 using Formula = std::function<double(const Eigen::VectorXd&)>;
 
-/// Value at `mean` and sd = sqrt(J C J^T), J by central differences with a step of a tenth of each sd.
+/// Value at `mean` and sd = sqrt(J C J^T), J by central differences with a step of a tenth of each sd,
+/// one-sided at a fold.
 /// `covariance` is n x n, symmetric; a zero row marks an exact number. NaN where the formula has no value.
 /// Pure; any thread. Source: first-order (delta method) propagation, textbook; checked against Monte Carlo.
 Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,

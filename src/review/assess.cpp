@@ -70,7 +70,8 @@ std::string hiddenReason(const Review& review, const MeasureDefinition& m) {
     return "";
 }
 
-MeasureValue valueOf(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand) {
+MeasureValue valueOf(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand,
+                     const std::vector<LimbTurn>& limbs) {
     if (const auto note = review.measureNotes.find(m.id); note != review.measureNotes.end()) {
         MeasureValue v;
         v.id = m.id;
@@ -79,7 +80,7 @@ MeasureValue valueOf(const Review& review, const MeasureDefinition& m, const Cli
         v.reason = note->second.reason;
         return v;
     }
-    MeasureValue v = evaluate(m, inputFor(review, m, clip, hand));
+    MeasureValue v = evaluate(m, inputFor(review, m, clip, hand, limbs));
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(review, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;
@@ -101,10 +102,11 @@ Judgement judgementOf(const MeasureDefinition& m, const Target& target, const Me
 
 void assessMeasures(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand,
                     Assessment& a) {
-    for (const Target& target : review.approach.targets) {
+    const std::vector<LimbTurn> limbs = limbsTurned(review);
+    for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
-        if (!m || target.type == TargetType::Any) continue;
-        MeasureRow row{m->id, valueOf(review, *m, clip, hand), {}, target};
+        if (!m) continue;
+        MeasureRow row{m->id, valueOf(review, *m, clip, hand, limbs), {}, target};
         row.judgement = judgementOf(*m, target, row.value);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
@@ -149,8 +151,34 @@ void assessItems(const Review& review, const Playbook& playbook, const Clip& cli
 
 } // namespace
 
-MeasureInput inputFor(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand) {
+std::vector<LimbTurn> limbsTurned(const Review& review) {
+    using L = Landmark;
+    static constexpr std::pair<L, L> limbs[] = {
+        {L::LeadHip, L::LeadKnee},       {L::LeadKnee, L::LeadAnkle},     {L::BackHip, L::BackKnee},
+        {L::BackKnee, L::BackAnkle},     {L::LeadShoulder, L::LeadElbow}, {L::LeadElbow, L::LeadWrist},
+        {L::BackShoulder, L::BackElbow}, {L::BackElbow, L::BackWrist}};
+    std::vector<SeenLimb> seen;
+    for (const auto& [moment, mark] : review.moments) {
+        if (!mark.frame) continue;
+        for (const auto& [from, to] : limbs) {
+            const PointMark *a = review.point(*mark.frame, from), *b = review.point(*mark.frame, to);
+            if (!a || !b || !a->hidden.empty() || !b->hidden.empty()) continue;
+            const ImagePoint v = b->point.at - a->point.at;
+            seen.push_back(
+                {from, to, moment, {std::hypot(v.x, v.y), std::hypot(a->point.sigmaPx, b->point.sigmaPx)}});
+        }
+    }
+    return turnedLimbs(seen);
+}
+
+MeasureInput inputFor(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand,
+                      const std::vector<LimbTurn>& limbs) {
     MeasureInput in;
+    in.limbs = limbs;
+    if (const auto it = review.answers.find(m.id); it != review.answers.end()) {
+        in.seen = it->second.seen;
+        in.numbers = it->second.numbers;
+    }
     in.hand = hand;
     in.view = clip.view;
     in.captureFps = clip.captureFps;

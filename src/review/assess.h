@@ -2,6 +2,7 @@
 #pragma once
 
 #include "coaching/causes.h"
+#include "kinematics/foreshortening.h"
 #include "review/people.h"
 #include "review/review.h"
 
@@ -53,8 +54,13 @@ struct Assessment {
     std::vector<Finding> faults() const;
 };
 
-/// The input of a measure from a review's points, positions and level marks.
-MeasureInput inputFor(const Review& review, const MeasureDefinition& measure, const Clip& clip, Hand hand);
+/// The input of a measure from a review's points, positions, level marks and answers. `limbs` as
+/// limbsTurned().
+MeasureInput inputFor(const Review& review, const MeasureDefinition& measure, const Clip& clip, Hand hand,
+                      const std::vector<LimbTurn>& limbs = {});
+
+/// Limbs that look shorter on one position than on another: they lie out of the picture's plane.
+std::vector<LimbTurn> limbsTurned(const Review& review);
 
 /// Assesses a whole review by its frozen approach. Pure; any thread.
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);

@@ -31,6 +31,10 @@ struct Applier {
     Change operator()(const SetMeasureNote& c) {
         return SetMeasureNote{c.measure, exchangeIn(r.measureNotes, c.measure, c.value)};
     }
+    Change operator()(const SetAnswer& c) {
+        return SetAnswer{c.measure, exchangeIn(r.answers, c.measure, c.value)};
+    }
+    Change operator()(const SetExtras& c) { return SetExtras{std::exchange(r.extras, c.value)}; }
     Change operator()(const SetStops& c) { return SetStops{std::exchange(r.stops, c.value)}; }
     Change operator()(const SetTake& c) { return SetTake{c.stop, exchangeIn(r.takes, c.stop, c.value)}; }
     Change operator()(const SetPlan& c) { return SetPlan{std::exchange(r.plan, c.value)}; }

@@ -34,6 +34,13 @@ struct SetMeasureNote {
     std::string measure;
     std::optional<MeasureNote> value;
 };
+struct SetAnswer {
+    std::string measure;
+    std::optional<MeasureAnswer> value;
+};
+struct SetExtras {
+    std::vector<std::string> value;
+};
 struct SetStops {
     std::vector<Stop> value;
 };
@@ -44,8 +51,8 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change =
-    std::variant<SetCut, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetStops, SetTake, SetPlan>;
+using Change = std::variant<SetCut, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetAnswer,
+                            SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {

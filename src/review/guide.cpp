@@ -22,11 +22,9 @@ void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark
 
 std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip) {
     std::vector<GuideStep> steps;
-    for (const Target& target : review.approach.targets) {
+    for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
-        if (!m || target.type == TargetType::Any || !m->seenFrom(clip.view) ||
-            review.measureNotes.contains(m->id))
-            continue;
+        if (!m || !m->seenFrom(clip.view) || review.measureNotes.contains(m->id)) continue;
         if (m->needsHeight()) {
             want(steps, review, Landmark::Crown, Moment::Set, m->id);
             want(steps, review, Landmark::Ground, Moment::Set, m->id);

@@ -12,6 +12,12 @@ std::string rounded(double value) {
     return std::to_string(static_cast<long long>(std::llround(value)));
 }
 
+std::string withOneDecimal(double value) {
+    const long long tenths = std::llround(std::abs(value) * 10);
+    return (value < 0 && tenths > 0 ? "-" : "") + std::to_string(tenths / 10) + "." +
+           std::to_string(tenths % 10);
+}
+
 std::string replaced(std::string text, const std::string& what, const std::string& with) {
     for (auto at = text.find(what); at != std::string::npos; at = text.find(what, at + with.size()))
         text.replace(at, what.size(), with);
@@ -36,7 +42,7 @@ std::string numberSentence(const Playbook& playbook, const Assessment& a, const 
     if (!row || !row->value.value) return "";
     std::string text = playbook.measure(id)->plainly;
     text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
-    text = replaced(text, "{error}", rounded(std::max(1.0, row->value.half95())));
+    text = replaced(text, "{error}", errorInWords(row->value));
     return replaced(text, "{target}", wordsOf(row->target));
 }
 
@@ -96,9 +102,15 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
 
 } // namespace
 
+std::string errorInWords(const MeasureValue& value) {
+    if (value.unit == "x") return withOneDecimal(std::max(0.1, value.half95()));
+    return rounded(std::max(1.0, value.half95()));
+}
+
 std::string numberInWords(double value, const std::string& unit) {
     if (unit == "deg") return rounded(value) + "\u00b0";
     if (unit == "%") return rounded(value) + " %";
+    if (unit == "x") return withOneDecimal(value);
     return rounded(value) + " " + unit;
 }
 

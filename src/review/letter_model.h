@@ -56,5 +56,7 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
 
 /// "88 degrees" style number for a reader: value with unit, rounded. Unit deg | % | ms | in.
 std::string numberInWords(double value, const std::string& unit);
+/// Half the 95 % interval as shown beside the number, never less than its last digit.
+std::string errorInWords(const MeasureValue& value);
 
 } // namespace jg

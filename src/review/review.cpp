@@ -62,6 +62,19 @@ const PointMark* Review::point(std::int64_t frame, Landmark landmark) const {
     return it == points.end() ? nullptr : &it->second;
 }
 
+std::vector<Target> Review::walkTargets() const {
+    std::vector<Target> all;
+    for (const Target& t : approach.targets)
+        if (t.type != TargetType::Any) all.push_back(t);
+    for (const std::string& id : extras) {
+        Target recorded;
+        recorded.measure = id;
+        recorded.type = TargetType::Record;
+        all.push_back(std::move(recorded));
+    }
+    return all;
+}
+
 const Stop* Review::stop(const StopId& stopId) const {
     const auto it = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.id == stopId; });
     return it == stops.end() ? nullptr : &*it;

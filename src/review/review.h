@@ -85,6 +85,13 @@ struct MeasureNote {
     bool operator==(const MeasureNote&) const = default;
 };
 
+/// What a measure without points asks of the coach.
+struct MeasureAnswer {
+    std::string seen;                      ///< one of its options
+    std::map<std::string, double> numbers; ///< by name
+    bool operator==(const MeasureAnswer&) const = default;
+};
+
 enum class StopKind { Strength, Correction, Recap };
 std::string_view idOf(StopKind kind);
 
@@ -163,6 +170,8 @@ struct Review {
     std::map<std::string, FreeMark> marks;
     std::map<std::string, Grade> grades;
     std::map<std::string, MeasureNote> measureNotes;
+    std::map<std::string, MeasureAnswer> answers; ///< by measure
+    std::vector<std::string> extras;              ///< measures taken beside the approach's
     std::vector<Stop> stops;
     std::map<StopId, Take> takes;
     Plan plan;
@@ -171,6 +180,8 @@ struct Review {
     std::optional<std::int64_t> frameOf(Moment moment) const;
     const PointMark* point(std::int64_t frame, Landmark landmark) const;
     const Stop* stop(const StopId& id) const;
+    /// The targets the walk measures: the approach's, and the extras as recorded ones.
+    std::vector<Target> walkTargets() const;
 };
 
 } // namespace jg

@@ -223,9 +223,16 @@ void writeLooking(const Review& r, json& d) {
     d["measureNotes"] = json::object();
     for (const auto& [id, n] : r.measureNotes)
         d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
+    d["answers"] = json::object();
+    for (const auto& [id, a] : r.answers) d["answers"][id] = {{"seen", a.seen}, {"numbers", a.numbers}};
+    d["extras"] = r.extras;
 }
 
 void readLooking(const json& d, Review& r) {
+    const json answers = d.value("answers", json::object());
+    for (const auto& [id, a] : answers.items())
+        r.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
+    r.extras = d.value("extras", r.extras);
     if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;

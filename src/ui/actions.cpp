@@ -55,7 +55,8 @@ const std::vector<ActionRow>& actionTable() {
 
         {"measure-next", "Next open measure", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtMeasure},
         {"point-hidden", "This point is hidden", {K("H")}, AtMeasure},
-        {"hand-up", "Hand is above the shoulder here", {K("U")}, AtMeasure},
+        {"measure-answer", "Set the frame, choice or number this measure asks for", {K("U")}, AtMeasure},
+        {"measure-add", "Choose the measures of this review", {K("A")}, AtMeasure},
         {"measure-skip", "Set this measure aside", {K("X")}, AtMeasure},
         {"point-delete", "Delete the point or line", {K(Qt::Key_Delete)}, AtMeasure},
         {"nudge-left", "Nudge half a pixel left", {K("Shift+Left")}, AtMeasure},

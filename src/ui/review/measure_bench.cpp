@@ -2,6 +2,9 @@
 
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
+#include "review/letter_model.h"
+#include "ui/review/choice_dialog.h"
+#include "ui/review/measure_picker.h"
 #include "ui/theme.h"
 
 #include <QPainter>
@@ -13,12 +16,19 @@ namespace jg::ui {
 namespace {
 
 QString valueText(const MeasureValue& v) {
+    if (!v.words.empty()) return QString::fromStdString(v.words);
     if (!v.value)
         return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
-    const auto whole = std::lround(*v.value);
-    return QString::number(whole) + (v.unit == "deg" ? "\u00b0"
-                                     : v.unit == "%" ? " %"
-                                                     : " " + QString::fromStdString(v.unit));
+    return QString::fromStdString(numberInWords(*v.value, v.unit));
+}
+
+/// What a measure without points waits for, said where its number will stand.
+QString waitsFor(const MeasureDefinition& m, const Review& review) {
+    if (m.kind == MeasureKind::Seen) return "U: say what is seen";
+    for (const Moment moment : m.moments)
+        if (!isKeyPosition(moment) && !review.moments.contains(moment))
+            return "U: " + text(info(moment).name).toLower();
+    return m.numbers.empty() ? QString() : QString("U: enter a number");
 }
 
 } // namespace
@@ -53,7 +63,8 @@ KeyHints MeasureBench::hints() const {
             {"\u2190 \u2192", "one frame"},
             {"Shift+\u2190", "nudge"},
             {"H", "hidden"},
-            {"Z", "undo"},
+            {"U", "answer"},
+            {"A", "more measures"},
             {"1\u20135", "plumb, level, line, head box, angle"}};
 }
 
@@ -72,8 +83,9 @@ void MeasureBench::refresh() {
         row.sub =
             m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));
         row.value = valueText(m.value);
-        if (m.value.value)
-            row.error = "\u00b1" + QString::number(std::lround(std::max(1.0, m.value.half95())));
+        if (m.value.value) row.error = "\u00b1" + QString::fromStdString(errorInWords(m.value));
+        if (m.value.state == MeasureState::NotLookedAt && !def->hasPoints())
+            row.sub = waitsFor(*def, review());
         row.look = lookOf(m.judgement);
         rows.push_back(std::move(row));
     }
@@ -135,8 +147,13 @@ void MeasureBench::showNext() {
         for (const auto& w : row.value.warnings) warning += QString::fromStdString(w) + " ";
         if (!row.value.reason.empty()) warning += QString::fromStdString(row.value.reason) + " ";
         warning += QString::fromStdString(row.judgement.text == row.value.reason ? "" : row.judgement.text);
-        if (row.id == "hand-early" && !row.value.value)
-            warning += " Go to the first frame with the hand above the shoulder and press U.";
+        const MeasureDefinition* m = playbook().measure(row.id);
+        if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
+            for (const Moment moment : m->moments)
+                if (!isKeyPosition(moment) && !review().moments.contains(moment))
+                    warning += " " + text(info(moment).how) + " Go there and press U.";
+        if (!m->unreliable.empty())
+            warning += " Less sure with: " + QString::fromStdString(m->unreliable) + ".";
     }
     note_->setText(warning.trimmed());
     noteBox_->setVisible(!warning.trimmed().isEmpty());
@@ -307,10 +324,75 @@ void MeasureBench::hidePoint() {
     goToStep();
 }
 
-void MeasureBench::handUp() {
-    const Status set = c_.session.setMoment(Moment::HandAboveShoulder, c_.playhead.frame());
-    c_.say(set ? QString("The hand is above the shoulder from frame %1.").arg(c_.playhead.frame())
+/// What the selected measure asks for beside points: a further frame, a choice, a number.
+void MeasureBench::giveAnswer() {
+    const MeasureDefinition* m = measureAt(list_->current());
+    if (!m) m = playbook().measure("hand-early");
+    if (m->kind == MeasureKind::Seen) {
+        QStringList options;
+        for (const std::string& o : m->options) options << QString::fromStdString(o);
+        askChoice(this,
+                  {"seen", QString::fromStdString(m->name), QString::fromStdString(m->hint), options, ""},
+                  [this, id = m->id](const QString& option) {
+                      perform("Say what is seen", {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
+                  });
+        return;
+    }
+    const auto extra = std::any_of(m->moments.begin(), m->moments.end(),
+                                   [](Moment moment) { return !isKeyPosition(moment); });
+    const auto open = std::any_of(m->moments.begin(), m->moments.end(), [&](Moment moment) {
+        return !isKeyPosition(moment) && !review().moments.contains(moment);
+    });
+    if (!m->numbers.empty() && !open) return askNumber(*m, m->numbers.front());
+    if (extra) return setExtraMoment(*m);
+    c_.say("This measure asks for nothing beside its points and positions.");
+}
+
+/// The first one still open; when all are set, the one nearest to the playhead moves here.
+void MeasureBench::setExtraMoment(const MeasureDefinition& m) {
+    const qint64 here = c_.playhead.frame();
+    std::optional<Moment> moment;
+    for (const Moment extra : m.moments) {
+        if (isKeyPosition(extra)) continue;
+        const auto at = review().frameOf(extra);
+        if (!at) {
+            moment = extra;
+            break;
+        }
+        if (!moment || std::abs(*at - here) < std::abs(*review().frameOf(*moment) - here)) moment = extra;
+    }
+    const Status set = c_.session.setMoment(*moment, here);
+    c_.say(set ? QString("%1: frame %2.").arg(text(info(*moment).name)).arg(here)
                : QString::fromStdString(set.error().text));
+}
+
+/// One number after the other, until all are entered.
+void MeasureBench::askNumber(const MeasureDefinition& m, const std::string& name) {
+    askChoice(this,
+              {"number",
+               QString::fromStdString(m.name),
+               QString("%1, as a number:").arg(QString::fromStdString(name)),
+               {},
+               QString("%1, then Enter").arg(QString::fromStdString(name))},
+              [this, &m, name](const QString& typed) {
+                  bool ok = false;
+                  const double value = typed.toDouble(&ok);
+                  if (!ok || value <= 0)
+                      return c_.say("That is not a number above zero. Press U to enter it again.");
+                  MeasureAnswer answer;
+                  if (const auto it = review().answers.find(m.id); it != review().answers.end())
+                      answer = it->second;
+                  answer.numbers[name] = value;
+                  perform("Enter a number", {SetAnswer{m.id, answer}});
+                  const auto next = std::find(m.numbers.begin(), m.numbers.end(), name) + 1;
+                  if (next != m.numbers.end()) askNumber(m, *next);
+              });
+}
+
+void MeasureBench::addMeasures() {
+    pickMeasures(this, playbook(), review(), c_.session.clip().view, [this](std::vector<std::string> extras) {
+        if (extras != review().extras) perform("Choose the measures", {SetExtras{std::move(extras)}});
+    });
 }
 
 void MeasureBench::nudge(double dx, double dy) {
@@ -355,7 +437,8 @@ void MeasureBench::nextOpen() {
 bool MeasureBench::act(const QString& id) {
     if (id == "measure-next") return nextOpen(), true;
     if (id == "point-hidden") return hidePoint(), true;
-    if (id == "hand-up") return handUp(), true;
+    if (id == "measure-answer") return giveAnswer(), true;
+    if (id == "measure-add") return addMeasures(), true;
     if (id == "measure-skip") return skipMeasure(), true;
     if (id == "point-delete") return removeSelected(), true;
     if (id == "nudge-left") return nudge(-0.5, 0), true;

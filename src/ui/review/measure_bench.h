@@ -49,7 +49,10 @@ private:
     void placeCorner(ImagePoint at);
     void placePoint(ImagePoint at);
     void hidePoint();
-    void handUp();
+    void giveAnswer();
+    void setExtraMoment(const MeasureDefinition& m);
+    void askNumber(const MeasureDefinition& m, const std::string& name);
+    void addMeasures();
     void nudge(double dx, double dy);
     void removeSelected();
     void skipMeasure();

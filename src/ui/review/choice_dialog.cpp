@@ -1,0 +1,47 @@
+#include "ui/review/choice_dialog.h"
+
+#include "ui/theme.h"
+
+#include <QDialog>
+#include <QLineEdit>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+void askChoice(QWidget* parent, const ChoiceQuestion& question,
+               const std::function<void(const QString&)>& then) {
+    auto* dialog = new QDialog(parent);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName(question.name);
+    dialog->setWindowTitle(question.title);
+    dialog->setMinimumWidth(380);
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(22, 18, 22, 18);
+    column->addWidget(heading(question.title, 20));
+    column->addWidget(quiet(question.hint));
+    const auto done = [dialog, then](const QString& answer) {
+        if (answer.trimmed().isEmpty()) return;
+        dialog->accept();
+        then(answer.trimmed());
+    };
+    for (int key = 1; key <= question.options.size(); ++key) {
+        const QString option = question.options[key - 1];
+        auto* button = plainButton(QString("%1   %2").arg(key).arg(option));
+        button->setStyleSheet("text-align:left;");
+        QObject::connect(button, &QPushButton::clicked, dialog, [done, option] { done(option); });
+        auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
+        QObject::connect(shortcut, &QShortcut::activated, dialog, [done, option] { done(option); });
+        column->addWidget(button);
+    }
+    if (!question.own.isEmpty()) {
+        auto* own = new QLineEdit;
+        own->setPlaceholderText(question.own);
+        QObject::connect(own, &QLineEdit::returnPressed, dialog, [done, own] { done(own->text()); });
+        column->addWidget(own);
+        if (question.options.isEmpty()) own->setFocus();
+    }
+    dialog->open();
+}
+
+} // namespace jg::ui
