@@ -100,7 +100,7 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std
     ludoSeptember.seed = seed + 5, ludoSeptember.knobs.legSpread = 85, ludoSeptember.knobs.backKneeLoad = 122,
     ludoSeptember.knobs.trunkForward = 33;
     FilmOrder piaFilm = order(1.72, 120, View::Closed, Hand::Right, 3, seed + 6);
-    piaFilm.brightness = 0.16, piaFilm.noise = 0.02, piaFilm.cutAfterS = 0.10, piaFilm.damagedBytes = 5;
+    piaFilm.brightness = 0.16, piaFilm.noise = 0.02, piaFilm.cutAfterS = 0.10, piaFilm.damagedBytes = 40;
     FilmOrder emekaFilm = order(1.86, 60, View::Open, Hand::Left, 4, seed + 7);
     emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138,
     emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;

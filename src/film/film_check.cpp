@@ -85,6 +85,7 @@ private:
     double mostMotion_ = 0;
     std::int64_t bodyFrames_ = 0;
     bool moves_ = false;
+    bool dark_ = false;
 };
 
 void Judge::whole() {
@@ -178,7 +179,9 @@ void Judge::light() {
     std::int64_t readable = 0;
     for (const FrameFacts& f : s_.frames)
         if (f.readable) sum += f.brightness, ++readable;
-    if (const double mean = readable > 0 ? sum / static_cast<double>(readable) : 0; mean < l_.darkMean)
+    const double mean = readable > 0 ? sum / static_cast<double>(readable) : 0;
+    dark_ = mean < l_.darkMean;
+    if (dark_)
         say("dark", CheckLevel::Warn,
             "Too dark: limbs are hard to tell from the wall. Film with the lamps on.", mean, l_.darkMean);
     if (info_.transfer != Transfer::Standard)
@@ -240,7 +243,8 @@ double Judge::steadyShake() const {
 }
 
 void Judge::camera() {
-    if (const double shake = steadyShake(); shake > l_.shakeLargest)
+    // In the dark the corners that are followed are noise.
+    if (const double shake = dark_ ? 0 : steadyShake(); shake > l_.shakeLargest)
         say("shake", CheckLevel::Warn,
             "The camera shakes by about " + rounded(shake * info_.width) +
                 " pixels: lean the phone on something "

@@ -18,9 +18,18 @@ void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark
     steps.push_back({landmark, moment, *frame, {id}});
 }
 
+/// The place of a step's first measure in the order of the body.
+std::size_t partOf(const Playbook& playbook, const GuideStep& step) {
+    static constexpr std::string_view parts[] = {"lower", "trunk", "arm", "timing"};
+    const MeasureDefinition* m = playbook.measure(step.measures.front());
+    return static_cast<std::size_t>(std::find(std::begin(parts), std::end(parts), m->group) -
+                                    std::begin(parts));
+}
+
 } // namespace
 
-std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip) {
+std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip,
+                                 WalkOrder order) {
     std::vector<GuideStep> steps;
     for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
@@ -34,6 +43,10 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
     // Stable: within a frame the order of the approach stays, which keeps the hand near.
     std::stable_sort(steps.begin(), steps.end(),
                      [](const auto& a, const auto& b) { return a.frame < b.frame; });
+    if (order == WalkOrder::Body)
+        std::stable_sort(steps.begin(), steps.end(), [&](const auto& a, const auto& b) {
+            return partOf(playbook, a) < partOf(playbook, b);
+        });
     return steps;
 }
 

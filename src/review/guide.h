@@ -16,8 +16,12 @@ struct GuideStep {
     std::vector<std::string> measures;
 };
 
+/// By time: all of one frame, then the next. By body: legs, then trunk and head, then the arm, each by time.
+enum class WalkOrder { Time, Body };
+
 /// All points still to place for the approach's measures that this view can see and whose positions are set,
-/// in the order of time. Points placed or marked hidden are left out. Pure.
-std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip);
+/// in the order asked for. Points placed or marked hidden are left out. Pure.
+std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip,
+                                 WalkOrder order = WalkOrder::Time);
 
 } // namespace jg

@@ -126,6 +126,7 @@ TEST(FilmCheck, FindsDarknessSlownessAndSmallness) {
     order.brightness = 0.12;
     const FilmCheck c = checkOf(order);
     EXPECT_TRUE(says(c, "dark"));
+    EXPECT_FALSE(says(c, "shake")); // the camera stands still; only noise moves
     EXPECT_TRUE(says(c, "small"));
     // The hand moves about 16 in a frame at 60 a second (common practice, no source): 32 at 30.
     ASSERT_TRUE(says(c, "rate-low"));

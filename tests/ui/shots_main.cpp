@@ -191,6 +191,19 @@ int main(int argc, char** argv) {
         QTest::qWait(100);
     }
     window.toDesk();
+    p.open("Odalys");
+    window.run("last-frame");
+    window.run("look-cut");
+    p.settle();
+    p.shoot("deliveries");
+    window.run("look-cut");
+    window.toDesk();
+    p.open("Pia");
+    const auto& damaged = window.reviewPlace()->session().clip().damaged;
+    if (!damaged.empty()) window.reviewPlace()->playhead().step(damaged.front().first);
+    p.settle();
+    p.shoot("damaged");
+    window.toDesk();
     p.open("Ludo");
     p.stage(1);
     p.jumpTo(Moment::Plant);
@@ -198,6 +211,14 @@ int main(int argc, char** argv) {
     p.stage(2);
     p.jumpTo(Moment::Plant);
     p.shoot("measure");
+    window.run("measure-add");
+    if (auto* picker = window.findChild<QDialog*>("measure-picker")) {
+        QTest::qWait(200);
+        p.shoot("measures", picker);
+        picker->close();
+        window.activateWindow();
+        QTest::qWait(100);
+    }
     p.stage(3);
     p.shoot("judge");
     window.toDesk();

@@ -59,13 +59,9 @@ MeasureBench::MeasureBench(ReviewContext& context)
 
 KeyHints MeasureBench::hints() const {
     if (drawing_) return {{"click", "place"}, {"Esc", "back to the guided points"}, {"Z", "undo"}};
-    return {{"click", "place"},
-            {"\u2190 \u2192", "one frame"},
-            {"Shift+\u2190", "nudge"},
-            {"H", "hidden"},
-            {"U", "answer"},
-            {"A", "more measures"},
-            {"1\u20135", "plumb, level, line, head box, angle"}};
+    return {{"click", "place"},  {"\u2190 \u2192", "one frame"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"},
+            {"U", "answer"},     {"A", "more measures"},         {"W", "by time or body"},  {"Z", "undo"},
+            {"1\u20135", "draw"}};
 }
 
 const MeasureDefinition* MeasureBench::measureAt(int row) const {
@@ -92,9 +88,10 @@ void MeasureBench::refresh() {
     const int keep = list_->current();
     list_->setRows(std::move(rows));
     list_->setCurrent(keep);
-    listTitle_->setText(QString("By %1, edition %2")
+    listTitle_->setText(QString("By %1, edition %2 \u00b7 walked by %3")
                             .arg(QString::fromStdString(review().approach.name))
-                            .arg(review().approach.version));
+                            .arg(review().approach.version)
+                            .arg(order_ == WalkOrder::Time ? "time" : "body"));
     showNext();
 }
 
@@ -104,11 +101,11 @@ void MeasureBench::enter() {
 }
 
 void MeasureBench::showNext() {
-    const auto steps = openSteps(review(), playbook(), c_.session.clip());
+    const auto steps = openSteps(review(), playbook(), c_.session.clip(), order_);
     step_.reset();
-    // The frame on the stage first: the hand stays where it is.
+    // By time the frame on the stage comes first: the hand stays where it is.
     for (const GuideStep& s : steps)
-        if (s.frame == c_.playhead.frame()) {
+        if (order_ == WalkOrder::Time && s.frame == c_.playhead.frame()) {
             step_ = s;
             break;
         }
@@ -439,6 +436,11 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
+    if (id == "measure-order") {
+        order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
+        refresh();
+        return goToStep(), true;
+    }
     if (id == "measure-skip") return skipMeasure(), true;
     if (id == "point-delete") return removeSelected(), true;
     if (id == "nudge-left") return nudge(-0.5, 0), true;

@@ -62,6 +62,7 @@ private:
     void goToStep();
     const MeasureDefinition* measureAt(int row) const;
 
+    WalkOrder order_ = WalkOrder::Time;
     QLabel* title_;
     QLabel* what_;
     GuideFigure* figure_;

@@ -48,8 +48,8 @@ Tick tickFor(const MeasureDefinition& m, const Review& review, View view) {
     box->setEnabled(!own && (seen || taken));
     column->addWidget(box);
     QString note = text(m.formula) + (m.hint.empty() ? "" : "; " + text(m.hint));
-    if (!seen) note = "Not from here: needs the " + viewsOf(m) + ". " + note;
-    if (own) note = "Set by the approach. " + note;
+    if (!seen) note = "Not from here, but from the " + viewsOf(m) + ": " + note;
+    if (own) note = "Set by the approach: " + note;
     auto* small = quiet(note, 12);
     small->setContentsMargins(26, 0, 0, 0);
     column->addWidget(small);
