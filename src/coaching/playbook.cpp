@@ -186,8 +186,13 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     if (!measures) return measures.error();
     auto parsed = parseMeasures(*measures);
     if (!parsed) return parsed.error();
+    auto depths = readFile(folder / "depths.json");
+    if (!depths) return depths.error();
+    auto body = BodyDepths::parse(*depths);
+    if (!body) return body.error();
     Playbook p;
     p.measures = std::move(*parsed);
+    p.depths = std::move(*body);
     try {
         readRows(folder / "items.json", "items", p.items, itemOf);
         readRows(folder / "causes.json", "causes", p.causes, causeOf);

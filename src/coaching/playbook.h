@@ -3,6 +3,7 @@
 
 #include "base/result.h"
 #include "coaching/target.h"
+#include "kinematics/body_depths.h"
 #include "kinematics/catalogue.h"
 
 #include <filesystem>
@@ -82,6 +83,7 @@ struct Playbook {
     std::vector<GradedItem> items;
     std::vector<Cause> causes;
     std::vector<Drill> drills;
+    BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
 
     const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }
     const Approach* approach(std::string_view id) const;
@@ -92,7 +94,7 @@ struct Playbook {
     bool isFinding(std::string_view id) const { return measure(id) || item(id); }
 };
 
-/// Reads measures.json, items.json, causes.json, drills.json and every approach file in `folder`, and checks
+/// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in `folder`, and checks
 /// that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
 

@@ -3,6 +3,7 @@
 #include "kinematics/foreshortening.h"
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
+#include "kinematics/place.h"
 #include "kinematics/timing.h"
 #include "kinematics/turn.h"
 
@@ -58,37 +59,42 @@ std::string viewsInWords(const MeasureDefinition& m) {
     return text;
 }
 
-/// The parameter vector: x, y of each slot, then roll, yaw, and the length that turns pixels into the unit.
+/// The uncertain numbers behind a measure: x, y of each slot, then what follows, then the depth of each slot.
 struct Parameters {
     Eigen::VectorXd mean;
     Eigen::MatrixXd covariance;
 };
+enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kHeightDepth, kAfterPoints };
 
 Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
-    Parameters p{Eigen::VectorXd::Zero(2 * n + 3), Eigen::MatrixXd::Zero(2 * n + 3, 2 * n + 3)};
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const ClickedPoint& c = in.points.at(m.slots[static_cast<std::size_t>(i)].name);
-        p.mean(2 * i) = c.at.x;
-        p.mean(2 * i + 1) = c.at.y;
-        p.covariance(2 * i, 2 * i) = p.covariance(2 * i + 1, 2 * i + 1) = c.sigmaPx * c.sigmaPx;
-        // A landmark clicked once and used in two slots errs the same way in both.
-        for (Eigen::Index j = 0; j < i; ++j) {
-            const Slot& a = m.slots[static_cast<std::size_t>(i)];
-            const Slot& b = m.slots[static_cast<std::size_t>(j)];
-            if (a.landmark != b.landmark || a.at != b.at) continue;
-            for (Eigen::Index k = 0; k < 2; ++k)
-                p.covariance(2 * i + k, 2 * j + k) = p.covariance(2 * j + k, 2 * i + k) =
-                    c.sigmaPx * c.sigmaPx;
-        }
-    }
+    const Eigen::Index depths = 2 * n + kAfterPoints, all = depths + n;
+    Parameters p{Eigen::VectorXd::Zero(all), Eigen::MatrixXd::Zero(all, all)};
     const auto put = [&](Eigen::Index at, Estimate e) {
         p.mean(at) = e.value;
         p.covariance(at, at) = e.sd * e.sd;
     };
-    put(2 * n, in.rollDeg);
-    put(2 * n + 1, in.yawDeg);
-    put(2 * n + 2, unitPx);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const Slot& a = m.slots[static_cast<std::size_t>(i)];
+        const ClickedPoint& c = in.points.at(a.name);
+        put(2 * i, {c.at.x, c.sigmaPx});
+        put(2 * i + 1, {c.at.y, c.sigmaPx});
+        if (const auto depth = in.depths.find(a.name); depth != in.depths.end())
+            put(depths + i, depth->second);
+        // A landmark clicked once and used in two slots errs the same way in both.
+        for (Eigen::Index j = 0; j < i; ++j) {
+            const Slot& b = m.slots[static_cast<std::size_t>(j)];
+            if (a.landmark != b.landmark || a.at != b.at) continue;
+            for (const auto& [one, two] : {std::pair{2 * i, 2 * j}, std::pair{2 * i + 1, 2 * j + 1},
+                                           std::pair{depths + i, depths + j}})
+                p.covariance(one, two) = p.covariance(two, one) = p.covariance(one, one);
+        }
+    }
+    put(2 * n + kRoll, in.rollDeg);
+    put(2 * n + kYaw, in.yawDeg);
+    put(2 * n + kUnit, unitPx);
+    put(2 * n + kHeightDepth, in.heightDepth);
+    if (in.camera) put(2 * n + kDistance, in.camera->distance);
     return p;
 }
 
@@ -142,16 +148,22 @@ using OfPoints = std::function<double(const std::vector<ImagePoint>&, double uni
 Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, bool isAngle,
                   const OfPoints& number) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
+    // Depths are told in heights: without a height in pixels perspective stays out.
+    const bool inDepth = in.camera && in.heightPx.value > 0;
+    const int toTarget = targetDirectionX(in.hand, in.view);
+    const int along = toTarget != 0 ? toTarget : gloveDirectionX(in.hand, in.view);
     const Formula formula = [&](const Eigen::VectorXd& v) {
+        const auto after = [&](After what) { return v(2 * n + what); };
+        const double height = in.heightPx.value;
+        const Placing how{in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw),
+                          inDepth ? after(kDistance) * height : 0, along};
         std::vector<ImagePoint> points;
         points.reserve(m.slots.size());
-        const double squeeze = std::cos(v(2 * n + 1) / kDegPerRad);
-        for (Eigen::Index i = 0; i < n; ++i) {
-            ImagePoint p = rotated({v(2 * i), v(2 * i + 1)}, -v(2 * n));
-            p.x /= squeeze;
-            points.push_back(p);
-        }
-        return number(points, v(2 * n + 2));
+        for (Eigen::Index i = 0; i < n; ++i)
+            points.push_back(placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how));
+        return number(points,
+                      after(kUnit) *
+                          (inDepth ? scaleAt(in.camera->standing, after(kHeightDepth) * height, how) : 1));
     };
     const Parameters p = parametersOf(m, in, unitPx);
     return propagate(formula, p.mean, p.covariance, isAngle);

@@ -26,6 +26,13 @@ struct LimbTurn {
     Moment longestAt = Moment::Set; ///< where it shows its length
 };
 
+/// Where the camera stood, as far as it is known.
+struct CameraPlace {
+    ImagePoint centre;   ///< of the picture
+    Estimate distance;   ///< from the athlete, in standing heights
+    ImagePoint standing = {}; ///< middle of the body where its height was taken
+};
+
 /// Everything a formula may need. Points are keyed by slot name; frames by moment.
 struct MeasureInput {
     std::map<std::string, ClickedPoint> points;
@@ -33,13 +40,16 @@ struct MeasureInput {
     double captureFps = 0; ///< captured frames a second; 0 = unknown
     Hand hand = Hand::Right;
     View view = View::Open;
-    Estimate rollDeg;            ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
-    Estimate yawDeg;             ///< how far the camera is turned from square
-    Estimate heightPx;           ///< standing height in the picture; value 0 = unknown
-    Estimate pxPerM;             ///< scale; value 0 = unknown
-    std::vector<LimbTurn> limbs; ///< those known to lie out of the picture's plane
-    std::map<std::string, double> numbers; ///< typed in by the coach
-    std::string seen;                      ///< one of the measure's options; empty = not looked at
+    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    Estimate yawDeg;   ///< turned from square toward the target (side views) or the glove side
+    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;   ///< scale; value 0 = unknown
+    std::optional<CameraPlace> camera;      ///< nothing = perspective and depth are left out
+    std::map<std::string, Estimate> depths; ///< by slot, toward a square camera, in standing heights
+    Estimate heightDepth;                   ///< of the body where its height was taken
+    std::vector<LimbTurn> limbs;            ///< those known to lie out of the picture's plane
+    std::map<std::string, double> numbers;  ///< typed in by the coach
+    std::string seen;                       ///< one of the measure's options; empty = not looked at
 };
 
 /// The answer. `value` is set only when state is Measured.

@@ -70,8 +70,25 @@ std::string hiddenReason(const Review& review, const MeasureDefinition& m) {
     return "";
 }
 
-MeasureValue valueOf(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand,
-                     const std::vector<LimbTurn>& limbs) {
+/// Once the coach says how the camera stood, perspective and the body's depth count.
+void placeCamera(const Review& review, const Playbook& playbook, const MeasureDefinition& m, const Clip& clip,
+                 MeasureInput& in) {
+    constexpr double kTurnSdDeg = 3;           // own choice: a turn judged by eye or from the rubber
+    constexpr Estimate kDistance = {4.2, 1.0}; // own choice, standing heights: phones are held 5 to 9 m away
+    const auto set = review.frameOf(Moment::Set);
+    const PointMark* top = set ? review.point(*set, Landmark::Crown) : nullptr;
+    const PointMark* foot = set ? review.point(*set, Landmark::Ground) : nullptr;
+    if (!review.turn || !top || !foot) return;
+    in.yawDeg = {review.turn->deg, kTurnSdDeg};
+    in.camera =
+        CameraPlace{{clip.width / 2.0, clip.height / 2.0},
+                    kDistance,
+                    {(top->point.at.x + foot->point.at.x) / 2, (top->point.at.y + foot->point.at.y) / 2}};
+    playbook.depths.fill(m, in);
+}
+
+MeasureValue valueOf(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
+                     const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs) {
     if (const auto note = review.measureNotes.find(m.id); note != review.measureNotes.end()) {
         MeasureValue v;
         v.id = m.id;
@@ -80,7 +97,9 @@ MeasureValue valueOf(const Review& review, const MeasureDefinition& m, const Cli
         v.reason = note->second.reason;
         return v;
     }
-    MeasureValue v = evaluate(m, inputFor(review, m, clip, hand, limbs));
+    MeasureInput in = inputFor(review, m, clip, hand, limbs);
+    placeCamera(review, playbook, m, clip, in);
+    MeasureValue v = evaluate(m, in);
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(review, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;
@@ -106,7 +125,7 @@ void assessMeasures(const Review& review, const Playbook& playbook, const Clip& 
     for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
-        MeasureRow row{m->id, valueOf(review, *m, clip, hand, limbs), {}, target};
+        MeasureRow row{m->id, valueOf(review, playbook, *m, clip, hand, limbs), {}, target};
         row.judgement = judgementOf(*m, target, row.value);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;

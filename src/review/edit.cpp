@@ -22,6 +22,7 @@ std::optional<Value> exchangeIn(Map& map, const Key& key, const std::optional<Va
 struct Applier {
     Review& r;
     Change operator()(const SetCut& c) { return SetCut{std::exchange(r.cut, c.value)}; }
+    Change operator()(const SetTurn& c) { return SetTurn{std::exchange(r.turn, c.value)}; }
     Change operator()(const SetMoment& c) {
         return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)};
     }

@@ -14,6 +14,9 @@ namespace jg {
 struct SetCut {
     std::optional<FrameSpan> value;
 };
+struct SetTurn {
+    std::optional<CameraTurn> value;
+};
 struct SetMoment {
     Moment moment;
     std::optional<MomentMark> value;
@@ -51,8 +54,8 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetCut, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote, SetAnswer,
-                            SetExtras, SetStops, SetTake, SetPlan>;
+using Change = std::variant<SetCut, SetTurn, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote,
+                            SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {

@@ -30,6 +30,13 @@ struct FrameSpan {
     bool operator==(const FrameSpan&) const = default;
 };
 
+/// How far the camera was turned from square, in the coach's word: toward the plate (side views) or the glove
+/// side.
+struct CameraTurn {
+    double deg = 0;
+    bool operator==(const CameraTurn&) const = default;
+};
+
 /// Where a position is: a frame, or why it can't be seen.
 struct MomentMark {
     std::optional<std::int64_t> frame;
@@ -164,7 +171,8 @@ struct Review {
     Date date{};
     Approach approach; ///< frozen copy of what it is judged by
     Stage stage = Stage::Look;
-    std::optional<FrameSpan> cut; ///< the delivery under review; nothing = the whole film
+    std::optional<CameraTurn> turn; ///< nothing = the camera is taken as square
+    std::optional<FrameSpan> cut;   ///< the delivery under review; nothing = the whole film
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
     std::map<std::string, FreeMark> marks;

@@ -191,6 +191,7 @@ Clip clipIn(const json& row) {
 }
 
 void writeLooking(const Review& r, json& d) {
+    if (r.turn) d["cameraTurnDeg"] = r.turn->deg;
     if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
     d["moments"] = json::object();
     for (const auto& [moment, mark] : r.moments) {
@@ -233,6 +234,7 @@ void readLooking(const json& d, Review& r) {
     for (const auto& [id, a] : answers.items())
         r.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
     r.extras = d.value("extras", r.extras);
+    if (d.contains("cameraTurnDeg")) r.turn = CameraTurn{d["cameraTurnDeg"]};
     if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;

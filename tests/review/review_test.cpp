@@ -82,6 +82,25 @@ TEST(Positions, OrderIsEnforcedWithAClearWord) {
     EXPECT_FALSE(mayLieAt(r, Moment::Set, -1, 300));
 }
 
+TEST(Assess, ASaidTurnCorrectsTheNumberAndWidensItsError) {
+    Review r = review();
+    Clip clip;
+    clip.width = 1280, clip.height = 720;
+    clip.view = View::Open;
+    place(r, Moment::Set, 10, {{Landmark::Crown, {500, 150}}, {Landmark::Ground, {500, 600}}});
+    place(r, Moment::Plant, 40,
+          {{Landmark::BackAnkle, {480, 590}}, {Landmark::Pelvis, {660, 430}}, {Landmark::LeadAnkle, {850, 600}}});
+    const auto spread = [&] { return assess(r, playbook(), clip, Hand::Right).measure("leg-spread")->value; };
+    const MeasureValue square = spread();
+    apply(r, {"turn", {SetTurn{CameraTurn{20}}}});
+    const MeasureValue turned = spread();
+    // 20 degrees make a true 110 read about 107 (common practice, no source): the corrected one is wider.
+    EXPECT_GT(*turned.value, *square.value + 1.5);
+    EXPECT_LT(*turned.value, *square.value + 6);
+    EXPECT_GT(turned.sd, square.sd);
+    EXPECT_EQ(reviewFromJson(toJson(r))->turn, r.turn);
+}
+
 TEST(Positions, KeepToTheDeliveryUnderReview) {
     Review r = review();
     apply(r, {"take", {SetCut{FrameSpan{100, 200}}}});

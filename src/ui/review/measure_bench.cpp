@@ -386,6 +386,30 @@ void MeasureBench::askNumber(const MeasureDefinition& m, const std::string& name
               });
 }
 
+void MeasureBench::askTurn() {
+    const bool side = isSideView(c_.session.clip().view);
+    const QString now =
+        review().turn ? QString(" Now: %1.").arg(review().turn->deg) : QString(" Now: taken as square.");
+    askChoice(
+        this,
+        {"turn",
+         "How far was the camera turned from square?",
+         QString(
+             "Degrees toward the %1, minus for away from it. The numbers are corrected for it and for the "
+             "body's depth, and their errors widen.")
+                 .arg(side ? "plate" : "glove side") +
+             now,
+         {"square or not known: leave it out"},
+         "degrees, then Enter"},
+        [this](const QString& typed) {
+            bool ok = false;
+            const double deg = typed.toDouble(&ok);
+            if (ok && std::abs(deg) > 45)
+                return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
+            perform("Camera's turn", {SetTurn{ok ? std::optional(CameraTurn{deg}) : std::nullopt}});
+        });
+}
+
 void MeasureBench::addMeasures() {
     pickMeasures(this, playbook(), review(), c_.session.clip().view, [this](std::vector<std::string> extras) {
         if (extras != review().extras) perform("Choose the measures", {SetExtras{std::move(extras)}});
@@ -436,6 +460,7 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
+    if (id == "measure-turn") return askTurn(), true;
     if (id == "measure-order") {
         order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
         refresh();

@@ -53,6 +53,7 @@ private:
     void setExtraMoment(const MeasureDefinition& m);
     void askNumber(const MeasureDefinition& m, const std::string& name);
     void addMeasures();
+    void askTurn();
     void nudge(double dx, double dy);
     void removeSelected();
     void skipMeasure();

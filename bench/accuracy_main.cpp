@@ -1,0 +1,225 @@
+// How often each measure's 95 % interval holds the truth, on random generated deliveries: accuracy COUNT
+// writes the table of docs/accuracy.md; accuracy --depths writes data/playbook/depths.json from other
+// deliveries.
+#include "coaching/playbook.h"
+#include "demo/random_orders.h"
+#include "desk/places.h"
+#include "kinematics/formula.h"
+#include "kinematics/geometry.h"
+#include "kinematics/measure.h"
+
+#include <QCoreApplication>
+
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <iostream>
+#include <map>
+#include <random>
+
+namespace {
+
+using namespace jg;
+
+constexpr double kYawSdDeg = 3;       // how well a coach knows the camera's turn
+constexpr double kDistancePart = 0.1; // and its distance
+constexpr double kFrontAimM = 0.55;   // where the camera at the plate looks, before the rubber
+
+/// The generator turns all cameras the same way round; the measures count toward target or glove side.
+double yawOf(const CameraSettings& camera) {
+    return camera.view == View::Open || camera.view == View::Front ? camera.yawDeg : -camera.yawDeg;
+}
+
+/// What one measure did over all deliveries.
+struct Tally {
+    int asked = 0, within = 0, refusedRightly = 0, refusedWrongly = 0, shownWrongly = 0;
+    double sumScaled = 0; ///< of (value - truth) / sd
+    double sumHalf95 = 0;
+    std::string unit;
+};
+
+/// Seen square, level and without perspective: what the measures are defined on. A right-hander's world.
+ImagePoint ideal(const Eigen::Vector3d& p, View view) {
+    switch (view) {
+    case View::Open:
+        return {p(0), -p(1)};
+    case View::Closed:
+        return {-p(0), -p(1)};
+    case View::Front:
+        return {-p(2), -p(1)};
+    case View::Rear:
+        break;
+    }
+    return {p(2), -p(1)};
+}
+
+class Deliveries {
+public:
+    explicit Deliveries(const Playbook& playbook)
+        : playbook_(playbook) {}
+
+    void add(int n) {
+        FilmOrder order = randomOrder(2026, n);
+        order.camera.yawDeg = uniform(-25, 25);
+        order.camera.rollDeg = uniform(-4, 4);
+        order.camera.distanceM = uniform(5, 9);
+        order.camera.fieldM = 1.2 + 1.7 * order.knobs.heightM;
+        const Delivery delivery(order.knobs);
+        const double sigma = uniform(1.2, 3.5);
+        const MeasureInput scene = sceneOf(order, delivery, sigma);
+        for (const MeasureDefinition& m : playbook_.measures)
+            if (m.hasPoints()) addMeasure(m, order, delivery, scene, sigma);
+    }
+
+    std::map<std::string, Tally> tallies;
+
+private:
+    double uniform(double low, double high) { return std::uniform_real_distribution<>(low, high)(engine_); }
+    ImagePoint clicked(ImagePoint p, double sigma) {
+        return {p.x + sigma * normal_(engine_), p.y + sigma * normal_(engine_)};
+    }
+
+    /// Level, turn of the camera and standing height, each as uncertain as a coach knows it.
+    MeasureInput sceneOf(const FilmOrder& order, const Delivery& delivery, double sigma) {
+        MeasureInput in;
+        in.hand = order.hand;
+        in.view = order.camera.view;
+        // A post of the shed stands behind the middle of the picture.
+        const Camera camera(order.camera);
+        const double mirror = order.hand == Hand::Left ? -1 : 1;
+        const auto post = [&](double height) {
+            ImagePoint p = camera.project({0.5, height, -0.2});
+            if (mirror < 0) p.x = order.camera.width - p.x;
+            return ClickedPoint{clicked(p, sigma), sigma};
+        };
+        in.rollDeg = rollFromLine(post(0.1), post(2.0));
+        in.camera = CameraPlace{{order.camera.width / 2.0, order.camera.height / 2.0}, {}};
+        const double heights = order.camera.distanceM / order.knobs.heightM, sd = kDistancePart * heights;
+        in.camera->distance = {heights + sd * normal_(engine_), sd};
+        in.yawDeg = {yawOf(order.camera) + kYawSdDeg * normal_(engine_), kYawSdDeg};
+        const auto set = projectJoints(order, delivery.poseAt(delivery.events().at(Moment::Set)));
+        const ImagePoint top = clicked(set.at(Landmark::Crown), sigma),
+                         foot = clicked(set.at(Landmark::Ground), sigma), v = top - foot;
+        in.camera->standing = {(top.x + foot.x) / 2, (top.y + foot.y) / 2};
+        in.heightPx = {length(v), std::sqrt(2.0) * sigma};
+        return in;
+    }
+
+    void addMeasure(const MeasureDefinition& m, const FilmOrder& order, const Delivery& delivery,
+                    MeasureInput in, double sigma) {
+        Tally& t = tallies[m.id];
+        t.unit = m.unit == "in" ? "%" : m.unit;
+        std::vector<ImagePoint> truth;
+        for (const Slot& slot : m.slots) {
+            const auto event = delivery.events().find(slot.at);
+            if (event == delivery.events().end()) return; // the generator does not know this moment
+            const Pose pose = delivery.poseAt(event->second);
+            truth.push_back(ideal(pose.joints.at(slot.landmark), order.camera.view));
+            if (!in.points.contains(slot.name))
+                in.points[slot.name] = {clicked(projectJoints(order, pose).at(slot.landmark), sigma), sigma};
+        }
+        playbook_.depths.fill(m, in);
+        const MeasureValue v = evaluate(m, in);
+        if (!m.seenFrom(order.camera.view)) {
+            ++(v.state == MeasureState::NotVisible ? t.refusedRightly : t.shownWrongly);
+            return;
+        }
+        if (!v.value) {
+            ++t.refusedWrongly;
+            return;
+        }
+        const double right = truthOf(m, truth, order, delivery);
+        if (!std::isfinite(right)) return;
+        ++t.asked;
+        t.within += v.low95 <= right && right <= v.high95;
+        if (v.sd > 0) t.sumScaled += (*v.value - right) / v.sd;
+        t.sumHalf95 += v.half95();
+    }
+
+    static double truthOf(const MeasureDefinition& m, const std::vector<ImagePoint>& points,
+                          const FilmOrder& order, const Delivery& delivery) {
+        const Pose set = delivery.poseAt(delivery.events().at(Moment::Set));
+        const double height = length(ideal(set.joints.at(Landmark::Crown), order.camera.view) -
+                                     ideal(set.joints.at(Landmark::Ground), order.camera.view));
+        const View view = order.camera.view;
+        const double value = formulaOn(
+            m, points,
+            {targetDirectionX(Hand::Right, view), gloveDirectionX(Hand::Right, view), height / 100});
+        if (m.kind == MeasureKind::TurnSide) return std::acos(std::min(1.0, value)) * kDegPerRad;
+        if (m.kind == MeasureKind::TurnFront) return std::asin(std::min(1.0, value)) * kDegPerRad;
+        return value;
+    }
+
+    const Playbook& playbook_;
+    std::mt19937_64 engine_{7};
+    std::normal_distribution<> normal_;
+};
+
+/// Mean and deviation of a landmark's depths.
+struct Spread {
+    int n = 0;
+    double sum = 0, squares = 0;
+    void add(double v) { ++n, sum += v, squares += v * v; }
+    double mean() const { return sum / n; }
+    double sd() const { return std::sqrt(std::max(0.0, squares / n - mean() * mean())); }
+};
+
+void writeDepths() {
+    std::map<Moment, std::map<Landmark, std::pair<Spread, Spread>>> all;
+    for (int n = 0; n < 400; ++n) {
+        const FilmOrder order = randomOrder(11, n);
+        const Delivery delivery(order.knobs);
+        for (const auto& [moment, timeS] : delivery.events())
+            for (const auto& [landmark, p] : delivery.poseAt(timeS).joints) {
+                auto& [open, front] = all[moment][landmark];
+                open.add(p(2) / order.knobs.heightM);
+                front.add((p(0) - kFrontAimM) / order.knobs.heightM);
+            }
+    }
+    std::printf(
+        "{\n  \"format\": \"juxtagraph-depths-1\",\n  \"about\": \"Depth of each landmark of a "
+        "right-hander toward a camera square at the open side (mean, sd) and at the plate (mean, sd), in "
+        "standing heights. Own choice, from 400 generated deliveries: accuracy --depths.\",\n  "
+        "\"depths\": {");
+    const char* outer = "\n";
+    for (const auto& [moment, landmarks] : all) {
+        std::printf("%s    \"%s\": {", outer, std::string(info(moment).id).c_str());
+        const char* inner = "\n";
+        for (const auto& [landmark, spreads] : landmarks) {
+            std::printf("%s      \"%s\": [%.3f, %.3f, %.3f, %.3f]", inner,
+                        std::string(info(landmark).id).c_str(), spreads.first.mean(), spreads.first.sd(),
+                        spreads.second.mean(), spreads.second.sd());
+            inner = ",\n";
+        }
+        std::printf("\n    }");
+        outer = ",\n";
+    }
+    std::printf("\n  }\n}\n");
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    const QCoreApplication app(argc, argv); // finds the playbook beside the program
+    if (argc > 1 && std::string(argv[1]) == "--depths") {
+        writeDepths();
+        return 0;
+    }
+    const int count = argc > 1 ? std::atoi(argv[1]) : 1000;
+    const auto playbook = loadPlaybook(dataFolder() / "playbook");
+    if (!playbook || count <= 0) {
+        std::cerr << (playbook ? "accuracy COUNT" : playbook.error().text) << "\n";
+        return 1;
+    }
+    Deliveries all(*playbook);
+    for (int n = 0; n < count; ++n) all.add(n);
+    std::printf("| measure | asked | within 95 %% | bias / sd | mean +- | wrong view refused "
+                "|\n|---|---|---|---|---|---|\n");
+    for (const auto& [id, t] : all.tallies) {
+        if (t.asked == 0) continue;
+        std::printf("| %s | %d | %.1f %% | %+.2f | %.1f %s | %d of %d |\n", id.c_str(), t.asked,
+                    100.0 * t.within / t.asked, t.sumScaled / t.asked, t.sumHalf95 / t.asked, t.unit.c_str(),
+                    t.refusedRightly, t.refusedRightly + t.shownWrongly);
+    }
+    return 0;
+}

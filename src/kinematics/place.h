@@ -1,0 +1,24 @@
+// From a point in the picture to the plane square to the view: roll, turn, perspective and depth taken off.
+#pragma once
+
+#include "kinematics/point.h"
+
+namespace jg {
+
+/// How a picture was taken, for one point. Lengths in pixels of the athlete's plane.
+struct Placing {
+    ImagePoint centre;     ///< of the picture: where the camera looks
+    double rollDeg = 0;    ///< clockwise
+    double yawDeg = 0;     ///< the camera stands turned toward the target (side views) or the glove side
+    double distancePx = 0; ///< of the camera; 0 = without perspective
+    int along = 1;         ///< +1 when that direction lies to the right in the picture
+};
+
+/// Where a point clicked at `p`, `depthPx` before the plane toward a square camera, lies in that plane: x
+/// along the picture's right, y down, from the centre. Exact for a pinhole held level. Pure.
+ImagePoint placed(ImagePoint p, double depthPx, const Placing& how);
+
+/// Length in the plane for one pixel as seen at `p`: what stands nearer than the plane looks larger.
+double scaleAt(ImagePoint p, double depthPx, const Placing& how);
+
+} // namespace jg
