@@ -48,6 +48,14 @@ Status waitUntilWhole(const fs::path& path, std::stop_token stop) {
                     " is still being written after two minutes. Take it in when it is copied.");
 }
 
+/// Somewhere in the delivery rather than at its still beginning, and a whole picture.
+FrameNumber stillFrame(std::int64_t frames, const std::vector<FrameRange>& damaged) {
+    std::int64_t n = frames * 6 / 10;
+    for (auto range = damaged.rbegin(); range != damaged.rend(); ++range)
+        if (range->first <= n && n <= range->second) n = std::max<std::int64_t>(0, range->first - 1);
+    return FrameNumber{n};
+}
+
 } // namespace
 
 Result<LookedAt> lookAtFilm(const fs::path& path, const CheckQuestion& question, std::stop_token stop,
@@ -59,8 +67,7 @@ Result<LookedAt> lookAtFilm(const fs::path& path, const CheckQuestion& question,
     if (!reader) return reader.error();
     auto check = checkFilm(**reader, *limits, question, stop, progress);
     if (!check) return check.error();
-    // Somewhere in the delivery rather than at its still beginning.
-    auto still = (*reader)->picture(FrameNumber{(*reader)->info().frames() * 6 / 10}, stop);
+    auto still = (*reader)->picture(stillFrame((*reader)->info().frames(), check->damaged), stop);
     if (!still) still = (*reader)->picture(FrameNumber{0}, stop);
     if (!still) return still.error();
     return LookedAt{(*reader)->info(), std::move(*check), std::move(*still)};

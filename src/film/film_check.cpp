@@ -322,11 +322,17 @@ void Judge::rest() {
     if (!info_.audio) say("silent", CheckLevel::Note, "No sound in the film.");
 }
 
-std::vector<FrameRange> damagedIn(const FilmSurvey& survey) {
+/// From each damaged frame to the end of its group: what follows is built on it.
+std::vector<FrameRange> damagedIn(const FilmSurvey& survey, const std::vector<std::int64_t>& groupStarts) {
     std::vector<FrameRange> damaged;
+    std::int64_t until = -1;
     for (std::int64_t n = 0; n < std::ssize(survey.frames); ++n) {
         const FrameFacts& f = survey.frames[static_cast<std::size_t>(n)];
-        if (f.readable && !f.damaged) continue;
+        if (!f.readable || f.damaged) {
+            const auto next = std::upper_bound(groupStarts.begin(), groupStarts.end(), n);
+            until = next == groupStarts.end() ? std::ssize(survey.frames) - 1 : *next - 1;
+        }
+        if (n > until) continue;
         if (!damaged.empty() && damaged.back().second == n - 1)
             damaged.back().second = n;
         else
@@ -357,7 +363,7 @@ Result<FilmCheck> checkFilm(Reader& reader, const CheckLimits& limits, const Che
     FilmCheck check;
     check.survey = std::move(*survey);
     check.heldTimes = heldTimes(check.survey);
-    check.damaged = damagedIn(check.survey);
+    check.damaged = damagedIn(check.survey, reader.groupStarts());
     check.distinctFrames = (info.frames() + check.heldTimes - 1) / check.heldTimes;
     check.repeatPattern =
         check.heldTimes == 1 ? "none" : "each picture is shown " + std::to_string(check.heldTimes) + " times";

@@ -21,7 +21,7 @@ Error cancelled() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
 
-enum class Threads { Frames, Slices };
+enum class Threads { Frames, Slices, None };
 
 ff::Codec openDecoder(const AVStream* stream, Threads threads) {
     const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
@@ -29,7 +29,7 @@ ff::Codec openDecoder(const AVStream* stream, Threads threads) {
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
-    context->thread_count = 0;
+    context->thread_count = threads == Threads::None ? 1 : 0;
     if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
     if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
@@ -113,8 +113,9 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
         return fail(ErrorCode::BadInput, name + " claims a picture of " + std::to_string(info.width) + " x " +
                                              std::to_string(info.height) +
                                              ", larger than any phone's. It was not opened.");
-    // With frame threads a picture may leave before its errors are known.
-    threads_ = options.watchErrors ? Threads::Slices : Threads::Frames;
+    // With frame threads a picture may leave before its errors are known; with slice threads they are not
+    // sought.
+    threads_ = options.watchErrors ? Threads::None : Threads::Frames;
     decoder_ = openDecoder(demuxer_.video(), threads_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,

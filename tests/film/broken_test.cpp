@@ -61,6 +61,42 @@ TEST(Broken, DamagedStretchesAreFoundAndTheRestCanBeSeen) {
     EXPECT_TRUE((*reader)->picture(FrameNumber{0}));
 }
 
+/// Beside the same film unharmed: whatever looks different lies in a marked stretch.
+TEST(Broken, EveryPictureThatLooksWrongIsMarked) {
+    for (const std::uint64_t seed : {3U, 8U, 21U}) {
+        const test::TempFolder folder;
+        FilmOrder order = test::smallOrder();
+        order.seed = seed;
+        ASSERT_TRUE(makeFilm(order, folder / "whole.mp4"));
+        order.damagedBytes = 40;
+        ASSERT_TRUE(makeFilm(order, folder / "harmed.mp4"));
+        auto whole = Reader::open(folder / "whole.mp4"),
+             harmed = Reader::open(folder / "harmed.mp4", {.watchErrors = true});
+        ASSERT_TRUE(whole && harmed);
+        const auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+        const auto check = checkFilm(**harmed, *limits);
+        ASSERT_TRUE(check);
+        int wrong = 0;
+        for (std::int64_t n = 0; n < (*harmed)->info().frames(); ++n) {
+            const bool marked =
+                std::any_of(check->damaged.begin(), check->damaged.end(),
+                            [&](const FrameRange& r) { return r.first <= n && n <= r.second; });
+            const auto a = (*whole)->grey(FrameNumber{n}, 96), b = (*harmed)->grey(FrameNumber{n}, 96);
+            ASSERT_TRUE(a);
+            if (!b) {
+                EXPECT_TRUE(marked) << n;
+                continue;
+            }
+            double off = 0;
+            for (std::size_t i = 0; i < a->pixels.size(); ++i) off += std::abs(a->pixels[i] - b->pixels[i]);
+            if (off / static_cast<double>(a->pixels.size()) < 3) continue;
+            ++wrong;
+            EXPECT_TRUE(marked) << "seed " << seed << ", picture " << n;
+        }
+        EXPECT_GT(wrong, 0) << seed;
+    }
+}
+
 TEST(Broken, ACleanFilmHasNoDamage) {
     const test::TempFolder folder;
     ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "a.mp4"));

@@ -48,7 +48,8 @@ void goThrough(Reader& reader) {
 
 TEST(Memory, ALargeFilmStaysWithinATenthOverTheBudget) {
     const TempFolder folder;
-    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=3840x2160:r=240:d=0.9 -c:v libx264 -preset ultrafast -g 60 "
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=3840x2160:r=240:d=0.9 -c:v libx264 -preset ultrafast -g "
+          "60 "
           "-pix_fmt yuv420p '" +
           (folder / "4k.mp4").string() + "'");
     const auto budget = std::make_shared<FrameBudget>(std::size_t{2} << 30);
