@@ -122,11 +122,14 @@ TEST(Loudspeaker, TheStandInKeepsTime) {
     EXPECT_FALSE(speaker->position());
 }
 
-TEST(Loudspeaker, WithoutOneItSaysSoAndStaysSilent) {
+TEST(Loudspeaker, TheRealOnePlaysOrSaysWhyNot) {
     const auto speaker = makeLoudspeaker();
-    if (!speaker->problem()) GTEST_SKIP() << "this machine has a loudspeaker";
-    EXPECT_NE(std::string(*speaker->problem()).find("no loudspeaker"), std::string::npos);
     speaker->play(std::make_shared<const std::vector<float>>(48000, 0.F), 0);
+    EXPECT_EQ(speaker->position().has_value(), !speaker->problem().has_value());
+    if (speaker->problem()) {
+        EXPECT_NE(std::string(*speaker->problem()).find("no loudspeaker"), std::string::npos);
+    }
+    speaker->stop();
     EXPECT_FALSE(speaker->position());
 }
 

@@ -1,0 +1,177 @@
+// Measuring in the real window: points, answers, the catalogue, free marks.
+#include "tests/ui/driver.h"
+
+#include "ui/row_list.h"
+
+#include <QCheckBox>
+#include <QDialog>
+#include <QLineEdit>
+#include <QPushButton>
+
+#include <set>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::waitFor;
+using test::Walk;
+
+TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
+    Walk walk(Stage::Judge, Hand::Left);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto plant = *d.document().frameOf(Moment::Plant);
+    d.stepTo(plant);
+    const auto values = [&] {
+        std::map<std::string, double> v;
+        for (const MeasureRow& m : d.review().session().assessment().measures)
+            if (m.value.value) v[m.id] = *m.value.value;
+        return v;
+    };
+    const auto before = values();
+    const ImagePoint ankle = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    d.dragPicture(ankle, {ankle.x - 14, ankle.y - 3});
+    const auto after = values();
+    for (const char* id : {"leg-spread", "front-knee-plant", "stride", "front-knee-change"})
+        EXPECT_GT(std::abs(after.at(id) - before.at(id)), 0.2) << id;
+    EXPECT_EQ(after.at("elbow-bend"), before.at("elbow-bend"));
+    d.key(Qt::Key_Z); // one drag, one step
+    EXPECT_EQ(values(), before);
+    d.key(Qt::Key_Left, Qt::ShiftModifier); // a nudge of half a pixel
+    const ImagePoint nudged = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    EXPECT_NEAR(nudged.x, ankle.x - 0.5, 1e-9);
+}
+
+/// Places every point asked for where it truly is; returns the clicks.
+int clickAllPoints(Driver& d, const FilmOrder& order) {
+    const Delivery delivery(order.knobs);
+    int clicks = 0;
+    for (; clicks < 300; ++clicks) {
+        auto* bench = qobject_cast<ui::MeasureBench*>(d.review().bench());
+        if (!bench || !bench->step()) break;
+        const GuideStep step = *bench->step();
+        if (step.frame != d.review().playhead().frame()) d.key(Qt::Key_Return);
+        d.waitForPicture();
+        const Pose pose = delivery.poseAt(delivery.startS() + static_cast<double>(step.frame) / order.fps);
+        d.clickPicture(projectJoints(order, pose).at(step.landmark));
+    }
+    return clicks;
+}
+
+std::map<std::string, double> numbersOf(Driver& d) {
+    std::map<std::string, double> numbers;
+    for (const MeasureRow& m : d.review().session().assessment().measures)
+        if (m.value.value) numbers[m.id] = *m.value.value;
+    return numbers;
+}
+
+TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
+    Walk walk(Stage::Positions);
+    {
+        auto session = walk.session(); // the positions stay, the points are all to be clicked
+        Edit clear{"clear", {}};
+        for (const auto& [key, mark] : walk.review.points)
+            clear.changes.push_back(SetPoint{key, std::nullopt});
+        ASSERT_TRUE(session->perform(clear));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_PageDown);
+    d.key(Qt::Key_A);
+    auto* picker = d.window().findChild<QDialog*>("measure-picker");
+    ASSERT_TRUE(picker);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(picker));
+    // What the approach sets can't be taken away; what this side can't show can't be taken.
+    EXPECT_FALSE(picker->findChild<QCheckBox*>("back-knee")->isEnabled());
+    EXPECT_FALSE(picker->findChild<QCheckBox*>("trunk-side")->isEnabled());
+    d.click(d.button(picker, "Tick all this view shows"));
+    d.click(d.button(picker, "Take these"));
+    ASSERT_TRUE(waitFor([&] { return !d.document().extras.empty(); }));
+    d.window().activateWindow();
+    ASSERT_TRUE(d.document().points.empty());
+    const int clicks = clickAllPoints(d, walk.order);
+    const auto before = numbersOf(d);
+    EXPECT_GE(before.size(), 40U);
+    RecordProperty("numbers", static_cast<int>(before.size()));
+    RecordProperty("clicks", clicks);
+    // One shared point: the back ankle at plant.
+    const std::int64_t plant = *d.document().frameOf(Moment::Plant);
+    d.stepTo(plant);
+    const ImagePoint at = d.document().point(plant, Landmark::BackAnkle)->point.at;
+    d.dragPicture(at, {at.x - 14, at.y});
+    const auto after = numbersOf(d);
+    for (const char* id : {"leg-spread", "stride", "back-leg-lean", "stretch-angle"})
+        EXPECT_NE(after.at(id), before.at(id)) << id;
+    EXPECT_EQ(after.at("trunk-forward"), before.at("trunk-forward"));
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(numbersOf(d), before);
+}
+
+TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
+    Walk walk(Stage::Positions);
+    Driver d(walk.library->folder());
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform({"take", {SetExtras{{"landing-part", "spin"}}}}));
+    }
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_PageDown);
+    const auto row = [&](const std::string& id) { return *d.review().session().assessment().measure(id); };
+    auto* list = d.review().findChild<ui::RowList*>("measures");
+    const auto count = static_cast<int>(d.review().session().assessment().measures.size());
+    list->setCurrent(count - 2);
+    d.key(Qt::Key_U);
+    auto* choice = d.window().findChild<QDialog*>("seen");
+    ASSERT_TRUE(choice);
+    QTest::keyClick(choice, Qt::Key_2);
+    ASSERT_TRUE(waitFor([&] { return row("landing-part").value.words == "heel"; }));
+    d.window().activateWindow();
+    list->setCurrent(count - 1);
+    const std::int64_t release = *d.document().frameOf(Moment::Release);
+    d.stepTo(release + 4);
+    d.key(Qt::Key_U);
+    EXPECT_EQ(d.document().frameOf(Moment::BallAway), release + 4);
+    d.key(Qt::Key_U);
+    auto* number = d.window().findChild<QDialog*>("number");
+    ASSERT_TRUE(number);
+    QTest::keyClicks(number->findChild<QLineEdit*>(), "1.5");
+    QTest::keyClick(number->findChild<QLineEdit*>(), Qt::Key_Return);
+    ASSERT_TRUE(waitFor([&] { return row("spin").value.value.has_value(); }));
+    EXPECT_NEAR(*row("spin").value.value, 60 * 60 * 1.5 / 4, 1e-9);
+    d.window().activateWindow();
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(row("spin").value.value);
+}
+
+TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const std::size_t had = d.document().marks.size();
+    const struct {
+        int key;
+        MarkKind kind;
+        std::vector<ImagePoint> points;
+    } marks[] = {{Qt::Key_2, MarkKind::Level, {{20, 150}, {300, 152}}},
+                 {Qt::Key_3, MarkKind::Line, {{30, 30}, {90, 60}}},
+                 {Qt::Key_4, MarkKind::HeadBox, {{120, 20}, {150, 50}}},
+                 {Qt::Key_5, MarkKind::Angle, {{200, 40}, {230, 80}, {270, 60}}}};
+    for (const auto& m : marks) {
+        d.key(m.key);
+        for (const ImagePoint p : m.points) d.clickPicture(p);
+    }
+    EXPECT_EQ(d.document().marks.size(), had + 4);
+    d.key(Qt::Key_Delete); // the last one is selected
+    EXPECT_EQ(d.document().marks.size(), had + 3);
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().marks.size(), had + 4);
+}
+
+} // namespace
+} // namespace jg
