@@ -94,8 +94,8 @@ struct Playbook {
     bool isFinding(std::string_view id) const { return measure(id) || item(id); }
 };
 
-/// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in `folder`, and checks
-/// that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
+/// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in
+/// `folder`, and checks that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
 
 } // namespace jg

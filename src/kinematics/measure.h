@@ -28,8 +28,8 @@ struct LimbTurn {
 
 /// Where the camera stood, as far as it is known.
 struct CameraPlace {
-    ImagePoint centre;   ///< of the picture
-    Estimate distance;   ///< from the athlete, in standing heights
+    ImagePoint centre;        ///< of the picture
+    Estimate distance;        ///< from the athlete, in standing heights
     ImagePoint standing = {}; ///< middle of the body where its height was taken
 };
 

@@ -89,7 +89,9 @@ TEST(Assess, ASaidTurnCorrectsTheNumberAndWidensItsError) {
     clip.view = View::Open;
     place(r, Moment::Set, 10, {{Landmark::Crown, {500, 150}}, {Landmark::Ground, {500, 600}}});
     place(r, Moment::Plant, 40,
-          {{Landmark::BackAnkle, {480, 590}}, {Landmark::Pelvis, {660, 430}}, {Landmark::LeadAnkle, {850, 600}}});
+          {{Landmark::BackAnkle, {480, 590}},
+           {Landmark::Pelvis, {660, 430}},
+           {Landmark::LeadAnkle, {850, 600}}});
     const auto spread = [&] { return assess(r, playbook(), clip, Hand::Right).measure("leg-spread")->value; };
     const MeasureValue square = spread();
     apply(r, {"turn", {SetTurn{CameraTurn{20}}}});
