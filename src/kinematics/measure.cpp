@@ -38,12 +38,6 @@ Estimate rollFromLine(ClickedPoint from, ClickedPoint to) {
     return {folded, sd};
 }
 
-namespace {
-
-constexpr double kInchesPerM = 39.37007874015748;
-/// A turn whose 95 % interval is wider is no number: own choice.
-constexpr double kCoarseTurnDeg = 40;
-
 MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::string reason) {
     MeasureValue result;
     result.id = m.id;
@@ -52,6 +46,12 @@ MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::s
     result.reason = std::move(reason);
     return result;
 }
+
+namespace {
+
+constexpr double kInchesPerM = 39.37007874015748;
+/// A turn whose 95 % interval is wider is no number: own choice.
+constexpr double kCoarseTurnDeg = 40;
 
 std::string viewsInWords(const MeasureDefinition& m) {
     std::string text;

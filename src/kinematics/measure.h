@@ -68,6 +68,9 @@ struct MeasureValue {
     double half95() const { return (high95 - low95) / 2; }
 };
 
+/// An answer without a number: its state, and why.
+MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, std::string reason);
+
 /// Roll of the camera from a clicked plumb or level line: the nearer axis decides which it is.
 /// `from` and `to` carry their click error. Degrees, clockwise positive. Pure.
 Estimate rollFromLine(ClickedPoint from, ClickedPoint to);

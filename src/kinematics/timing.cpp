@@ -6,17 +6,8 @@ namespace jg {
 
 namespace {
 
-MeasureValue empty(const MeasureDefinition& m, MeasureState state, std::string reason) {
-    MeasureValue result;
-    result.id = m.id;
-    result.unit = m.unit;
-    result.state = state;
-    result.reason = std::move(reason);
-    return result;
-}
-
 MeasureValue within(const MeasureDefinition& m, double value, double low, double high) {
-    MeasureValue result = empty(m, MeasureState::Measured, "");
+    MeasureValue result = withoutValue(m, MeasureState::Measured, "");
     result.value = value;
     result.low95 = low;
     result.high95 = high;
@@ -27,14 +18,15 @@ MeasureValue within(const MeasureDefinition& m, double value, double low, double
 std::optional<MeasureValue> missing(const MeasureDefinition& m, const MeasureInput& in) {
     for (const Moment moment : m.moments)
         if (m.kind != MeasureKind::LooksLike && !in.frames.contains(moment))
-            return empty(m, MeasureState::NotLookedAt,
-                         "Set \"" + std::string(info(moment).name) + "\" first.");
+            return withoutValue(m, MeasureState::NotLookedAt,
+                                "Set \"" + std::string(info(moment).name) + "\" first.");
     for (const std::string& name : m.numbers)
         if (!in.numbers.contains(name) || !(in.numbers.at(name) > 0))
-            return empty(m, MeasureState::NotLookedAt, "Enter the " + name + " first.");
+            return withoutValue(m, MeasureState::NotLookedAt, "Enter the " + name + " first.");
     if (m.kind != MeasureKind::LooksLike && !(in.captureFps > 0))
-        return empty(m, MeasureState::NotVisible,
-                     "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+        return withoutValue(
+            m, MeasureState::NotVisible,
+            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
     return std::nullopt;
 }
 
@@ -57,8 +49,8 @@ MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
 MeasureValue spin(const MeasureDefinition& m, const MeasureInput& in) {
     const double n = framesBetween(m, in), turns = in.numbers.at("turns");
     if (n < 2)
-        return empty(m, MeasureState::NotLookedAt,
-                     "The two positions must lie at least two frames apart, the later one second.");
+        return withoutValue(m, MeasureState::NotLookedAt,
+                            "The two positions must lie at least two frames apart, the later one second.");
     const double minute = 60 * in.captureFps * turns;
     MeasureValue result = within(m, minute / n, minute / (n + 1), minute / (n - 1));
     result.sd = minute / (n * n) / std::sqrt(6.0);
