@@ -112,7 +112,8 @@ TEST(Change, SmallestRealChange) {
 
 TEST(Playbook, AFileThatNamesSomethingUnknownIsRefusedWithItsPlace) {
     const test::TempFolder folder;
-    for (const char* name : {"measures.json", "items.json", "drills.json", "load-and-drive.json"})
+    for (const char* name :
+         {"measures.json", "depths.json", "items.json", "drills.json", "load-and-drive.json"})
         std::filesystem::copy_file(std::filesystem::path(test::binFolder()).parent_path() / "share" /
                                        "playbook" / name,
                                    folder / name);
