@@ -13,9 +13,11 @@ struct FastPart {
     double clear = 0; ///< how far it stands out from the background, against the body's slow parts
 };
 
-/// From three grey pictures in a row and the background, all of one size, without the camera's shift. A limb
-/// smeared over its way lets the background through and stands out less. Nothing when little is fast. Pure.
-std::optional<FastPart> fastPart(const cv::Mat& before, const cv::Mat& now, const cv::Mat& after,
-                                 const cv::Mat& background);
+/// How far a grey picture without the camera's shift is from the background, grey levels, a little smoothed.
+cv::Mat awayFrom(const cv::Mat& background, const cv::Mat& picture);
+
+/// From awayFrom() of three pictures in a row. A limb smeared over its way lets the background through and
+/// stands out less. Nothing when little is fast. Pure.
+std::optional<FastPart> fastPart(const cv::Mat& before, const cv::Mat& now, const cv::Mat& after);
 
 } // namespace jg

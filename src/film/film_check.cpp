@@ -38,6 +38,7 @@ public:
             bodyFrames_ += f.athlete;
         }
         moves_ = mostMotion_ > kLeastMotion;
+        blended_ = isBlended(s_);
     }
 
     std::vector<CheckLine> lines;
@@ -86,6 +87,7 @@ private:
     std::int64_t bodyFrames_ = 0;
     bool moves_ = false;
     bool dark_ = false;
+    bool blended_ = false;
 };
 
 void Judge::whole() {
@@ -117,7 +119,7 @@ void Judge::rate() {
     if (const int held = check_.heldTimes; held > 1)
         say("repeats", CheckLevel::Note,
             "A slow-motion copy: each picture is shown " + std::to_string(held) + " times.", held, 1);
-    else if (isBlended(s_))
+    else if (blended_)
         say("blended", CheckLevel::Warn,
             "Every second picture is mixed from its neighbours: an editor raised the rate. Send the film as "
             "the "
@@ -131,8 +133,8 @@ void Judge::rate() {
 /// True when time has gaps: then the rate varies for that reason.
 bool Judge::lost() {
     const auto gaps = gapsInTime(info_);
-    const auto jumps = gaps.empty() && check_.heldTimes == 1 && !isBlended(s_) ? jumpsInMotion(s_)
-                                                                               : std::vector<std::int64_t>{};
+    const auto jumps =
+        gaps.empty() && check_.heldTimes == 1 && !blended_ ? jumpsInMotion(s_) : std::vector<std::int64_t>{};
     if (!gaps.empty())
         say("frames-missing", CheckLevel::Warn,
             counted(gaps.size(), "gap") + " in time, the first before picture " +
@@ -150,7 +152,7 @@ bool Judge::lost() {
 
 /// The mean of the two pictures in which the fastest limb moves furthest.
 void Judge::sharpness() {
-    if (isBlended(s_)) return; // a mixed picture shows every limb twice and faintly
+    if (blended_) return; // a mixed picture shows every limb twice and faintly
     std::array<std::int64_t, 2> fastest{-1, -1};
     for (std::int64_t n = 0; n <= last(); ++n) {
         const auto area = [&](std::int64_t i) {

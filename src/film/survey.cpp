@@ -152,7 +152,7 @@ double blendOf(const cv::Mat& before, const cv::Mat& now, const cv::Mat& after) 
 void compareFrames(FilmSurvey& survey, const std::vector<cv::Mat>& all,
                    const std::vector<cv::Point2d>& shifts) {
     const cv::Mat background = backgroundOf(all);
-    cv::Mat last, lastAveraged, beforeLast;
+    cv::Mat last, lastAveraged, lastAway, awayBefore;
     for (std::size_t i = 0; i < all.size(); ++i) {
         FrameFacts& f = survey.frames[i];
         if (all[i].empty()) {
@@ -176,12 +176,14 @@ void compareFrames(FilmSurvey& survey, const std::vector<cv::Mat>& all,
             f.blend = blendOf(all[i - 1], all[i], all[i + 1]);
         f.shiftX = shifts[i].x / all[i].cols;
         f.shiftY = shifts[i].y / all[i].rows;
-        if (!beforeLast.empty() && !last.empty())
-            if (const auto fast = fastPart(beforeLast, last, steady, background)) {
+        const cv::Mat away = awayFrom(background, steady);
+        if (!awayBefore.empty())
+            if (const auto fast = fastPart(awayBefore, lastAway, away)) {
                 survey.frames[i - 1].fastArea = fast->area;
                 survey.frames[i - 1].fastClear = fast->clear;
             }
-        beforeLast = last;
+        awayBefore = lastAway;
+        lastAway = away;
         last = steady;
     }
 }
