@@ -73,6 +73,17 @@ TEST(Window, SteppingIsExactBothWays) {
     EXPECT_EQ(shown(), d.review().playhead().frame());
 }
 
+/// Holds every exact picture shown from now on against its burned-in number, and counts them.
+void watchNumbers(Driver& d, int& shown) {
+    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
+        const ui::StageView& stage = d.review().stage();
+        if (!stage.exact()) return;
+        const Picture& p = stage.picture();
+        EXPECT_EQ(burnedNumber(p.pixels->data(), p.stride(), p.width), stage.shownFrame());
+        ++shown;
+    });
+}
+
 TEST(Window, AHeldKeyAndAFastScrubNeverShowAWrongPicture) {
     Walk walk(Stage::Look);
     const Submission submission = numberedFilm(walk);
@@ -80,13 +91,7 @@ TEST(Window, AHeldKeyAndAFastScrubNeverShowAWrongPicture) {
     d.window().openReview(submission.id);
     d.waitForPicture();
     int seen = 0;
-    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
-        const ui::StageView& stage = d.review().stage();
-        if (!stage.exact()) return;
-        const Picture& p = stage.picture();
-        EXPECT_EQ(burnedNumber(p.pixels->data(), p.stride(), p.width), stage.shownFrame());
-        ++seen;
-    });
+    watchNumbers(d, seen);
     d.key(Qt::Key_End);
     const qint64 last = d.review().playhead().frame();
     for (qint64 i = 0; i < last; ++i) d.key(Qt::Key_Left); // as fast as the window takes them
@@ -147,13 +152,7 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
     d.window().openReview(submission.id);
     d.waitForPicture();
     int shown = 0;
-    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
-        const ui::StageView& stage = d.review().stage();
-        if (!stage.exact()) return;
-        const Picture& p = stage.picture();
-        EXPECT_EQ(burnedNumber(p.pixels->data(), p.stride(), p.width), stage.shownFrame());
-        ++shown;
-    });
+    watchNumbers(d, shown);
     d.key(Qt::Key_End);
     d.waitForPicture();
     const qint64 last = d.review().playhead().frame();

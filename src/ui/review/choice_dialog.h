@@ -15,7 +15,7 @@ struct ChoiceQuestion {
     QString title;
     QString hint;
     QStringList options; ///< keys 1 to 9
-    QString own;         ///< placeholder of a line for another answer; empty = none
+    QString own;         ///< what stands in the line for another answer; empty = no such line
 };
 
 /// Asks and hands the answer on; Esc answers nothing.

@@ -22,12 +22,19 @@ QString valueText(const MeasureValue& v) {
     return QString::fromStdString(numberInWords(*v.value, v.unit));
 }
 
+/// Frames beside the key positions that the measure needs and that are not set yet.
+std::vector<Moment> openMoments(const MeasureDefinition& m, const Review& review) {
+    std::vector<Moment> open;
+    std::copy_if(m.moments.begin(), m.moments.end(), std::back_inserter(open),
+                 [&](Moment moment) { return !isKeyPosition(moment) && !review.moments.contains(moment); });
+    return open;
+}
+
 /// What a measure without points waits for, said where its number will stand.
 QString waitsFor(const MeasureDefinition& m, const Review& review) {
     if (m.kind == MeasureKind::Seen) return "U: say what is seen";
-    for (const Moment moment : m.moments)
-        if (!isKeyPosition(moment) && !review.moments.contains(moment))
-            return "U: " + text(info(moment).name).toLower();
+    if (const auto open = openMoments(m, review); !open.empty())
+        return "U: " + text(info(open.front()).name).toLower();
     return m.numbers.empty() ? QString() : QString("U: enter a number");
 }
 
@@ -146,9 +153,8 @@ void MeasureBench::showNext() {
         warning += QString::fromStdString(row.judgement.text == row.value.reason ? "" : row.judgement.text);
         const MeasureDefinition* m = playbook().measure(row.id);
         if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
-            for (const Moment moment : m->moments)
-                if (!isKeyPosition(moment) && !review().moments.contains(moment))
-                    warning += " " + text(info(moment).how) + " Go there and press U.";
+            for (const Moment moment : openMoments(*m, review()))
+                warning += " " + text(info(moment).how) + " Go there and press U.";
         if (!m->unreliable.empty())
             warning += " Less sure with: " + QString::fromStdString(m->unreliable) + ".";
     }
@@ -337,10 +343,7 @@ void MeasureBench::giveAnswer() {
     }
     const auto extra = std::any_of(m->moments.begin(), m->moments.end(),
                                    [](Moment moment) { return !isKeyPosition(moment); });
-    const auto open = std::any_of(m->moments.begin(), m->moments.end(), [&](Moment moment) {
-        return !isKeyPosition(moment) && !review().moments.contains(moment);
-    });
-    if (!m->numbers.empty() && !open) return askNumber(*m, m->numbers.front());
+    if (!m->numbers.empty() && openMoments(*m, review()).empty()) return askNumber(*m, m->numbers.front());
     if (extra) return setExtraMoment(*m);
     c_.say("This measure asks for nothing beside its points and positions.");
 }

@@ -53,8 +53,8 @@ private:
     void refreshPicture();
     void refreshRibbon();
     void refreshLine();
-    /// The nearest set position before (-1) or after (1) a frame.
     std::pair<qint64, qint64> ends() const;
+    /// The nearest set position before (-1) or after (1) a frame.
     std::optional<qint64> nearestPin(qint64 from, int direction) const;
     void jumpToPin(int direction);
 
