@@ -7,6 +7,7 @@
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
 #include "kinematics/measure.h"
+#include "kinematics/turn.h"
 
 #include <QCoreApplication>
 
@@ -32,7 +33,7 @@ double yawOf(const CameraSettings& camera) {
 
 /// What one measure did over all deliveries.
 struct Tally {
-    int asked = 0, within = 0, refusedRightly = 0, refusedWrongly = 0, shownWrongly = 0;
+    int asked = 0, within = 0, refusedRightly = 0, shownWrongly = 0;
     double sumScaled = 0; ///< of (value - truth) / sd
     double sumHalf95 = 0;
     std::string unit;
@@ -124,10 +125,7 @@ private:
             ++(v.state == MeasureState::NotVisible ? t.refusedRightly : t.shownWrongly);
             return;
         }
-        if (!v.value) {
-            ++t.refusedWrongly;
-            return;
-        }
+        if (!v.value) return;
         const double right = truthOf(m, truth, order, delivery);
         if (!std::isfinite(right)) return;
         ++t.asked;
@@ -145,8 +143,8 @@ private:
         const double value = formulaOn(
             m, points,
             {targetDirectionX(Hand::Right, view), gloveDirectionX(Hand::Right, view), height / 100});
-        if (m.kind == MeasureKind::TurnSide) return std::acos(std::min(1.0, value)) * kDegPerRad;
-        if (m.kind == MeasureKind::TurnFront) return std::asin(std::min(1.0, value)) * kDegPerRad;
+        if (m.kind == MeasureKind::TurnSide) return turnFromRatio({value, 0}, TurnSeen::FromSide).deg;
+        if (m.kind == MeasureKind::TurnFront) return turnFromRatio({value, 0}, TurnSeen::FromFront).deg;
         return value;
     }
 

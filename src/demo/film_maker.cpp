@@ -192,6 +192,18 @@ std::vector<float> roomSound(const FilmOrder& order, const Delivery& d, double l
     return sound;
 }
 
+/// Numbers of the painted pictures that the film holds, of `painted` in all.
+std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t painted) {
+    std::vector<std::int64_t> held;
+    std::int64_t lost = 0;
+    for (std::int64_t n = 0; n < painted; ++n)
+        if (lost < order.lost && n == painted * (order.lost + 2 * lost + 1) / (4 * order.lost))
+            ++lost;
+        else
+            held.push_back(n);
+    return held;
+}
+
 /// As a worn card leaves it: single bytes overwritten where the pictures lie.
 Status damage(const std::filesystem::path& path, const FilmOrder& order) {
     auto bytes = readFile(path);
@@ -235,17 +247,6 @@ int burnedNumber(const std::uint8_t* bgrx, int stride, int width) {
         n = n * 2 + (v >= 170 ? 1 : 0);
     }
     return n;
-}
-
-std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t painted) {
-    std::vector<std::int64_t> held;
-    std::int64_t lost = 0;
-    for (std::int64_t n = 0; n < painted; ++n)
-        if (lost < order.lost && n == painted * (order.lost + 2 * lost + 1) / (4 * order.lost))
-            ++lost;
-        else
-            held.push_back(n);
-    return held;
 }
 
 double filmStartS(const FilmOrder& order, const Delivery& delivery) {

@@ -11,7 +11,6 @@
 #include <functional>
 #include <stop_token>
 #include <string>
-#include <vector>
 
 namespace jg {
 
@@ -45,9 +44,6 @@ struct FilmOrder {
 /// Errors: DiskFull, WriteFailed, Cancelled.
 Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path& path,
                              std::stop_token stop = {}, const std::function<void(double)>& progress = {});
-
-/// Numbers of the painted pictures that the film holds, of `painted` in all.
-std::vector<std::int64_t> heldPictures(const FilmOrder& order, std::int64_t painted);
 
 /// When the film begins, seconds after first touch.
 double filmStartS(const FilmOrder& order, const Delivery& delivery);
