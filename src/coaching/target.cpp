@@ -1,5 +1,7 @@
 #include "coaching/target.h"
 
+#include "kinematics/propagation.h"
+
 #include <array>
 #include <cmath>
 #include <cstdio>
@@ -131,7 +133,7 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
         j.text = "Inside the target (" + wants + ").";
         return j;
     }
-    if (miss <= 1.959963984540054 * sd) {
+    if (miss <= kSdsOf95 * sd) {
         j.state = JudgeState::CannotTell;
         j.text = number(std::round(miss * 10) / 10) + " away from " + wants +
                  ", which is inside the error: cannot tell.";

@@ -12,6 +12,13 @@ namespace jg {
 
 using nlohmann::json;
 
+std::span<const MeasureGroup> measureGroups() {
+    static constexpr std::array groups = {
+        MeasureGroup{"lower", "Lower body"}, MeasureGroup{"trunk", "Trunk and head"},
+        MeasureGroup{"arm", "Arm and glove"}, MeasureGroup{"timing", "Timing"}};
+    return groups;
+}
+
 bool MeasureDefinition::seenFrom(View view) const {
     return std::find(views.begin(), views.end(), view) != views.end();
 }

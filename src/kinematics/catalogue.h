@@ -4,6 +4,7 @@
 #include "base/result.h"
 #include "kinematics/anatomy.h"
 
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -39,6 +40,14 @@ enum class MeasureKind {
     LooksLike,     ///< numbers "speed", "distance", "usual": the speed the batter feels
 };
 
+/// A part of the catalogue.
+struct MeasureGroup {
+    std::string_view id;   ///< "lower"
+    std::string_view name; ///< "Lower body"
+};
+/// All groups in the order of the body, timing last.
+std::span<const MeasureGroup> measureGroups();
+
 /// One point a formula needs: a landmark at a moment.
 struct Slot {
     std::string name; ///< short name within the measure, "knee"
@@ -51,7 +60,7 @@ struct MeasureDefinition {
     std::string id;
     std::string name;
     std::string shortName;
-    std::string group; ///< lower | trunk | arm | timing
+    std::string group; ///< id of one of measureGroups()
     MeasureKind kind = MeasureKind::JointAngle;
     std::string unit; ///< deg | % | in | x | ms | rpm | mph | seen
     std::vector<Slot> slots;

@@ -83,7 +83,7 @@ void widenForTurnedLimbs(const MeasureDefinition& m, const MeasureInput& in, Mea
         widenByJoint(m, in, 0, -1, value);
         widenByJoint(m, in, 3, 1, value);
     }
-    value.sd = (value.high95 - value.low95) / (2 * 1.959963984540054);
+    value.sd = (value.high95 - value.low95) / (2 * kSdsOf95);
 }
 
 } // namespace jg

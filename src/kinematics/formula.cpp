@@ -18,11 +18,6 @@ double furthestOffLine(const Points& p) {
     return largest;
 }
 
-double ratioOfLengths(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d) {
-    const double whole = length(d - c);
-    return whole == 0 ? std::nan("") : length(b - a) / whole;
-}
-
 /// Slope of a line by its far end above level; across the picture either way.
 double aboveLevelDeg(ImagePoint near, ImagePoint far) {
     if (near == far) return std::nan("");
@@ -34,7 +29,7 @@ double directionDeg(ImagePoint before, ImagePoint after, int targetX) {
     return std::atan2(before.y - after.y, (after.x - before.x) * targetX) * kDegPerRad;
 }
 
-double angleOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
+double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
     switch (m.kind) {
     case MeasureKind::JointAngle:
         return jointAngleDeg(p[0], p[1], p[2]);
@@ -54,13 +49,6 @@ double angleOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& 
         return jointAngleDeg(p[3], p[4], p[5]) - jointAngleDeg(p[0], p[1], p[2]);
     case MeasureKind::ChangeOfSlope:
         return aboveLevelDeg(p[2], p[3]) - aboveLevelDeg(p[0], p[1]);
-    default:
-        return std::nan("");
-    }
-}
-
-double lengthOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
-    switch (m.kind) {
     case MeasureKind::OffLine:
         return furthestOffLine(p) / f.unitPx;
     case MeasureKind::Fall:
@@ -84,16 +72,20 @@ double lengthOf(const MeasureDefinition& m, const Points& p, const FormulaFrame&
     case MeasureKind::TurnSide:
     case MeasureKind::TurnFront:
         return ratioOfLengths(p[0], p[1], p[2], p[3]);
-    default:
-        return std::nan("");
+    case MeasureKind::TurnBetween:
+    case MeasureKind::TimeBetween:
+    case MeasureKind::Seen:
+    case MeasureKind::Spin:
+    case MeasureKind::LooksLike:
+        break;
     }
+    return std::nan("");
 }
 
 } // namespace
 
 double formulaOn(const MeasureDefinition& m, const Points& points, const FormulaFrame& frame) {
-    const double angle = angleOf(m, points, frame);
-    return m.sign * (std::isnan(angle) ? lengthOf(m, points, frame) : angle);
+    return m.sign * unsignedOf(m, points, frame);
 }
 
 } // namespace jg

@@ -50,6 +50,11 @@ double distanceFromLine(ImagePoint p, ImagePoint a, ImagePoint b) {
     return std::abs(cross(line, p - a)) / length(line);
 }
 
+double ratioOfLengths(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d) {
+    const double whole = length(d - c);
+    return whole == 0 ? std::nan("") : length(b - a) / whole;
+}
+
 ImagePoint rotated(ImagePoint p, double angleDeg) {
     const double c = std::cos(angleDeg / kDegPerRad);
     const double s = std::sin(angleDeg / kDegPerRad);

@@ -20,6 +20,8 @@ double tiltDeg(ImagePoint from, ImagePoint to, int targetX);
 double aboveLineDeg(ImagePoint a, ImagePoint vertex, ImagePoint b);
 /// Distance of `p` from the line through `a` and `b`, never negative.
 double distanceFromLine(ImagePoint p, ImagePoint a, ImagePoint b);
+/// Length a to b over length c to d. NaN when c and d are one.
+double ratioOfLengths(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d);
 /// Turns a point about the origin by `angleDeg` (x toward y).
 ImagePoint rotated(ImagePoint p, double angleDeg);
 

@@ -189,8 +189,7 @@ MeasureValue withValue(const MeasureDefinition& m, Estimate e, std::string unit)
 /// The turn of one line whose four points begin at `first`.
 Turn turnOf(const MeasureDefinition& m, const MeasureInput& in, std::size_t first, TurnSeen seen) {
     const Estimate ratio = estimate(m, in, {1, 0}, false, [&](const auto& p, double) {
-        const double whole = length(p[first + 3] - p[first + 2]);
-        return whole == 0 ? std::nan("") : length(p[first + 1] - p[first]) / whole;
+        return ratioOfLengths(p[first], p[first + 1], p[first + 2], p[first + 3]);
     });
     return turnFromRatio(ratio, seen);
 }

@@ -7,11 +7,14 @@
 
 namespace jg {
 
+/// Half of a 95 % interval in standard deviations (normal).
+inline constexpr double kSdsOf95 = 1.959963984540054;
+
 /// A value and its standard deviation, in one unit.
 struct Estimate {
     double value = 0;
     double sd = 0;
-    double half95() const { return 1.959963984540054 * sd; }
+    double half95() const { return kSdsOf95 * sd; }
 };
 
 /// A formula of n numbers. `isAngle` formulas give degrees and may wrap at +-180.

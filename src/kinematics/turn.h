@@ -13,7 +13,7 @@ struct Turn {
     double low95 = 0;
     double high95 = 0;
     /// A symmetric deviation of the same width.
-    double sd() const { return (high95 - low95) / (2 * 1.959963984540054); }
+    double sd() const { return (high95 - low95) / (2 * kSdsOf95); }
 };
 
 /// From the width now over the true width: seen from the side width = true cos(turn), from the front

@@ -20,10 +20,11 @@ void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark
 
 /// The place of a step's first measure in the order of the body.
 std::size_t partOf(const Playbook& playbook, const GuideStep& step) {
-    static constexpr std::string_view parts[] = {"lower", "trunk", "arm", "timing"};
     const MeasureDefinition* m = playbook.measure(step.measures.front());
-    return static_cast<std::size_t>(std::find(std::begin(parts), std::end(parts), m->group) -
-                                    std::begin(parts));
+    const auto groups = measureGroups();
+    return static_cast<std::size_t>(
+        std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.id == m->group; }) -
+        groups.begin());
 }
 
 } // namespace

@@ -16,9 +16,6 @@ namespace jg::ui {
 
 namespace {
 
-constexpr std::pair<const char*, const char*> kGroups[] = {
-    {"lower", "Lower body"}, {"trunk", "Trunk and head"}, {"arm", "Arm and glove"}, {"timing", "Timing"}};
-
 struct Tick {
     std::string id;
     QCheckBox* box;
@@ -86,8 +83,8 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
     auto* page = new QWidget;
     auto* list = new QVBoxLayout(page);
     auto ticks = std::make_shared<Ticks>();
-    for (const auto& [group, name] : kGroups) {
-        list->addWidget(plain(name, 14, true));
+    for (const auto& [group, name] : measureGroups()) {
+        list->addWidget(plain(text(name), 14, true));
         for (const MeasureDefinition& m : playbook.measures) {
             if (m.group != group) continue;
             ticks->push_back(tickFor(m, review, view));
