@@ -11,6 +11,30 @@ namespace jg {
 
 namespace fs = std::filesystem;
 
+namespace {
+
+/// The measure a correction's picture is about: its own, or the first it bears on that has a number.
+std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
+    const auto hasNumber = [&](const std::string& id) {
+        const MeasureRow* row = recipe.assessment.measure(id);
+        return row && row->value.value;
+    };
+    if (hasNumber(finding)) return finding;
+    for (const Cause& cause : recipe.playbook.causes)
+        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
+    return finding;
+}
+
+/// Under a picture with a ghost stands what the dashed lines are.
+void sayGhosts(FilmRecipe& recipe) {
+    for (LetterCorrection& c : recipe.letter.corrections)
+        if (const MeasureGhost* ghost = ghostIn(recipe, pictured(recipe, c.finding));
+            ghost && ghost->frame == c.frame)
+            c.caption += " Dashed: the goal, " + ghost->label + ".";
+}
+
+} // namespace
+
 DispatchRecipe previewRecipe(const ReviewSession& session) {
     auto& library = const_cast<ReviewSession&>(session).library();
     DispatchRecipe r;
@@ -18,6 +42,10 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.film.playbook = session.playbook();
     r.film.assessment = session.assessment();
     r.film.letter = session.letter();
+    for (const MeasureRow& row : r.film.assessment.measures)
+        if (auto ghost = ghostOf(r.film.review, r.film.playbook, row, session.clip(), session.athlete().hand))
+            r.film.ghosts[row.id] = *std::move(ghost);
+    sayGhosts(r.film);
     r.film.clip = library.mediaPath(session.clip());
     r.film.takesFolder = library.takePath("");
     r.house = session.house();
@@ -43,18 +71,6 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
 
 namespace {
 
-/// The measure a correction's picture is about: its own, or the first it bears on that has a number.
-std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
-    const auto hasNumber = [&](const std::string& id) {
-        const MeasureRow* row = recipe.assessment.measure(id);
-        return row && row->value.value;
-    };
-    if (hasNumber(finding)) return finding;
-    for (const Cause& cause : recipe.playbook.causes)
-        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
-    return finding;
-}
-
 /// A review sent before keeps its day and its promise.
 Status recordSent(Library& library, const ReviewId& id, const std::string& to, const Clock& clock) {
     auto review = library.review(id);
@@ -79,10 +95,11 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
     for (const LetterCorrection& c : recipe.letter.corrections) {
         auto picture = (*reader)->picture(FrameNumber{c.frame});
         if (!picture) return picture.error();
-        stills[c.finding] = renderStill(
-            *picture,
-            sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame, pictured(recipe, c.finding)),
-            960, true);
+        stills[c.finding] =
+            renderStill(*picture,
+                        sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame,
+                                 pictured(recipe, c.finding), ghostIn(recipe, pictured(recipe, c.finding))),
+                        960, true);
     }
     return stills;
 }

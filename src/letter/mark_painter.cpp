@@ -93,22 +93,34 @@ public:
     }
 
     void labels(const std::vector<SceneLabel>& labels) {
+        for (const SceneLabel& l : labels) label(l, palette::chalk);
+    }
+
+    void ghost(const SceneGhost& ghost) {
+        p_.setBrush(Qt::NoBrush);
+        for (const bool casing : {true, false}) {
+            p_.setPen(pen(casing ? 4.6 : 2.4, casing ? palette::casing : palette::ghost, !casing));
+            for (const auto& [a, b] : ghost.limbs) p_.drawLine(view_.toView(a), view_.toView(b));
+            p_.setPen(pen(casing ? 4 : 2, casing ? palette::casing : palette::ghost, false));
+            for (const ImagePoint j : ghost.joints) p_.drawEllipse(view_.toView(j), 5 * unit_, 5 * unit_);
+        }
+    }
+
+    void label(const SceneLabel& l, const QColor& colour) {
         const QFont font = textFont(13.5 * unit_, true);
         const QFontMetricsF metrics(font);
         p_.setFont(font);
-        for (const SceneLabel& l : labels) {
-            const QString text = QString::fromStdString(l.text);
-            const QSizeF size(metrics.horizontalAdvance(text) + 14 * unit_, 21 * unit_);
-            const QRectF box = freePlace(view_.toView(l.at), size);
-            p_.setPen(Qt::NoPen);
-            p_.setBrush(palette::casing);
-            p_.setOpacity(0.92);
-            p_.drawRoundedRect(box, 3 * unit_, 3 * unit_);
-            p_.setOpacity(1);
-            p_.setPen(palette::chalk);
-            p_.drawText(box, Qt::AlignCenter, text);
-            taken_.push_back(box);
-        }
+        const QString text = QString::fromStdString(l.text);
+        const QSizeF size(metrics.horizontalAdvance(text) + 14 * unit_, 21 * unit_);
+        const QRectF box = freePlace(view_.toView(l.at), size);
+        p_.setPen(Qt::NoPen);
+        p_.setBrush(palette::casing);
+        p_.setOpacity(0.92);
+        p_.drawRoundedRect(box, 3 * unit_, 3 * unit_);
+        p_.setOpacity(1);
+        p_.setPen(colour);
+        p_.drawText(box, Qt::AlignCenter, text);
+        taken_.push_back(box);
     }
 
 private:
@@ -157,8 +169,10 @@ void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& 
     p.boxes(scene.boxes);
     p.lines(scene.lines);
     p.arcs(scene.arcs);
+    if (scene.ghost) p.ghost(*scene.ghost);
     p.points(scene.points);
     p.labels(scene.labels);
+    if (scene.ghost) p.label(scene.ghost->label, palette::ghost);
     painter.restore();
 }
 

@@ -116,6 +116,14 @@ struct SceneMaker {
     }
 };
 
+void addScales(const Review& review, std::int64_t frame, MarkScene& scene) {
+    for (const auto& [kind, mark] : review.scales) {
+        if (kind == ScaleKind::Height || mark.frame != frame) continue;
+        scene.lines.push_back({{mark.from, mark.to}, true, false});
+        scene.labels.push_back({middle(mark.from, mark.to), lengthInWords(mark.metres), false});
+    }
+}
+
 void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
     for (const auto& [id, mark] : review.marks) {
         const auto& p = mark.points;
@@ -135,8 +143,10 @@ void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
 } // namespace
 
 MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame,
-                   const std::optional<std::string>& focus) {
+                   const std::optional<std::string>& focus, const MeasureGhost* ghost) {
     MarkScene scene;
+    if (ghost && ghost->frame == frame)
+        scene.ghost = SceneGhost{ghost->limbs, ghost->joints, {ghost->labelAt, ghost->label, false}};
     SceneMaker maker{scene};
     for (const auto& [key, mark] : review.points)
         if (key.frame == frame && mark.hidden.empty())
@@ -151,6 +161,7 @@ MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessm
             for (const ImagePoint p : points) scene.points.push_back({p, false});
     }
     addFreeMarks(review, frame, scene);
+    if (!focus) addScales(review, frame, scene);
     return scene;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "review/assess.h"
+#include "review/ghost.h"
 
 #include <optional>
 #include <string>
@@ -39,6 +40,13 @@ struct SceneBox {
     ImagePoint a, b;
 };
 
+/// The target's pose: dashed limbs, rings at the joints that move, and the target's number.
+struct SceneGhost {
+    std::vector<std::pair<ImagePoint, ImagePoint>> limbs;
+    std::vector<ImagePoint> joints;
+    SceneLabel label;
+};
+
 /// Everything drawn over one frame. Value; any thread.
 struct MarkScene {
     std::vector<SceneLine> lines;
@@ -46,12 +54,14 @@ struct MarkScene {
     std::vector<SceneArc> arcs;
     std::vector<SceneLabel> labels;
     std::vector<SceneBox> boxes;
+    std::optional<SceneGhost> ghost;
 };
 
 /// The scene of a frame. With `focus` (a measure id) the other measures are drawn faint and unlabelled;
-/// with an id that is no measure, all measures are. Pure.
+/// with an id that is no measure, all measures are. A ghost is drawn on its own frame. Pure.
 MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame,
-                   const std::optional<std::string>& focus = std::nullopt);
+                   const std::optional<std::string>& focus = std::nullopt,
+                   const MeasureGhost* ghost = nullptr);
 
 /// "88 +-4" with the unit's sign, as written on pictures.
 std::string labelOf(const MeasureValue& value);

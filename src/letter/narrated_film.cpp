@@ -68,8 +68,10 @@ public:
         p.drawImage(QRectF(view.offset, QSizeF(picture->width, picture->height) * view.scale),
                     toImage(*picture));
         if (state.marks)
-            paintScene(p, sceneFor(r_.review, r_.playbook, r_.assessment, state.frame, s.finding), view, area,
-                       unit());
+            paintScene(p,
+                       sceneFor(r_.review, r_.playbook, r_.assessment, state.frame, s.finding,
+                                ghostIn(r_, s.finding)),
+                       view, area, unit());
         for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
         if (state.pointer) paintPointer(p, *state.pointer, view, unit());
         caption(p, s);
@@ -246,6 +248,11 @@ private:
 };
 
 } // namespace
+
+const MeasureGhost* ghostIn(const FilmRecipe& recipe, const std::string& measure) {
+    const auto it = recipe.ghosts.find(measure);
+    return it == recipe.ghosts.end() ? nullptr : &it->second;
+}
 
 Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {

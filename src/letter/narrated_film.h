@@ -2,10 +2,12 @@
 #pragma once
 
 #include "base/file_store.h"
+#include "review/ghost.h"
 #include "review/letter_model.h"
 
 #include <filesystem>
 #include <functional>
+#include <map>
 #include <stop_token>
 #include <string>
 
@@ -17,12 +19,16 @@ struct FilmRecipe {
     Playbook playbook;
     Assessment assessment;
     LetterModel letter;
+    std::map<std::string, MeasureGhost> ghosts; ///< by measure
     std::filesystem::path clip;
     std::filesystem::path takesFolder;
     int width = 1280;
     int height = 720;
     int fps = 30;
 };
+
+/// The ghost of a measure in a recipe; null when it has none.
+const MeasureGhost* ghostIn(const FilmRecipe& recipe, const std::string& measure);
 
 /// How long the cards stand.
 inline constexpr double kTitleSeconds = 3.0;

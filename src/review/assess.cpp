@@ -54,6 +54,15 @@ Estimate rollOf(const Review& review) {
     return roll;
 }
 
+/// Which scale the inches come from, and how sure it is.
+std::string scaleInWords(const Review& review) {
+    const auto scale = nearestScale(scalesSeen(review));
+    const Estimate e = scale ? pxPerMetre(*scale) : Estimate{};
+    if (e.value <= 0) return "";
+    return "Scale from " + std::string(info(scale->kind).name) + ", give or take " +
+           std::to_string(std::lround(std::max(1.0, 100 * e.half95() / e.value))) + " %.";
+}
+
 /// A reason why the measure can't be taken that lies in the review: a position or point that can't be seen.
 std::string hiddenReason(const Review& review, const MeasureDefinition& m) {
     for (const Moment moment : m.moments) {
@@ -78,8 +87,9 @@ void placeCamera(const Review& review, const Playbook& playbook, const MeasureDe
     const auto set = review.frameOf(Moment::Set);
     const PointMark* top = set ? review.point(*set, Landmark::Crown) : nullptr;
     const PointMark* foot = set ? review.point(*set, Landmark::Ground) : nullptr;
-    if (!review.turn || !top || !foot) return;
+    if (!review.turn) return;
     in.yawDeg = {review.turn->deg, kTurnSdDeg};
+    if (!top || !foot || !top->hidden.empty() || !foot->hidden.empty()) return;
     in.camera =
         CameraPlace{{clip.width / 2.0, clip.height / 2.0},
                     kDistance,
@@ -97,9 +107,8 @@ MeasureValue valueOf(const Review& review, const Playbook& playbook, const Measu
         v.reason = note->second.reason;
         return v;
     }
-    MeasureInput in = inputFor(review, m, clip, hand, limbs);
-    placeCamera(review, playbook, m, clip, in);
-    MeasureValue v = evaluate(m, in);
+    MeasureValue v = evaluate(m, inputFor(review, playbook, m, clip, hand, limbs));
+    if (v.value && v.unit == "in") v.warnings.push_back(scaleInWords(review));
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(review, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;
@@ -190,8 +199,21 @@ std::vector<LimbTurn> limbsTurned(const Review& review) {
     return turnedLimbs(seen);
 }
 
-MeasureInput inputFor(const Review& review, const MeasureDefinition& m, const Clip& clip, Hand hand,
-                      const std::vector<LimbTurn>& limbs) {
+std::vector<SeenLength> scalesSeen(const Review& review) {
+    std::vector<SeenLength> seen;
+    for (const auto& [kind, mark] : review.scales) {
+        const ImagePoint v = mark.to - mark.from;
+        seen.push_back({kind,
+                        kind == ScaleKind::Height
+                            ? heightOf(review)
+                            : Estimate{std::hypot(v.x, v.y), std::sqrt(2.0) * kDefaultClickSigmaPx},
+                        mark.metres});
+    }
+    return seen;
+}
+
+MeasureInput inputFor(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
+                      const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs) {
     MeasureInput in;
     in.limbs = limbs;
     if (const auto it = review.answers.find(m.id); it != review.answers.end()) {
@@ -203,6 +225,7 @@ MeasureInput inputFor(const Review& review, const MeasureDefinition& m, const Cl
     in.captureFps = clip.captureFps;
     in.rollDeg = rollOf(review);
     in.heightPx = heightOf(review);
+    if (const auto scale = nearestScale(scalesSeen(review))) in.pxPerM = pxPerMetre(*scale);
     for (const Moment moment : m.moments)
         if (const auto frame = review.frameOf(moment)) in.frames[moment] = *frame;
     for (const Slot& slot : m.slots) {
@@ -210,6 +233,7 @@ MeasureInput inputFor(const Review& review, const MeasureDefinition& m, const Cl
         const PointMark* p = frame ? review.point(*frame, slot.landmark) : nullptr;
         if (p && p->hidden.empty()) in.points[slot.name] = p->point;
     }
+    placeCamera(review, playbook, m, clip, in);
     return in;
 }
 

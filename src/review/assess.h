@@ -54,10 +54,13 @@ struct Assessment {
     std::vector<Finding> faults() const;
 };
 
-/// The input of a measure from a review's points, positions, level marks and answers. `limbs` as
-/// limbsTurned().
-MeasureInput inputFor(const Review& review, const MeasureDefinition& measure, const Clip& clip, Hand hand,
-                      const std::vector<LimbTurn>& limbs = {});
+/// The input of a measure from all a review holds: points, positions, level marks, scales, the camera's turn
+/// and answers. `limbs` as limbsTurned().
+MeasureInput inputFor(const Review& review, const Playbook& playbook, const MeasureDefinition& measure,
+                      const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs = {});
+
+/// The scales of a review that can be used now.
+std::vector<SeenLength> scalesSeen(const Review& review);
 
 /// Limbs that look shorter on one position than on another: they lie out of the picture's plane.
 std::vector<LimbTurn> limbsTurned(const Review& review);

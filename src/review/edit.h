@@ -17,6 +17,10 @@ struct SetCut {
 struct SetTurn {
     std::optional<CameraTurn> value;
 };
+struct SetScale {
+    ScaleKind kind;
+    std::optional<ScaleMark> value;
+};
 struct SetMoment {
     Moment moment;
     std::optional<MomentMark> value;
@@ -54,7 +58,7 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetCut, SetTurn, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote,
+using Change = std::variant<SetCut, SetTurn, SetScale, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote,
                             SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.

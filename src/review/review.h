@@ -6,6 +6,7 @@
 #include "coaching/playbook.h"
 #include "coaching/week.h"
 #include "kinematics/measure.h"
+#include "kinematics/scale.h"
 
 #include <compare>
 #include <cstdint>
@@ -35,6 +36,14 @@ struct FrameSpan {
 struct CameraTurn {
     double deg = 0;
     bool operator==(const CameraTurn&) const = default;
+};
+
+/// A thing of known length. The height has no ends of its own: it stands between crown and ground at Set.
+struct ScaleMark {
+    std::int64_t frame = 0;
+    ImagePoint from, to;
+    double metres = 0;
+    bool operator==(const ScaleMark&) const = default;
 };
 
 /// Where a position is: a frame, or why it can't be seen.
@@ -173,6 +182,7 @@ struct Review {
     Stage stage = Stage::Look;
     std::optional<CameraTurn> turn; ///< nothing = the camera is taken as square
     std::optional<FrameSpan> cut;   ///< the delivery under review; nothing = the whole film
+    std::map<ScaleKind, ScaleMark> scales;
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
     std::map<std::string, FreeMark> marks;

@@ -193,6 +193,12 @@ Clip clipIn(const json& row) {
 void writeLooking(const Review& r, json& d) {
     if (r.turn) d["cameraTurnDeg"] = r.turn->deg;
     if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
+    d["scales"] = json::object();
+    for (const auto& [kind, s] : r.scales)
+        d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
+                                                   {"from", pointAsJson(s.from)},
+                                                   {"to", pointAsJson(s.to)},
+                                                   {"metres", s.metres}};
     d["moments"] = json::object();
     for (const auto& [moment, mark] : r.moments) {
         json row = json::object();
@@ -236,6 +242,10 @@ void readLooking(const json& d, Review& r) {
     r.extras = d.value("extras", r.extras);
     if (d.contains("cameraTurnDeg")) r.turn = CameraTurn{d["cameraTurnDeg"]};
     if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
+    const json scales = d.value("scales", json::object());
+    for (const auto& [id, s] : scales.items())
+        r.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),
+                                                    s.at("metres")};
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;
         if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();

@@ -57,6 +57,8 @@ const std::vector<ActionRow>& actionTable() {
         {"point-hidden", "This point is hidden", {K("H")}, AtMeasure},
         {"measure-answer", "Set the frame, choice or number this measure asks for", {K("U")}, AtMeasure},
         {"measure-add", "Choose the measures of this review", {K("A")}, AtMeasure},
+        {"measure-ghost", "Draw the target on the athlete, or not", {K("G")}, AtMeasure},
+        {"measure-scale", "Give a scale: height, rubber, ball", {K("S")}, AtMeasure},
         {"measure-turn", "Say how far the camera was turned from square", {K("Y")}, AtMeasure},
         {"measure-order", "Walk by time, or by body: legs, trunk, arm", {K("W")}, AtMeasure},
         {"measure-skip", "Set this measure aside", {K("X")}, AtMeasure},

@@ -24,6 +24,7 @@ struct ReviewContext {
     std::function<void(const QString&)> say;       ///< a sentence in the foot
     std::function<void(Stage)> goTo;               ///< another stage
     std::function<void(const QString&)> runAction; ///< an action of the table
+    std::function<void()> redraw;                  ///< the marks on the picture
 };
 
 /// One bench. Reads the session and performs edits; the review place calls refresh() after each change.
@@ -42,6 +43,8 @@ public:
     virtual KeyHints hints() const = 0;
     /// What the marks on the picture are about; nothing = all.
     virtual std::optional<std::string> focus() const { return std::nullopt; }
+    /// The measure whose target is drawn as a ghost; nothing = none.
+    virtual std::optional<std::string> ghostOfMeasure() const { return std::nullopt; }
     virtual QString stageCaption() const { return {}; }
 
 protected:

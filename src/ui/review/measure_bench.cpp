@@ -2,8 +2,8 @@
 
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
+#include "review/ghost.h"
 #include "review/letter_model.h"
-#include "ui/review/choice_dialog.h"
 #include "ui/review/measure_picker.h"
 #include "ui/theme.h"
 
@@ -22,14 +22,6 @@ QString valueText(const MeasureValue& v) {
     return QString::fromStdString(numberInWords(*v.value, v.unit));
 }
 
-/// Frames beside the key positions that the measure needs and that are not set yet.
-std::vector<Moment> openMoments(const MeasureDefinition& m, const Review& review) {
-    std::vector<Moment> open;
-    std::copy_if(m.moments.begin(), m.moments.end(), std::back_inserter(open),
-                 [&](Moment moment) { return !isKeyPosition(moment) && !review.moments.contains(moment); });
-    return open;
-}
-
 /// What a measure without points waits for, said where its number will stand.
 QString waitsFor(const MeasureDefinition& m, const Review& review) {
     if (m.kind == MeasureKind::Seen) return "U: say what is seen";
@@ -41,7 +33,10 @@ QString waitsFor(const MeasureDefinition& m, const Review& review) {
 } // namespace
 
 MeasureBench::MeasureBench(ReviewContext& context)
-    : Bench(context) {
+    : Bench(context)
+    , questions_(this, c_, [this](const std::string& label, std::vector<Change> changes) {
+        return perform(label, std::move(changes));
+    }) {
     title_ = heading("");
     column_->addWidget(title_);
     what_ = quiet("", 13);
@@ -144,22 +139,35 @@ void MeasureBench::showNext() {
                            .arg(steps.size()));
         figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
     }
-    QString warning;
+    QString note;
     if (const auto& rows = c_.session.assessment().measures;
-        list_->current() >= 0 && list_->current() < static_cast<int>(rows.size())) {
-        const MeasureRow& row = rows[static_cast<std::size_t>(list_->current())];
-        for (const auto& w : row.value.warnings) warning += QString::fromStdString(w) + " ";
-        if (!row.value.reason.empty()) warning += QString::fromStdString(row.value.reason) + " ";
-        warning += QString::fromStdString(row.judgement.text == row.value.reason ? "" : row.judgement.text);
-        const MeasureDefinition* m = playbook().measure(row.id);
-        if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
-            for (const Moment moment : openMoments(*m, review()))
-                warning += " " + text(info(moment).how) + " Go there and press U.";
-        if (!m->unreliable.empty())
-            warning += " Less sure with: " + QString::fromStdString(m->unreliable) + ".";
-    }
-    note_->setText(warning.trimmed());
-    noteBox_->setVisible(!warning.trimmed().isEmpty());
+        list_->current() >= 0 && list_->current() < static_cast<int>(rows.size()))
+        note = noteOn(rows[static_cast<std::size_t>(list_->current())]);
+    note_->setText(note);
+    noteBox_->setVisible(!note.isEmpty());
+}
+
+QString MeasureBench::noteOn(const MeasureRow& row) const {
+    QStringList parts;
+    for (const auto& w : row.value.warnings) parts << QString::fromStdString(w);
+    parts << QString::fromStdString(row.value.reason);
+    if (row.judgement.text != row.value.reason) parts << QString::fromStdString(row.judgement.text);
+    const MeasureDefinition* m = playbook().measure(row.id);
+    if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
+        for (const Moment moment : openMoments(*m, review()))
+            parts << text(info(moment).how) + " Go there and press U.";
+    if (const auto ghost = ghostOf(review(), playbook(), row, c_.session.clip(), c_.session.athlete().hand))
+        parts << "To the goal: " + QString::fromStdString(ghost->words);
+    else if (ghost.error().code == ErrorCode::NotFound)
+        parts << QString::fromStdString(ghost.error().text);
+    if (!m->unreliable.empty()) parts << "Less sure with: " + QString::fromStdString(m->unreliable) + ".";
+    parts.removeAll(QString());
+    return parts.join(' ');
+}
+
+std::optional<std::string> MeasureBench::ghostOfMeasure() const {
+    const MeasureDefinition* m = showGhost_ ? measureAt(list_->current()) : nullptr;
+    return m ? std::optional(m->id) : std::nullopt;
 }
 
 void MeasureBench::goToStep() {
@@ -172,6 +180,7 @@ void MeasureBench::select(int row) {
     if (const auto frame = review().frameOf(m->moments.back()))
         c_.playhead.step(*frame - c_.playhead.frame());
     showNext();
+    c_.redraw();
 }
 
 QString MeasureBench::stageCaption() const {
@@ -181,6 +190,7 @@ QString MeasureBench::stageCaption() const {
 }
 
 QString MeasureBench::loupeText() const {
+    if (scale_) return text(info(scale_->first).where);
     if (drawing_) return text(nameOf(*drawing_));
     if (!step_ || step_->frame != c_.stage.shownFrame()) return {};
     return text(info(step_->landmark).name) + ", " + text(info(step_->landmark).where);
@@ -279,6 +289,7 @@ void MeasureBench::placePoint(ImagePoint at) {
 
 void MeasureBench::startDrawing(MarkKind kind) {
     drawing_ = kind;
+    scale_.reset();
     corners_.clear();
     c_.stage.setTool(this);
     c_.say(
@@ -286,18 +297,35 @@ void MeasureBench::startDrawing(MarkKind kind) {
             .arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
 }
 
+void MeasureBench::startScale(ScaleKind kind, double metres) {
+    startDrawing(MarkKind::Line);
+    scale_ = {kind, metres};
+    c_.say(QString("Click %1.").arg(text(info(kind).where)));
+}
+
 void MeasureBench::placeCorner(ImagePoint at) {
     corners_.push_back(at);
     if (corners_.size() < pointsOf(*drawing_)) return;
+    keepDrawing();
+    drawing_.reset();
+    scale_.reset();
+    corners_.clear();
+    c_.stage.setTool(this);
+}
+
+void MeasureBench::keepDrawing() {
+    c_.say({});
+    if (scale_) {
+        if (corners_[0] == corners_[1])
+            return c_.say("Both ends lie on the same spot. Press S and click again.");
+        const ScaleMark mark{c_.stage.shownFrame(), corners_[0], corners_[1], scale_->second};
+        perform("Give a scale", {SetScale{scale_->first, mark}});
+        return;
+    }
     const std::string id = c_.session.ids().next<struct MarkTag>("mark").value;
     const FreeMark mark{id, *drawing_, c_.stage.shownFrame(), corners_};
-    const std::string label = "Draw a " + std::string(nameOf(*drawing_));
-    drawing_.reset();
-    corners_.clear();
-    perform(label, {SetMark{id, mark}});
+    perform("Draw a " + std::string(nameOf(*drawing_)), {SetMark{id, mark}});
     selected_ = Grip{std::nullopt, id, mark.points.size() - 1};
-    c_.stage.setTool(this);
-    c_.say({});
 }
 
 void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
@@ -327,90 +355,16 @@ void MeasureBench::hidePoint() {
     goToStep();
 }
 
-/// What the selected measure asks for beside points: a further frame, a choice, a number.
 void MeasureBench::giveAnswer() {
     const MeasureDefinition* m = measureAt(list_->current());
-    if (!m) m = playbook().measure("hand-early");
-    if (m->kind == MeasureKind::Seen) {
-        QStringList options;
-        for (const std::string& o : m->options) options << QString::fromStdString(o);
-        askChoice(this,
-                  {"seen", QString::fromStdString(m->name), QString::fromStdString(m->hint), options, ""},
-                  [this, id = m->id](const QString& option) {
-                      perform("Say what is seen", {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
-                  });
-        return;
+    // Without a chosen row the first one that waits for an answer is meant.
+    for (const MeasureRow& row : c_.session.assessment().measures) {
+        if (m) break;
+        const MeasureDefinition* next = playbook().measure(row.id);
+        if (row.value.state == MeasureState::NotLookedAt && !waitsFor(*next, review()).isEmpty()) m = next;
     }
-    const auto extra = std::any_of(m->moments.begin(), m->moments.end(),
-                                   [](Moment moment) { return !isKeyPosition(moment); });
-    if (!m->numbers.empty() && openMoments(*m, review()).empty()) return askNumber(*m, m->numbers.front());
-    if (extra) return setExtraMoment(*m);
-    c_.say("This measure asks for nothing beside its points and positions.");
-}
-
-/// The first one still open; when all are set, the one nearest to the playhead moves here.
-void MeasureBench::setExtraMoment(const MeasureDefinition& m) {
-    const qint64 here = c_.playhead.frame();
-    std::optional<Moment> moment;
-    for (const Moment extra : m.moments) {
-        if (isKeyPosition(extra)) continue;
-        const auto at = review().frameOf(extra);
-        if (!at) {
-            moment = extra;
-            break;
-        }
-        if (!moment || std::abs(*at - here) < std::abs(*review().frameOf(*moment) - here)) moment = extra;
-    }
-    const Status set = c_.session.setMoment(*moment, here);
-    c_.say(set ? QString("%1: frame %2.").arg(text(info(*moment).name)).arg(here)
-               : QString::fromStdString(set.error().text));
-}
-
-/// One number after the other, until all are entered.
-void MeasureBench::askNumber(const MeasureDefinition& m, const std::string& name) {
-    askChoice(this,
-              {"number",
-               QString::fromStdString(m.name),
-               QString("%1, as a number:").arg(QString::fromStdString(name)),
-               {},
-               QString("%1, then Enter").arg(QString::fromStdString(name))},
-              [this, &m, name](const QString& typed) {
-                  bool ok = false;
-                  const double value = typed.toDouble(&ok);
-                  if (!ok || value <= 0)
-                      return c_.say("That is not a number above zero. Press U to enter it again.");
-                  MeasureAnswer answer;
-                  if (const auto it = review().answers.find(m.id); it != review().answers.end())
-                      answer = it->second;
-                  answer.numbers[name] = value;
-                  perform("Enter a number", {SetAnswer{m.id, answer}});
-                  const auto next = std::find(m.numbers.begin(), m.numbers.end(), name) + 1;
-                  if (next != m.numbers.end()) askNumber(m, *next);
-              });
-}
-
-void MeasureBench::askTurn() {
-    const bool side = isSideView(c_.session.clip().view);
-    const QString now =
-        review().turn ? QString(" Now: %1.").arg(review().turn->deg) : QString(" Now: taken as square.");
-    askChoice(
-        this,
-        {"turn",
-         "How far was the camera turned from square?",
-         QString(
-             "Degrees toward the %1, minus for away from it. The numbers are corrected for it and for the "
-             "body's depth, and their errors widen.")
-                 .arg(side ? "plate" : "glove side") +
-             now,
-         {"square or not known: leave it out"},
-         "degrees, then Enter"},
-        [this](const QString& typed) {
-            bool ok = false;
-            const double deg = typed.toDouble(&ok);
-            if (ok && std::abs(deg) > 45)
-                return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
-            perform("Camera's turn", {SetTurn{ok ? std::optional(CameraTurn{deg}) : std::nullopt}});
-        });
+    if (!m) return c_.say("Choose a measure in the list; then U answers what it asks.");
+    questions_.answer(*m);
 }
 
 void MeasureBench::addMeasures() {
@@ -463,7 +417,15 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
-    if (id == "measure-turn") return askTurn(), true;
+    if (id == "measure-turn") return questions_.cameraTurn(), true;
+    if (id == "measure-scale")
+        return questions_.scale([this](ScaleKind kind, double metres) { startScale(kind, metres); }), true;
+    if (id == "measure-ghost") {
+        showGhost_ = !showGhost_;
+        c_.say(showGhost_ ? "The goal of the chosen measure is drawn on the athlete."
+                          : "The goal is not drawn.");
+        return refresh(), true;
+    }
     if (id == "measure-order") {
         order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
         refresh();
@@ -484,6 +446,7 @@ bool MeasureBench::act(const QString& id) {
     if (id == "tool-angle") return startDrawing(MarkKind::Angle), true;
     if (id == "tool-none") {
         drawing_.reset();
+        scale_.reset();
         corners_.clear();
         c_.say({});
         c_.stage.setTool(this);

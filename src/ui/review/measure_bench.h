@@ -4,6 +4,7 @@
 #include "review/guide.h"
 #include "ui/review/bench.h"
 #include "ui/review/guide_figure.h"
+#include "ui/review/measure_questions.h"
 #include "ui/row_list.h"
 
 class QLabel;
@@ -21,6 +22,7 @@ public:
     StageTool* tool() override { return this; }
     KeyHints hints() const override;
     QString stageCaption() const override;
+    std::optional<std::string> ghostOfMeasure() const override;
 
     bool press(ImagePoint at, double reach) override;
     void drag(ImagePoint at) override;
@@ -50,10 +52,10 @@ private:
     void placePoint(ImagePoint at);
     void hidePoint();
     void giveAnswer();
-    void setExtraMoment(const MeasureDefinition& m);
-    void askNumber(const MeasureDefinition& m, const std::string& name);
+    void startScale(ScaleKind kind, double metres);
+    void keepDrawing();
+    QString noteOn(const MeasureRow& row) const;
     void addMeasures();
-    void askTurn();
     void nudge(double dx, double dy);
     void removeSelected();
     void skipMeasure();
@@ -63,6 +65,7 @@ private:
     void goToStep();
     const MeasureDefinition* measureAt(int row) const;
 
+    MeasureQuestions questions_;
     WalkOrder order_ = WalkOrder::Time;
     QLabel* title_;
     QLabel* what_;
@@ -73,6 +76,8 @@ private:
     QLabel* note_;
     std::optional<GuideStep> step_;
     std::optional<MarkKind> drawing_;
+    std::optional<std::pair<ScaleKind, double>> scale_; ///< what the line being drawn is, and its metres
+    bool showGhost_ = true;
     std::vector<ImagePoint> corners_;
     std::optional<Grip> grabbed_;  ///< being dragged
     std::optional<Grip> selected_; ///< nudged by keys

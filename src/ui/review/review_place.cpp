@@ -84,9 +84,9 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     foot_ = new Foot;
     column->addWidget(foot_);
 
-    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
-                                     [this](const QString& sentence) { foot_->say(sentence); },
-                                     [this](Stage stage) { goTo(stage); }, s.runAction});
+    context_.reset(new ReviewContext{
+        *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->say(sentence); },
+        [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }});
     auto* send = new SendBench(*context_, *letter_, s.askPassword);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     all_ = {new LookBench(*context_),
@@ -125,10 +125,21 @@ void ReviewPlace::openFilm() {
     deck_->open(session_->library().mediaPath(clip), session_->library().scrubPath(clip), clip.captureFps);
 }
 
+std::optional<MeasureGhost> ReviewPlace::ghostOn(qint64 frame) const {
+    const auto id = current_ ? current_->ghostOfMeasure() : std::nullopt;
+    const MeasureRow* row = id ? session_->assessment().measure(*id) : nullptr;
+    if (!row || session_->review().frameOf(session_->playbook().measure(*id)->moments.back()) != frame)
+        return std::nullopt;
+    auto ghost =
+        ghostOf(session_->review(), session_->playbook(), *row, session_->clip(), session_->athlete().hand);
+    return ghost ? std::optional(*std::move(ghost)) : std::nullopt;
+}
+
 void ReviewPlace::refreshPicture() {
     const qint64 frame = stage_->shownFrame();
+    const auto ghost = ghostOn(frame);
     stage_->setScene(sceneFor(session_->review(), session_->playbook(), session_->assessment(), frame,
-                              current_ ? current_->focus() : std::nullopt));
+                              current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
     if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
     const Clip& clip = session_->clip();
     QString left = text(nameOf(clip.view));
@@ -238,6 +249,7 @@ bool ReviewPlace::busy() const {
 
 bool ReviewPlace::act(const QString& id) {
     if (current_ && current_->act(id)) {
+        refreshPicture();
         foot_->setHints(current_->hints());
         return true;
     }

@@ -1,6 +1,7 @@
 // The review window: the walk above, the picture in the middle, the bench beside it.
 #pragma once
 
+#include "review/ghost.h"
 #include "ui/review/bench.h"
 #include "ui/review/film_deck.h"
 #include "ui/review/letter_view.h"
@@ -51,6 +52,7 @@ private:
     void goTo(Stage stage);
     void onChanged();
     void refreshPicture();
+    std::optional<MeasureGhost> ghostOn(qint64 frame) const;
     void refreshRibbon();
     void refreshLine();
     std::pair<qint64, qint64> ends() const;

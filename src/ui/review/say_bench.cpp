@@ -204,6 +204,11 @@ std::optional<std::string> SayBench::focus() const {
     return s->finding;
 }
 
+std::optional<std::string> SayBench::ghostOfMeasure() const {
+    const Stop* s = current();
+    return s && marks_ ? std::optional(s->finding) : std::nullopt;
+}
+
 void SayBench::start(int row) {
     stopListening();
     finish();

@@ -24,6 +24,7 @@ public:
     StageTool* tool() override { return this; }
     KeyHints hints() const override;
     std::optional<std::string> focus() const override;
+    std::optional<std::string> ghostOfMeasure() const override;
     bool recording() const { return recorder_.recording(); }
 
     bool press(ImagePoint at, double reach) override;

@@ -1,0 +1,80 @@
+#include "kinematics/scale.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <cstdio>
+#include <string>
+
+namespace jg {
+
+namespace {
+constexpr double kInch = 0.0254;
+}
+
+std::span<const ScaleInfo> allScales() {
+    static constexpr std::array all = {ScaleInfo{ScaleKind::Height, "height", "the athlete's height",
+                                                 "the top of the head and the ground at Set", 0, 0.02},
+                                       ScaleInfo{ScaleKind::Rubber, "rubber", "the rubber's long side, 24 in",
+                                                 "both ends of its front edge", 0.6096, 0.02},
+                                       ScaleInfo{ScaleKind::Other, "other",
+                                                 "something else beside the athlete", "both of its ends", 0,
+                                                 0.03},
+                                       ScaleInfo{ScaleKind::Ball, "ball", "the ball, 2.9 in across",
+                                                 "two opposite edges of the ball", 0.0738, 0.06},
+                                       ScaleInfo{ScaleKind::Plate, "plate", "home plate, 17 in",
+                                                 "both ends of its front edge", 0.4318, 1.0}};
+    return all;
+}
+
+const ScaleInfo& info(ScaleKind kind) {
+    const auto all = allScales();
+    return *std::find_if(all.begin(), all.end(), [&](const ScaleInfo& s) { return s.kind == kind; });
+}
+
+std::optional<ScaleKind> scaleFromId(std::string_view id) {
+    for (const ScaleInfo& s : allScales())
+        if (s.id == id) return s.kind;
+    return std::nullopt;
+}
+
+std::optional<double> metresFromWords(std::string_view words) {
+    double first = 0, second = 0;
+    char unit[8] = "";
+    const int read = std::sscanf(std::string(words).c_str(), " %lf %7[a-zA-Z'\"] %lf", &first, unit, &second);
+    if (read < 2 || !(first > 0) || !(second >= 0)) return std::nullopt;
+    const std::string_view u = unit;
+    if (u == "cm" && read == 2) return first / 100;
+    if (u == "m" && read == 2) return first;
+    if ((u == "in" || u == "\"") && read == 2) return first * kInch;
+    if (u == "ft" || u == "'") return (first * 12 + second) * kInch;
+    return std::nullopt;
+}
+
+std::string lengthInWords(double metres) {
+    const double inches = metres / kInch;
+    char text[32];
+    std::snprintf(text, sizeof text, inches < 10 ? "%.1f in" : "%.0f in", inches);
+    return text;
+}
+
+Estimate pxPerMetre(const SeenLength& seen) {
+    if (seen.px.value <= 0 || seen.metres <= 0) return {0, 0};
+    const double value = seen.px.value / seen.metres;
+    return {value, value * std::hypot(seen.px.sd / seen.px.value, info(seen.kind).planeSd)};
+}
+
+std::optional<SeenLength> nearestScale(std::span<const SeenLength> seen) {
+    const auto relative = [](const SeenLength& s) {
+        const Estimate e = pxPerMetre(s);
+        return e.value > 0 ? e.sd / e.value : INFINITY;
+    };
+    std::optional<SeenLength> best;
+    for (const SeenLength& s : seen)
+        if (info(s.kind).planeSd <= kLargestPlaneSd && std::isfinite(relative(s)) &&
+            (!best || relative(s) < relative(*best)))
+            best = s;
+    return best;
+}
+
+} // namespace jg

@@ -1,0 +1,53 @@
+// Scale from things of known length in the picture, each with the plane it lies in.
+#pragma once
+
+#include "kinematics/point.h"
+#include "kinematics/propagation.h"
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+
+namespace jg {
+
+enum class ScaleKind { Height, Rubber, Ball, Plate, Other };
+
+struct ScaleInfo {
+    ScaleKind kind;
+    std::string_view id;    ///< "rubber"
+    std::string_view name;  ///< "rubber, long side"
+    std::string_view where; ///< which two ends to click
+    double metres;          ///< 0 = the coach says it
+    double planeSd;         ///< relative error of using it for the body, from the plane it lies in
+};
+
+/// All kinds, the best for the body first. Lengths: Official Baseball Rules 2.02, 2.04 and 3.01, from memory.
+/// Errors of the plane: own choice, the thing's usual distance from the body's plane over 7 m.
+std::span<const ScaleInfo> allScales();
+const ScaleInfo& info(ScaleKind kind);
+std::optional<ScaleKind> scaleFromId(std::string_view id);
+
+/// A scale is used for the body only when its plane adds no more than this.
+inline constexpr double kLargestPlaneSd = 0.1;
+
+/// A length as people write it: "170 cm", "1.7 m", "67 in", "5 ft 7". Metres; nothing when it is none.
+std::optional<double> metresFromWords(std::string_view words);
+
+/// "24 in", to the inch; a tenth below ten.
+std::string lengthInWords(double metres);
+
+/// A length seen in the picture.
+struct SeenLength {
+    ScaleKind kind = ScaleKind::Height;
+    Estimate px;
+    double metres = 0;
+};
+
+/// Pixels a metre for the body: click error and plane together. Value 0 when a length is 0.
+Estimate pxPerMetre(const SeenLength& seen);
+
+/// The scale with the smallest relative error among those valid for the body; nothing when none is.
+std::optional<SeenLength> nearestScale(std::span<const SeenLength> seen);
+
+} // namespace jg

@@ -1,0 +1,175 @@
+#include "review/ghost.h"
+
+#include "kinematics/degrees_to_inches.h"
+#include "kinematics/geometry.h"
+#include "review/letter_model.h"
+
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+/// The nearest number that meets the target; nothing when it is met, or asks nothing.
+std::optional<double> wantedOf(const Target& target, double value) {
+    switch (target.type) {
+    case TargetType::AtLeast:
+        return value < target.x ? std::optional(target.x) : std::nullopt;
+    case TargetType::AtMost:
+        return value > target.x ? std::optional(target.x) : std::nullopt;
+    case TargetType::Band:
+        if (value < target.x) return target.x;
+        return value > target.y ? std::optional(target.y) : std::nullopt;
+    case TargetType::Any:
+    case TargetType::Record:
+        break;
+    }
+    return std::nullopt;
+}
+
+bool liesInThePicture(MeasureKind kind) {
+    return kind != MeasureKind::TurnSide && kind != MeasureKind::TurnFront &&
+           kind != MeasureKind::TurnBetween;
+}
+
+JointPlaces poseAt(const Review& review, std::int64_t frame) {
+    JointPlaces pose;
+    for (const auto& [key, mark] : review.points)
+        if (key.frame == frame && mark.hidden.empty()) pose[key.landmark] = mark.point.at;
+    return pose;
+}
+
+/// The measure's number alone, with the joints of one frame moved: all errors are left out.
+std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, MeasureInput in,
+                                                   const Review& review, std::int64_t frame) {
+    for (auto& [name, point] : in.points) point.sigmaPx = 0;
+    for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM, &in.heightDepth}) e->sd = 0;
+    for (auto& [name, depth] : in.depths) depth.sd = 0;
+    if (in.camera) in.camera->distance.sd = 0;
+    in.limbs.clear();
+    std::vector<Slot> here;
+    for (const Slot& slot : m.slots)
+        if (review.frameOf(slot.at) == frame) here.push_back(slot);
+    return [&m, in, here](const JointPlaces& pose) mutable {
+        for (const Slot& slot : here)
+            if (const auto it = pose.find(slot.landmark); it != pose.end())
+                in.points[slot.name].at = it->second;
+        return evaluate(m, in).value.value_or(NAN);
+    };
+}
+
+/// A length of the picture as a coach says it.
+struct Lengths {
+    double pxPerUnit = 1;
+    std::string unit; ///< "in": pxPerUnit is of a metre; else "% of height" or "pixels"
+    std::string words(double px) const {
+        return unit == "in" ? lengthInWords(px / pxPerUnit) : numberInWords(px / pxPerUnit, "") + unit;
+    }
+};
+
+Lengths lengthsOf(const MeasureInput& in) {
+    if (in.pxPerM.value > 0) return {in.pxPerM.value, "in"};
+    if (in.heightPx.value > 0) return {in.heightPx.value / 100, "% of height"};
+    return {1, "pixels"};
+}
+
+std::string signedWords(double change, const std::string& unit) {
+    return numberInWords(std::abs(change), unit) + (change < 0 ? " less" : " more");
+}
+
+/// "16 degrees x 17 in (pelvis to neck) = 4.7 in", or the chord of a stride.
+std::string formulaWords(const MeasureDefinition& m, const Ghost& g, const JointPlaces& before,
+                         const Lengths& lengths) {
+    const auto at = [&](std::size_t slot) { return before.at(m.slots[slot].landmark); };
+    const auto name = [&](std::size_t slot) { return std::string(info(m.slots[slot].landmark).name); };
+    const auto onFrame = [&](std::size_t slot) { return before.contains(m.slots[slot].landmark); };
+    if (m.kind == MeasureKind::JointAngle && onFrame(0) && onFrame(1) && onFrame(2)) {
+        const double one = length(at(0) - at(1)), two = length(at(2) - at(1));
+        if (m.slots[1].landmark == Landmark::Pelvis) {
+            const double leg = (one + two) / 2;
+            return "Stride = 2 x leg x sin(spread / 2), leg " + lengths.words(leg) + ": " +
+                   lengths.words(std::abs(strideChord(g.after, leg) - strideChord(g.before, leg))) +
+                   (g.after > g.before ? " more." : " less.");
+        }
+        const double moved0 = length(g.joints.at(m.slots[0].landmark) - at(0)),
+                     moved2 = length(g.joints.at(m.slots[2].landmark) - at(2));
+        const std::size_t end = moved0 > moved2 ? 0 : 2;
+        const double limb = end == 0 ? one : two;
+        return numberInWords(std::abs(g.after - g.before), "deg") + " x " + lengths.words(limb) + " (" +
+               name(1) + " to " + name(end) +
+               ") = " + lengths.words(arcLength(std::abs(g.after - g.before), limb)) + ".";
+    }
+    if (m.isAngle() && m.slots.size() == 2 && onFrame(0) && onFrame(1)) {
+        const double limb = length(at(1) - at(0));
+        return numberInWords(std::abs(g.after - g.before), "deg") + " x " + lengths.words(limb) + " (" +
+               name(0) + " to " + name(1) +
+               ") = " + lengths.words(arcLength(std::abs(g.after - g.before), limb)) + ".";
+    }
+    return "";
+}
+
+/// Of the moved joints, the one that goes furthest: "The pelvis goes 4.1 in."
+std::string furthestWords(const Ghost& g, const JointPlaces& before, const Lengths& lengths) {
+    double most = 0;
+    Landmark which = Landmark::Head;
+    for (const auto& [joint, at] : g.joints)
+        if (const double way = length(at - before.at(joint)); way > most) most = way, which = joint;
+    return "Least change: the " + std::string(info(which).name) + " goes " + lengths.words(most) + ".";
+}
+
+MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghost& g,
+                   const JointPlaces& before, const MeasureInput& in, std::int64_t frame) {
+    constexpr double kMovedPx = 0.5;
+    MeasureGhost result;
+    result.frame = frame;
+    const auto moved = [&](Landmark l) { return length(g.joints.at(l) - before.at(l)) > kMovedPx; };
+    for (const auto& [a, b] : limbsOf(before))
+        if (moved(a) || moved(b)) result.limbs.emplace_back(g.joints.at(a), g.joints.at(b));
+    for (const auto& [joint, at] : g.joints)
+        if (moved(joint)) result.joints.push_back(at);
+    const std::size_t label = m.slots.size() == 3 ? 1 : m.slots.size() - 1;
+    if (const auto it = g.joints.find(m.slots[label].landmark); it != g.joints.end())
+        result.labelAt = it->second;
+    result.label = numberInWords(std::round(g.after), row.value.unit);
+    const Lengths lengths = lengthsOf(in);
+    result.words = signedWords(g.after - g.before, row.value.unit) + ". ";
+    if (const std::string formula = formulaWords(m, g, before, lengths); !formula.empty())
+        result.words += formula + " ";
+    result.words += furthestWords(g, before, lengths);
+    return result;
+}
+
+} // namespace
+
+Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, const MeasureRow& row,
+                             const Clip& clip, Hand hand) {
+    const MeasureDefinition* m = playbook.measure(row.id);
+    if (!m || !row.value.value)
+        return fail(ErrorCode::Refused, "Measure it first; then its target can be drawn.");
+    if (!m->hasPoints() || !liesInThePicture(m->kind))
+        return fail(ErrorCode::Refused, "This measure does not lie in the picture's plane: nothing to draw.");
+    const auto wanted = row.value.unit == row.target.unit || row.target.unit.empty()
+                            ? wantedOf(row.target, *row.value.value)
+                            : std::nullopt;
+    if (!wanted)
+        return fail(ErrorCode::Refused,
+                    row.target.type == TargetType::Any || row.target.type == TargetType::Record
+                        ? "It has no target to draw."
+                        : "It is inside its target: nothing to change.");
+    const auto frame = review.frameOf(m->slots.back().at);
+    if (!frame) return fail(ErrorCode::Refused, "Set the position first.");
+    const MeasureInput in = inputFor(review, playbook, *m, clip, hand);
+    GhostTask task;
+    task.joints = poseAt(review, *frame);
+    task.number = numberOf(*m, in, review, *frame);
+    task.wanted = *wanted;
+    for (const Slot& slot : m->slots)
+        if (review.frameOf(slot.at) == *frame) task.measured.insert(slot.landmark);
+    setContacts(task, m->slots.back().at);
+    task.ground = rotated({1, 0}, in.rollDeg.value);
+    const auto solved = solveGhost(task);
+    if (!solved) return solved.error();
+    return drawn(*m, row, *solved, task.joints, in, *frame);
+}
+
+} // namespace jg

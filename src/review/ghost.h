@@ -1,0 +1,29 @@
+// The ghost of one measure of a review: its target drawn on the athlete's own frame.
+#pragma once
+
+#include "kinematics/ghost.h"
+#include "review/assess.h"
+
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace jg {
+
+/// What is drawn, and what the change is in words.
+struct MeasureGhost {
+    std::int64_t frame = 0;
+    std::vector<std::pair<ImagePoint, ImagePoint>> limbs; ///< those that moved
+    std::vector<ImagePoint> joints;                       ///< ends of those limbs
+    ImagePoint labelAt;
+    std::string label; ///< "106 deg"
+    std::string words; ///< the change in degrees and in inches, with formula and length
+};
+
+/// The ghost of a measured row with a target, on the frame of its last position. Pure; any thread.
+/// Errors: Refused when there is nothing to draw (no number, no target, inside it, not of the picture's
+/// plane); NotFound when no pose meets the target.
+Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, const MeasureRow& row,
+                             const Clip& clip, Hand hand);
+
+} // namespace jg

@@ -1,0 +1,151 @@
+#include "ui/review/measure_questions.h"
+
+#include "ui/review/choice_dialog.h"
+#include "ui/theme.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg::ui {
+
+/// Frames beside the key positions that the measure needs and that are not set yet.
+std::vector<Moment> openMoments(const MeasureDefinition& m, const Review& review) {
+    std::vector<Moment> open;
+    std::copy_if(m.moments.begin(), m.moments.end(), std::back_inserter(open),
+                 [&](Moment moment) { return !isKeyPosition(moment) && !review.moments.contains(moment); });
+    return open;
+}
+
+void MeasureQuestions::answer(const MeasureDefinition& m) {
+    if (m.kind == MeasureKind::Seen) {
+        QStringList options;
+        for (const std::string& o : m.options) options << QString::fromStdString(o);
+        askChoice(parent_,
+                  {"seen", QString::fromStdString(m.name), QString::fromStdString(m.hint), options, ""},
+                  [this, id = m.id](const QString& option) {
+                      perform_("Say what is seen", {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
+                  });
+        return;
+    }
+    const auto extra =
+        std::any_of(m.moments.begin(), m.moments.end(), [](Moment moment) { return !isKeyPosition(moment); });
+    if (!m.numbers.empty() && openMoments(m, review()).empty()) return askNumber(m, m.numbers.front());
+    if (extra) return setExtraMoment(m);
+    c_.say("This measure asks for nothing beside its points and positions.");
+}
+
+/// The first one still open; when all are set, the one nearest to the playhead moves here.
+void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
+    const qint64 here = c_.playhead.frame();
+    std::optional<Moment> moment;
+    for (const Moment extra : m.moments) {
+        if (isKeyPosition(extra)) continue;
+        const auto at = review().frameOf(extra);
+        if (!at) {
+            moment = extra;
+            break;
+        }
+        if (!moment || std::abs(*at - here) < std::abs(*review().frameOf(*moment) - here)) moment = extra;
+    }
+    const Status set = c_.session.setMoment(*moment, here);
+    c_.say(set ? QString("%1: frame %2.").arg(text(info(*moment).name)).arg(here)
+               : QString::fromStdString(set.error().text));
+}
+
+/// One number after the other, until all are entered.
+void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& name) {
+    askChoice(parent_,
+              {"number",
+               QString::fromStdString(m.name),
+               QString("%1, as a number:").arg(QString::fromStdString(name)),
+               {},
+               QString("%1, then Enter").arg(QString::fromStdString(name))},
+              [this, &m, name](const QString& typed) {
+                  bool ok = false;
+                  const double value = typed.toDouble(&ok);
+                  if (!ok || value <= 0)
+                      return c_.say("That is not a number above zero. Press U to enter it again.");
+                  MeasureAnswer answer;
+                  if (const auto it = review().answers.find(m.id); it != review().answers.end())
+                      answer = it->second;
+                  answer.numbers[name] = value;
+                  perform_("Enter a number", {SetAnswer{m.id, answer}});
+                  const auto next = std::find(m.numbers.begin(), m.numbers.end(), name) + 1;
+                  if (next != m.numbers.end()) askNumber(m, *next);
+              });
+}
+
+void MeasureQuestions::cameraTurn() {
+    const bool side = isSideView(c_.session.clip().view);
+    const QString now =
+        review().turn ? QString(" Now: %1.").arg(review().turn->deg) : QString(" Now: taken as square.");
+    askChoice(
+        parent_,
+        {"turn",
+         "How far was the camera turned from square?",
+         QString(
+             "Degrees toward the %1, minus for away from it. The numbers are corrected for it and for the "
+             "body's depth, and their errors widen.")
+                 .arg(side ? "plate" : "glove side") +
+             now,
+         {"square or not known: leave it out"},
+         "degrees, then Enter"},
+        [this](const QString& typed) {
+            bool ok = false;
+            const double deg = typed.toDouble(&ok);
+            if (ok && std::abs(deg) > 45)
+                return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
+            perform_("Camera's turn", {SetTurn{ok ? std::optional(CameraTurn{deg}) : std::nullopt}});
+        });
+}
+
+void MeasureQuestions::scale(const std::function<void(ScaleKind, double metres)>& draw) {
+    QStringList options;
+    for (const ScaleInfo& s : allScales())
+        options << text(s.name) + (review().scales.contains(s.kind) ? " (given)" : "") +
+                       (s.planeSd > kLargestPlaneSd ? ": too far from the athlete" : "");
+    if (!review().scales.empty()) options << "take all scales away";
+    askChoice(
+        parent_,
+        {"scale", "Which length is known?",
+         "Inches come from it. It holds in its own plane only: the nearest to the athlete is used, and its "
+         "error with it.",
+         options, ""},
+        [this, options, draw](const QString& chosen) {
+            const auto row = static_cast<std::size_t>(options.indexOf(chosen));
+            if (row >= allScales().size()) {
+                std::vector<Change> gone;
+                for (const auto& [kind, mark] : review().scales) gone.push_back(SetScale{kind, std::nullopt});
+                perform_("Take the scales away", std::move(gone));
+                return;
+            }
+            const ScaleInfo& s = allScales()[row];
+            if (s.planeSd > kLargestPlaneSd)
+                return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
+                              "body. Take the rubber or the athlete's height.");
+            if (s.metres > 0) return draw(s.kind, s.metres);
+            askLength(s.kind, draw);
+        });
+}
+
+void MeasureQuestions::askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw) {
+    askChoice(parent_,
+              {"length",
+               QString("How long is %1?").arg(text(info(kind).name)),
+               "As 170 cm, 1.7 m, 67 in or 5 ft 7.",
+               {},
+               "length, then Enter"},
+              [this, kind, draw](const QString& typed) {
+                  const auto metres = metresFromWords(typed.toStdString());
+                  if (!metres)
+                      return c_.say(
+                          "That is no length. Write it as 170 cm, 67 in or 5 ft 7. Press S to try again.");
+                  if (kind != ScaleKind::Height) return draw(kind, *metres);
+                  perform_("Give the athlete's height", {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
+                  if (scalesSeen(review()).front().px.value <= 0)
+                      c_.say(
+                          "Kept. Inches follow when the top of the head and the ground at Set are placed.");
+              });
+}
+
+} // namespace jg::ui

@@ -1,0 +1,37 @@
+// What measuring asks of the coach beside points: a frame, a choice, a number, the camera's turn, a scale.
+#pragma once
+
+#include "ui/review/bench.h"
+
+namespace jg::ui {
+
+/// Frames beside the key positions that the measure needs and that are not set yet.
+std::vector<Moment> openMoments(const MeasureDefinition& measure, const Review& review);
+
+/// Asks in small dialogs over `parent` and performs what is answered. Lives beside its bench.
+class MeasureQuestions {
+public:
+    using Perform = std::function<bool(const std::string& label, std::vector<Change> changes)>;
+    MeasureQuestions(QWidget* parent, ReviewContext& context, Perform perform)
+        : parent_(parent)
+        , c_(context)
+        , perform_(std::move(perform)) {}
+
+    /// The measure's own question: a further frame, a choice, a number.
+    void answer(const MeasureDefinition& m);
+    void cameraTurn();
+    /// Which scale; `draw` is called when its two ends are to be clicked.
+    void scale(const std::function<void(ScaleKind, double metres)>& draw);
+
+private:
+    void setExtraMoment(const MeasureDefinition& m);
+    void askNumber(const MeasureDefinition& m, const std::string& name);
+    void askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw);
+    const Review& review() const { return c_.session.review(); }
+
+    QWidget* parent_;
+    ReviewContext& c_;
+    Perform perform_;
+};
+
+} // namespace jg::ui

@@ -1,0 +1,114 @@
+// The ghost of a review's measure, and its scales.
+#include "review/ghost.h"
+
+#include "kinematics/geometry.h"
+#include "review/edit.h"
+#include "review/review_json.h"
+#include "tests/support/fixtures.h"
+
+namespace jg {
+namespace {
+
+using test::playbook;
+using L = Landmark;
+
+Clip sideClip() {
+    Clip c;
+    c.view = View::Open;
+    c.width = 1280, c.height = 720;
+    return c;
+}
+
+/// A right-hander seen from the open side: 900 px at Set make a height, leg spread 90 at plant.
+Review shortStride() {
+    Review r;
+    r.date = test::today();
+    r.approach = *playbook().approach("load-and-drive");
+    const auto place = [&](Moment moment, std::int64_t frame, std::map<L, ImagePoint> points) {
+        r.moments[moment] = {frame, ""};
+        for (const auto& [landmark, at] : points) r.points[{frame, landmark}] = {{at, 2}, ""};
+    };
+    place(Moment::Set, 10, {{L::Crown, {400, 100}}, {L::Ground, {400, 600}}});
+    place(Moment::Plant, 40,
+          {{L::BackAnkle, {400, 590}},
+           {L::Pelvis, {560, 430}},
+           {L::LeadAnkle, {720, 590}},
+           {L::LeadHip, {570, 440}},
+           {L::LeadKnee, {680, 480}}});
+    return r;
+}
+
+MeasureRow rowOf(const Review& r, const char* id) {
+    return *assess(r, playbook(), sideClip(), Hand::Right).measure(id);
+}
+
+Result<MeasureGhost> ghost(const Review& r, const char* id) {
+    return ghostOf(r, playbook(), rowOf(r, id), sideClip(), Hand::Right);
+}
+
+TEST(MeasureGhost, DrawsTheTargetAndSaysTheChangeWithFormulaAndLength) {
+    Review r = shortStride();
+    apply(r, {"height", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.75}}}});
+    const auto g = ghost(r, "leg-spread");
+    ASSERT_TRUE(g) << g.error().text;
+    EXPECT_EQ(g->frame, 40);
+    EXPECT_EQ(g->label, "106\u00b0");
+    EXPECT_FALSE(g->limbs.empty());
+    EXPECT_NE(g->words.find("16\u00b0 more"), std::string::npos) << g->words;
+    // The leg is 226 px and 500 px are 1.75 m: 31 in; 2 x 31 x (sin 53 - sin 45) = 5.7 in.
+    EXPECT_NE(g->words.find("Stride = 2 x leg x sin(spread / 2), leg 31 in: 5.7 in more."), std::string::npos)
+        << g->words;
+}
+
+TEST(MeasureGhost, WithoutAScaleLengthsAreOfTheHeight) {
+    const auto g = ghost(shortStride(), "leg-spread");
+    ASSERT_TRUE(g);
+    EXPECT_NE(g->words.find("leg 45 % of height"), std::string::npos) << g->words;
+}
+
+TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
+    Review r = shortStride();
+    EXPECT_EQ(ghost(r, "back-knee").error().code, ErrorCode::Refused); // not measured yet
+    r.points[{40, L::LeadAnkle}].point.at.x = 900;
+    r.points[{40, L::BackAnkle}].point.at.x = 300;
+    const auto inside = ghost(r, "leg-spread");
+    ASSERT_FALSE(inside);
+    EXPECT_NE(inside.error().text.find("inside its target"), std::string::npos);
+}
+
+TEST(MeasureGhost, AMovedPointMovesItsGhost) {
+    Review r = shortStride();
+    const auto before = ghost(r, "leg-spread");
+    apply(r, {"move", {SetPoint{{40, L::Pelvis}, PointMark{{{565, 440}, 2}, ""}}}});
+    const auto after = ghost(r, "leg-spread");
+    ASSERT_TRUE(before && after);
+    EXPECT_NE(before->joints, after->joints);
+}
+
+TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
+    Review r = shortStride();
+    r.extras = {"release-ahead"};
+    r.moments[Moment::Release] = {60, ""};
+    for (const Slot& slot : playbook().measure("release-ahead")->slots)
+        r.points[{60, slot.landmark}] = {{{slot.landmark == L::Ball ? 800.0 : 700.0, 300}, 2}, ""};
+    const MeasureValue without = rowOf(r, "release-ahead").value;
+    ASSERT_TRUE(without.value);
+    EXPECT_EQ(without.unit, "%");
+    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {474.17, 610}, 0.6096}}}});
+    const MeasureValue with = rowOf(r, "release-ahead").value;
+    EXPECT_EQ(with.unit, "in");
+    EXPECT_NEAR(std::abs(*with.value), 100 / 174.17 * 24, 0.1);
+    EXPECT_TRUE(std::any_of(with.warnings.begin(), with.warnings.end(), [](const std::string& w) {
+        return w.find("Scale from the rubber") != std::string::npos;
+    }));
+    const auto stored = reviewFromJson(toJson(r));
+    ASSERT_TRUE(stored) << stored.error().text;
+    EXPECT_EQ(stored->scales, r.scales);
+    const Edit back = apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}});
+    EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
+    apply(r, back);
+    EXPECT_EQ(r.scales.size(), 1U);
+}
+
+} // namespace
+} // namespace jg
