@@ -39,6 +39,17 @@ JointPlaces poseAt(const Review& review, std::int64_t frame) {
     return pose;
 }
 
+/// The larger of several distances has a fold where they are alike: each is a part of its own.
+std::vector<MeasureDefinition> smoothParts(const MeasureDefinition& m) {
+    if (m.kind != MeasureKind::OffLine || m.slots.size() < 4) return {m};
+    std::vector<MeasureDefinition> parts;
+    for (std::size_t i = 2; i < m.slots.size(); ++i) {
+        parts.push_back(m);
+        parts.back().slots = {m.slots[0], m.slots[1], m.slots[i]};
+    }
+    return parts;
+}
+
 /// The measure's number alone, with the joints of one frame moved: all errors are left out.
 std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, MeasureInput in,
                                                    const Review& review, std::int64_t frame) {
@@ -50,11 +61,16 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
     std::vector<Slot> here;
     for (const Slot& slot : m.slots)
         if (review.frameOf(slot.at) == frame) here.push_back(slot);
-    return [&m, in, here](const JointPlaces& pose) mutable {
+    return [parts = smoothParts(m), in, here](const JointPlaces& pose) mutable {
         for (const Slot& slot : here)
             if (const auto it = pose.find(slot.landmark); it != pose.end())
                 in.points[slot.name].at = it->second;
-        return evaluate(m, in).value.value_or(NAN);
+        if (parts.size() == 1) return evaluate(parts.front(), in).value.value_or(NAN);
+        constexpr double kPower = 4; // smooth where two are alike; never below the largest
+        double sum = 0;
+        for (const MeasureDefinition& part : parts)
+            sum += std::pow(evaluate(part, in).value.value_or(NAN), kPower);
+        return std::pow(sum, 1 / kPower);
     };
 }
 
@@ -119,7 +135,7 @@ std::string furthestWords(const Ghost& g, const JointPlaces& before, const Lengt
 
 MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghost& g,
                    const JointPlaces& before, const MeasureInput& in, std::int64_t frame) {
-    constexpr double kMovedPx = 0.5;
+    constexpr double kMovedPx = 2; // less is not seen beside the clicked pose
     MeasureGhost result;
     result.frame = frame;
     const auto moved = [&](Landmark l) { return length(g.joints.at(l) - before.at(l)) > kMovedPx; };
@@ -163,6 +179,7 @@ Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, con
     task.joints = poseAt(review, *frame);
     task.number = numberOf(*m, in, review, *frame);
     task.wanted = *wanted;
+    task.largestStep = m->isAngle() ? 5 : 1;
     for (const Slot& slot : m->slots)
         if (review.frameOf(slot.at) == *frame) task.measured.insert(slot.landmark);
     setContacts(task, m->slots.back().at);

@@ -49,6 +49,7 @@ void RowList::layOut() {
 
 void RowList::resizeEvent(QResizeEvent*) {
     layOut();
+    setCurrent(current_); // stays in sight
 }
 
 QRect RowList::rowRect(int row) const {

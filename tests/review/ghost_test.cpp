@@ -66,6 +66,22 @@ TEST(MeasureGhost, WithoutAScaleLengthsAreOfTheHeight) {
     EXPECT_NE(g->words.find("leg 45 % of height"), std::string::npos) << g->words;
 }
 
+TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
+    Review r = shortStride();
+    r.moments[Moment::Release] = {60, ""};
+    const std::map<L, ImagePoint> arched = {{L::BackWrist, {800, 260}},
+                                            {L::BackToe, {400, 590}},
+                                            {L::BackHip, {640, 480}},
+                                            {L::BackKnee, {540, 560}}};
+    for (const Slot& slot : playbook().measure("drive-line")->slots)
+        r.points[{60, slot.landmark}] = {
+            {arched.contains(slot.landmark) ? arched.at(slot.landmark) : ImagePoint{800, 262}, 2}, ""};
+    ASSERT_GT(*rowOf(r, "drive-line").value.value, 6);
+    const auto g = ghost(r, "drive-line");
+    ASSERT_TRUE(g) << g.error().text;
+    EXPECT_EQ(g->label, "6 %");
+}
+
 TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
     Review r = shortStride();
     EXPECT_EQ(ghost(r, "back-knee").error().code, ErrorCode::Refused); // not measured yet

@@ -147,6 +147,80 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     EXPECT_FALSE(row("spin").value.value);
 }
 
+TEST(Window, TheGoalOfTheChosenMeasureIsDrawnAndFollowsADraggedPoint) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    auto* list = d.review().findChild<ui::RowList*>("measures");
+    const auto& rows = d.review().session().assessment().measures;
+    const auto spread =
+        std::find_if(rows.begin(), rows.end(), [](const MeasureRow& r) { return r.id == "leg-spread"; }) -
+        rows.begin();
+    const std::int64_t plant = *d.document().frameOf(Moment::Plant);
+    // Short of the target whatever the film shows: the lead ankle is drawn back.
+    d.stepTo(plant);
+    const ImagePoint at = d.document().point(plant, Landmark::LeadAnkle)->point.at,
+                     back = d.document().point(plant, Landmark::BackAnkle)->point.at;
+    const ImagePoint nearer{at.x + (back.x - at.x) * 0.3, at.y};
+    d.dragPicture(at, nearer);
+    list->setCurrent(0);
+    list->move(static_cast<int>(spread));
+    ASSERT_TRUE(waitFor([&] { return d.review().stage().scene().ghost.has_value(); }));
+    const auto before = *d.review().stage().scene().ghost;
+    EXPECT_EQ(before.label.text, "106\u00b0");
+    d.dragPicture(nearer, {nearer.x, nearer.y - 6});
+    ASSERT_TRUE(d.review().stage().scene().ghost.has_value());
+    EXPECT_NE(d.review().stage().scene().ghost->joints, before.joints);
+    d.key(Qt::Key_G);
+    EXPECT_FALSE(d.review().stage().scene().ghost.has_value());
+    d.key(Qt::Key_G);
+    EXPECT_TRUE(d.review().stage().scene().ghost.has_value());
+    d.stepTo(plant + 1); // it belongs to its own frame
+    EXPECT_FALSE(d.review().stage().scene().ghost.has_value());
+}
+
+TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto choose = [&](Qt::Key option) {
+        d.key(Qt::Key_S);
+        auto* dialog = d.window().findChild<QDialog*>("scale");
+        ASSERT_TRUE(dialog);
+        QTest::keyClick(dialog, option);
+    };
+    choose(Qt::Key_1); // the athlete's height
+    auto* length = d.window().findChild<QDialog*>("length");
+    ASSERT_TRUE(length);
+    QTest::keyClicks(length->findChild<QLineEdit*>(), "tall");
+    QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
+    EXPECT_TRUE(d.document().scales.empty()); // no length, nothing kept
+    d.window().activateWindow();
+    choose(Qt::Key_1);
+    length = d.window().findChild<QDialog*>("length");
+    ASSERT_TRUE(length);
+    QTest::keyClicks(length->findChild<QLineEdit*>(), "5 ft 7");
+    QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
+    ASSERT_TRUE(waitFor([&] { return d.document().scales.contains(ScaleKind::Height); }));
+    EXPECT_NEAR(d.document().scales.at(ScaleKind::Height).metres, 1.7018, 1e-9);
+    d.window().activateWindow();
+    choose(Qt::Key_2); // the rubber
+    d.window().activateWindow();
+    d.clickPicture({60, 150});
+    d.clickPicture({90, 150});
+    ASSERT_TRUE(d.document().scales.contains(ScaleKind::Rubber));
+    EXPECT_NEAR(d.document().scales.at(ScaleKind::Rubber).to.x, 90, 1);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().scales.contains(ScaleKind::Rubber));
+    choose(Qt::Key_5); // the plate lies too far away
+    d.window().activateWindow();
+    EXPECT_EQ(d.document().scales.size(), 1U);
+    choose(Qt::Key_6); // take all away
+    ASSERT_TRUE(waitFor([&] { return d.document().scales.empty(); }));
+}
+
 TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());

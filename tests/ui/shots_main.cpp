@@ -63,6 +63,21 @@ public:
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
+    /// The first row, from the end, whose target is not met and can be drawn.
+    void chooseMeasureWithGhost() {
+        auto* list = window_.reviewPlace()->findChild<RowList*>("measures");
+        const auto& session = window_.reviewPlace()->session();
+        const auto& rows = session.assessment().measures;
+        int chosen = 0;
+        for (std::size_t i = 0; i < rows.size(); ++i)
+            if (ghostOf(session.review(), session.playbook(), rows[i], session.clip(),
+                        session.athlete().hand))
+                chosen = static_cast<int>(i);
+        list->setCurrent(0);
+        list->move(chosen);
+        settle();
+    }
+
     void jumpTo(Moment moment) {
         ReviewPlace* r = window_.reviewPlace();
         if (const auto f = r->session().review().frameOf(moment))
@@ -223,6 +238,9 @@ int main(int argc, char** argv) {
     p.shoot("judge");
     window.toDesk();
     p.open("Emeka");
+    p.stage(2);
+    p.chooseMeasureWithGhost();
+    p.shoot("ghost");
     p.stage(4);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Down);

@@ -66,6 +66,18 @@ TEST(RowList, ChoosesByClickAndByMoving) {
     EXPECT_EQ(list.current(), -1);
 }
 
+TEST(RowList, TheChosenRowStaysInSightWhenTheListShrinks) {
+    RowList list;
+    std::vector<ListRow> rows(10);
+    for (ListRow& row : rows) row.title = "Row", row.sub = "small";
+    list.setRows(rows);
+    list.resize(300, 600);
+    list.show();
+    list.setCurrent(7);
+    list.resize(300, 200); // a note appears below
+    EXPECT_TRUE(list.viewport()->rect().contains(list.rowRect(7)));
+}
+
 TEST(RowList, TenThousandRowsAreNoTrouble) {
     RowList list;
     std::vector<ListRow> rows(10000);

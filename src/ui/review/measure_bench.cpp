@@ -22,6 +22,12 @@ QString valueText(const MeasureValue& v) {
     return QString::fromStdString(numberInWords(*v.value, v.unit));
 }
 
+QString groupName(std::string_view id) {
+    for (const MeasureGroup& g : measureGroups())
+        if (g.id == id) return "Also measured \u00b7 " + text(g.name).toLower();
+    return {};
+}
+
 /// What a measure without points waits for, said where its number will stand.
 QString waitsFor(const MeasureDefinition& m, const Review& review) {
     if (m.kind == MeasureKind::Seen) return "U: say what is seen";
@@ -61,9 +67,9 @@ MeasureBench::MeasureBench(ReviewContext& context)
 
 KeyHints MeasureBench::hints() const {
     if (drawing_) return {{"click", "place"}, {"Esc", "back to the guided points"}, {"Z", "undo"}};
-    return {{"click", "place"},  {"\u2190 \u2192", "one frame"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"},
-            {"U", "answer"},     {"A", "more measures"},         {"W", "by time or body"},  {"Z", "undo"},
-            {"1\u20135", "draw"}};
+    return {{"click", "place"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"},
+            {"U", "answer"},    {"A", "more measures"},    {"G", "goal"},
+            {"S", "scale"},     {"W", "by time or body"},  {"Z", "undo"}};
 }
 
 const MeasureDefinition* MeasureBench::measureAt(int row) const {
@@ -72,11 +78,18 @@ const MeasureDefinition* MeasureBench::measureAt(int row) const {
     return playbook().measure(rows[static_cast<std::size_t>(row)].id);
 }
 
+bool MeasureBench::isExtra(const std::string& id) const {
+    const auto& extras = review().extras;
+    return std::find(extras.begin(), extras.end(), id) != extras.end();
+}
+
 void MeasureBench::refresh() {
     std::vector<ListRow> rows;
+    std::string part;
     for (const MeasureRow& m : c_.session.assessment().measures) {
         const MeasureDefinition* def = playbook().measure(m.id);
         ListRow row;
+        if (isExtra(m.id) && def->group != part) row.header = groupName(part = def->group);
         row.title = QString::fromStdString(def->shortName);
         row.sub =
             m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));

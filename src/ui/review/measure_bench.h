@@ -64,6 +64,7 @@ private:
     void showNext();
     void goToStep();
     const MeasureDefinition* measureAt(int row) const;
+    bool isExtra(const std::string& id) const;
 
     MeasureQuestions questions_;
     WalkOrder order_ = WalkOrder::Time;
