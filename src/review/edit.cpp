@@ -28,6 +28,9 @@ struct Applier {
         return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)};
     }
     Change operator()(const SetPoint& c) { return SetPoint{c.key, exchangeIn(r.points, c.key, c.value)}; }
+    Change operator()(const SetPath& c) {
+        return SetPath{c.landmark, exchangeIn(r.paths, c.landmark, c.value)};
+    }
     Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(r.marks, c.id, c.value)}; }
     Change operator()(const SetGrade& c) { return SetGrade{c.item, exchangeIn(r.grades, c.item, c.value)}; }
     Change operator()(const SetMeasureNote& c) {

@@ -29,6 +29,10 @@ struct SetPoint {
     PointKey key;
     std::optional<PointMark> value;
 };
+struct SetPath {
+    Landmark landmark;
+    std::optional<FollowedPath> value;
+};
 struct SetMark {
     std::string id;
     std::optional<FreeMark> value;
@@ -58,8 +62,8 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetCut, SetTurn, SetScale, SetMoment, SetPoint, SetMark, SetGrade, SetMeasureNote,
-                            SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+using Change = std::variant<SetCut, SetTurn, SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade,
+                            SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {

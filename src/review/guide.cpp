@@ -15,7 +15,7 @@ void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark
         if (std::find(s.measures.begin(), s.measures.end(), id) == s.measures.end()) s.measures.push_back(id);
         return;
     }
-    steps.push_back({landmark, moment, *frame, {id}});
+    steps.push_back({landmark, moment, *frame, {id}, false});
 }
 
 /// The place of a step's first measure in the order of the body.
@@ -25,6 +25,30 @@ std::size_t partOf(const Playbook& playbook, const GuideStep& step) {
     return static_cast<std::size_t>(
         std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.id == m->group; }) -
         groups.begin());
+}
+
+/// The last position at or before a frame.
+Moment momentBefore(const Review& review, std::int64_t frame) {
+    Moment before = Moment::Set;
+    for (const MomentInfo& m : keyPositions())
+        if (const auto at = review.frameOf(m.moment); at && *at <= frame) before = m.moment;
+    return before;
+}
+
+/// Where paths were lost, for measures that use the landmark.
+void wantLost(std::vector<GuideStep>& steps, const Review& review, const Playbook& playbook) {
+    for (const auto& [landmark, path] : review.paths)
+        for (const std::int64_t frame : path.asks) {
+            if (review.point(frame, landmark)) continue;
+            for (const Target& target : review.walkTargets()) {
+                const MeasureDefinition* m = playbook.measure(target.measure);
+                const bool uses = m && std::any_of(m->slots.begin(), m->slots.end(),
+                                                   [&](const Slot& s) { return s.landmark == landmark; });
+                if (!uses) continue;
+                steps.push_back({landmark, momentBefore(review, frame), frame, {m->id}, true});
+                break;
+            }
+        }
 }
 
 } // namespace
@@ -41,6 +65,7 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         }
         for (const Slot& slot : m->slots) want(steps, review, slot.landmark, slot.at, m->id);
     }
+    wantLost(steps, review, playbook);
     // Stable: within a frame the order of the approach stays, which keeps the hand near.
     std::stable_sort(steps.begin(), steps.end(),
                      [](const auto& a, const auto& b) { return a.frame < b.frame; });

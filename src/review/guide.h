@@ -14,13 +14,15 @@ struct GuideStep {
     Moment moment = Moment::Set;
     std::int64_t frame = 0;
     std::vector<std::string> measures;
+    bool lost = false; ///< asked because its path was lost here; the moment is the one before
 };
 
 /// By time: all of one frame, then the next. By body: legs, then trunk and head, then the arm, each by time.
 enum class WalkOrder { Time, Body };
 
 /// All points still to place for the approach's measures that this view can see and whose positions are set,
-/// in the order asked for. Points placed or marked hidden are left out. Pure.
+/// in the order asked for, and the places where a path was lost. Points placed or marked hidden are left out.
+/// Pure.
 std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip,
                                  WalkOrder order = WalkOrder::Time);
 

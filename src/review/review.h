@@ -6,6 +6,7 @@
 #include "coaching/playbook.h"
 #include "coaching/week.h"
 #include "kinematics/measure.h"
+#include "kinematics/path.h"
 #include "kinematics/scale.h"
 
 #include <compare>
@@ -66,6 +67,14 @@ struct PointMark {
     ClickedPoint point;
     std::string hidden; ///< reason; empty = visible
     bool operator==(const PointMark&) const = default;
+};
+
+/// A landmark followed between the frames it was clicked on; it holds while those points stay.
+struct FollowedPath {
+    Path places;
+    std::vector<PathPlace> from;    ///< the clicked ends
+    std::vector<std::int64_t> asks; ///< where it was lost: frames to click it on
+    bool operator==(const FollowedPath&) const = default;
 };
 
 enum class MarkKind { Plumb, Level, Line, HeadBox, Angle };
@@ -185,6 +194,7 @@ struct Review {
     std::map<ScaleKind, ScaleMark> scales;
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
+    std::map<Landmark, FollowedPath> paths;
     std::map<std::string, FreeMark> marks;
     std::map<std::string, Grade> grades;
     std::map<std::string, MeasureNote> measureNotes;

@@ -190,6 +190,18 @@ Clip clipIn(const json& row) {
     return c;
 }
 
+json pathAsJson(const Path& path) {
+    json rows = json::array();
+    for (const PathPlace& p : path) rows.push_back({p.frame, p.at.x, p.at.y, p.sdPx});
+    return rows;
+}
+
+Path pathIn(const json& rows) {
+    Path path;
+    for (const json& row : rows) path.push_back({row.at(0), {row.at(1), row.at(2)}, row.at(3)});
+    return path;
+}
+
 void writeLooking(const Review& r, json& d) {
     if (r.turn) d["cameraTurnDeg"] = r.turn->deg;
     if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
@@ -217,6 +229,10 @@ void writeLooking(const Review& r, json& d) {
         if (!mark.hidden.empty()) row["hidden"] = mark.hidden;
         d["points"].push_back(row);
     }
+    d["paths"] = json::object();
+    for (const auto& [landmark, path] : r.paths)
+        d["paths"][std::string(info(landmark).id)] = {
+            {"places", pathAsJson(path.places)}, {"from", pathAsJson(path.from)}, {"asks", path.asks}};
     d["marks"] = json::array();
     for (const auto& [id, mark] : r.marks) {
         json points = json::array();
@@ -257,6 +273,10 @@ void readLooking(const json& d, Review& r) {
                            need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
         r.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
     }
+    const json paths = d.value("paths", json::object());
+    for (const auto& [id, path] : paths.items())
+        r.paths[need(landmarkFromId(id), "landmark")] = {pathIn(path.at("places")), pathIn(path.at("from")),
+                                                         path.value("asks", std::vector<std::int64_t>{})};
     for (const auto& row : d.at("marks")) {
         FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 5, "mark"), row.at("frame"), {}};
         for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));

@@ -1,5 +1,6 @@
 #include "ui/review/measure_bench.h"
 
+#include "desk/follow_paths.h"
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
 #include "review/ghost.h"
@@ -10,6 +11,7 @@
 #include <QPainter>
 
 #include <cmath>
+#include <set>
 
 namespace jg::ui {
 
@@ -145,9 +147,10 @@ void MeasureBench::showNext() {
         title_->setText(QString::fromStdString(m->name));
         const auto left = std::count_if(steps.begin(), steps.end(),
                                         [&](const GuideStep& s) { return s.frame == step_->frame; });
-        what_->setText(QString("At %1: place the %2, %3. %4 left on this frame, %5 in all.")
-                           .arg(text(info(step_->moment).name), text(info(step_->landmark).name),
-                                text(info(step_->landmark).where))
+        what_->setText(QString("%1: place the %2, %3. %4 left on this frame, %5 in all.")
+                           .arg(step_->lost ? QString("Its path was lost at frame %1").arg(step_->frame)
+                                            : "At " + text(info(step_->moment).name),
+                                text(info(step_->landmark).name), text(info(step_->landmark).where))
                            .arg(left)
                            .arg(steps.size()));
         figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
@@ -156,6 +159,7 @@ void MeasureBench::showNext() {
     if (const auto& rows = c_.session.assessment().measures;
         list_->current() >= 0 && list_->current() < static_cast<int>(rows.size()))
         note = noteOn(rows[static_cast<std::size_t>(list_->current())]);
+    showCurve();
     note_->setText(note);
     noteBox_->setVisible(!note.isEmpty());
 }
@@ -169,6 +173,10 @@ QString MeasureBench::noteOn(const MeasureRow& row) const {
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
         for (const Moment moment : openMoments(*m, review()))
             parts << text(info(moment).how) + " Go there and press U.";
+    if (const auto suggested = suggestion())
+        parts << QString("The path says frame %1 for: %2. J goes there.")
+                     .arg(suggested->second.frame)
+                     .arg(text(info(suggested->first).name));
     if (const auto ghost = ghostOf(review(), playbook(), row, c_.session.clip(), c_.session.athlete().hand))
         parts << "To the goal: " + QString::fromStdString(ghost->words);
     else if (ghost.error().code == ErrorCode::NotFound)
@@ -343,6 +351,8 @@ void MeasureBench::keepDrawing() {
 
 void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
+    paintPaths(p, view);
+    paintGuess(p, view);
     if (drawing_ && !corners_.empty()) {
         MarkScene scene;
         std::vector<ImagePoint> line = corners_;
@@ -378,6 +388,109 @@ void MeasureBench::giveAnswer() {
     }
     if (!m) return c_.say("Choose a measure in the list; then U answers what it asks.");
     questions_.answer(*m);
+}
+
+void MeasureBench::followPoints() {
+    if (following_) {
+        following_->cancel();
+        return;
+    }
+    auto plan = followPlan(c_.session);
+    if (!plan) return c_.say(text(plan.error().text));
+    c_.say("Following the joints \u2026 P stops it.");
+    following_ =
+        new Job(this, [this, plan = *std::move(plan)](std::stop_token stop, const Job::Progress& progress) {
+            auto paths = followPaths(plan, stop, progress);
+            return Job::Continuation([this, paths = std::move(paths)] {
+                following_ = nullptr;
+                if (!paths) return c_.say(text(paths.error().text));
+                std::vector<Change> changes;
+                for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
+                if (perform("Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
+            });
+        });
+    connect(following_, &Job::progressed, this, [this](double part) {
+        c_.say(QString("Following the joints: %1 %. P stops it.").arg(std::lround(part * 100)));
+    });
+}
+
+std::optional<Guess> MeasureBench::guess() const {
+    if (!step_ || step_->frame != c_.stage.shownFrame()) return std::nullopt;
+    return guessFor(review(), step_->landmark, step_->frame);
+}
+
+void MeasureBench::takeGuess() {
+    const auto g = guess();
+    if (!g) return c_.say("There is no guess here: click the point.");
+    placePoint(g->at);
+}
+
+void MeasureBench::paintGuess(QPainter& p, const ViewTransform& view) const {
+    const auto g = guess();
+    if (!g || drawing_) return;
+    p.setBrush(Qt::NoBrush);
+    for (const bool casing : {true, false}) {
+        QPen pen(casing ? palette::casing : palette::chalk, casing ? 4 : 1.8);
+        if (!casing) pen.setDashPattern({2, 2});
+        p.setPen(pen);
+        p.drawEllipse(view.toView(g->at), 9, 9);
+    }
+}
+
+void MeasureBench::paintPaths(QPainter& p, const ViewTransform& view) const {
+    const MeasureDefinition* m = measureAt(list_->current());
+    if (!m) return;
+    std::set<Landmark> shown;
+    for (const Slot& slot : m->slots) shown.insert(slot.landmark);
+    for (const Landmark landmark : shown) {
+        const Path path = pathOf(review(), landmark);
+        for (const bool casing : {true, false})
+            for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+                if (path[i + 1].frame != path[i].frame + 1) continue;
+                p.setPen(QPen(casing ? palette::casing : palette::chalk, casing ? 3.6 : 1.6));
+                p.drawLine(view.toView(path[i].at), view.toView(path[i + 1].at));
+            }
+        for (const PathPlace& place : path)
+            if (place.frame == c_.stage.shownFrame()) {
+                p.setPen(QPen(palette::casing, 1.4));
+                p.setBrush(palette::chalk);
+                p.drawEllipse(view.toView(place.at), 3.4, 3.4);
+            }
+    }
+}
+
+/// The speed of the chosen measure's last landmark, where it was followed.
+void MeasureBench::showCurve() {
+    const MeasureDefinition* m = measureAt(list_->current());
+    std::vector<RibbonValue> curve;
+    QString name;
+    if (m && !m->slots.empty()) {
+        const Landmark landmark = m->slots.back().landmark;
+        for (const FrameValue& v : speeds(pathOf(review(), landmark), c_.session.clip().captureFps))
+            curve.push_back({v.frame, v.value.value, v.value.half95()});
+        name = text(info(landmark).name) + ", speed";
+    }
+    c_.ribbon.setCurve(std::move(curve), name);
+}
+
+std::optional<std::pair<Moment, PathEvent>> MeasureBench::suggestion() const {
+    const MeasureDefinition* m = measureAt(list_->current());
+    if (!m) return std::nullopt;
+    const auto events = momentsFromPaths(review(), c_.session.clip(), c_.session.athlete().hand);
+    for (const Moment moment : m->moments)
+        if (const auto it = events.find(moment); it != events.end()) return *it;
+    return std::nullopt;
+}
+
+void MeasureBench::goToSuggested() {
+    const auto suggested = suggestion();
+    if (!suggested)
+        return c_.say("The paths suggest no frame for this measure. P follows the clicked joints.");
+    c_.playhead.step(suggested->second.frame - c_.playhead.frame());
+    c_.say(QString("%1, as the path says, give or take %2 %3. U sets it here.")
+               .arg(text(info(suggested->first).name))
+               .arg(suggested->second.plusMinus)
+               .arg(suggested->second.plusMinus == 1 ? "frame" : "frames"));
 }
 
 void MeasureBench::addMeasures() {
@@ -430,6 +543,9 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
+    if (id == "measure-follow") return followPoints(), true;
+    if (id == "point-guess") return takeGuess(), true;
+    if (id == "measure-suggested") return goToSuggested(), true;
     if (id == "measure-turn") return questions_.cameraTurn(), true;
     if (id == "measure-scale")
         return questions_.scale([this](ScaleKind kind, double metres) { startScale(kind, metres); }), true;

@@ -1,6 +1,8 @@
 // Measure: the guided points, the free marks, and every number with its error.
 #pragma once
 
+#include "desk/job.h"
+#include "review/guess.h"
 #include "review/guide.h"
 #include "ui/review/bench.h"
 #include "ui/review/guide_figure.h"
@@ -17,6 +19,7 @@ public:
     explicit MeasureBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
+    void leave() override { c_.ribbon.setCurve({}, {}); }
     void frameChanged() override { showNext(); }
     bool act(const QString& id) override;
     StageTool* tool() override { return this; }
@@ -52,6 +55,14 @@ private:
     void placePoint(ImagePoint at);
     void hidePoint();
     void giveAnswer();
+    void followPoints();
+    void takeGuess();
+    void goToSuggested();
+    std::optional<Guess> guess() const;
+    void paintGuess(QPainter& p, const ViewTransform& view) const;
+    void paintPaths(QPainter& p, const ViewTransform& view) const;
+    void showCurve();
+    std::optional<std::pair<Moment, PathEvent>> suggestion() const;
     void startScale(ScaleKind kind, double metres);
     void keepDrawing();
     QString noteOn(const MeasureRow& row) const;
@@ -79,6 +90,7 @@ private:
     std::optional<MarkKind> drawing_;
     std::optional<std::pair<ScaleKind, double>> scale_; ///< what the line being drawn is, and its metres
     bool showGhost_ = true;
+    Job* following_ = nullptr;
     std::vector<ImagePoint> corners_;
     std::optional<Grip> grabbed_;  ///< being dragged
     std::optional<Grip> selected_; ///< nudged by keys

@@ -70,6 +70,43 @@ void Ribbon::paintCut(QPainter& p) {
         p.fillRect(QRectF(from, 1, to - from, height() - 1), palette::shade);
 }
 
+void Ribbon::setCurve(std::vector<RibbonValue> curve, QString name) {
+    curve_ = std::move(curve);
+    curveName_ = std::move(name);
+    update();
+}
+
+void Ribbon::paintCurve(QPainter& p) {
+    if (curve_.empty()) return;
+    constexpr double kTop = 50, kBottom = 88;
+    double low = curve_.front().value, high = low;
+    for (const RibbonValue& v : curve_) low = std::min(low, v.value), high = std::max(high, v.value);
+    const auto yOf = [&](double value) {
+        const double part = (value - low) / std::max(1e-9, high - low);
+        return std::clamp(kBottom - part * (kBottom - kTop), kTop - 4, kBottom + 4);
+    };
+    QColor band = palette::moss;
+    band.setAlphaF(0.18f);
+    for (std::size_t i = 0; i + 1 < curve_.size(); ++i) {
+        const RibbonValue &a = curve_[i], &b = curve_[i + 1];
+        if (b.frame != a.frame + 1) continue; // unknown between: no line
+        const double x0 = xOf(static_cast<double>(a.frame)), x1 = xOf(static_cast<double>(b.frame));
+        p.setPen(Qt::NoPen);
+        p.setBrush(band);
+        p.drawPolygon(QPolygonF({{x0, yOf(a.value - a.half)},
+                                 {x1, yOf(b.value - b.half)},
+                                 {x1, yOf(b.value + b.half)},
+                                 {x0, yOf(a.value + a.half)}}));
+        p.setPen(QPen(palette::moss, 2));
+        p.drawLine(QPointF(x0, yOf(a.value)), QPointF(x1, yOf(b.value)));
+    }
+    p.setFont(textFont(11));
+    p.setPen(palette::moss);
+    const double right = xOf(static_cast<double>(curve_.back().frame)) + 6;
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(curveName_);
+    p.drawText(QPointF(std::min(right, width() - w - 4), kTop + 4), curveName_);
+}
+
 void Ribbon::setFrame(qint64 frame) {
     frame_ = frame;
     update();
@@ -107,6 +144,7 @@ void Ribbon::paintEvent(QPaintEvent*) {
     paintCut(p);
     paintDamaged(p);
     paintScale(p);
+    paintCurve(p);
     paintPins(p);
     paintHead(p);
 }

@@ -20,6 +20,13 @@ struct RibbonFlag {
     bool said = false;
 };
 
+/// A value of the ribbon's curve and half the width of its band.
+struct RibbonValue {
+    qint64 frame = 0;
+    double value = 0;
+    double half = 0;
+};
+
 /// Time along the film in milliseconds from first touch. Clicking and dragging scrubs.
 class Ribbon : public QWidget {
     Q_OBJECT
@@ -31,6 +38,8 @@ public:
     void setDamaged(std::vector<std::pair<std::int64_t, std::int64_t>> stretches);
     /// The delivery under review: what lies outside is shaded.
     void setCut(std::optional<std::pair<qint64, qint64>> cut);
+    /// A curve over the frames where it is known, with its band; empty = none. Values in one unit.
+    void setCurve(std::vector<RibbonValue> curve, QString name);
     void setFrame(qint64 frame);
     /// The level of a recording, newest last, with labels of events; empty = show the film's ribbon.
     void setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events);
@@ -53,6 +62,7 @@ private:
     void paintScale(QPainter& p);
     void paintDamaged(QPainter& p);
     void paintCut(QPainter& p);
+    void paintCurve(QPainter& p);
     void paintPins(QPainter& p);
     void paintHead(QPainter& p);
 
@@ -64,6 +74,8 @@ private:
     std::optional<qint64> zero_;
     std::vector<std::pair<std::int64_t, std::int64_t>> damaged_;
     std::optional<std::pair<qint64, qint64>> cut_;
+    std::vector<RibbonValue> curve_;
+    QString curveName_;
     std::vector<float> wave_;
     double waveSeconds_ = 0;
     std::vector<std::pair<double, QString>> waveEvents_;

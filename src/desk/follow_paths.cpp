@@ -1,0 +1,55 @@
+#include "desk/follow_paths.h"
+
+#include "film/follow.h"
+
+namespace jg {
+
+namespace {
+
+void add(FollowedPath& path, const PathStretch& stretch, const Followed& followed) {
+    if (path.from.empty() || path.from.back().frame != stretch.from.frame) path.from.push_back(stretch.from);
+    path.from.push_back(stretch.to);
+    for (const FollowedPlace& p : followed.places)
+        if (path.places.empty() || path.places.back().frame < p.frame)
+            path.places.push_back({p.frame, {p.at.x, p.at.y}, p.sdPx});
+    if (followed.lost) path.asks.push_back((followed.lost->first + followed.lost->second) / 2);
+}
+
+} // namespace
+
+Result<FollowPlan> followPlan(ReviewSession& session) {
+    FollowPlan plan{session.library().mediaPath(session.clip()), stretchesToFollow(session.review())};
+    if (plan.stretches.empty())
+        return fail(ErrorCode::Refused,
+                    "Click a joint on two frames first; then it is followed between them.");
+    return plan;
+}
+
+Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std::stop_token stop,
+                                                     const std::function<void(double)>& progress) {
+    auto reader = Reader::open(plan.film, {std::make_shared<FrameBudget>(std::size_t{128} << 20)}, stop);
+    if (!reader) return reader.error();
+    std::vector<FollowOrder> orders;
+    for (const PathStretch& s : plan.stretches)
+        orders.push_back(
+            {s.from.frame, s.to.frame, {s.from.at.x, s.from.at.y}, {s.to.at.x, s.to.at.y}, s.from.sdPx});
+    auto followed = followPoints(**reader, orders, stop, progress);
+    if (!followed) return followed.error();
+    std::map<Landmark, FollowedPath> paths;
+    for (std::size_t i = 0; i < plan.stretches.size(); ++i)
+        add(paths[plan.stretches[i].landmark], plan.stretches[i], (*followed)[i]);
+    return paths;
+}
+
+std::string wordsOf(const std::map<Landmark, FollowedPath>& paths) {
+    std::string words =
+        "Followed " + std::to_string(paths.size()) + (paths.size() == 1 ? " point." : " points.");
+    std::string lost;
+    for (const auto& [landmark, path] : paths)
+        if (!path.asks.empty())
+            lost += (lost.empty() ? "" : ", ") + std::string("the ") + std::string(info(landmark).name) +
+                    " near frame " + std::to_string(path.asks.front());
+    return lost.empty() ? words : words + " Lost: " + lost + ". Place it there, then P follows on.";
+}
+
+} // namespace jg

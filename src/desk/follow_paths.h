@@ -1,0 +1,30 @@
+// Follows a review's clicked landmarks through its film.
+#pragma once
+
+#include "desk/review_session.h"
+#include "review/paths.h"
+
+#include <filesystem>
+#include <functional>
+#include <stop_token>
+
+namespace jg {
+
+/// Values for a job beside the window.
+struct FollowPlan {
+    std::filesystem::path film;
+    std::vector<PathStretch> stretches;
+};
+
+/// Everything that can be followed now. Errors: Refused when no landmark was clicked on two frames.
+Result<FollowPlan> followPlan(ReviewSession& session);
+
+/// Paths by landmark; where one was lost, the frame to click it on stands in `asks`. Opens the film; any one
+/// thread. Errors: those of Reader and followPoints().
+Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std::stop_token stop = {},
+                                                     const std::function<void(double)>& progress = {});
+
+/// "Followed 5 points. Lost: the back wrist near frame 83." One sentence each.
+std::string wordsOf(const std::map<Landmark, FollowedPath>& paths);
+
+} // namespace jg

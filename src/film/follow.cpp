@@ -1,0 +1,239 @@
+#include "film/follow.h"
+
+#include "film/turn.h"
+
+#include <opencv2/imgproc.hpp>
+#include <opencv2/video/tracking.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+constexpr int kWidth = 960;                 ///< of the pictures the flow is taken on
+constexpr double kWindow = 0.032;           ///< of the flow, of the picture's width
+constexpr int kLevels = 3;                  ///< of its pyramid
+constexpr double kMostDisagreementPx = 1.5; ///< forth and back, there
+constexpr double kLongestJump = 0.15;       ///< a frame, of the picture's width
+constexpr double kLargestGap = 0.015;       ///< between the two ways where they meet, of the picture's width
+constexpr int kBackgroundPictures = 15;
+constexpr double kForeground = 12; ///< grey levels from the background
+constexpr int kPlain = 128;        ///< what the background becomes
+constexpr double kDoubted = 0.3;   ///< of a way's length before it was lost: it slips first, then it is lost
+
+using Pyramid = std::vector<cv::Mat>;
+
+struct Step {
+    cv::Point2f at;
+    bool known = false;
+};
+
+/// One way along a stretch: a step a frame, in walking order.
+using Way = std::vector<Step>;
+
+class Follower {
+public:
+    Follower(Reader& reader, std::int64_t first, std::int64_t last)
+        : reader_(reader)
+        , first_(first)
+        , last_(last) {}
+
+    Status load(std::stop_token stop, const std::function<void(double)>& progress) {
+        if (const Status learned = learnBackground(stop); !learned) return learned;
+        for (std::int64_t n = first_; n <= last_; ++n) {
+            auto shown = shownGrey(n, stop);
+            if (!shown) return shown.error();
+            Pyramid pyramid;
+            cv::buildOpticalFlowPyramid(withoutBackground(*shown), pyramid, window(), kLevels);
+            pyramids_.push_back(std::move(pyramid));
+            if (progress)
+                progress(0.8 * static_cast<double>(n - first_ + 1) / static_cast<double>(last_ - first_ + 1));
+        }
+        return Done{};
+    }
+
+    Followed follow(const FollowOrder& order) const {
+        const Way on = walk(order.from, order.to, order.start), back = walk(order.to, order.from, order.end);
+        return joined(order, on, back);
+    }
+
+private:
+    Result<cv::Mat> shownGrey(std::int64_t n, std::stop_token stop) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Following was stopped.");
+        const FilmInfo& info = reader_.info();
+        const int width = std::min(kWidth, std::max(16, info.width));
+        // A film shot upright is stored lying: its stored width is the shown height.
+        const bool lying = info.rotationDeg % 180 != 0;
+        const int stored = lying ? std::max(16, width * info.height / std::max(1, info.width)) : width;
+        auto grey = reader_.grey(FrameNumber{n}, stored, stop);
+        if (!grey) return grey.error();
+        const cv::Mat raw(grey->height, grey->width, CV_8U, grey->pixels.data());
+        cv::Mat shown;
+        turnAsShown(raw, shown, info);
+        scaleX_ = static_cast<double>(shown.cols) / info.width;
+        scaleY_ = static_cast<double>(shown.rows) / info.height;
+        return shown;
+    }
+
+    /// The median of pictures spread over the film: what stands still behind the athlete.
+    Status learnBackground(std::stop_token stop) {
+        std::vector<cv::Mat> some;
+        const std::int64_t frames = reader_.info().frames();
+        for (int i = 0; i < kBackgroundPictures; ++i) {
+            auto shown = shownGrey((frames - 1) * i / (kBackgroundPictures - 1), stop);
+            if (!shown) return shown.error();
+            some.push_back(*std::move(shown));
+        }
+        background_ = some.front().clone();
+        std::vector<std::uint8_t> values(some.size());
+        for (int y = 0; y < background_.rows; ++y)
+            for (int x = 0; x < background_.cols; ++x) {
+                for (std::size_t k = 0; k < some.size(); ++k) values[k] = some[k].at<std::uint8_t>(y, x);
+                std::nth_element(values.begin(), values.begin() + static_cast<long>(values.size() / 2),
+                                 values.end());
+                background_.at<std::uint8_t>(y, x) = values[values.size() / 2];
+            }
+        return Done{};
+    }
+
+    /// Without the wall's own pattern a flow can't hold on to the wall.
+    cv::Mat withoutBackground(const cv::Mat& picture) const {
+        cv::Mat away, mask;
+        cv::absdiff(picture, background_, away);
+        cv::blur(away, away, {5, 5});
+        cv::threshold(away, mask, kForeground, 255, cv::THRESH_BINARY);
+        cv::morphologyEx(mask, mask, cv::MORPH_CLOSE, cv::getStructuringElement(cv::MORPH_ELLIPSE, {9, 9}));
+        cv::Mat result(picture.size(), CV_8U, cv::Scalar(kPlain));
+        picture.copyTo(result, mask);
+        return result;
+    }
+
+    const Pyramid& at(std::int64_t frame) const {
+        return pyramids_[static_cast<std::size_t>(frame - first_)];
+    }
+
+    Way walk(std::int64_t from, std::int64_t to, FilmPlace start) const {
+        const int step = to > from ? 1 : -1;
+        Way way{{{static_cast<float>(start.x * scaleX_), static_cast<float>(start.y * scaleY_)}, true}};
+        for (std::int64_t n = from; n != to; n += step) {
+            const Step next = way.back().known ? stepOn(at(n), at(n + step), way.back().at) : Step{};
+            way.push_back(next);
+        }
+        doubtTheEnd(way);
+        return way;
+    }
+
+    cv::Size window() const {
+        const int side = static_cast<int>(kWindow * background_.cols) | 1;
+        return {side, side};
+    }
+
+    /// Of a way that was lost, the last part is taken away.
+    static void doubtTheEnd(Way& way) {
+        const auto lost = std::find_if(way.begin(), way.end(), [](const Step& s) { return !s.known; });
+        if (lost == way.end()) return;
+        const auto walked = lost - way.begin() - 1;
+        const auto doubted = static_cast<long>(std::ceil(kDoubted * static_cast<double>(walked)));
+        for (auto it = lost - doubted; it != lost; ++it) it->known = false;
+    }
+
+    /// A way that reached the other end is bent so that it meets the point clicked there; how far it missed
+    /// is its error.
+    double bendTo(Way& way, FilmPlace end) const {
+        if (!way.back().known) return 0;
+        const cv::Point2f miss =
+            cv::Point2f(static_cast<float>(end.x * scaleX_), static_cast<float>(end.y * scaleY_)) -
+            way.back().at;
+        for (std::size_t i = 0; i < way.size(); ++i)
+            way[i].at += miss * (static_cast<float>(i) / static_cast<float>(way.size() - 1));
+        return cv::norm(miss);
+    }
+
+    Step stepOn(const Pyramid& here, const Pyramid& there, cv::Point2f from) const {
+        std::vector<cv::Point2f> a{from}, b, again;
+        std::vector<unsigned char> found, foundAgain;
+        std::vector<float> error;
+        cv::calcOpticalFlowPyrLK(here, there, a, b, found, error, window(), kLevels);
+        if (!found[0]) return {};
+        cv::calcOpticalFlowPyrLK(there, here, b, again, foundAgain, error, window(), kLevels);
+        const double width = here[0].cols;
+        const bool inside = cv::Rect2f({0, 0}, cv::Size2f(here[0].size())).contains(b[0]);
+        if (!foundAgain[0] || !inside || cv::norm(again[0] - from) > kMostDisagreementPx ||
+            cv::norm(b[0] - from) > kLongestJump * width)
+            return {};
+        return {b[0], true};
+    }
+
+    Followed joined(const FollowOrder& order, Way on, Way back) const {
+        Followed result;
+        const auto frames = static_cast<std::size_t>(order.to - order.from);
+        const double width = at(order.from)[0].cols;
+        const double missed = std::max(bendTo(on, order.end), bendTo(back, order.start));
+        for (std::size_t i = 0; i <= frames; ++i) {
+            const Step &f = on[i], &b = back[frames - i];
+            const double late = frames == 0 ? 0 : static_cast<double>(i) / static_cast<double>(frames);
+            const std::int64_t frame = order.from + static_cast<std::int64_t>(i);
+            const double gap = std::max(missed, f.known && b.known ? cv::norm(f.at - b.at) : 0);
+            const double sd = sdOf(order, f, b, late, gap);
+            const bool isLost =
+                (!f.known && !b.known) || gap > kLargestGap * width || sd * scaleX_ > kLargestGap * width;
+            if (isLost && i > 0 && i < frames) {
+                result.lost = {result.lost ? result.lost->first : frame, frame};
+                continue;
+            }
+            // The ends are what was clicked, whatever the flow says.
+            const double weight = i == 0 || !b.known ? 0 : i == frames || !f.known ? 1 : late;
+            const cv::Point2d at = cv::Point2d(f.at) * (1 - weight) + cv::Point2d(b.at) * weight;
+            result.places.push_back({frame, {at.x / scaleX_, at.y / scaleY_}, isLost ? order.clickSdPx : sd});
+        }
+        return result;
+    }
+
+    /// Together the two ways know how far they are apart; a way alone may slip along a limb unseen.
+    double sdOf(const FollowOrder& order, const Step& f, const Step& b, double late, double gap) const {
+        constexpr double kDriftPx = 1, kSlipPx = 1.2;
+        const auto frames = static_cast<double>(order.to - order.from);
+        const double walked = std::min(f.known ? late : 1, b.known ? 1 - late : 1) * frames;
+        const double drift = f.known && b.known ? kDriftPx * std::sqrt(walked) : kSlipPx * walked;
+        return std::hypot(order.clickSdPx, drift / scaleX_, gap * std::sqrt(late * (1 - late)) / scaleX_);
+    }
+
+    Reader& reader_;
+    std::int64_t first_, last_;
+    double scaleX_ = 1, scaleY_ = 1; ///< from the film's pixels to the flow's
+    cv::Mat background_;
+    std::vector<Pyramid> pyramids_;
+};
+
+} // namespace
+
+Result<std::vector<Followed>> followPoints(Reader& reader, const std::vector<FollowOrder>& orders,
+                                           std::stop_token stop,
+                                           const std::function<void(double)>& progress) {
+    std::vector<Followed> all;
+    if (orders.empty()) return all;
+    std::int64_t first = orders.front().from, last = orders.front().to;
+    for (const FollowOrder& o : orders) {
+        first = std::min(first, o.from);
+        last = std::max(last, o.to);
+        if (o.from > o.to || o.from < 0 || o.to >= reader.info().frames())
+            return fail(ErrorCode::BadInput,
+                        "A point is to be followed over frames that the film does not have.");
+    }
+    if (last - first >= kMostFollowed)
+        return fail(ErrorCode::BadInput, "Points are followed over at most " + std::to_string(kMostFollowed) +
+                                             " frames at once: cut the film to one delivery first.");
+    Follower follower(reader, first, last);
+    if (const Status loaded = follower.load(stop, progress); !loaded) return loaded.error();
+    for (const FollowOrder& o : orders) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Following was stopped.");
+        all.push_back(follower.follow(o));
+        if (progress)
+            progress(0.8 + 0.2 * static_cast<double>(all.size()) / static_cast<double>(orders.size()));
+    }
+    return all;
+}
+
+} // namespace jg

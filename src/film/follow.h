@@ -1,0 +1,49 @@
+// Points followed through a film by optical flow, between frames where they were clicked.
+#pragma once
+
+#include "film/reader.h"
+
+#include <functional>
+#include <optional>
+#include <stop_token>
+#include <utility>
+#include <vector>
+
+namespace jg {
+
+/// A place in the picture as shown, source pixels.
+struct FilmPlace {
+    double x = 0, y = 0;
+};
+
+/// A point known on two frames.
+struct FollowOrder {
+    std::int64_t from = 0, to = 0;
+    FilmPlace start, end;
+    double clickSdPx = 2; ///< of both ends
+};
+
+struct FollowedPlace {
+    std::int64_t frame = 0;
+    FilmPlace at;
+    double sdPx = 0; ///< click error at the ends; between them what the two ways disagree by comes in
+};
+
+/// What became of one order. Without `lost` there is a place for every frame from first to last.
+struct Followed {
+    std::vector<FollowedPlace> places;
+    std::optional<std::pair<std::int64_t, std::int64_t>> lost; ///< first and last frame without a place
+};
+
+/// Longest stretch that is followed at once: memory (own choice).
+inline constexpr std::int64_t kMostFollowed = 1200;
+
+/// Follows each point from both of its ends and joins the two ways, weighted by how near each end is. A way
+/// ends where the flow forth and back disagrees, or jumps. Runs in the reader's thread. `progress` 0..1.
+/// Errors: BadInput (a frame out of range, too long), Cancelled, those of Reader.
+/// Source: pyramidal Lucas-Kanade with forward-backward check, as OpenCV gives it.
+Result<std::vector<Followed>> followPoints(Reader& reader, const std::vector<FollowOrder>& orders,
+                                           std::stop_token stop = {},
+                                           const std::function<void(double)>& progress = {});
+
+} // namespace jg

@@ -1,0 +1,67 @@
+#include "review/guess.h"
+
+#include "kinematics/geometry.h"
+#include "kinematics/ghost.h"
+#include "review/paths.h"
+
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+std::optional<ImagePoint> clickedAt(const Review& review, std::int64_t frame, Landmark landmark) {
+    const PointMark* p = review.point(frame, landmark);
+    return p && p->hidden.empty() ? std::optional(p->point.at) : std::nullopt;
+}
+
+/// Joints that hang on this one directly, nearest first in the chain.
+std::vector<Landmark> neighboursOf(Landmark landmark, const JointPlaces& here) {
+    JointPlaces pose = here;
+    pose[landmark] = {};
+    std::vector<Landmark> neighbours;
+    for (const auto& [a, b] : limbsOf(pose)) {
+        if (a == landmark) neighbours.push_back(b);
+        if (b == landmark) neighbours.push_back(a);
+    }
+    return neighbours;
+}
+
+JointPlaces jointsOn(const Review& review, std::int64_t frame) {
+    JointPlaces joints;
+    for (const auto& [key, mark] : review.points)
+        if (key.frame == frame && mark.hidden.empty()) joints[key.landmark] = mark.point.at;
+    return joints;
+}
+
+/// Nearest frame on which both joints are clicked.
+std::optional<std::int64_t> nearestWith(const Review& review, Landmark a, Landmark b, std::int64_t frame) {
+    std::optional<std::int64_t> best;
+    for (const auto& [key, mark] : review.points) {
+        if (key.landmark != a || !mark.hidden.empty() || !clickedAt(review, key.frame, b)) continue;
+        if (!best || std::abs(key.frame - frame) < std::abs(*best - frame)) best = key.frame;
+    }
+    return best;
+}
+
+} // namespace
+
+std::optional<Guess> guessFor(const Review& review, Landmark landmark, std::int64_t frame) {
+    const Path path = pathOf(review, landmark);
+    if (const auto here = between(path, frame, frame); !here.empty())
+        return Guess{here.front().at, here.front().sdPx, GuessFrom::Path};
+    std::optional<Guess> best;
+    std::int64_t nearest = kFurthestGuess + 1;
+    for (const Landmark joint : neighboursOf(landmark, jointsOn(review, frame))) {
+        const auto other = nearestWith(review, joint, landmark, frame);
+        if (!other || std::abs(*other - frame) >= nearest) continue;
+        nearest = std::abs(*other - frame);
+        const ImagePoint limb = *clickedAt(review, *other, landmark) - *clickedAt(review, *other, joint);
+        // A limb swings: the guess is unsure by a third of its length after ten frames.
+        const double sd = length(limb) * std::min(1.0, static_cast<double>(nearest) / 30);
+        best = Guess{*clickedAt(review, frame, joint) + limb, sd, GuessFrom::Limb};
+    }
+    return best;
+}
+
+} // namespace jg
