@@ -13,15 +13,19 @@ namespace jg {
 namespace {
 
 constexpr int kWidth = 960;                 ///< of the pictures the flow is taken on
-constexpr double kWindow = 0.032;           ///< of the flow, of the picture's width
+constexpr double kWindow = 0.032;           ///< of the flow, of the picture's longer side
 constexpr int kLevels = 3;                  ///< of its pyramid
 constexpr double kMostDisagreementPx = 1.5; ///< forth and back, there
-constexpr double kLongestJump = 0.15;       ///< a frame, of the picture's width
-constexpr double kLargestGap = 0.015;       ///< between the two ways where they meet, of the picture's width
+constexpr double kLongestJump = 0.15;       ///< a frame, of the picture's longer side
+constexpr double kLargestGap = 0.015; ///< between the two ways where they meet, of the picture's longer side
 constexpr int kBackgroundPictures = 15;
 constexpr double kForeground = 12; ///< grey levels from the background
 constexpr int kPlain = 128;        ///< what the background becomes
 constexpr double kDoubted = 0.3;   ///< of a way's length before it was lost: it slips first, then it is lost
+
+double longSide(const cv::Mat& picture) {
+    return std::max(picture.cols, picture.rows);
+}
 
 using Pyramid = std::vector<cv::Mat>;
 
@@ -126,7 +130,7 @@ private:
     }
 
     cv::Size window() const {
-        const int side = static_cast<int>(kWindow * background_.cols) | 1;
+        const int side = static_cast<int>(kWindow * longSide(background_)) | 1;
         return {side, side};
     }
 
@@ -158,10 +162,10 @@ private:
         cv::calcOpticalFlowPyrLK(here, there, a, b, found, error, window(), kLevels);
         if (!found[0]) return {};
         cv::calcOpticalFlowPyrLK(there, here, b, again, foundAgain, error, window(), kLevels);
-        const double width = here[0].cols;
+        const double across = longSide(here[0]);
         const bool inside = cv::Rect2f({0, 0}, cv::Size2f(here[0].size())).contains(b[0]);
         if (!foundAgain[0] || !inside || cv::norm(again[0] - from) > kMostDisagreementPx ||
-            cv::norm(b[0] - from) > kLongestJump * width)
+            cv::norm(b[0] - from) > kLongestJump * across)
             return {};
         return {b[0], true};
     }
@@ -169,7 +173,7 @@ private:
     Followed joined(const FollowOrder& order, Way on, Way back) const {
         Followed result;
         const auto frames = static_cast<std::size_t>(order.to - order.from);
-        const double width = at(order.from)[0].cols;
+        const double largestGap = kLargestGap * longSide(background_);
         const double missed = std::max(bendTo(on, order.end), bendTo(back, order.start));
         for (std::size_t i = 0; i <= frames; ++i) {
             const Step &f = on[i], &b = back[frames - i];
@@ -177,8 +181,7 @@ private:
             const std::int64_t frame = order.from + static_cast<std::int64_t>(i);
             const double gap = std::max(missed, f.known && b.known ? cv::norm(f.at - b.at) : 0);
             const double sd = sdOf(order, f, b, late, gap);
-            const bool isLost =
-                (!f.known && !b.known) || gap > kLargestGap * width || sd * scaleX_ > kLargestGap * width;
+            const bool isLost = (!f.known && !b.known) || gap > largestGap || sd * scaleX_ > largestGap;
             if (isLost && i > 0 && i < frames) {
                 result.lost = {result.lost ? result.lost->first : frame, frame};
                 continue;
