@@ -2,6 +2,8 @@
 
 #include "film/follow.h"
 
+#include <algorithm>
+
 namespace jg {
 
 namespace {
@@ -42,14 +44,13 @@ Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std
 }
 
 std::string wordsOf(const std::map<Landmark, FollowedPath>& paths) {
+    const auto lost =
+        std::count_if(paths.begin(), paths.end(), [](const auto& p) { return !p.second.asks.empty(); });
     std::string words =
-        "Followed " + std::to_string(paths.size()) + (paths.size() == 1 ? " point." : " points.");
-    std::string lost;
-    for (const auto& [landmark, path] : paths)
-        if (!path.asks.empty())
-            lost += (lost.empty() ? "" : ", ") + std::string("the ") + std::string(info(landmark).name) +
-                    " near frame " + std::to_string(path.asks.front());
-    return lost.empty() ? words : words + " Lost: " + lost + ". Place it there, then P follows on.";
+        "Followed " + std::to_string(paths.size()) + (paths.size() == 1 ? " joint" : " joints");
+    if (lost == 0) return words + " all the way.";
+    return words + ", " + std::to_string(lost) +
+           " lost on the way. Enter goes where to click one; then P follows on.";
 }
 
 } // namespace jg

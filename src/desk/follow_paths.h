@@ -24,7 +24,7 @@ Result<FollowPlan> followPlan(ReviewSession& session);
 Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std::stop_token stop = {},
                                                      const std::function<void(double)>& progress = {});
 
-/// "Followed 5 points. Lost: the back wrist near frame 83." One sentence each.
+/// "Followed 5 joints, 2 lost on the way. ...": what was done and what comes next.
 std::string wordsOf(const std::map<Landmark, FollowedPath>& paths);
 
 } // namespace jg

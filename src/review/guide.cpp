@@ -65,7 +65,6 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         }
         for (const Slot& slot : m->slots) want(steps, review, slot.landmark, slot.at, m->id);
     }
-    wantLost(steps, review, playbook);
     // Stable: within a frame the order of the approach stays, which keeps the hand near.
     std::stable_sort(steps.begin(), steps.end(),
                      [](const auto& a, const auto& b) { return a.frame < b.frame; });
@@ -73,6 +72,7 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         std::stable_sort(steps.begin(), steps.end(), [&](const auto& a, const auto& b) {
             return partOf(playbook, a) < partOf(playbook, b);
         });
+    wantLost(steps, review, playbook); // last: a path is an extra
     return steps;
 }
 

@@ -221,6 +221,46 @@ TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
     ASSERT_TRUE(waitFor([&] { return d.document().scales.empty(); }));
 }
 
+TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    ASSERT_TRUE(d.document().paths.empty());
+    d.key(Qt::Key_P);
+    ASSERT_TRUE(waitFor([&] { return !d.document().paths.empty(); }, 60000));
+    for (const auto& [landmark, path] : d.document().paths) {
+        EXPECT_GE(path.places.size(), 2U) << info(landmark).id;
+        for (const PathPlace& end : path.from)
+            EXPECT_EQ(end.at, d.document().point(end.frame, landmark)->point.at);
+    }
+    d.key(Qt::Key_Z);
+    EXPECT_TRUE(d.document().paths.empty());
+}
+
+TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
+    Walk walk(Stage::Judge);
+    const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform({"clear", {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(plant);
+    const auto row = [&] { return d.review().session().assessment().measure("front-knee-plant")->value; };
+    EXPECT_FALSE(row().value); // a guess is drawn, and nothing is measured by it
+    ASSERT_TRUE(guessFor(d.document(), Landmark::LeadKnee, plant));
+    const ImagePoint guess = guessFor(d.document(), Landmark::LeadKnee, plant)->at;
+    d.key(Qt::Key_K);
+    ASSERT_TRUE(d.document().point(plant, Landmark::LeadKnee));
+    EXPECT_EQ(d.document().point(plant, Landmark::LeadKnee)->point.at, guess);
+    EXPECT_TRUE(row().value);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(row().value);
+}
+
 TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());

@@ -60,6 +60,12 @@ public:
         QTest::qWait(80);
     }
 
+    void waitForPaths() {
+        const auto& session = window_.reviewPlace()->session();
+        if (!QTest::qWaitFor([&] { return !session.review().paths.empty(); }, 60000))
+            std::cerr << "the joints were not followed\n";
+    }
+
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
@@ -239,6 +245,8 @@ int main(int argc, char** argv) {
     window.toDesk();
     p.open("Emeka");
     p.stage(2);
+    p.key(Qt::Key_P);
+    p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
     p.stage(4);

@@ -11,7 +11,6 @@
 #include <QPainter>
 
 #include <cmath>
-#include <set>
 
 namespace jg::ui {
 
@@ -22,6 +21,14 @@ QString valueText(const MeasureValue& v) {
     if (!v.value)
         return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
     return QString::fromStdString(numberInWords(*v.value, v.unit));
+}
+
+/// Each landmark once, in the order of the formula.
+std::vector<Landmark> landmarksOf(const MeasureDefinition& m) {
+    std::vector<Landmark> all;
+    for (const Slot& slot : m.slots)
+        if (std::find(all.begin(), all.end(), slot.landmark) == all.end()) all.push_back(slot.landmark);
+    return all;
 }
 
 QString groupName(std::string_view id) {
@@ -134,14 +141,11 @@ void MeasureBench::showNext() {
         what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging."
                                  : "Set the key positions, then the points are asked for here.");
         const MeasureDefinition* m = measureAt(list_->current());
-        std::vector<Landmark> landmarks;
-        if (m)
-            for (const Slot& slot : m->slots) landmarks.push_back(slot.landmark);
+        const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
         figure_->show(std::nullopt, landmarks, !right, m ? QString::fromStdString(m->hint) : QString());
     } else {
         const MeasureDefinition* m = playbook().measure(step_->measures.front());
-        std::vector<Landmark> landmarks;
-        for (const Slot& slot : m->slots) landmarks.push_back(slot.landmark);
+        std::vector<Landmark> landmarks = landmarksOf(*m);
         if (std::find(landmarks.begin(), landmarks.end(), step_->landmark) == landmarks.end())
             landmarks = {Landmark::Crown, Landmark::Ground};
         title_->setText(QString::fromStdString(m->name));
@@ -440,9 +444,7 @@ void MeasureBench::paintGuess(QPainter& p, const ViewTransform& view) const {
 void MeasureBench::paintPaths(QPainter& p, const ViewTransform& view) const {
     const MeasureDefinition* m = measureAt(list_->current());
     if (!m) return;
-    std::set<Landmark> shown;
-    for (const Slot& slot : m->slots) shown.insert(slot.landmark);
-    for (const Landmark landmark : shown) {
+    for (const Landmark landmark : landmarksOf(*m)) {
         const Path path = pathOf(review(), landmark);
         for (const bool casing : {true, false})
             for (std::size_t i = 0; i + 1 < path.size(); ++i) {
