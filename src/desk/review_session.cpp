@@ -1,6 +1,7 @@
 #include "desk/review_session.h"
 
 #include "desk/dispatch.h"
+#include "desk/own_error_exercise.h"
 
 #include "review/positions.h"
 
@@ -50,6 +51,8 @@ Status ReviewSession::load(const SubmissionId& id, const std::string& approachId
     const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(),
                                    [&](const Clip& c) { return c.id == review_.clip; });
     clip_ = clip == submission_.clips.end() ? submission_.clips.front() : *clip;
+    // A record that can't be read only takes away the finer error.
+    if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
     reassess();
     return Done{};
 }
@@ -61,6 +64,11 @@ House ReviewSession::house() const {
 
 LetterModel ReviewSession::letter() const {
     return writeLetter(review_, playbook_, assessment_, athlete_, submission_, house());
+}
+
+double ReviewSession::clickSigmaPx(Landmark landmark) const {
+    return jg::clickSigmaPx(errorRuns_, house().coach, landmark,
+                            clip_.height > 0 ? clip_.height : kErrorHeightPx);
 }
 
 Status ReviewSession::save() {

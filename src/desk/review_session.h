@@ -7,6 +7,7 @@
 #include "review/assess.h"
 #include "review/edit.h"
 #include "review/letter_model.h"
+#include "review/own_error.h"
 
 #include <QObject>
 
@@ -38,6 +39,8 @@ public:
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
     LetterModel letter() const;
+    /// Standard error of a click on a landmark in this film, by the coach's own exercise.
+    double clickSigmaPx(Landmark landmark) const;
 
     /// Applies, saves, assesses. Errors: those of saving; then the edit is taken back.
     Status perform(const Edit& edit);
@@ -79,6 +82,7 @@ private:
     Clip clip_;
     Assessment assessment_;
     History history_;
+    std::vector<ErrorRun> errorRuns_;
 };
 
 } // namespace jg

@@ -22,6 +22,7 @@ const std::vector<ActionRow>& actionTable() {
         {"place-athletes", "Go to the athletes", {K("Alt+A")}, AtHome},
         {"place-playbook", "Go to the playbook", {K("Alt+B")}, AtHome},
         {"place-post", "Go to the post", {K("Alt+P")}, AtHome},
+        {"place-hand", "Go to your own error", {K("Alt+H")}, AtHome},
 
         {"to-desk", "Back to the desk", {K(Qt::Key_Backspace)}, InReview},
         {"stage-next", "Next stage", {K(Qt::Key_PageDown)}, InReview},
@@ -62,6 +63,7 @@ const std::vector<ActionRow>& actionTable() {
         {"measure-follow", "Follow the clicked joints between their frames", {K("P")}, AtMeasure},
         {"point-guess", "Take the guessed point", {K("K")}, AtMeasure},
         {"measure-suggested", "Go to the frame the paths suggest", {K("J")}, AtMeasure},
+        {"measure-sequence", "Show the order of events in time", {K("Q")}, AtMeasure},
         {"measure-turn", "Say how far the camera was turned from square", {K("Y")}, AtMeasure},
         {"measure-order", "Walk by time, or by body: legs, trunk, arm", {K("W")}, AtMeasure},
         {"measure-skip", "Set this measure aside", {K("X")}, AtMeasure},

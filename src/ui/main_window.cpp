@@ -3,6 +3,7 @@
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
+#include "ui/hand/own_error_place.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/post/post_place.h"
 #include "ui/shortcut_sheet.h"
@@ -18,7 +19,7 @@
 namespace jg::ui {
 
 namespace {
-const QStringList kPlaces = {"desk", "athletes", "playbook", "post"};
+const QStringList kPlaces = {"desk", "athletes", "playbook", "post", "hand"};
 } // namespace
 
 MainWindow::MainWindow(WindowParts parts)
@@ -82,6 +83,8 @@ void MainWindow::buildHome() {
     places_->addWidget(athletes_);
     places_->addWidget(new PlaybookPlace(parts_.playbook));
     places_->addWidget(post_);
+    hand_ = new OwnErrorPlace(*parts_.clock);
+    places_->addWidget(hand_);
     connect(sidebar_, &Sidebar::chosen, this, [this](int i) { showPlace(kPlaces.value(i)); });
     connect(desk_, &DeskPlace::open, this, &MainWindow::openReview);
     connect(desk_, &DeskPlace::takeIn, this, [this] { run("take-in"); });
@@ -97,6 +100,8 @@ void MainWindow::buildHome() {
         refreshHome();
     });
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
+    connect(hand_, &OwnErrorPlace::changed, this, &MainWindow::refreshHome);
+    connect(hand_, &OwnErrorPlace::say, this, [this](const QString& sentence) { foot_->say(sentence); });
     connect(post_, &PostPlace::outboxChanged, this, &MainWindow::refreshHome);
     connect(post_, &PostPlace::startPostOffice, this, &MainWindow::startPostOffice);
 }
@@ -111,6 +116,7 @@ void MainWindow::refreshHome() {
     desk_->show(*list, *parts_.library, today);
     athletes_->show(*parts_.library, parts_.playbook, today);
     post_->show(*parts_.library);
+    hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
     sidebar_->setCount(0, QString("%1 waiting").arg(list->waiting.size()));
     sidebar_->setCount(1, QString::number(list->athletes.size()));
@@ -120,6 +126,7 @@ void MainWindow::refreshHome() {
     int waiting = 0;
     if (auto items = parts_.library->outbox())
         for (const OutboxItem& i : *items) waiting += i.state != "sent";
+    sidebar_->setCount(4, hand_->inShort());
     sidebar_->setCount(3, waiting == 0 ? "nothing waits" : QString("%1 in the outbox").arg(waiting));
 }
 

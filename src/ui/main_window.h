@@ -16,6 +16,7 @@ namespace jg::ui {
 
 class AthletesPlace;
 class DeskPlace;
+class OwnErrorPlace;
 class PostPlace;
 class Sidebar;
 
@@ -63,6 +64,7 @@ private:
     Sidebar* sidebar_;
     DeskPlace* desk_;
     AthletesPlace* athletes_;
+    OwnErrorPlace* hand_ = nullptr;
     PostPlace* post_;
     Foot* foot_;
     ReviewPlace* review_ = nullptr;

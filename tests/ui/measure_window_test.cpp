@@ -238,6 +238,19 @@ TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {
     EXPECT_TRUE(d.document().paths.empty());
 }
 
+TEST(Window, TheOrderOfEventsIsShownByOneKey) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_Q);
+    auto* chart = d.window().findChild<QDialog*>("sequence");
+    ASSERT_TRUE(chart);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(chart));
+    QTest::keyClick(chart, Qt::Key_Escape);
+    ASSERT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("sequence"); }));
+}
+
 TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
     Walk walk(Stage::Judge);
     const std::int64_t plant = *walk.review.frameOf(Moment::Plant);

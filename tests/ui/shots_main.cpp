@@ -2,6 +2,7 @@
 #include "apps/post_office/smtp_server.h"
 #include "apps/post_office/window.h"
 #include "desk/dispatch.h"
+#include "desk/own_error_exercise.h"
 #include "film/reader.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
@@ -17,11 +18,36 @@
 #include <QTest>
 
 #include <iostream>
+#include <random>
 
 namespace {
 
 using namespace jg;
 using namespace jg::ui;
+
+/// Two exercises as two hands would do them: the page needs something to show.
+void keepTwoRuns(Library& library) {
+    std::mt19937 engine(4);
+    for (const auto& [day, sd] : {std::pair{"2026-09-14", 2.9}, {"2026-11-20", 1.7}}) {
+        std::normal_distribution<double> scatter(0, sd);
+        ErrorRun run{library.setting("house.coach"), *parseIsoDate(day), {}};
+        using L = Landmark;
+        const std::array<L, 3> joints[] = {{L::BackHip, L::BackKnee, L::BackAnkle},
+                                           {L::LeadHip, L::LeadKnee, L::LeadAnkle},
+                                           {L::BackShoulder, L::BackElbow, L::BackWrist}};
+        for (int n = 0; n < 9; ++n) {
+            ErrorPicture p;
+            p.name = "made-" + std::to_string(n);
+            p.joints = joints[n % 3];
+            p.truth = {{{500.0, 200.0}, {540.0 + 4 * n, 300.0}, {520.0, 410.0 - 3 * n}}};
+            for (auto& round : p.clicks)
+                for (std::size_t i = 0; i < 3; ++i)
+                    round[i] = (*p.truth)[i] + ImagePoint{scatter(engine), scatter(engine)};
+            run.pictures.push_back(p);
+        }
+        if (!keepRun(library, run)) std::cerr << "the exercise was not kept\n";
+    }
+}
 
 class Photographer {
 public:
@@ -178,6 +204,7 @@ int main(int argc, char** argv) {
         std::cerr << (!playbook ? playbook.error().text : library.error().text) << "\n";
         return 1;
     }
+    keepTwoRuns(**library);
     const Date today = *parseIsoDate("2026-11-25");
     MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<FixedClock>(today),
                        makeStandInMicrophone(demoVoices()), makeStandInLoudspeaker()});
@@ -189,6 +216,8 @@ int main(int argc, char** argv) {
     p.shoot("desk");
     window.showPlace("playbook");
     p.shoot("playbook");
+    window.showPlace("hand");
+    p.shoot("hand");
     window.showPlace("athletes");
     p.key(Qt::Key_Down);
     p.shoot("log");
@@ -249,6 +278,14 @@ int main(int argc, char** argv) {
     p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
+    window.run("measure-sequence");
+    if (auto* sequence = window.findChild<QDialog*>("sequence")) {
+        QTest::qWait(200);
+        p.shoot("sequence", sequence);
+        sequence->close();
+        window.activateWindow();
+        QTest::qWait(100);
+    }
     p.stage(4);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Down);

@@ -6,6 +6,7 @@
 #include "review/ghost.h"
 #include "review/letter_model.h"
 #include "ui/review/measure_picker.h"
+#include "ui/review/sequence_dialog.h"
 #include "ui/theme.h"
 
 #include <QPainter>
@@ -305,8 +306,8 @@ void MeasureBench::placePoint(ImagePoint at) {
     const PointKey key{step_->frame, step_->landmark};
     const std::string label = "Place the " + std::string(info(step_->landmark).name);
     const qint64 before = c_.playhead.frame();
-    // A small or blurred picture makes the hand less sure; until it is measured, the usual click error.
-    if (!perform(label, {SetPoint{key, PointMark{{at, kDefaultClickSigmaPx}, ""}}})) return;
+    if (!perform(label, {SetPoint{key, PointMark{{at, c_.session.clickSigmaPx(step_->landmark)}, ""}}}))
+        return;
     selected_ = Grip{key, "", 0};
     showNext();
     if (step_ && step_->frame != before) goToStep();
@@ -475,6 +476,16 @@ void MeasureBench::showCurve() {
     c_.ribbon.setCurve(std::move(curve), name);
 }
 
+void MeasureBench::showOrder() {
+    const Clip& clip = c_.session.clip();
+    if (clip.captureFps <= 0)
+        return c_.say(
+            "The capture rate is unknown, so frames can't be turned into time. Enter the rate first.");
+    const auto events = sequenceOf(review(), clip, c_.session.athlete().hand);
+    if (events.empty()) return c_.say("Set First touch; the order is told from there.");
+    showSequence(this, events, clip.captureFps);
+}
+
 std::optional<std::pair<Moment, PathEvent>> MeasureBench::suggestion() const {
     const MeasureDefinition* m = measureAt(list_->current());
     if (!m) return std::nullopt;
@@ -545,6 +556,7 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
+    if (id == "measure-sequence") return showOrder(), true;
     if (id == "measure-follow") return followPoints(), true;
     if (id == "point-guess") return takeGuess(), true;
     if (id == "measure-suggested") return goToSuggested(), true;

@@ -58,6 +58,7 @@ private:
     void followPoints();
     void takeGuess();
     void goToSuggested();
+    void showOrder();
     std::optional<Guess> guess() const;
     void paintGuess(QPainter& p, const ViewTransform& view) const;
     void paintPaths(QPainter& p, const ViewTransform& view) const;

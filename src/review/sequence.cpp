@@ -1,0 +1,82 @@
+#include "review/sequence.h"
+
+#include "review/paths.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+/// From the ground up: each is wanted after the one before it.
+constexpr std::array kWanted = {Moment::FootTouch,    Moment::PelvisTurns, Moment::TrunkOpens,
+                                Moment::ElbowForward, Moment::HandForward, Moment::Release};
+/// Shown beside them, wanted in no order.
+constexpr std::array kBeside = {Moment::LiftTop, Moment::HandBreak, Moment::Plant, Moment::FrontKneeExtends,
+                                Moment::Layback};
+
+int rankOf(Moment moment) {
+    const auto it = std::find(kWanted.begin(), kWanted.end(), moment);
+    return it == kWanted.end() ? -1 : static_cast<int>(it - kWanted.begin());
+}
+
+/// A rate at which two frames lie between events this far apart.
+int rateFor(double apartMs) {
+    for (const int fps : {120, 240, 480})
+        if (apartMs * fps / 1000 >= 2) return fps;
+    return 960;
+}
+
+std::string nameOf(Moment moment) {
+    return std::string(info(moment).name);
+}
+
+void compare(const SequenceEvent& before, SequenceEvent& e, double captureFps) {
+    const double gap = e.ms - before.ms, half = before.halfMs + e.halfMs;
+    const auto whole = [](double ms) { return std::to_string(std::lround(ms)); };
+    if (gap > half) {
+        e.after = whole(gap) + " ms after " + nameOf(before.moment) + ", give or take " + whole(half);
+        return;
+    }
+    e.tooClose = true;
+    const int rate = rateFor(std::max(gap, 1000 / captureFps / 2));
+    e.after = "Too close to " + nameOf(before.moment) + " to tell which came first";
+    if (rate > captureFps) e.after += ": film at " + std::to_string(rate) + " a second";
+    e.after += ".";
+}
+
+} // namespace
+
+std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand) {
+    std::vector<SequenceEvent> events;
+    const auto zero = review.frameOf(Moment::FootTouch);
+    if (!zero || clip.captureFps <= 0) return events;
+    const double frameMs = 1000 / clip.captureFps;
+    const auto suggested = momentsFromPaths(review, clip, hand);
+    const auto add = [&](Moment moment) {
+        const auto path = suggested.find(moment);
+        const auto frame = review.frameOf(moment);
+        if (!frame && path == suggested.end()) return;
+        SequenceEvent e;
+        e.moment = moment;
+        e.frame = frame ? *frame : path->second.frame;
+        e.fromPath = !frame;
+        e.ms = static_cast<double>(e.frame - *zero) * frameMs;
+        e.halfMs = frameMs * (frame ? 0.5 : static_cast<double>(path->second.plusMinus));
+        events.push_back(e);
+    };
+    for (const Moment moment : kWanted) add(moment);
+    for (const Moment moment : kBeside) add(moment);
+    std::stable_sort(events.begin(), events.end(), [](const auto& a, const auto& b) { return a.ms < b.ms; });
+    for (std::size_t i = 1; i < events.size(); ++i) compare(events[i - 1], events[i], clip.captureFps);
+    for (SequenceEvent& e : events)
+        for (const SequenceEvent& later : events)
+            if (rankOf(e.moment) >= 0 && rankOf(later.moment) >= 0 &&
+                rankOf(later.moment) < rankOf(e.moment) && e.ms + e.halfMs < later.ms - later.halfMs)
+                e.outOfOrder = true;
+    return events;
+}
+
+} // namespace jg

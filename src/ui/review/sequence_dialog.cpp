@@ -1,0 +1,116 @@
+#include "ui/review/sequence_dialog.h"
+
+#include "ui/theme.h"
+
+#include <QDialog>
+#include <QPainter>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+
+constexpr int kRow = 46, kTop = 34, kNames = 190, kWords = 300;
+
+/// A row an event: its name, its place on the clock with a bar as wide as its error, what it follows.
+class Chart : public QWidget {
+public:
+    explicit Chart(std::vector<SequenceEvent> events)
+        : events_(std::move(events)) {
+        setMinimumSize(820, kTop + kRow * static_cast<int>(events_.size()) + 12);
+        setAccessibleName("Order of events");
+        low_ = high_ = events_.front().ms;
+        for (const SequenceEvent& e : events_) {
+            low_ = std::min(low_, e.ms - e.halfMs);
+            high_ = std::max(high_, e.ms + e.halfMs);
+        }
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        paintClock(p);
+        for (std::size_t i = 0; i < events_.size(); ++i)
+            paintRow(p, events_[i], kTop + static_cast<int>(i) * kRow);
+    }
+
+private:
+    double xOf(double ms) const {
+        const double left = kNames + 12, right = width() - kWords - 24;
+        return left + (right - left) * (ms - low_) / std::max(1.0, high_ - low_);
+    }
+
+    void paintClock(QPainter& p) {
+        p.setFont(textFont(11));
+        double step = 50;
+        while ((high_ - low_) / step > 5) step *= 2;
+        for (double ms = std::ceil(low_ / step) * step; ms <= high_; ms += step) {
+            p.setPen(QPen(ms == 0 ? palette::quiet : palette::rule, 1));
+            p.drawLine(QPointF(xOf(ms), kTop - 8), QPointF(xOf(ms), height() - 6));
+            p.setPen(palette::quiet);
+            p.drawText(QRectF(xOf(ms) - 40, 4, 80, 18), Qt::AlignHCenter,
+                       ms == 0 ? QString("0 ms") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms)));
+        }
+    }
+
+    void paintRow(QPainter& p, const SequenceEvent& e, int top) {
+        const double y = top + kRow / 2.0;
+        p.setPen(palette::ink);
+        p.setFont(textFont(13.5, true));
+        p.drawText(QRectF(0, top, kNames, kRow / 2.0 + 3), Qt::AlignLeft | Qt::AlignBottom,
+                   QFontMetricsF(p.font()).elidedText(text(info(e.moment).name), Qt::ElideRight, kNames));
+        p.setFont(textFont(11.5));
+        p.setPen(palette::quiet);
+        p.drawText(QRectF(0, top + kRow / 2.0 + 3, kNames, kRow / 2.0), Qt::AlignLeft | Qt::AlignTop,
+                   QString("frame %1%2").arg(e.frame).arg(e.fromPath ? ", as its path says" : ""));
+        const double left = xOf(e.ms - e.halfMs), right = std::max(left + 3, xOf(e.ms + e.halfMs));
+        p.setPen(QPen(palette::moss, 1.6));
+        p.setBrush(e.fromPath ? palette::sheet : palette::moss); // hollow: not set by the coach
+        p.drawRoundedRect(QRectF(left, y - 7, right - left, 14), 3, 3);
+        p.setPen(e.outOfOrder ? palette::clay : e.tooClose ? palette::quiet : palette::ink);
+        QString words = text(e.after);
+        if (e.outOfOrder) words = "Before what should come first. " + words;
+        p.setFont(textFont(12.5, e.outOfOrder));
+        p.drawText(QRectF(width() - kWords, top, kWords - 4, kRow),
+                   Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, words);
+        p.setPen(QPen(palette::rule, 1));
+        p.drawLine(0, top + kRow, width(), top + kRow);
+    }
+
+    std::vector<SequenceEvent> events_;
+    double low_ = 0, high_ = 1;
+};
+
+} // namespace
+
+void showSequence(QWidget* parent, const std::vector<SequenceEvent>& events, double captureFps) {
+    auto* dialog = new QDialog(parent);
+    dialog->setObjectName("sequence");
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle("The order of events");
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(28, 22, 28, 20);
+    column->addWidget(heading("The order of events", 24));
+    column->addWidget(
+        quiet(QString("In milliseconds from first touch, at %1 captured frames a second. A bar is as wide "
+                      "as what is not known; a hollow one is a path's suggestion.")
+                  .arg(std::lround(captureFps)),
+              13));
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(new Chart(events));
+    scroll->viewport()->setAutoFillBackground(false);
+    column->addWidget(scroll, 1);
+    auto* close = mainButton("Close");
+    QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::accept);
+    column->addWidget(close, 0, Qt::AlignRight);
+    dialog->resize(900, std::min(640, 190 + kTop + kRow * static_cast<int>(events.size())));
+    dialog->open();
+}
+
+} // namespace jg::ui
