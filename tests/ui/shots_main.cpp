@@ -9,7 +9,6 @@
 #include "ui/main_window.h"
 #include "ui/review/letter_view.h"
 #include "ui/row_list.h"
-#include "ui/shortcut_sheet.h"
 #include "ui/theme.h"
 
 #include <QApplication>
@@ -221,11 +220,6 @@ int main(int argc, char** argv) {
     window.showPlace("athletes");
     p.key(Qt::Key_Down);
     p.shoot("log");
-    showShortcutSheet(&window);
-    if (auto* sheet = window.findChild<QDialog*>("shortcuts")) {
-        p.shoot("keys", sheet);
-        sheet->close();
-    }
     window.showPlace("desk");
     p.open("Wren");
     p.jumpTo(Moment::Set);
@@ -240,13 +234,6 @@ int main(int argc, char** argv) {
         window.activateWindow();
         QTest::qWait(100);
     }
-    window.toDesk();
-    p.open("Odalys");
-    window.run("last-frame");
-    window.run("look-cut");
-    p.settle();
-    p.shoot("deliveries");
-    window.run("look-cut");
     window.toDesk();
     p.open("Pia");
     const auto& damaged = window.reviewPlace()->session().clip().damaged;
