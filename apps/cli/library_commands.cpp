@@ -2,6 +2,7 @@
 
 #include "desk/demo_library.h"
 #include "desk/dispatch.h"
+#include "desk/own_measures.h"
 #include "desk/places.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
@@ -34,10 +35,17 @@ struct Opened {
     std::unique_ptr<ReviewSession> session;
 };
 
+/// The shipped playbook with the measures of the library's coach.
+Playbook playbookOf(Library& library) {
+    Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
+    orRefuse(loadOwnMeasures(library, book));
+    return book;
+}
+
 std::unique_ptr<Opened> openReview(const Arguments& a) {
     auto o = std::make_unique<Opened>();
     o->library = openLibrary(a.word(0, "LIB"));
-    o->playbook = orRefuse(loadPlaybook(dataFolder() / "playbook"));
+    o->playbook = playbookOf(*o->library);
     const Review review = orRefuse(o->library->review(ReviewId{a.word(1, "ID")}));
     o->session = orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, review.submission));
     if (!loadFonts(dataFolder() / "fonts"))
@@ -84,7 +92,7 @@ json countsAsJson(const Counts& c) {
 
 void reviewList(const Arguments& a, std::stop_token) {
     const auto library = openLibrary(a.word(0, "LIB"));
-    const Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
+    const Playbook book = playbookOf(*library);
     json all = json::array();
     for (const Review& r : orRefuse(library->reviews())) {
         const Athlete athlete = orRefuse(library->athlete(r.athlete));

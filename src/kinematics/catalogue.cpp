@@ -13,9 +13,10 @@ namespace jg {
 using nlohmann::json;
 
 std::span<const MeasureGroup> measureGroups() {
-    static constexpr std::array groups = {
-        MeasureGroup{"lower", "Lower body"}, MeasureGroup{"trunk", "Trunk and head"},
-        MeasureGroup{"arm", "Arm and glove"}, MeasureGroup{"timing", "Timing"}};
+    static constexpr std::array groups = {MeasureGroup{"lower", "Lower body"},
+                                          MeasureGroup{"trunk", "Trunk and head"},
+                                          MeasureGroup{"arm", "Arm and glove"},
+                                          MeasureGroup{"timing", "Timing"}, MeasureGroup{"own", "Your own"}};
     return groups;
 }
 

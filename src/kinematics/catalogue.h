@@ -45,7 +45,7 @@ struct MeasureGroup {
     std::string_view id;   ///< "lower"
     std::string_view name; ///< "Lower body"
 };
-/// All groups in the order of the body, timing last.
+/// All groups in the order of the body, then timing and the coach's own.
 std::span<const MeasureGroup> measureGroups();
 
 /// One point a formula needs: a landmark at a moment.

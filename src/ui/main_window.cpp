@@ -1,5 +1,6 @@
 #include "ui/main_window.h"
 
+#include "desk/own_measures.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
@@ -31,8 +32,10 @@ MainWindow::MainWindow(WindowParts parts)
     whole_ = new QStackedWidget;
     setCentralWidget(whole_);
     actions_ = new Actions(this, [this](const QString& id) { run(id); });
+    const Status own = loadOwnMeasures(*parts_.library, parts_.playbook);
     buildHome();
     refreshHome();
+    if (!own) foot_->say(text(own.error().text), 0);
     actions_->setWhere(AtHome);
     showPlace("desk");
     scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
@@ -148,7 +151,10 @@ void MainWindow::openReview(const SubmissionId& submission) {
     review_ = new ReviewPlace(
         std::move(*session), {*parts_.microphone, *parts_.loudspeaker, [this](const QString& id) { run(id); },
                               [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
-                              [this] { return askPassword(); }, [this] { refreshHome(); }});
+                              [this] { return askPassword(); }, [this] { refreshHome(); },
+                              [this](const OwnMeasureOrder& order) {
+                                  return keepOwnMeasure(*parts_.library, parts_.playbook, order);
+                              }});
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();

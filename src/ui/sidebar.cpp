@@ -11,8 +11,11 @@ Sidebar::Sidebar(QWidget* parent)
     : QWidget(parent) {
     setFixedWidth(212);
     setAccessibleName("Places");
-    for (const auto& [name, file] :
-         {std::pair{"Desk", "desk"}, {"Athletes", "athletes"}, {"Playbook", "playbook"}, {"Post", "post"}, {"Your hand", "hand"}})
+    for (const auto& [name, file] : {std::pair{"Desk", "desk"},
+                                     {"Athletes", "athletes"},
+                                     {"Playbook", "playbook"},
+                                     {"Post", "post"},
+                                     {"Your hand", "hand"}})
         entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink)});
 }
 

@@ -33,7 +33,8 @@ std::size_t heapBytes() {
     return heap.uordblks + heap.hblkhd;
 }
 
-/// A sanitizer keeps freed memory and pads every block: what is measured would be its own. It finds leaks itself.
+/// A sanitizer keeps freed memory and pads every block: what is measured would be its own. It finds leaks
+/// itself.
 #ifdef __SANITIZE_ADDRESS__
 constexpr bool kMemoryIsTheSanitizers = true;
 #else

@@ -4,7 +4,9 @@
 #include "ui/row_list.h"
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 
@@ -249,6 +251,47 @@ TEST(Window, TheOrderOfEventsIsShownByOneKey) {
     ASSERT_TRUE(QTest::qWaitForWindowExposed(chart));
     QTest::keyClick(chart, Qt::Key_Escape);
     ASSERT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("sequence"); }));
+}
+
+TEST(Window, AMeasureOfTheCoachsOwnJoinsTheWalkAndStays) {
+    Walk walk(Stage::Judge);
+    const auto rowOf = [](Driver& d, const std::string& id) {
+        return d.review().session().assessment().measure(id);
+    };
+    {
+        Driver d(walk.library->folder());
+        d.window().openReview(walk.submission.id);
+        d.key(Qt::Key_PageUp);
+        d.key(Qt::Key_A);
+        auto* picker = d.window().findChild<QDialog*>("measure-picker");
+        ASSERT_TRUE(picker);
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(picker));
+        d.click(d.button(picker, "A measure of your own \u2026"));
+        auto* dialog = d.window().findChild<QDialog*>("own-measure");
+        ASSERT_TRUE(dialog);
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+        const auto choose = [&](const char* box, int index, const QString& value) {
+            auto* combo = dialog->findChildren<QComboBox*>(box).at(index);
+            combo->setCurrentText(value);
+        };
+        choose("kind", 0, "Tilt of a line");
+        choose("point", 0, "back ankle");
+        choose("point", 1, "back ankle");
+        choose("position", 0, "Plant");
+        QTest::keyClicks(dialog->findChild<QLineEdit*>("name"), "Back shin");
+        d.click(d.button(dialog, "Keep this measure"));
+        EXPECT_TRUE(dialog->findChild<QLabel*>("wrong")->text().contains("twice")); // and nothing was kept
+        EXPECT_TRUE(d.document().extras.empty());
+        choose("point", 1, "pelvis");
+        d.click(d.button(dialog, "Keep this measure"));
+        ASSERT_TRUE(waitFor([&] { return !d.document().extras.empty(); }));
+        ASSERT_TRUE(rowOf(d, "own-back-shin"));
+        EXPECT_TRUE(rowOf(d, "own-back-shin")->value.value); // both points are clicked for others already
+    }
+    Driver again(walk.library->folder());
+    again.window().openReview(walk.submission.id);
+    ASSERT_TRUE(rowOf(again, "own-back-shin"));
+    EXPECT_TRUE(rowOf(again, "own-back-shin")->value.value);
 }
 
 TEST(Window, AGuessCountsOnlyWhenItIsTaken) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "desk/review_session.h"
+#include "kinematics/own_measure.h"
 #include "ui/key_cap.h"
 #include "ui/review/playhead.h"
 #include "ui/review/ribbon.h"
@@ -25,6 +26,8 @@ struct ReviewContext {
     std::function<void(Stage)> goTo;               ///< another stage
     std::function<void(const QString&)> runAction; ///< an action of the table
     std::function<void()> redraw;                  ///< the marks on the picture
+    /// Keeps a measure of the coach's own; returns its id.
+    std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
 };
 
 /// One bench. Reads the session and performs edits; the review place calls refresh() after each change.

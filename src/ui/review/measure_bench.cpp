@@ -6,6 +6,7 @@
 #include "review/ghost.h"
 #include "review/letter_model.h"
 #include "ui/review/measure_picker.h"
+#include "ui/review/own_measure_dialog.h"
 #include "ui/review/sequence_dialog.h"
 #include "ui/theme.h"
 
@@ -507,8 +508,22 @@ void MeasureBench::goToSuggested() {
 }
 
 void MeasureBench::addMeasures() {
-    pickMeasures(this, playbook(), review(), c_.session.clip().view, [this](std::vector<std::string> extras) {
-        if (extras != review().extras) perform("Choose the measures", {SetExtras{std::move(extras)}});
+    pickMeasures(
+        this, playbook(), review(), c_.session.clip().view,
+        [this](std::vector<std::string> extras) {
+            if (extras != review().extras) perform("Choose the measures", {SetExtras{std::move(extras)}});
+        },
+        [this] { makeOwnMeasure(); });
+}
+
+void MeasureBench::makeOwnMeasure() {
+    askOwnMeasure(this, [this](const OwnMeasureOrder& order) {
+        const auto id = c_.keepMeasure(order);
+        if (!id) return text(id.error().text);
+        std::vector<std::string> extras = review().extras;
+        extras.push_back(*id);
+        perform("Take a measure of your own", {SetExtras{std::move(extras)}});
+        return QString();
     });
 }
 

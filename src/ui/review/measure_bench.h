@@ -68,6 +68,7 @@ private:
     void keepDrawing();
     QString noteOn(const MeasureRow& row) const;
     void addMeasures();
+    void makeOwnMeasure();
     void nudge(double dx, double dy);
     void removeSelected();
     void skipMeasure();

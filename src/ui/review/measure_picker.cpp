@@ -63,7 +63,8 @@ std::vector<std::string> chosen(const Ticks& ticks) {
 } // namespace
 
 void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& review, View view,
-                  const std::function<void(std::vector<std::string>)>& then) {
+                  const std::function<void(std::vector<std::string>)>& then,
+                  const std::function<void()>& makeOwn) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("measure-picker");
@@ -84,6 +85,10 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
     auto* list = new QVBoxLayout(page);
     auto ticks = std::make_shared<Ticks>();
     for (const auto& [group, name] : measureGroups()) {
+        const std::string_view id = group;
+        if (std::none_of(playbook.measures.begin(), playbook.measures.end(),
+                         [id](const MeasureDefinition& m) { return m.group == id; }))
+            continue;
         list->addWidget(plain(text(name), 14, true));
         for (const MeasureDefinition& m : playbook.measures) {
             if (m.group != group) continue;
@@ -110,7 +115,14 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
         dialog->accept();
         then(chosen(*ticks));
     });
+    auto* own = plainButton("A measure of your own \u2026");
+    QObject::connect(own, &QPushButton::clicked, dialog, [dialog, ticks, then, makeOwn] {
+        dialog->accept();
+        then(chosen(*ticks)); // what was ticked stays ticked
+        makeOwn();
+    });
     foot->addWidget(all);
+    foot->addWidget(own);
     foot->addStretch(1);
     foot->addWidget(done);
     column->addLayout(foot);

@@ -11,8 +11,9 @@ class QWidget;
 namespace jg::ui {
 
 /// Shows the whole catalogue by group, with what this view can see; hands on the measures ticked beside the
-/// approach's. Esc changes nothing.
+/// approach's. `makeOwn` is called when the coach wants a measure of their own. Esc changes nothing.
 void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& review, View view,
-                  const std::function<void(std::vector<std::string>)>& then);
+                  const std::function<void(std::vector<std::string>)>& then,
+                  const std::function<void()>& makeOwn);
 
 } // namespace jg::ui

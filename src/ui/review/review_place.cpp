@@ -86,7 +86,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
 
     context_.reset(new ReviewContext{
         *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->say(sentence); },
-        [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }});
+        [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure});
     auto* send = new SendBench(*context_, *letter_, s.askPassword);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     all_ = {new LookBench(*context_),

@@ -26,6 +26,7 @@ struct ReviewSurroundings {
     std::function<void()> toDesk;
     std::function<std::optional<QString>()> askPassword;
     std::function<void()> outboxChanged;
+    std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
 };
 
 /// One open review. Owns its session and its film's decoding thread.

@@ -1,0 +1,37 @@
+// Measures a coach makes from the formula kinds; they behave like shipped ones.
+#pragma once
+
+#include "kinematics/catalogue.h"
+
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace jg {
+
+/// A kind a coach can choose, and what it asks for.
+struct OwnMeasureKind {
+    std::string_view id;                  ///< as in the playbook file, "jointAngle"
+    std::string_view name;                ///< "Angle at a joint"
+    std::string_view how;                 ///< what the number will be
+    std::vector<std::string_view> points; ///< a name for each landmark to choose; for travel just one
+    bool twoPositions = false;            ///< from one position to another
+    bool sideOnly = false;                ///< means nothing from the front or behind
+    std::string_view unit;
+};
+std::span<const OwnMeasureKind> ownMeasureKinds();
+
+/// What the coach fills in.
+struct OwnMeasureOrder {
+    std::string name;
+    std::string kind;
+    std::vector<Landmark> landmarks;
+    std::vector<Moment> positions; ///< one, or two
+};
+
+/// The measure's row as in the playbook file. Errors: BadInput, a sentence for each thing that is missing or
+/// can't be: no name, the same landmark twice, positions missing or alike or out of order.
+Result<std::string> ownMeasureRow(const OwnMeasureOrder& order);
+
+} // namespace jg
