@@ -3,6 +3,7 @@
 #include "desk/places.h"
 #include "film/reader.h"
 #include "review/assess.h"
+#include "review/ghost.h"
 #include "review/guide.h"
 
 #include <QCoreApplication>
@@ -20,8 +21,13 @@ struct FullReview {
     Playbook playbook = *loadPlaybook(dataFolder() / "playbook");
     Review review;
     Clip clip;
-    FullReview() {
+    /// With so many measures of the catalogue beside the approach's.
+    explicit FullReview(std::size_t extras = 0) {
         review.approach = *playbook.approach("load-and-drive");
+        for (const MeasureDefinition& m : playbook.measures)
+            if (review.extras.size() < extras && m.hasPoints() && m.seenFrom(View::Open) &&
+                !review.approach.targetOf(m.id))
+                review.extras.push_back(m.id);
         clip.captureFps = 120;
         clip.frames = 300;
         clip.width = 1280;
@@ -48,6 +54,37 @@ void assessAfterADrag(benchmark::State& state) {
     }
 }
 BENCHMARK(assessAfterADrag)->Unit(benchmark::kMicrosecond);
+
+void assessFortyMeasuresAfterADrag(benchmark::State& state) {
+    FullReview full(28);
+    auto& point = full.review.points.begin()->second.point.at;
+    std::size_t numbers = 0;
+    for (auto _ : state) {
+        point.x += 0.05;
+        const Assessment a = assess(full.review, full.playbook, full.clip, Hand::Right);
+        numbers = a.measures.size();
+        benchmark::DoNotOptimize(a);
+    }
+    state.counters["measures"] = static_cast<double>(numbers);
+}
+BENCHMARK(assessFortyMeasuresAfterADrag)->Unit(benchmark::kMicrosecond);
+
+/// One round solves every ghost of the review; the time is of one.
+void ghostOfAMeasure(benchmark::State& state) {
+    FullReview full;
+    for (Target& t : full.review.approach.targets) // beyond what the figure does, so that all are drawn
+        if (t.type == TargetType::AtLeast) t.x += 15;
+    const Assessment a = assess(full.review, full.playbook, full.clip, Hand::Right);
+    std::vector<const MeasureRow*> drawn;
+    for (const MeasureRow& row : a.measures)
+        if (ghostOf(full.review, full.playbook, row, full.clip, Hand::Right)) drawn.push_back(&row);
+    std::size_t next = 0;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(
+            ghostOf(full.review, full.playbook, *drawn[next++ % drawn.size()], full.clip, Hand::Right));
+    state.counters["ghosts"] = static_cast<double>(drawn.size());
+}
+BENCHMARK(ghostOfAMeasure)->Unit(benchmark::kMicrosecond);
 
 void poseOfTheFigure(benchmark::State& state) {
     const Delivery d{DeliveryKnobs{}};

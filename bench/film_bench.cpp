@@ -3,6 +3,7 @@
 #include "base/file_store.h"
 #include "desk/film_thread.h"
 #include "film/ffmpeg_handles.h"
+#include "film/follow.h"
 #include "film/reader.h"
 #include "film/scrub_copy.h"
 
@@ -151,6 +152,19 @@ std::vector<double> scrubJumps(const std::string& film, const std::string& folde
     return ms;
 }
 
+/// Six points followed over up to 240 frames, in decode times of those frames.
+double followed(const std::string& film, double d) {
+    const auto reader = open(film);
+    const std::int64_t last = std::min<std::int64_t>(240, reader->info().frames()) - 1;
+    const double w = reader->info().width, h = reader->info().height;
+    std::vector<FollowOrder> orders;
+    for (int i = 1; i <= 6; ++i)
+        orders.push_back({0, last, {w * i / 7, h * (0.3 + 0.05 * i)}, {w * i / 7, h * (0.3 + 0.05 * i)}, 2});
+    const auto start = Clock::now();
+    if (!followPoints(*reader, orders)) throw std::runtime_error("the points were not followed");
+    return msSince(start) / (static_cast<double>(last + 1) * d);
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -199,6 +213,7 @@ int main(int argc, char** argv) {
                        {{"p95", quantile(calm, 0.95) / d},
                         {"max", quantile(calm, 1) / d / static_cast<double>(group)}}},
                       {"jump", worstJump(film, d, keys)},
+                      {"follow", followed(film, d)},
                       {"nearMs", quantile(near, 0.95)},
                       {"overBudgetMB", overBudget / 1e6}}
                      .dump(1)
