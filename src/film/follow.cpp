@@ -1,6 +1,6 @@
 #include "film/follow.h"
 
-#include "film/turn.h"
+#include "film/working_grey.h"
 
 #include <opencv2/imgproc.hpp>
 #include <opencv2/video/tracking.hpp>
@@ -12,20 +12,14 @@ namespace jg {
 
 namespace {
 
-constexpr int kWidth = 960;                 ///< of the pictures the flow is taken on
 constexpr double kWindow = 0.032;           ///< of the flow, of the picture's longer side
 constexpr int kLevels = 3;                  ///< of its pyramid
 constexpr double kMostDisagreementPx = 1.5; ///< forth and back, there
 constexpr double kLongestJump = 0.15;       ///< a frame, of the picture's longer side
 constexpr double kLargestGap = 0.015; ///< between the two ways where they meet, of the picture's longer side
-constexpr int kBackgroundPictures = 15;
-constexpr double kForeground = 12; ///< grey levels from the background
-constexpr int kPlain = 128;        ///< what the background becomes
-constexpr double kDoubted = 0.3;   ///< of a way's length before it was lost: it slips first, then it is lost
-
-double longSide(const cv::Mat& picture) {
-    return std::max(picture.cols, picture.rows);
-}
+constexpr double kForeground = 12;    ///< grey levels from the background
+constexpr int kPlain = 128;           ///< what the background becomes
+constexpr double kDoubted = 0.3; ///< of a way's length before it was lost: it slips first, then it is lost
 
 using Pyramid = std::vector<cv::Mat>;
 
@@ -40,14 +34,16 @@ using Way = std::vector<Step>;
 class Follower {
 public:
     Follower(Reader& reader, std::int64_t first, std::int64_t last)
-        : reader_(reader)
+        : grey_(reader)
         , first_(first)
         , last_(last) {}
 
     Status load(std::stop_token stop, const std::function<void(double)>& progress) {
-        if (const Status learned = learnBackground(stop); !learned) return learned;
+        auto background = grey_.background(stop);
+        if (!background) return background.error();
+        background_ = *std::move(background);
         for (std::int64_t n = first_; n <= last_; ++n) {
-            auto shown = shownGrey(n, stop);
+            auto shown = grey_.at(n, stop);
             if (!shown) return shown.error();
             Pyramid pyramid;
             cv::buildOpticalFlowPyramid(withoutBackground(*shown), pyramid, window(), kLevels);
@@ -64,44 +60,6 @@ public:
     }
 
 private:
-    Result<cv::Mat> shownGrey(std::int64_t n, std::stop_token stop) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Following was stopped.");
-        const FilmInfo& info = reader_.info();
-        const int width = std::min(kWidth, std::max(16, info.width));
-        // A film shot upright is stored lying: its stored width is the shown height.
-        const bool lying = info.rotationDeg % 180 != 0;
-        const int stored = lying ? std::max(16, width * info.height / std::max(1, info.width)) : width;
-        auto grey = reader_.grey(FrameNumber{n}, stored, stop);
-        if (!grey) return grey.error();
-        const cv::Mat raw(grey->height, grey->width, CV_8U, grey->pixels.data());
-        cv::Mat shown;
-        turnAsShown(raw, shown, info);
-        scaleX_ = static_cast<double>(shown.cols) / info.width;
-        scaleY_ = static_cast<double>(shown.rows) / info.height;
-        return shown;
-    }
-
-    /// The median of pictures spread over the film: what stands still behind the athlete.
-    Status learnBackground(std::stop_token stop) {
-        std::vector<cv::Mat> some;
-        const std::int64_t frames = reader_.info().frames();
-        for (int i = 0; i < kBackgroundPictures; ++i) {
-            auto shown = shownGrey((frames - 1) * i / (kBackgroundPictures - 1), stop);
-            if (!shown) return shown.error();
-            some.push_back(*std::move(shown));
-        }
-        background_ = some.front().clone();
-        std::vector<std::uint8_t> values(some.size());
-        for (int y = 0; y < background_.rows; ++y)
-            for (int x = 0; x < background_.cols; ++x) {
-                for (std::size_t k = 0; k < some.size(); ++k) values[k] = some[k].at<std::uint8_t>(y, x);
-                std::nth_element(values.begin(), values.begin() + static_cast<long>(values.size() / 2),
-                                 values.end());
-                background_.at<std::uint8_t>(y, x) = values[values.size() / 2];
-            }
-        return Done{};
-    }
-
     /// Without the wall's own pattern a flow can't hold on to the wall.
     cv::Mat withoutBackground(const cv::Mat& picture) const {
         cv::Mat away, mask;
@@ -120,7 +78,7 @@ private:
 
     Way walk(std::int64_t from, std::int64_t to, FilmPlace start) const {
         const int step = to > from ? 1 : -1;
-        Way way{{{static_cast<float>(start.x * scaleX_), static_cast<float>(start.y * scaleY_)}, true}};
+        Way way{{grey_.toWorking(start), true}};
         for (std::int64_t n = from; n != to; n += step) {
             const Step next = way.back().known ? stepOn(at(n), at(n + step), way.back().at) : Step{};
             way.push_back(next);
@@ -147,9 +105,7 @@ private:
     /// is its error.
     double bendTo(Way& way, FilmPlace end) const {
         if (!way.back().known) return 0;
-        const cv::Point2f miss =
-            cv::Point2f(static_cast<float>(end.x * scaleX_), static_cast<float>(end.y * scaleY_)) -
-            way.back().at;
+        const cv::Point2f miss = grey_.toWorking(end) - way.back().at;
         for (std::size_t i = 0; i < way.size(); ++i)
             way[i].at += miss * (static_cast<float>(i) / static_cast<float>(way.size() - 1));
         return cv::norm(miss);
@@ -181,7 +137,7 @@ private:
             const std::int64_t frame = order.from + static_cast<std::int64_t>(i);
             const double gap = std::max(missed, f.known && b.known ? cv::norm(f.at - b.at) : 0);
             const double sd = sdOf(order, f, b, late, gap);
-            const bool isLost = (!f.known && !b.known) || gap > largestGap || sd * scaleX_ > largestGap;
+            const bool isLost = (!f.known && !b.known) || gap > largestGap || sd * grey_.scale() > largestGap;
             if (isLost && i > 0 && i < frames) {
                 result.lost = {result.lost ? result.lost->first : frame, frame};
                 continue;
@@ -189,7 +145,7 @@ private:
             // The ends are what was clicked, whatever the flow says.
             const double weight = i == 0 || !b.known ? 0 : i == frames || !f.known ? 1 : late;
             const cv::Point2d at = cv::Point2d(f.at) * (1 - weight) + cv::Point2d(b.at) * weight;
-            result.places.push_back({frame, {at.x / scaleX_, at.y / scaleY_}, isLost ? order.clickSdPx : sd});
+            result.places.push_back({frame, grey_.toFilm(at), isLost ? order.clickSdPx : sd});
         }
         return result;
     }
@@ -200,12 +156,12 @@ private:
         const auto frames = static_cast<double>(order.to - order.from);
         const double walked = std::min(f.known ? late : 1, b.known ? 1 - late : 1) * frames;
         const double drift = f.known && b.known ? kDriftPx * std::sqrt(walked) : kSlipPx * walked;
-        return std::hypot(order.clickSdPx, drift / scaleX_, gap * std::sqrt(late * (1 - late)) / scaleX_);
+        return std::hypot(order.clickSdPx, drift / grey_.scale(),
+                          gap * std::sqrt(late * (1 - late)) / grey_.scale());
     }
 
-    Reader& reader_;
+    WorkingGrey grey_;
     std::int64_t first_, last_;
-    double scaleX_ = 1, scaleY_ = 1; ///< from the film's pixels to the flow's
     cv::Mat background_;
     std::vector<Pyramid> pyramids_;
 };

@@ -1,6 +1,7 @@
 // Points followed through a film by optical flow, between frames where they were clicked.
 #pragma once
 
+#include "film/film_place.h"
 #include "film/reader.h"
 
 #include <functional>
@@ -10,11 +11,6 @@
 #include <vector>
 
 namespace jg {
-
-/// A place in the picture as shown, source pixels.
-struct FilmPlace {
-    double x = 0, y = 0;
-};
 
 /// A point known on two frames.
 struct FollowOrder {

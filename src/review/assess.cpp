@@ -231,7 +231,7 @@ MeasureInput inputFor(const Review& review, const Playbook& playbook, const Meas
     for (const Slot& slot : m.slots) {
         const auto frame = review.frameOf(slot.at);
         const PointMark* p = frame ? review.point(*frame, slot.landmark) : nullptr;
-        if (p && p->hidden.empty()) in.points[slot.name] = p->point;
+        if (p && p->hidden.empty()) in.points[slot.name] = review.steadied(*frame, p->point);
     }
     placeCamera(review, playbook, m, clip, in);
     return in;

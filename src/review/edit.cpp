@@ -23,6 +23,7 @@ struct Applier {
     Review& r;
     Change operator()(const SetCut& c) { return SetCut{std::exchange(r.cut, c.value)}; }
     Change operator()(const SetTurn& c) { return SetTurn{std::exchange(r.turn, c.value)}; }
+    Change operator()(const SetShake& c) { return SetShake{std::exchange(r.shake, c.value)}; }
     Change operator()(const SetScale& c) { return SetScale{c.kind, exchangeIn(r.scales, c.kind, c.value)}; }
     Change operator()(const SetMoment& c) {
         return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)};

@@ -17,6 +17,9 @@ struct SetCut {
 struct SetTurn {
     std::optional<CameraTurn> value;
 };
+struct SetShake {
+    std::optional<CameraShake> value;
+};
 struct SetScale {
     ScaleKind kind;
     std::optional<ScaleMark> value;
@@ -62,8 +65,8 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetCut, SetTurn, SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade,
-                            SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+using Change = std::variant<SetCut, SetTurn, SetShake, SetScale, SetMoment, SetPoint, SetPath, SetMark,
+                            SetGrade, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {

@@ -28,13 +28,18 @@ public:
         , fps_(clip.captureFps)
         , target_{static_cast<double>(targetDirectionX(hand, clip.view)), 0} {}
 
-    /// The part of a path between two moments; empty without either, or with a gap in it.
+    /// The part of a path between two moments, without the camera's shake; empty without either, or with a
+    /// gap in it.
     Path part(Landmark landmark, Moment from, Moment to) const {
         const auto first = review_.frameOf(from), last = review_.frameOf(to);
         if (!first || !last) return {};
         const Path whole = pathOf(review_, landmark);
-        const auto some = between(whole, *first, *last);
-        return {some.begin(), some.end()};
+        Path steady;
+        for (const PathPlace& p : between(whole, *first, *last)) {
+            const ClickedPoint at = review_.steadied(p.frame, {p.at, p.sdPx});
+            steady.push_back({p.frame, at.at, at.sigmaPx});
+        }
+        return steady;
     }
 
     std::optional<PathEvent> forward(Landmark landmark) const {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace jg {
 
@@ -73,6 +74,13 @@ std::vector<Target> Review::walkTargets() const {
         all.push_back(std::move(recorded));
     }
     return all;
+}
+
+ClickedPoint Review::steadied(std::int64_t frame, const ClickedPoint& point) const {
+    if (!shake || !shake->on) return point;
+    const auto it = shake->shifts.find(frame);
+    if (it == shake->shifts.end()) return point;
+    return {point.at - it->second, std::hypot(point.sigmaPx, shake->sdPx)};
 }
 
 const Stop* Review::stop(const StopId& stopId) const {

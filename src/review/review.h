@@ -39,6 +39,15 @@ struct CameraTurn {
     bool operator==(const CameraTurn&) const = default;
 };
 
+/// How the camera shook: where the background lay on each frame, against the reference frame.
+struct CameraShake {
+    std::int64_t reference = 0;
+    std::map<std::int64_t, ImagePoint> shifts;
+    double sdPx = 0; ///< of a shift, on each axis
+    bool on = true;  ///< taken out of the numbers
+    bool operator==(const CameraShake&) const = default;
+};
+
 /// A thing of known length. The height has no ends of its own: it stands between crown and ground at Set.
 struct ScaleMark {
     std::int64_t frame = 0;
@@ -189,8 +198,9 @@ struct Review {
     Date date{};
     Approach approach; ///< frozen copy of what it is judged by
     Stage stage = Stage::Look;
-    std::optional<CameraTurn> turn; ///< nothing = the camera is taken as square
-    std::optional<FrameSpan> cut;   ///< the delivery under review; nothing = the whole film
+    std::optional<CameraTurn> turn;   ///< nothing = the camera is taken as square
+    std::optional<FrameSpan> cut;     ///< the delivery under review; nothing = the whole film
+    std::optional<CameraShake> shake; ///< nothing = not looked for
     std::map<ScaleKind, ScaleMark> scales;
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
@@ -207,6 +217,9 @@ struct Review {
 
     std::optional<std::int64_t> frameOf(Moment moment) const;
     const PointMark* point(std::int64_t frame, Landmark landmark) const;
+    /// A clicked point where it lies with the camera's shake taken out, its error with it; the same when
+    /// there is none, it is off, or the frame is not in it.
+    ClickedPoint steadied(std::int64_t frame, const ClickedPoint& point) const;
     const Stop* stop(const StopId& id) const;
     /// The targets the walk measures: the approach's, and the extras as recorded ones.
     std::vector<Target> walkTargets() const;

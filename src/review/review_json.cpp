@@ -205,6 +205,14 @@ Path pathIn(const json& rows) {
 void writeLooking(const Review& r, json& d) {
     if (r.turn) d["cameraTurnDeg"] = r.turn->deg;
     if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
+    if (r.shake) {
+        json shifts = json::array();
+        for (const auto& [frame, by] : r.shake->shifts) shifts.push_back({frame, by.x, by.y});
+        d["shake"] = {{"reference", r.shake->reference},
+                      {"sdPx", r.shake->sdPx},
+                      {"on", r.shake->on},
+                      {"shifts", shifts}};
+    }
     d["scales"] = json::object();
     for (const auto& [kind, s] : r.scales)
         d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
@@ -258,6 +266,11 @@ void readLooking(const json& d, Review& r) {
     r.extras = d.value("extras", r.extras);
     if (d.contains("cameraTurnDeg")) r.turn = CameraTurn{d["cameraTurnDeg"]};
     if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
+    if (d.contains("shake")) {
+        const json& s = d["shake"];
+        r.shake = CameraShake{s.at("reference"), {}, s.at("sdPx"), s.at("on")};
+        for (const json& row : s.at("shifts")) r.shake->shifts[row.at(0)] = {row.at(1), row.at(2)};
+    }
     const json scales = d.value("scales", json::object());
     for (const auto& [id, s] : scales.items())
         r.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),

@@ -64,6 +64,7 @@ const std::vector<ActionRow>& actionTable() {
         {"point-guess", "Take the guessed point", {K("K")}, AtMeasure},
         {"measure-suggested", "Go to the frame the paths suggest", {K("J")}, AtMeasure},
         {"measure-sequence", "Show the order of events in time", {K("Q")}, AtMeasure},
+        {"measure-steady", "Take the camera's shake out of the numbers, or not", {K("F")}, AtMeasure},
         {"measure-turn", "Say how far the camera was turned from square", {K("Y")}, AtMeasure},
         {"measure-order", "Walk by time, or by body: legs, trunk, arm", {K("W")}, AtMeasure},
         {"measure-skip", "Set this measure aside", {K("X")}, AtMeasure},

@@ -240,6 +240,22 @@ TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {
     EXPECT_TRUE(d.document().paths.empty());
 }
 
+TEST(Window, TheCamerasShakeIsFoundByOneKeyAndSwitched) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_F);
+    ASSERT_TRUE(waitFor([&] { return d.document().shake.has_value(); }, 60000));
+    EXPECT_TRUE(d.document().shake->on);
+    EXPECT_EQ(d.document().shake->shifts.size(),
+              static_cast<std::size_t>(d.review().session().clip().frames));
+    d.key(Qt::Key_F);
+    EXPECT_FALSE(d.document().shake->on);
+    d.key(Qt::Key_Z);
+    EXPECT_TRUE(d.document().shake->on);
+}
+
 TEST(Window, TheOrderOfEventsIsShownByOneKey) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());

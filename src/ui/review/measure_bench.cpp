@@ -1,6 +1,7 @@
 #include "ui/review/measure_bench.h"
 
 #include "desk/follow_paths.h"
+#include "desk/steady_film.h"
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
 #include "review/ghost.h"
@@ -211,9 +212,11 @@ void MeasureBench::select(int row) {
 }
 
 QString MeasureBench::stageCaption() const {
+    const QString steadied = review().shake && review().shake->on ? "shake taken out" : "";
     for (const auto& [moment, mark] : review().moments)
-        if (mark.frame == c_.playhead.frame()) return text(info(moment).name);
-    return {};
+        if (mark.frame == c_.playhead.frame())
+            return text(info(moment).name) + (steadied.isEmpty() ? "" : " \u00b7 " + steadied);
+    return steadied;
 }
 
 QString MeasureBench::loupeText() const {
@@ -420,6 +423,38 @@ void MeasureBench::followPoints() {
     });
 }
 
+void MeasureBench::steady() {
+    if (const auto& known = review().shake) {
+        CameraShake other = *known;
+        other.on = !other.on;
+        if (!perform(other.on ? "Take the shake out" : "Leave the shake in", {SetShake{other}})) return;
+        return c_.say(other.on ? "The camera's shake is taken out of the numbers."
+                               : "The numbers hold the camera's shake again.");
+    }
+    if (following_) {
+        following_->cancel();
+        return;
+    }
+    const Clip& clip = c_.session.clip();
+    const FrameSpan span = review().cut.value_or(FrameSpan{0, clip.frames - 1});
+    const auto film = c_.session.library().mediaPath(clip);
+    c_.say("Following the background \u2026 F stops it.");
+    following_ = new Job(this, [this, film, span](std::stop_token stop, const Job::Progress& progress) {
+        const auto shake = findShake(film, span, stop, progress);
+        return Job::Continuation([this, shake] {
+            following_ = nullptr;
+            if (!shake) return c_.say(text(shake.error().text));
+            if (perform("Take the shake out", {SetShake{*shake}}))
+                c_.say(QString(
+                           "The camera shook by up to %1 px. It is taken out of the numbers; F puts it back.")
+                           .arg(largestShift(*shake), 0, 'f', 1));
+        });
+    });
+    connect(following_, &Job::progressed, this, [this](double part) {
+        c_.say(QString("Following the background: %1 %. F stops it.").arg(std::lround(part * 100)));
+    });
+}
+
 std::optional<Guess> MeasureBench::guess() const {
     if (!step_ || step_->frame != c_.stage.shownFrame()) return std::nullopt;
     return guessFor(review(), step_->landmark, step_->frame);
@@ -572,6 +607,7 @@ bool MeasureBench::act(const QString& id) {
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
     if (id == "measure-sequence") return showOrder(), true;
+    if (id == "measure-steady") return steady(), true;
     if (id == "measure-follow") return followPoints(), true;
     if (id == "point-guess") return takeGuess(), true;
     if (id == "measure-suggested") return goToSuggested(), true;

@@ -56,6 +56,7 @@ private:
     void hidePoint();
     void giveAnswer();
     void followPoints();
+    void steady();
     void takeGuess();
     void goToSuggested();
     void showOrder();

@@ -1,0 +1,20 @@
+// Finds how the camera of a review's film shook.
+#pragma once
+
+#include "review/review.h"
+
+#include <filesystem>
+#include <functional>
+#include <stop_token>
+
+namespace jg {
+
+/// The shake over the span, against its first frame. Opens the film; any one thread. Errors: those of Reader
+/// and cameraShake().
+Result<CameraShake> findShake(const std::filesystem::path& film, FrameSpan span, std::stop_token stop = {},
+                              const std::function<void(double)>& progress = {});
+
+/// The furthest the camera went from the reference, pixels.
+double largestShift(const CameraShake& shake);
+
+} // namespace jg

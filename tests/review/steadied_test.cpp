@@ -1,0 +1,60 @@
+// The camera's shake taken out of the numbers, and put back.
+#include "review/assess.h"
+#include "review/edit.h"
+#include "review/review_json.h"
+#include "tests/support/fixtures.h"
+
+namespace jg {
+namespace {
+
+using L = Landmark;
+
+/// A head that stays where it is in the place, on a camera that sinks by 30 px between Set and Plant.
+Review shaken() {
+    Review r;
+    r.date = test::today();
+    r.approach = *test::playbook().approach("load-and-drive");
+    r.moments[Moment::Set] = {10, ""};
+    r.moments[Moment::Plant] = {40, ""};
+    r.points[{10, L::Crown}] = {{{500, 100}, 2}, ""};
+    r.points[{10, L::Ground}] = {{{500, 600}, 2}, ""};
+    r.points[{10, L::Head}] = {{{500, 130}, 2}, ""};
+    r.points[{40, L::Head}] = {{{500, 160}, 2}, ""};
+    return r;
+}
+
+double headDrop(const Review& r) {
+    Clip clip;
+    clip.width = 1280, clip.height = 720;
+    return *assess(r, test::playbook(), clip, Hand::Right).measure("head-drop")->value.value;
+}
+
+TEST(Steadied, ShakeIsTakenOutOfWhatLiesBetweenTwoFrames) {
+    Review r = shaken();
+    EXPECT_NEAR(headDrop(r), 6, 1e-9); // 30 of 500 px, all of it the camera's
+    apply(r, {"steady", {SetShake{CameraShake{10, {{10, {0, 0}}, {40, {0, 30}}}, 0.2, true}}}});
+    EXPECT_NEAR(headDrop(r), 0, 1e-9);
+    const auto stored = reviewFromJson(toJson(r));
+    ASSERT_TRUE(stored) << stored.error().text;
+    EXPECT_EQ(stored->shake, r.shake);
+    CameraShake off = *r.shake;
+    off.on = false;
+    const Edit back = apply(r, {"leave in", {SetShake{off}}});
+    EXPECT_NEAR(headDrop(r), 6, 1e-9);
+    apply(r, back);
+    EXPECT_NEAR(headDrop(r), 0, 1e-9);
+    // The points themselves stay on the picture where they were clicked.
+    EXPECT_EQ(r.points.at({40, L::Head}).point.at, (ImagePoint{500, 160}));
+}
+
+TEST(Steadied, TheShiftsErrorJoinsTheClicks) {
+    Review r = shaken();
+    r.shake = CameraShake{10, {{40, {3, 4}}}, 1.5, true};
+    const ClickedPoint p = r.steadied(40, {{10, 10}, 2});
+    EXPECT_EQ(p.at, (ImagePoint{7, 6}));
+    EXPECT_NEAR(p.sigmaPx, 2.5, 1e-12);
+    EXPECT_EQ(r.steadied(39, {{10, 10}, 2}), (ClickedPoint{{10, 10}, 2})); // not looked at there
+}
+
+} // namespace
+} // namespace jg
