@@ -1,14 +1,11 @@
 #include "ui/review/measure_bench.h"
 
-#include "desk/follow_paths.h"
-#include "desk/steady_film.h"
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
 #include "review/ghost.h"
 #include "review/letter_model.h"
 #include "ui/review/measure_picker.h"
 #include "ui/review/own_measure_dialog.h"
-#include "ui/review/sequence_dialog.h"
 #include "ui/theme.h"
 
 #include <QPainter>
@@ -52,9 +49,8 @@ QString waitsFor(const MeasureDefinition& m, const Review& review) {
 
 MeasureBench::MeasureBench(ReviewContext& context)
     : Bench(context)
-    , questions_(this, c_, [this](const std::string& label, std::vector<Change> changes) {
-        return perform(label, std::move(changes));
-    }) {
+    , questions_(this, c_, performer())
+    , paths_(this, c_, performer()) {
     title_ = heading("");
     column_->addWidget(title_);
     what_ = quiet("", 13);
@@ -82,6 +78,16 @@ KeyHints MeasureBench::hints() const {
     return {{"click", "place"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"},
             {"U", "answer"},    {"A", "more measures"},    {"G", "goal"},
             {"S", "scale"},     {"W", "by time or body"},  {"Z", "undo"}};
+}
+
+MeasureQuestions::Perform MeasureBench::performer() {
+    return [this](const std::string& label, std::vector<Change> changes) {
+        return perform(label, std::move(changes));
+    };
+}
+
+const MeasureDefinition* MeasureBench::chosen() const {
+    return measureAt(list_->current());
 }
 
 const MeasureDefinition* MeasureBench::measureAt(int row) const {
@@ -143,7 +149,7 @@ void MeasureBench::showNext() {
         title_->setText(positions ? "All points are placed" : "Positions first");
         what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging."
                                  : "Set the key positions, then the points are asked for here.");
-        const MeasureDefinition* m = measureAt(list_->current());
+        const MeasureDefinition* m = chosen();
         const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
         figure_->show(std::nullopt, landmarks, !right, m ? QString::fromStdString(m->hint) : QString());
     } else {
@@ -166,7 +172,7 @@ void MeasureBench::showNext() {
     if (const auto& rows = c_.session.assessment().measures;
         list_->current() >= 0 && list_->current() < static_cast<int>(rows.size()))
         note = noteOn(rows[static_cast<std::size_t>(list_->current())]);
-    showCurve();
+    paths_.showCurve(chosen());
     note_->setText(note);
     noteBox_->setVisible(!note.isEmpty());
 }
@@ -180,7 +186,7 @@ QString MeasureBench::noteOn(const MeasureRow& row) const {
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
         for (const Moment moment : openMoments(*m, review()))
             parts << text(info(moment).how) + " Go there and press U.";
-    if (const auto suggested = suggestion())
+    if (const auto suggested = paths_.suggestion(m))
         parts << QString("The path says frame %1 for: %2. J goes there.")
                      .arg(suggested->second.frame)
                      .arg(text(info(suggested->first).name));
@@ -194,7 +200,7 @@ QString MeasureBench::noteOn(const MeasureRow& row) const {
 }
 
 std::optional<std::string> MeasureBench::ghostOfMeasure() const {
-    const MeasureDefinition* m = showGhost_ ? measureAt(list_->current()) : nullptr;
+    const MeasureDefinition* m = showGhost_ ? chosen() : nullptr;
     return m ? std::optional(m->id) : std::nullopt;
 }
 
@@ -360,8 +366,8 @@ void MeasureBench::keepDrawing() {
 
 void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
-    paintPaths(p, view);
-    paintGuess(p, view);
+    if (const MeasureDefinition* m = chosen()) paths_.paintPaths(p, view, landmarksOf(*m));
+    if (const auto g = guess(); g && !drawing_) paths_.paintGuess(p, view, *g);
     if (drawing_ && !corners_.empty()) {
         MarkScene scene;
         std::vector<ImagePoint> line = corners_;
@@ -388,7 +394,7 @@ void MeasureBench::hidePoint() {
 }
 
 void MeasureBench::giveAnswer() {
-    const MeasureDefinition* m = measureAt(list_->current());
+    const MeasureDefinition* m = chosen();
     // Without a chosen row the first one that waits for an answer is meant.
     for (const MeasureRow& row : c_.session.assessment().measures) {
         if (m) break;
@@ -397,62 +403,6 @@ void MeasureBench::giveAnswer() {
     }
     if (!m) return c_.say("Choose a measure in the list; then U answers what it asks.");
     questions_.answer(*m);
-}
-
-void MeasureBench::followPoints() {
-    if (following_) {
-        following_->cancel();
-        return;
-    }
-    auto plan = followPlan(c_.session);
-    if (!plan) return c_.say(text(plan.error().text));
-    c_.say("Following the joints \u2026 P stops it.");
-    following_ =
-        new Job(this, [this, plan = *std::move(plan)](std::stop_token stop, const Job::Progress& progress) {
-            auto paths = followPaths(plan, stop, progress);
-            return Job::Continuation([this, paths = std::move(paths)] {
-                following_ = nullptr;
-                if (!paths) return c_.say(text(paths.error().text));
-                std::vector<Change> changes;
-                for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
-                if (perform("Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
-            });
-        });
-    connect(following_, &Job::progressed, this, [this](double part) {
-        c_.say(QString("Following the joints: %1 %. P stops it.").arg(std::lround(part * 100)));
-    });
-}
-
-void MeasureBench::steady() {
-    if (const auto& known = review().shake) {
-        CameraShake other = *known;
-        other.on = !other.on;
-        if (!perform(other.on ? "Take the shake out" : "Leave the shake in", {SetShake{other}})) return;
-        return c_.say(other.on ? "The camera's shake is taken out of the numbers."
-                               : "The numbers hold the camera's shake again.");
-    }
-    if (following_) {
-        following_->cancel();
-        return;
-    }
-    const Clip& clip = c_.session.clip();
-    const FrameSpan span = review().cut.value_or(FrameSpan{0, clip.frames - 1});
-    const auto film = c_.session.library().mediaPath(clip);
-    c_.say("Following the background \u2026 F stops it.");
-    following_ = new Job(this, [this, film, span](std::stop_token stop, const Job::Progress& progress) {
-        const auto shake = findShake(film, span, stop, progress);
-        return Job::Continuation([this, shake] {
-            following_ = nullptr;
-            if (!shake) return c_.say(text(shake.error().text));
-            if (perform("Take the shake out", {SetShake{*shake}}))
-                c_.say(QString(
-                           "The camera shook by up to %1 px. It is taken out of the numbers; F puts it back.")
-                           .arg(largestShift(*shake), 0, 'f', 1));
-        });
-    });
-    connect(following_, &Job::progressed, this, [this](double part) {
-        c_.say(QString("Following the background: %1 %. F stops it.").arg(std::lround(part * 100)));
-    });
 }
 
 std::optional<Guess> MeasureBench::guess() const {
@@ -464,82 +414,6 @@ void MeasureBench::takeGuess() {
     const auto g = guess();
     if (!g) return c_.say("There is no guess here: click the point.");
     placePoint(g->at);
-}
-
-void MeasureBench::paintGuess(QPainter& p, const ViewTransform& view) const {
-    const auto g = guess();
-    if (!g || drawing_) return;
-    p.setBrush(Qt::NoBrush);
-    for (const bool casing : {true, false}) {
-        QPen pen(casing ? palette::casing : palette::chalk, casing ? 4 : 1.8);
-        if (!casing) pen.setDashPattern({2, 2});
-        p.setPen(pen);
-        p.drawEllipse(view.toView(g->at), 9, 9);
-    }
-}
-
-void MeasureBench::paintPaths(QPainter& p, const ViewTransform& view) const {
-    const MeasureDefinition* m = measureAt(list_->current());
-    if (!m) return;
-    for (const Landmark landmark : landmarksOf(*m)) {
-        const Path path = pathOf(review(), landmark);
-        for (const bool casing : {true, false})
-            for (std::size_t i = 0; i + 1 < path.size(); ++i) {
-                if (path[i + 1].frame != path[i].frame + 1) continue;
-                p.setPen(QPen(casing ? palette::casing : palette::chalk, casing ? 3.6 : 1.6));
-                p.drawLine(view.toView(path[i].at), view.toView(path[i + 1].at));
-            }
-        for (const PathPlace& place : path)
-            if (place.frame == c_.stage.shownFrame()) {
-                p.setPen(QPen(palette::casing, 1.4));
-                p.setBrush(palette::chalk);
-                p.drawEllipse(view.toView(place.at), 3.4, 3.4);
-            }
-    }
-}
-
-/// The speed of the chosen measure's last landmark, where it was followed.
-void MeasureBench::showCurve() {
-    const MeasureDefinition* m = measureAt(list_->current());
-    std::vector<RibbonValue> curve;
-    QString name;
-    if (m && !m->slots.empty()) {
-        const Landmark landmark = m->slots.back().landmark;
-        for (const FrameValue& v : speeds(pathOf(review(), landmark), c_.session.clip().captureFps))
-            curve.push_back({v.frame, v.value.value, v.value.half95()});
-        name = text(info(landmark).name) + ", speed";
-    }
-    c_.ribbon.setCurve(std::move(curve), name);
-}
-
-void MeasureBench::showOrder() {
-    const Clip& clip = c_.session.clip();
-    if (clip.captureFps <= 0)
-        return c_.say(
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate first.");
-    const auto events = sequenceOf(review(), clip, c_.session.athlete().hand);
-    if (events.empty()) return c_.say("Set First touch; the order is told from there.");
-    showSequence(this, events, clip.captureFps);
-}
-
-std::optional<std::pair<Moment, PathEvent>> MeasureBench::suggestion() const {
-    const MeasureDefinition* m = measureAt(list_->current());
-    if (!m) return std::nullopt;
-    const auto events = momentsFromPaths(review(), c_.session.clip(), c_.session.athlete().hand);
-    for (const Moment moment : m->moments)
-        if (const auto it = events.find(moment); it != events.end()) return *it;
-    return std::nullopt;
-}
-
-void MeasureBench::goToSuggested() {
-    const auto suggested = suggestion();
-    if (!suggested)
-        return c_.say("The paths suggest no frame for this measure. P follows the clicked joints.");
-    c_.playhead.step(suggested->second.frame - c_.playhead.frame());
-    c_.say(QString("%1, as the path says, give or take %2 %3. U sets it here.")
-               .arg(text(info(suggested->first).name))
-               .arg(suggested->second.plusMinus)
-               .arg(suggested->second.plusMinus == 1 ? "frame" : "frames"));
 }
 
 void MeasureBench::addMeasures() {
@@ -581,7 +455,7 @@ void MeasureBench::removeSelected() {
 }
 
 void MeasureBench::skipMeasure() {
-    const MeasureDefinition* m = measureAt(list_->current());
+    const MeasureDefinition* m = chosen();
     if (!m) {
         c_.say("Choose a measure in the list, then set it aside.");
         return;
@@ -606,11 +480,11 @@ bool MeasureBench::act(const QString& id) {
     if (id == "point-hidden") return hidePoint(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
-    if (id == "measure-sequence") return showOrder(), true;
-    if (id == "measure-steady") return steady(), true;
-    if (id == "measure-follow") return followPoints(), true;
+    if (id == "measure-sequence") return paths_.showOrder(), true;
+    if (id == "measure-steady") return paths_.steady(), true;
+    if (id == "measure-follow") return paths_.follow(), true;
     if (id == "point-guess") return takeGuess(), true;
-    if (id == "measure-suggested") return goToSuggested(), true;
+    if (id == "measure-suggested") return paths_.goToSuggested(chosen()), true;
     if (id == "measure-turn") return questions_.cameraTurn(), true;
     if (id == "measure-scale")
         return questions_.scale([this](ScaleKind kind, double metres) { startScale(kind, metres); }), true;

@@ -1,12 +1,11 @@
 // Measure: the guided points, the free marks, and every number with its error.
 #pragma once
 
-#include "desk/job.h"
-#include "review/guess.h"
 #include "review/guide.h"
 #include "ui/review/bench.h"
 #include "ui/review/guide_figure.h"
 #include "ui/review/measure_questions.h"
+#include "ui/review/path_tools.h"
 #include "ui/row_list.h"
 
 class QLabel;
@@ -55,16 +54,8 @@ private:
     void placePoint(ImagePoint at);
     void hidePoint();
     void giveAnswer();
-    void followPoints();
-    void steady();
     void takeGuess();
-    void goToSuggested();
-    void showOrder();
     std::optional<Guess> guess() const;
-    void paintGuess(QPainter& p, const ViewTransform& view) const;
-    void paintPaths(QPainter& p, const ViewTransform& view) const;
-    void showCurve();
-    std::optional<std::pair<Moment, PathEvent>> suggestion() const;
     void startScale(ScaleKind kind, double metres);
     void keepDrawing();
     QString noteOn(const MeasureRow& row) const;
@@ -77,10 +68,14 @@ private:
     void nextOpen();
     void showNext();
     void goToStep();
+    MeasureQuestions::Perform performer();
+    /// The measure of the chosen row; null without one.
+    const MeasureDefinition* chosen() const;
     const MeasureDefinition* measureAt(int row) const;
     bool isExtra(const std::string& id) const;
 
     MeasureQuestions questions_;
+    PathTools paths_;
     WalkOrder order_ = WalkOrder::Time;
     QLabel* title_;
     QLabel* what_;
@@ -93,7 +88,6 @@ private:
     std::optional<MarkKind> drawing_;
     std::optional<std::pair<ScaleKind, double>> scale_; ///< what the line being drawn is, and its metres
     bool showGhost_ = true;
-    Job* following_ = nullptr;
     std::vector<ImagePoint> corners_;
     std::optional<Grip> grabbed_;  ///< being dragged
     std::optional<Grip> selected_; ///< nudged by keys
