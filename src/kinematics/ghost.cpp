@@ -88,7 +88,7 @@ public:
 
     Result<Ghost> solve() {
         const double before = task_.number(task_.joints);
-        if (!std::isfinite(before)) return unmet();
+        if (!std::isfinite(before) || freedoms_.empty()) return unmet();
         const double gap = task_.wanted - before;
         const int steps = std::max(1, static_cast<int>(std::ceil(std::abs(gap) / task_.largestStep)));
         for (int i = 1; i <= steps; ++i)
