@@ -85,24 +85,6 @@ public:
         QTest::qWait(80);
     }
 
-    /// The first row whose limb lies out of the picture's plane.
-    void chooseTurnedLimb() {
-        const auto& rows = window_.reviewPlace()->session().assessment().measures;
-        const auto turned = std::find_if(rows.begin(), rows.end(), [](const MeasureRow& row) {
-            return std::any_of(
-                row.value.warnings.begin(), row.value.warnings.end(),
-                [](const std::string& w) { return w.find("out of the picture") != std::string::npos; });
-        });
-        if (turned == rows.end()) {
-            std::cerr << "no limb is turned\n";
-            return;
-        }
-        auto* list = window_.reviewPlace()->findChild<RowList*>("measures");
-        list->setCurrent(0);
-        list->move(static_cast<int>(turned - rows.begin()));
-        settle();
-    }
-
     void waitForPaths() {
         const auto& session = window_.reviewPlace()->session();
         if (!QTest::qWaitFor([&] { return !session.review().paths.empty(); }, 60000))
@@ -264,7 +246,6 @@ int main(int argc, char** argv) {
     p.jumpTo(Moment::Plant);
     p.shoot("positions");
     p.stage(2);
-    p.chooseTurnedLimb();
     p.shoot("measure");
     window.run("measure-add");
     if (auto* picker = window.findChild<QDialog*>("measure-picker")) {
