@@ -94,13 +94,14 @@ Result<std::vector<OwnFrame>> ownFrames(Library& library, std::size_t most) {
                      [](const auto& a, const auto& b) { return a.date > b.date; });
     std::vector<OwnFrame> frames;
     for (const Review& r : *reviews) {
+        if (frames.size() >= most) break;
         auto submission = library.submission(r.submission);
         if (!submission) continue;
         const auto clip = std::find_if(submission->clips.begin(), submission->clips.end(),
                                        [&](const Clip& c) { return c.id == r.clip; });
         const Angle& angle = kAngles[frames.size() % kAngles.size()];
         const auto frame = r.frameOf(angle.at);
-        if (clip == submission->clips.end() || !frame || frames.size() >= most) continue;
+        if (clip == submission->clips.end() || !frame) continue;
         const bool clicked = std::all_of(angle.joints.begin(), angle.joints.end(), [&](Landmark l) {
             const PointMark* p = r.point(*frame, l);
             return p && p->hidden.empty();

@@ -1,5 +1,6 @@
 #include "film/steady.h"
 
+#include "film/median.h"
 #include "film/working_grey.h"
 
 #include <opencv2/imgproc.hpp>
@@ -18,19 +19,13 @@ constexpr double kStill = 12;               // grey levels from the background t
 constexpr double kMostDisagreementPx = 0.7; // forth and back
 constexpr double kOwnSdPx = 0.05;           // of a patch's flow, however many there are
 
-double median(std::vector<double> values) {
-    const auto middle = values.begin() + static_cast<long>(values.size() / 2);
-    std::nth_element(values.begin(), middle, values.end());
-    return *middle;
-}
-
 /// Median, and the standard error that the scatter about it gives.
 std::pair<double, double> middleOf(const std::vector<double>& values) {
-    const double middle = median(values);
+    const double middle = medianOf(values);
     std::vector<double> off;
     for (const double v : values) off.push_back(std::abs(v - middle));
     constexpr double kSdPerMad = 1.4826, kOfMedian = 1.2533; // both of a normal scatter
-    return {middle, kOfMedian * kSdPerMad * median(off) / std::sqrt(static_cast<double>(values.size()))};
+    return {middle, kOfMedian * kSdPerMad * medianOf(off) / std::sqrt(static_cast<double>(values.size()))};
 }
 
 /// Corners of what stands still on the first frame.

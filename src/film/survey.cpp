@@ -3,6 +3,7 @@
 #include "film/convert.h"
 #include "film/fast_part.h"
 #include "film/median.h"
+#include "film/median_picture.h"
 #include "film/place_lines.h"
 #include "film/turn.h"
 
@@ -51,20 +52,12 @@ double largestCellChange(const cv::Mat& now, const cv::Mat& before) {
 }
 
 cv::Mat backgroundOf(const std::vector<cv::Mat>& all) {
-    std::vector<const cv::Mat*> chosen;
+    std::vector<cv::Mat> chosen;
     for (int i = 0; i < kSamples; ++i) {
         const auto at = static_cast<std::size_t>(i) * all.size() / kSamples;
-        if (!all[at].empty()) chosen.push_back(&all[at]);
+        if (!all[at].empty()) chosen.push_back(all[at]);
     }
-    cv::Mat median(chosen.front()->size(), CV_8U);
-    std::vector<std::uint8_t> values(chosen.size());
-    for (int y = 0; y < median.rows; ++y)
-        for (int x = 0; x < median.cols; ++x) {
-            for (std::size_t i = 0; i < chosen.size(); ++i) values[i] = chosen[i]->at<std::uint8_t>(y, x);
-            std::nth_element(values.begin(), values.begin() + std::ssize(values) / 2, values.end());
-            median.at<std::uint8_t>(y, x) = values[values.size() / 2];
-        }
-    return median;
+    return medianPicture(chosen);
 }
 
 /// Takes the camera's shift out of a picture.

@@ -1,5 +1,6 @@
 #include "film/working_grey.h"
 
+#include "film/median_picture.h"
 #include "film/turn.h"
 
 #include <algorithm>
@@ -36,16 +37,7 @@ Result<cv::Mat> WorkingGrey::background(std::stop_token stop) {
         if (!shown) return shown.error();
         some.push_back(*std::move(shown));
     }
-    cv::Mat median = some.front().clone();
-    std::vector<std::uint8_t> values(some.size());
-    for (int y = 0; y < median.rows; ++y)
-        for (int x = 0; x < median.cols; ++x) {
-            for (std::size_t k = 0; k < some.size(); ++k) values[k] = some[k].at<std::uint8_t>(y, x);
-            std::nth_element(values.begin(), values.begin() + static_cast<long>(values.size() / 2),
-                             values.end());
-            median.at<std::uint8_t>(y, x) = values[values.size() / 2];
-        }
-    return median;
+    return medianPicture(some);
 }
 
 } // namespace jg

@@ -2,6 +2,7 @@
 
 #include "kinematics/degrees_to_inches.h"
 #include "kinematics/geometry.h"
+#include "review/joints.h"
 #include "review/letter_model.h"
 
 #include <cmath>
@@ -30,13 +31,6 @@ std::optional<double> wantedOf(const Target& target, double value) {
 bool liesInThePicture(MeasureKind kind) {
     return kind != MeasureKind::TurnSide && kind != MeasureKind::TurnFront &&
            kind != MeasureKind::TurnBetween;
-}
-
-JointPlaces poseAt(const Review& review, std::int64_t frame) {
-    JointPlaces pose;
-    for (const auto& [key, mark] : review.points)
-        if (key.frame == frame && mark.hidden.empty()) pose[key.landmark] = mark.point.at;
-    return pose;
 }
 
 /// The larger of several distances has a fold where they are alike: each is a part of its own.
@@ -176,7 +170,7 @@ Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, con
     if (!frame) return fail(ErrorCode::Refused, "Set the position first.");
     const MeasureInput in = inputFor(review, playbook, *m, clip, hand);
     GhostTask task;
-    task.joints = poseAt(review, *frame);
+    task.joints = jointsOn(review, *frame);
     task.number = numberOf(*m, in, review, *frame);
     task.wanted = *wanted;
     task.largestStep = m->isAngle() ? 5 : 1;

@@ -1,7 +1,7 @@
 #include "review/guess.h"
 
 #include "kinematics/geometry.h"
-#include "kinematics/ghost.h"
+#include "review/joints.h"
 #include "review/paths.h"
 
 #include <cmath>
@@ -25,13 +25,6 @@ std::vector<Landmark> neighboursOf(Landmark landmark, const JointPlaces& here) {
         if (b == landmark) neighbours.push_back(a);
     }
     return neighbours;
-}
-
-JointPlaces jointsOn(const Review& review, std::int64_t frame) {
-    JointPlaces joints;
-    for (const auto& [key, mark] : review.points)
-        if (key.frame == frame && mark.hidden.empty()) joints[key.landmark] = mark.point.at;
-    return joints;
 }
 
 /// Nearest frame on which both joints are clicked.

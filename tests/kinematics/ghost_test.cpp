@@ -31,6 +31,18 @@ GhostTask bentKnee() {
     return task;
 }
 
+/// A leg spread at plant that shall become 106 degrees.
+GhostTask spreadTask(JointPlaces joints) {
+    GhostTask task;
+    task.joints = std::move(joints);
+    task.number = [](const JointPlaces& p) {
+        return jointAngleDeg(p.at(L::BackAnkle), p.at(L::Pelvis), p.at(L::LeadAnkle));
+    };
+    task.wanted = 106;
+    setContacts(task, Moment::Plant);
+    return task;
+}
+
 void expectLimbsKept(const GhostTask& task, const JointPlaces& after) {
     for (const auto& [a, b] : limbsOf(task.joints))
         EXPECT_NEAR(length(after.at(a) - after.at(b)), length(task.joints.at(a) - task.joints.at(b)), 0.1);
@@ -70,13 +82,8 @@ TEST(Ghost, NoOtherPoseWithTheSameLimbsIsNearer) {
 }
 
 TEST(Ghost, ALandingFootSlidesAlongTheGroundAndTheBackFootStays) {
-    GhostTask task;
-    task.joints = {{L::BackAnkle, {300, 600}}, {L::Pelvis, {400, 460}}, {L::LeadAnkle, {500, 600}}};
-    task.number = [](const JointPlaces& p) {
-        return jointAngleDeg(p.at(L::BackAnkle), p.at(L::Pelvis), p.at(L::LeadAnkle));
-    };
-    task.wanted = 106;
-    setContacts(task, Moment::Plant);
+    const GhostTask task =
+        spreadTask({{L::BackAnkle, {300, 600}}, {L::Pelvis, {400, 460}}, {L::LeadAnkle, {500, 600}}});
     const auto ghost = solveGhost(task);
     ASSERT_TRUE(ghost);
     EXPECT_NEAR(task.number(ghost->joints), 106, 0.05);
@@ -87,17 +94,11 @@ TEST(Ghost, ALandingFootSlidesAlongTheGroundAndTheBackFootStays) {
 }
 
 TEST(Ghost, HipsSeenEndOnGoWithThePelvis) {
-    GhostTask task;
-    task.joints = {{L::BackAnkle, {400, 590}},
-                   {L::Pelvis, {565, 440}},
-                   {L::LeadAnkle, {720, 590}},
-                   {L::LeadHip, {570, 440}},
-                   {L::LeadKnee, {680, 480}}};
-    task.number = [](const JointPlaces& p) {
-        return jointAngleDeg(p.at(L::BackAnkle), p.at(L::Pelvis), p.at(L::LeadAnkle));
-    };
-    task.wanted = 106;
-    setContacts(task, Moment::Plant);
+    const GhostTask task = spreadTask({{L::BackAnkle, {400, 590}},
+                                       {L::Pelvis, {565, 440}},
+                                       {L::LeadAnkle, {720, 590}},
+                                       {L::LeadHip, {570, 440}},
+                                       {L::LeadKnee, {680, 480}}});
     const auto ghost = solveGhost(task);
     ASSERT_TRUE(ghost);
     EXPECT_NEAR(ghost->joints.at(L::LeadHip).x - ghost->joints.at(L::Pelvis).x, 5, 0.1);

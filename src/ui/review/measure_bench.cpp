@@ -125,15 +125,17 @@ void MeasureBench::refresh() {
                             .arg(QString::fromStdString(review().approach.name))
                             .arg(review().approach.version)
                             .arg(order_ == WalkOrder::Time ? "time" : "body"));
-    showNext();
+    showStep();
+    showNote();
 }
 
 void MeasureBench::enter() {
-    showNext();
+    showStep();
+    showNote();
     goToStep();
 }
 
-void MeasureBench::showNext() {
+void MeasureBench::showStep() {
     const auto steps = openSteps(review(), playbook(), c_.session.clip(), order_);
     step_.reset();
     // By time the frame on the stage comes first: the hand stays where it is.
@@ -168,6 +170,9 @@ void MeasureBench::showNext() {
                            .arg(steps.size()));
         figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
     }
+}
+
+void MeasureBench::showNote() {
     QString note;
     if (const auto& rows = c_.session.assessment().measures;
         list_->current() >= 0 && list_->current() < static_cast<int>(rows.size()))
@@ -213,7 +218,8 @@ void MeasureBench::select(int row) {
     if (!m) return;
     if (const auto frame = review().frameOf(m->moments.back()))
         c_.playhead.step(*frame - c_.playhead.frame());
-    showNext();
+    showStep();
+    showNote();
     c_.redraw();
 }
 
@@ -319,7 +325,7 @@ void MeasureBench::placePoint(ImagePoint at) {
     if (!perform(label, {SetPoint{key, PointMark{{at, c_.session.clickSigmaPx(step_->landmark)}, ""}}}))
         return;
     selected_ = Grip{key, "", 0};
-    showNext();
+    showStep();
     if (step_ && step_->frame != before) goToStep();
 }
 
@@ -468,7 +474,7 @@ void MeasureBench::skipMeasure() {
 }
 
 void MeasureBench::nextOpen() {
-    showNext();
+    showStep();
     if (step_)
         goToStep();
     else

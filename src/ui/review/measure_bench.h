@@ -19,7 +19,7 @@ public:
     void refresh() override;
     void enter() override;
     void leave() override { c_.ribbon.setCurve({}, {}); }
-    void frameChanged() override { showNext(); }
+    void frameChanged() override { showStep(); }
     bool act(const QString& id) override;
     StageTool* tool() override { return this; }
     KeyHints hints() const override;
@@ -66,7 +66,10 @@ private:
     void skipMeasure();
     void select(int row);
     void nextOpen();
-    void showNext();
+    /// The point asked for now; follows the frame.
+    void showStep();
+    /// What is said of the chosen measure; the same on every frame.
+    void showNote();
     void goToStep();
     MeasureQuestions::Perform performer();
     /// The measure of the chosen row; null without one.

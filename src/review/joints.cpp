@@ -1,0 +1,12 @@
+#include "review/joints.h"
+
+namespace jg {
+
+JointPlaces jointsOn(const Review& review, std::int64_t frame) {
+    JointPlaces joints;
+    for (const auto& [key, mark] : review.points)
+        if (key.frame == frame && mark.hidden.empty()) joints[key.landmark] = mark.point.at;
+    return joints;
+}
+
+} // namespace jg

@@ -1,0 +1,12 @@
+// The joints of a body that are clicked on one frame.
+#pragma once
+
+#include "kinematics/ghost.h"
+#include "review/review.h"
+
+namespace jg {
+
+/// Every visible landmark clicked on the frame, by landmark.
+JointPlaces jointsOn(const Review& review, std::int64_t frame);
+
+} // namespace jg
