@@ -7,6 +7,7 @@
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
 #include "kinematics/measure.h"
+#include "kinematics/place.h"
 #include "kinematics/turn.h"
 
 #include <QCoreApplication>
@@ -24,7 +25,9 @@ using namespace jg;
 
 constexpr double kYawSdDeg = 3;       // how well a coach knows the camera's turn
 constexpr double kDistancePart = 0.1; // and its distance
-constexpr double kFrontAimM = 0.55;   // where the camera at the plate looks, before the rubber
+constexpr double kLensHeights = 0.6,
+                 kLensSd = 0.15;    // lenses stand between belt and chest, in standing heights
+constexpr double kFrontAimM = 0.55; // where the camera at the plate looks, before the rubber
 
 /// The generator turns all cameras the same way round; the measures count toward target or glove side.
 double yawOf(const CameraSettings& camera) {
@@ -64,6 +67,7 @@ public:
         order.camera.yawDeg = uniform(-25, 25);
         order.camera.rollDeg = uniform(-4, 4);
         order.camera.distanceM = uniform(5, 9);
+        order.camera.heightM = (kLensHeights + kLensSd * normal_(engine_)) * order.knobs.heightM;
         order.camera.fieldM = 1.2 + 1.7 * order.knobs.heightM;
         const Delivery delivery(order.knobs);
         const double sigma = uniform(1.2, 3.5);
@@ -94,7 +98,7 @@ private:
             return ClickedPoint{clicked(p, sigma), sigma};
         };
         in.rollDeg = rollFromLine(post(0.1), post(2.0));
-        in.camera = CameraPlace{{order.camera.width / 2.0, order.camera.height / 2.0}, {}};
+        in.camera = CameraPlace{{order.camera.width / 2.0, order.camera.height / 2.0}, {}, {}, {}};
         const double heights = order.camera.distanceM / order.knobs.heightM, sd = kDistancePart * heights;
         in.camera->distance = {heights + sd * normal_(engine_), sd};
         in.yawDeg = {yawOf(order.camera) + kYawSdDeg * normal_(engine_), kYawSdDeg};
@@ -103,6 +107,8 @@ private:
                          foot = clicked(set.at(Landmark::Ground), sigma), v = top - foot;
         in.camera->standing = {(top.x + foot.x) / 2, (top.y + foot.y) / 2};
         in.heightPx = {length(v), std::sqrt(2.0) * sigma};
+        in.camera->pitchDeg = pitchFromGround((foot.y - in.camera->centre.y) / length(v),
+                                              {kLensHeights, kLensSd}, in.camera->distance);
         return in;
     }
 

@@ -52,6 +52,10 @@ namespace {
 constexpr double kInchesPerM = 39.37007874015748;
 /// A turn whose 95 % interval is wider is no number: own choice.
 constexpr double kCoarseTurnDeg = 40;
+/// An angle that could be anything within this on either side, or a ratio within this part of itself, is no
+/// number: own choice.
+constexpr double kRoughAngleDeg = 30;
+constexpr double kRoughRatioPart = 0.5;
 
 std::string viewsInWords(const MeasureDefinition& m) {
     std::string text;
@@ -64,7 +68,7 @@ struct Parameters {
     Eigen::VectorXd mean;
     Eigen::MatrixXd covariance;
 };
-enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kHeightDepth, kAfterPoints };
+enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kPitch, kHeightDepth, kAfterPoints };
 
 Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
@@ -94,7 +98,10 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
     put(2 * n + kYaw, in.yawDeg);
     put(2 * n + kUnit, unitPx);
     put(2 * n + kHeightDepth, in.heightDepth);
-    if (in.camera) put(2 * n + kDistance, in.camera->distance);
+    if (in.camera) {
+        put(2 * n + kDistance, in.camera->distance);
+        put(2 * n + kPitch, in.camera->pitchDeg);
+    }
     return p;
 }
 
@@ -155,8 +162,9 @@ Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate u
     const Formula formula = [&](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
         const double height = in.heightPx.value;
-        const Placing how{in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw),
-                          inDepth ? after(kDistance) * height : 0, along};
+        const Placing how{
+            in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch),
+            inDepth ? after(kDistance) * height : 0,      along};
         std::vector<ImagePoint> points;
         points.reserve(m.slots.size());
         for (Eigen::Index i = 0; i < n; ++i)
@@ -234,6 +242,25 @@ MeasureValue seen(const MeasureDefinition& m, const MeasureInput& in) {
     return result;
 }
 
+bool isTooRough(const MeasureDefinition& m, const MeasureValue& v) {
+    if (m.isAngle()) return v.half95() > kRoughAngleDeg;
+    return m.kind == MeasureKind::Ratio && v.half95() > kRoughRatioPart * std::abs(*v.value);
+}
+
+/// A line that points at the camera tells nothing, however well it is clicked.
+MeasureValue endOn(const MeasureDefinition& m, const MeasureInput& in, const MeasureValue& v) {
+    std::vector<std::string> others;
+    for (const View view : m.views)
+        if (view != in.view) others.push_back(std::string(nameOf(view)));
+    const std::string off = m.isAngle()
+                                ? std::to_string(std::lround(v.half95())) + " degrees"
+                                : std::to_string(std::lround(100 * v.half95() / std::abs(*v.value))) + " %";
+    return withoutValue(m, MeasureState::NotVisible,
+                        "Too much end-on here: it could be off by " + off + ", which is no number. " +
+                            (others.empty() ? "Look for the points on a frame that shows the line longer."
+                                            : "A film from the " + listed(others) + " may show it."));
+}
+
 MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     Estimate unitPx{1, 0};
     std::string unit = m.unit;
@@ -253,7 +280,7 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     if (m.unit == "in" && unit == "%")
         result.warnings.push_back("No scale yet: percent of the standing height instead of inches.");
     widenForTurnedLimbs(m, in, result);
-    return result;
+    return isTooRough(m, result) ? endOn(m, in, result) : result;
 }
 
 } // namespace

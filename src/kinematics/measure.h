@@ -30,6 +30,7 @@ struct LimbTurn {
 struct CameraPlace {
     ImagePoint centre;        ///< of the picture
     Estimate distance;        ///< from the athlete, in standing heights
+    Estimate pitchDeg;        ///< how far it looks down
     ImagePoint standing = {}; ///< middle of the body where its height was taken
 };
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "kinematics/point.h"
+#include "kinematics/propagation.h"
 
 namespace jg {
 
@@ -10,15 +11,20 @@ struct Placing {
     ImagePoint centre;     ///< of the picture: where the camera looks
     double rollDeg = 0;    ///< clockwise
     double yawDeg = 0;     ///< the camera stands turned toward the target (side views) or the glove side
+    double pitchDeg = 0;   ///< it looks down on the plane; counted only with a distance
     double distancePx = 0; ///< of the camera; 0 = without perspective
     int along = 1;         ///< +1 when that direction lies to the right in the picture
 };
 
 /// Where a point clicked at `p`, `depthPx` before the plane toward a square camera, lies in that plane: x
-/// along the picture's right, y down, from the centre. Exact for a pinhole held level. Pure.
+/// along the picture's right, y down, from the centre. Exact for a pinhole. Pure.
 ImagePoint placed(ImagePoint p, double depthPx, const Placing& how);
 
 /// Length in the plane for one pixel as seen at `p`: what stands nearer than the plane looks larger.
 double scaleAt(ImagePoint p, double depthPx, const Placing& how);
+
+/// How far a camera looks down that stands `lens` above the ground at `distance` and sees the ground under
+/// the athlete `belowCentre` under the picture's centre; all in standing heights. Degrees. Pure.
+Estimate pitchFromGround(double belowCentre, Estimate lens, Estimate distance);
 
 } // namespace jg

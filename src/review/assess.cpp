@@ -1,5 +1,8 @@
 #include "review/assess.h"
 
+#include "kinematics/geometry.h"
+#include "kinematics/place.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -84,6 +87,7 @@ void placeCamera(const Review& review, const Playbook& playbook, const MeasureDe
                  MeasureInput& in) {
     constexpr double kTurnSdDeg = 3;           // own choice: a turn judged by eye or from the rubber
     constexpr Estimate kDistance = {4.2, 1.0}; // own choice, standing heights: phones are held 5 to 9 m away
+    constexpr Estimate kLens = {0.6, 0.15}; // own choice: between belt and chest, as a re-film request asks
     const auto set = review.frameOf(Moment::Set);
     const PointMark* top = set ? review.point(*set, Landmark::Crown) : nullptr;
     const PointMark* foot = set ? review.point(*set, Landmark::Ground) : nullptr;
@@ -93,6 +97,9 @@ void placeCamera(const Review& review, const Playbook& playbook, const MeasureDe
     in.camera =
         CameraPlace{{clip.width / 2.0, clip.height / 2.0},
                     kDistance,
+                    pitchFromGround((foot->point.at.y - clip.height / 2.0) /
+                                        std::max(1.0, length(foot->point.at - top->point.at)),
+                                    kLens, kDistance),
                     {(top->point.at.x + foot->point.at.x) / 2, (top->point.at.y + foot->point.at.y) / 2}};
     playbook.depths.fill(m, in);
 }

@@ -50,7 +50,7 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
     for (auto& [name, point] : in.points) point.sigmaPx = 0;
     for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM, &in.heightDepth}) e->sd = 0;
     for (auto& [name, depth] : in.depths) depth.sd = 0;
-    if (in.camera) in.camera->distance.sd = 0;
+    if (in.camera) in.camera->distance.sd = in.camera->pitchDeg.sd = 0;
     in.limbs.clear();
     std::vector<Slot> here;
     for (const Slot& slot : m.slots)

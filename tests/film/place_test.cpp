@@ -1,7 +1,9 @@
 // A point of known depth comes back to the plane square to the view, from any turned camera of the generator.
 #include "kinematics/place.h"
 
+#include "demo/camera.h"
 #include "demo/random_orders.h"
+#include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
@@ -9,22 +11,25 @@
 namespace jg {
 namespace {
 
-TEST(Placed, TakesOffTurnRollAndPerspective) {
+TEST(Placed, TakesOffTurnPitchRollAndPerspective) {
     for (int n = 0; n < 24; ++n) {
         FilmOrder order = randomOrder(3, n);
         order.hand = n % 3 == 0 ? Hand::Left : Hand::Right;
         order.camera.yawDeg = -25 + 2.1 * n;
         order.camera.rollDeg = order.hand == Hand::Left ? -3 : 3; // as the picture shows it
-        order.camera.heightM = 0.86;                              // held level: it looks at this height
+        order.camera.heightM = 0.3 + 0.06 * n;                    // it looks at a height of 0.86
         const CameraSettings& c = order.camera;
         const bool towardGiven = c.view == View::Open || c.view == View::Front;
-        const double pxPerM = c.width / c.fieldM, aimM = isSideView(c.view) ? 0.72 : 0.55;
+        const double farM = std::hypot(c.distanceM, c.heightM - 0.86),
+                     focal = c.width / c.fieldM * c.distanceM, pxPerM = focal / farM,
+                     aimM = isSideView(c.view) ? 0.72 : 0.55;
         const int along =
             isSideView(c.view) ? targetDirectionX(order.hand, c.view) : gloveDirectionX(order.hand, c.view);
         const Placing how{{c.width / 2.0, c.height / 2.0},
                           3,
                           towardGiven ? c.yawDeg : -c.yawDeg,
-                          c.distanceM * pxPerM,
+                          std::atan2(c.heightM - 0.86, c.distanceM) * kDegPerRad,
+                          focal,
                           along};
         const Delivery delivery(order.knobs);
         const Pose pose = delivery.poseAt(delivery.events().at(Moment::Plant));
@@ -39,6 +44,22 @@ TEST(Placed, TakesOffTurnRollAndPerspective) {
             EXPECT_NEAR(at.x * along / pxPerM, given, 1e-6) << n << " " << info(landmark).id;
             EXPECT_NEAR(-at.y / pxPerM, up, 1e-6) << n << " " << info(landmark).id;
         }
+    }
+}
+
+TEST(Pitch, IsFoundFromTheGroundUnderTheAthlete) {
+    for (const double lensM : {0.5, 0.86, 1.4}) {
+        FilmOrder order;
+        order.camera.heightM = lensM;
+        const Camera camera(order.camera);
+        const double farM = std::hypot(order.camera.distanceM, lensM - 0.86);
+        const double focal = order.camera.width / order.camera.fieldM * order.camera.distanceM;
+        const ImagePoint ground = camera.project({0.72, 0, 0});
+        const double below = (ground.y - order.camera.height / 2.0) / focal * farM;
+        const Estimate pitch = pitchFromGround(below, {lensM, 0.2}, {order.camera.distanceM, 0.5});
+        EXPECT_NEAR(pitch.value, std::atan2(lensM - 0.86, order.camera.distanceM) * kDegPerRad, 0.05);
+        // The lens' height decides its error; worked by hand: 0.2 m at 5 to 9 m are about 1.3 to 2.3 degrees.
+        EXPECT_NEAR(pitch.sd, 0.2 / order.camera.distanceM * kDegPerRad, 0.4);
     }
 }
 

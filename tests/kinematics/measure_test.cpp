@@ -204,6 +204,29 @@ TEST(Measure, EqualPointsAreRefusedInWords) {
     EXPECT_NE(v.reason.find("same spot"), std::string::npos);
 }
 
+TEST(Measure, ALineThatPointsAtTheCameraIsNoNumber) {
+    const auto elbow = [](double width) {
+        return evaluate(measure("elbow-height"), inputOf({{"lead-shoulder", {400, 300}},
+                                                          {"back-shoulder", {400 - width, 300}},
+                                                          {"elbow", {300, 290}}}));
+    };
+    // 2 px at both ends of 120 px are 1.4 degrees; of 6 px they are 27, and twice that on either side.
+    EXPECT_EQ(elbow(120).state, MeasureState::Measured);
+    const MeasureValue v = elbow(6);
+    EXPECT_EQ(v.state, MeasureState::NotVisible);
+    EXPECT_FALSE(v.value);
+    EXPECT_NE(v.reason.find("end-on"), std::string::npos) << v.reason;
+    EXPECT_NE(v.reason.find("closed side"), std::string::npos) << v.reason;
+    const auto stance = [](double shoulders) {
+        return evaluate(measure("stance-width"), inputOf({{"back-ankle", {300, 500}},
+                                                          {"lead-ankle", {360, 500}},
+                                                          {"back-shoulder", {320, 300}},
+                                                          {"lead-shoulder", {320 + shoulders, 300}}}));
+    };
+    EXPECT_EQ(stance(60).state, MeasureState::Measured);
+    EXPECT_EQ(stance(5).state, MeasureState::NotVisible);
+}
+
 TEST(Measure, WithoutASizeALengthAsksForOneAndWithAScaleItIsInInches) {
     MeasureInput in = inputOf({{"back-ankle", {200, 500}}, {"lead-ankle", {520, 500}}});
     EXPECT_FALSE(evaluate(measure("stride"), in).value);
