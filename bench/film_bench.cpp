@@ -38,7 +38,7 @@ double quantile(std::vector<double> v, double part) {
 }
 
 /// The reference: FFmpeg's decoder and nothing else, all its threads. Gives ms a frame.
-double bareDecode(const std::string& film) {
+double bareDecodeOnce(const std::string& film) {
     AVFormatContext* raw = nullptr;
     if (avformat_open_input(&raw, film.c_str(), nullptr, nullptr) < 0) std::exit(1);
     const ff::Input input(raw);
@@ -66,6 +66,10 @@ double bareDecode(const std::string& film) {
     return msSince(start) / frames;
 }
 
+double bareDecode(const std::string& film) {
+    return std::min({bareDecodeOnce(film), bareDecodeOnce(film), bareDecodeOnce(film)});
+}
+
 std::unique_ptr<Reader> open(const std::string& film, std::shared_ptr<FrameBudget> budget = {}) {
     auto reader = Reader::open(film, {std::move(budget)});
     if (!reader) {
@@ -86,6 +90,18 @@ std::vector<double> walk(Reader& reader, bool backward) {
         ms.push_back(msSince(start));
     }
     return ms;
+}
+
+/// Every frame once with a small cache, as intake looks through a film: ms a frame, the best of three.
+double wholeDecode(const std::string& film) {
+    double best = 1e9;
+    for (int i = 0; i < 3; ++i) {
+        const auto start = Clock::now();
+        auto reader = open(film, std::make_shared<FrameBudget>(std::size_t{64} << 20));
+        walk(*reader, false);
+        best = std::min(best, msSince(start) / static_cast<double>(reader->info().frames()));
+    }
+    return best;
 }
 
 /// From the wish to the decoded frame at hand, at 30 steps a second, decoding ahead in the thread of the
@@ -133,10 +149,14 @@ double worstJump(const std::string& film, double d, const std::vector<std::int64
     return worst;
 }
 
+std::string scrubOf(const std::string& folder) {
+    return folder + "/scrub.mov";
+}
+
 /// Jumps through the scrub copy, with conversion to a picture of the view's size.
 std::vector<double> scrubJumps(const std::string& film, const std::string& folder) {
     FileStore files;
-    const std::string path = folder + "/scrub.mov";
+    const std::string path = scrubOf(folder);
     auto reader = open(film);
     if (!makeScrubCopy(*reader, path, files)) std::exit(1);
     auto scrub = open(path, std::make_shared<FrameBudget>(1));
@@ -152,16 +172,17 @@ std::vector<double> scrubJumps(const std::string& film, const std::string& folde
     return ms;
 }
 
-/// Six points followed over up to 240 frames, in decode times of those frames.
-double followed(const std::string& film, double d) {
-    const auto reader = open(film);
+/// Six points followed over up to 240 frames, in decode times of those frames, with the scrub copy at hand.
+double followed(const std::string& film, const std::string& folder, double d) {
+    const auto reader = open(film), scrub = open(scrubOf(folder));
     const std::int64_t last = std::min<std::int64_t>(240, reader->info().frames()) - 1;
     const double w = reader->info().width, h = reader->info().height;
     std::vector<FollowOrder> orders;
     for (int i = 1; i <= 6; ++i)
         orders.push_back({0, last, {w * i / 7, h * (0.3 + 0.05 * i)}, {w * i / 7, h * (0.3 + 0.05 * i)}, 2});
     const auto start = Clock::now();
-    if (!followPoints(*reader, orders)) throw std::runtime_error("the points were not followed");
+    if (!followPoints({*reader, scrub.get()}, orders))
+        throw std::runtime_error("the points were not followed");
     return msSince(start) / (static_cast<double>(last + 1) * d);
 }
 
@@ -175,19 +196,24 @@ int main(int argc, char** argv) {
     }
     const std::string film = argv[1];
     const double d = bareDecode(film);
-    auto start = Clock::now();
-    const auto indexed = open(film);
-    const double indexMs = msSince(start);
+    double indexMs = 1e9;
+    std::unique_ptr<Reader> indexed;
+    for (int i = 0; i < 3; ++i) { // best of three, as what it is held against
+        indexed.reset();
+        const auto start = Clock::now();
+        indexed = open(film);
+        indexMs = std::min(indexMs, msSince(start));
+    }
     const std::vector<std::int64_t> keys = indexed->groupStarts();
     const std::int64_t frames = indexed->info().frames();
     std::int64_t group = frames - keys.back();
     for (std::size_t i = 1; i < keys.size(); ++i) group = std::max(group, keys[i] - keys[i - 1]);
 
+    indexed.reset(); // an open film takes its share of the budget
+    const double wholeMs = wholeDecode(film);
     const std::size_t before = residentBytes("VmRSS");
     auto cold = open(film);
-    start = Clock::now();
     const auto forward = walk(*cold, false);
-    const double wholeMs = msSince(start) / static_cast<double>(frames);
     cold.reset();
     auto back = open(film);
     const std::int64_t packets = back->packetsDecoded();
@@ -213,7 +239,7 @@ int main(int argc, char** argv) {
                        {{"p95", quantile(calm, 0.95) / d},
                         {"max", quantile(calm, 1) / d / static_cast<double>(group)}}},
                       {"jump", worstJump(film, d, keys)},
-                      {"follow", followed(film, d)},
+                      {"follow", followed(film, argv[2], d)},
                       {"nearMs", quantile(near, 0.95)},
                       {"overBudgetMB", overBudget / 1e6}}
                      .dump(1)

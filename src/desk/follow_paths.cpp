@@ -20,7 +20,7 @@ void add(FollowedPath& path, const PathStretch& stretch, const Followed& followe
 } // namespace
 
 Result<FollowPlan> followPlan(ReviewSession& session) {
-    FollowPlan plan{session.library().mediaPath(session.clip()), stretchesToFollow(session.review())};
+    FollowPlan plan{filesOf(session.library(), session.clip()), stretchesToFollow(session.review())};
     if (plan.stretches.empty())
         return fail(ErrorCode::Refused,
                     "Click a joint on two frames first; then it is followed between them.");
@@ -29,13 +29,13 @@ Result<FollowPlan> followPlan(ReviewSession& session) {
 
 Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std::stop_token stop,
                                                      const std::function<void(double)>& progress) {
-    auto reader = Reader::open(plan.film, {std::make_shared<FrameBudget>(std::size_t{128} << 20)}, stop);
-    if (!reader) return reader.error();
+    auto clip = OpenClip::open(plan.files, stop);
+    if (!clip) return clip.error();
     std::vector<FollowOrder> orders;
     for (const PathStretch& s : plan.stretches)
         orders.push_back(
             {s.from.frame, s.to.frame, {s.from.at.x, s.from.at.y}, {s.to.at.x, s.to.at.y}, s.from.sdPx});
-    auto followed = followPoints(**reader, orders, stop, progress);
+    auto followed = followPoints(clip->source(), orders, stop, progress);
     if (!followed) return followed.error();
     std::map<Landmark, FollowedPath> paths;
     for (std::size_t i = 0; i < plan.stretches.size(); ++i)

@@ -1,10 +1,10 @@
 // Follows a review's clicked landmarks through its film.
 #pragma once
 
+#include "desk/clip_files.h"
 #include "desk/review_session.h"
 #include "review/paths.h"
 
-#include <filesystem>
 #include <functional>
 #include <stop_token>
 
@@ -12,7 +12,7 @@ namespace jg {
 
 /// Values for a job beside the window.
 struct FollowPlan {
-    std::filesystem::path film;
+    ClipFiles files;
     std::vector<PathStretch> stretches;
 };
 

@@ -7,11 +7,11 @@
 
 namespace jg {
 
-Result<CameraShake> findShake(const std::filesystem::path& film, FrameSpan span, std::stop_token stop,
+Result<CameraShake> findShake(const ClipFiles& files, FrameSpan span, std::stop_token stop,
                               const std::function<void(double)>& progress) {
-    auto reader = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{128} << 20)}, stop);
-    if (!reader) return reader.error();
-    const auto shifts = cameraShake(**reader, span.first, span.last, stop, progress);
+    auto clip = OpenClip::open(files, stop);
+    if (!clip) return clip.error();
+    const auto shifts = cameraShake(clip->source(), span.first, span.last, stop, progress);
     if (!shifts) return shifts.error();
     CameraShake shake{span.first, {}, 0, true};
     for (const CameraShift& s : *shifts) {

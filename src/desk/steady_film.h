@@ -1,9 +1,9 @@
 // Finds how the camera of a review's film shook.
 #pragma once
 
+#include "desk/clip_files.h"
 #include "review/review.h"
 
-#include <filesystem>
 #include <functional>
 #include <stop_token>
 
@@ -11,7 +11,7 @@ namespace jg {
 
 /// The shake over the span, against its first frame. Opens the film; any one thread. Errors: those of Reader
 /// and cameraShake().
-Result<CameraShake> findShake(const std::filesystem::path& film, FrameSpan span, std::stop_token stop = {},
+Result<CameraShake> findShake(const ClipFiles& files, FrameSpan span, std::stop_token stop = {},
                               const std::function<void(double)>& progress = {});
 
 /// The furthest the camera went from the reference, pixels.

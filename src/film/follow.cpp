@@ -33,13 +33,13 @@ using Way = std::vector<Step>;
 
 class Follower {
 public:
-    Follower(Reader& reader, std::int64_t first, std::int64_t last)
-        : grey_(reader)
+    Follower(const FilmSource& source, std::int64_t first, std::int64_t last)
+        : grey_(source)
         , first_(first)
         , last_(last) {}
 
     Status load(std::stop_token stop, const std::function<void(double)>& progress) {
-        auto background = grey_.background(stop);
+        auto background = grey_.background(first_, stop);
         if (!background) return background.error();
         background_ = *std::move(background);
         for (std::int64_t n = first_; n <= last_; ++n) {
@@ -168,7 +168,7 @@ private:
 
 } // namespace
 
-Result<std::vector<Followed>> followPoints(Reader& reader, const std::vector<FollowOrder>& orders,
+Result<std::vector<Followed>> followPoints(const FilmSource& source, const std::vector<FollowOrder>& orders,
                                            std::stop_token stop,
                                            const std::function<void(double)>& progress) {
     std::vector<Followed> all;
@@ -177,14 +177,14 @@ Result<std::vector<Followed>> followPoints(Reader& reader, const std::vector<Fol
     for (const FollowOrder& o : orders) {
         first = std::min(first, o.from);
         last = std::max(last, o.to);
-        if (o.from > o.to || o.from < 0 || o.to >= reader.info().frames())
+        if (o.from > o.to || o.from < 0 || o.to >= source.film.info().frames())
             return fail(ErrorCode::BadInput,
                         "A point is to be followed over frames that the film does not have.");
     }
     if (last - first >= kMostFollowed)
         return fail(ErrorCode::BadInput, "Points are followed over at most " + std::to_string(kMostFollowed) +
                                              " frames at once: cut the film to one delivery first.");
-    Follower follower(reader, first, last);
+    Follower follower(source, first, last);
     if (const Status loaded = follower.load(stop, progress); !loaded) return loaded.error();
     for (const FollowOrder& o : orders) {
         if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Following was stopped.");

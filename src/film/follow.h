@@ -2,7 +2,7 @@
 #pragma once
 
 #include "film/film_place.h"
-#include "film/reader.h"
+#include "film/film_source.h"
 
 #include <functional>
 #include <optional>
@@ -35,10 +35,10 @@ struct Followed {
 inline constexpr std::int64_t kMostFollowed = 1200;
 
 /// Follows each point from both of its ends and joins the two ways, weighted by how near each end is. A way
-/// ends where the flow forth and back disagrees, or jumps. Runs in the reader's thread. `progress` 0..1.
+/// ends where the flow forth and back disagrees, or jumps. Runs in the readers' thread. `progress` 0..1.
 /// Errors: BadInput (a frame out of range, too long), Cancelled, those of Reader.
 /// Source: pyramidal Lucas-Kanade with forward-backward check, as OpenCV gives it.
-Result<std::vector<Followed>> followPoints(Reader& reader, const std::vector<FollowOrder>& orders,
+Result<std::vector<Followed>> followPoints(const FilmSource& source, const std::vector<FollowOrder>& orders,
                                            std::stop_token stop = {},
                                            const std::function<void(double)>& progress = {});
 

@@ -54,6 +54,12 @@ void FrameCache::put(std::int64_t n, FrameHandle frame) {
     trim();
 }
 
+void FrameCache::clear() {
+    const std::lock_guard lock(mutex_);
+    frames_.clear();
+    bytes_ = 0;
+}
+
 void FrameCache::setTravel(std::int64_t playhead, int direction) {
     const std::lock_guard lock(mutex_);
     travel_ = {playhead, direction};

@@ -44,6 +44,7 @@ public:
 
     FrameHandle find(std::int64_t n) const;
     void put(std::int64_t n, FrameHandle frame);
+    void clear();
     /// Where the coach is and where they go: -1 back, 1 on, 0 a jump.
     void setTravel(std::int64_t playhead, int direction);
     struct Travel {

@@ -2,6 +2,7 @@
 
 #include "film/convert.h"
 #include "film/demuxer.h"
+#include "film/frame_memory.h"
 
 extern "C" {
 #include <libavutil/md5.h>
@@ -21,17 +22,20 @@ Error cancelled() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
 
-enum class Threads { Frames, Slices, None };
+/// First gives a picture as soon as it is decoded, not where it belongs.
+enum class Threads { Frames, Slices, None, First };
 
-ff::Codec openDecoder(const AVStream* stream, Threads threads) {
+ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memory) {
     const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
     if (!codec) return nullptr;
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
-    context->thread_count = threads == Threads::None ? 1 : 0;
+    context->thread_count = threads == Threads::None || threads == Threads::First ? 1 : 0;
+    if (threads == Threads::First) context->flags |= AV_CODEC_FLAG_LOW_DELAY;
     if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
+    memory.serve(*context);
     if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
     return context;
 }
@@ -92,7 +96,9 @@ private:
     void aheadBackward(const FrameCache::Travel& travel, const Interrupt& interrupt);
 
     Demuxer demuxer_;
+    std::shared_ptr<FrameMemory> memory_ = std::make_shared<FrameMemory>();
     ff::Codec decoder_;
+    FrameHandle first_; ///< the first picture, while the film is indexed
     Threads threads_ = Threads::Frames;
     ff::Packet packet_{av_packet_alloc()};
     ff::Frame decoded_{av_frame_alloc()};
@@ -116,12 +122,13 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     // With frame threads a picture may leave before its errors are known; with slice threads they are not
     // sought.
     threads_ = options.watchErrors ? Threads::None : Threads::Frames;
-    decoder_ = openDecoder(demuxer_.video(), threads_);
+    decoder_ = openDecoder(demuxer_.video(), Threads::First, *memory_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,
                     name + " is coded as " + info.codec + ", which can't be decoded here.");
     if (auto first = decodeFirst(name, options, stop); !first) return first;
     if (auto indexed = index(name, stop); !indexed) return indexed;
+    first_.reset();
     if (info.pts.empty())
         return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
     judgeCompleteness();
@@ -135,6 +142,7 @@ Status Reader::Impl::decodeFirst(const std::string& name, const ReaderOptions& o
     if (!first) return first.error();
     if (!*first) return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
     refine(info, demuxer_, **first);
+    first_ = handleOf(*first);
     if (options.onFirst)
         if (auto picture = toPicture(**first, info)) options.onFirst(*picture);
     return Done{};
@@ -147,12 +155,14 @@ Status Reader::Impl::index(const std::string& name, std::stop_token stop) {
     std::sort(sorted.begin(), sorted.end());
     const bool timed = sorted.front() != AV_NOPTS_VALUE && strictlyRising(sorted);
     // Frame threads hold pictures back: of no use when each jump is one packet.
-    if (timed && demuxer_.keys.size() == sorted.size() && threads_ == Threads::Frames)
-        decoder_ = openDecoder(demuxer_.video(), Threads::Slices);
+    const bool allKeys = timed && demuxer_.keys.size() == sorted.size();
+    decoder_ = openDecoder(demuxer_.video(),
+                           allKeys && threads_ == Threads::Frames ? Threads::Slices : threads_, *memory_);
     rewind();
     if (!timed) return indexByDecoding(stop);
     times_ = std::move(sorted);
     indexFromPackets();
+    if (timeOf(first_.get()) == times_.front()) cache.put(0, first_); // it need not be decoded again
     return confirmEnds(whenStopped(stop));
 }
 
@@ -196,6 +206,7 @@ Status Reader::Impl::confirmEnds(const Interrupt& interrupt) {
         times_.erase(front ? times_.begin() : std::prev(times_.end()));
         if (!front) info.complete = false;
         damaged_.clear();
+        cache.clear(); // its numbers are those from before
         position_ = -1;
         indexFromPackets();
     };

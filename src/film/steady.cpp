@@ -60,14 +60,14 @@ std::pair<std::vector<double>, std::vector<double>> waysOf(const cv::Mat& first,
 
 } // namespace
 
-Result<std::vector<CameraShift>> cameraShake(Reader& reader, std::int64_t first, std::int64_t last,
+Result<std::vector<CameraShift>> cameraShake(const FilmSource& source, std::int64_t first, std::int64_t last,
                                              std::stop_token stop,
                                              const std::function<void(double)>& progress) {
-    if (first < 0 || last < first || last >= reader.info().frames())
+    if (first < 0 || last < first || last >= source.film.info().frames())
         return fail(ErrorCode::BadInput,
                     "The camera is to be followed over frames that the film does not have.");
-    WorkingGrey grey(reader);
-    const auto background = grey.background(stop);
+    WorkingGrey grey(source);
+    const auto background = grey.background(first, stop);
     if (!background) return background.error();
     const auto reference = grey.at(first, stop);
     if (!reference) return reference.error();

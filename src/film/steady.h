@@ -2,7 +2,7 @@
 #pragma once
 
 #include "film/film_place.h"
-#include "film/reader.h"
+#include "film/film_source.h"
 
 #include <functional>
 #include <stop_token>
@@ -19,9 +19,9 @@ struct CameraShift {
 
 /// The shift of every frame from `first` to `last` against `first`: the median way of corners of what stands
 /// still (up to 80 patches, pyramidal Lucas-Kanade with forward-backward check). Turns of the camera are not
-/// in it. Runs in the reader's thread. `progress` 0..1. Errors: BadInput (frames the film does not have),
+/// in it. Runs in the readers' thread. `progress` 0..1. Errors: BadInput (frames the film does not have),
 /// Refused (fewer than 8 patches can be followed), Cancelled, those of Reader.
-Result<std::vector<CameraShift>> cameraShake(Reader& reader, std::int64_t first, std::int64_t last,
+Result<std::vector<CameraShift>> cameraShake(const FilmSource& source, std::int64_t first, std::int64_t last,
                                              std::stop_token stop = {},
                                              const std::function<void(double)>& progress = {});
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "film/film_place.h"
-#include "film/reader.h"
+#include "film/film_source.h"
 
 #include <opencv2/core.hpp>
 
@@ -10,15 +10,17 @@
 
 namespace jg {
 
-/// Frames of one reader at no more than 960 pixels across. Lives in the reader's thread.
+/// Frames of one film at no more than 960 pixels across. Lives in the readers' thread.
 class WorkingGrey {
 public:
-    explicit WorkingGrey(Reader& reader)
-        : reader_(reader) {}
+    explicit WorkingGrey(const FilmSource& source)
+        : reader_(source.film)
+        , scrub_(source.scrub) {}
     /// Errors: Cancelled, those of Reader.
     Result<cv::Mat> at(std::int64_t frame, std::stop_token stop);
-    /// The median of 15 pictures spread over the film: what stands still behind the athlete. Errors as at().
-    Result<cv::Mat> background(std::stop_token stop);
+    /// The median of 15 pictures spread over the film: what stands still behind the athlete. From the scrub
+    /// copy when it holds the whole film; its greys are then made those of `frame`. Errors as at().
+    Result<cv::Mat> background(std::int64_t frame, std::stop_token stop);
 
     /// To the working picture's pixels and back; known once a picture was taken.
     cv::Point2f toWorking(FilmPlace p) const {
@@ -29,7 +31,11 @@ public:
     double scale() const { return scaleX_; }
 
 private:
+    Result<cv::Mat> medianOver(std::stop_token stop);
+    Result<cv::Mat> medianOfCopy(std::int64_t frame, std::stop_token stop);
+
     Reader& reader_;
+    Reader* scrub_;
     double scaleX_ = 1, scaleY_ = 1;
 };
 

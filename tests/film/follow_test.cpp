@@ -1,6 +1,7 @@
 // Points followed through generated films, against the generator's own places.
 #include "demo/film_maker.h"
 #include "film/follow.h"
+#include "film/scrub_copy.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
@@ -44,6 +45,36 @@ std::vector<Followed> follow(const FilmOrder& o, const std::vector<FollowOrder>&
     auto followed = followPoints(**reader, orders);
     EXPECT_TRUE(followed);
     return *std::move(followed);
+}
+
+TEST(Follow, TheBackgroundOfTheScrubCopyServesAsWellAsTheFilms) {
+    const FilmOrder o = order(120);
+    const TempFolder folder;
+    ASSERT_TRUE(makeFilm(o, folder / "a.mp4"));
+    auto reader = Reader::open(folder / "a.mp4");
+    ASSERT_TRUE(reader);
+    FileStore files;
+    ASSERT_TRUE(makeScrubCopy(**reader, folder / "scrub.mov", files));
+    auto scrub = Reader::open(folder / "scrub.mov");
+    ASSERT_TRUE(scrub);
+    const std::int64_t from = frameOf(o, Moment::Load), to = frameOf(o, Moment::Plant);
+    std::vector<FollowOrder> orders;
+    for (const Landmark l : {Landmark::Neck, Landmark::Head, Landmark::LeadKnee})
+        orders.push_back(between(o, l, from, to));
+    const auto plain = followPoints(**reader, orders), quick = followPoints({**reader, scrub->get()}, orders);
+    ASSERT_TRUE(plain && quick);
+    std::size_t ofPlain = 0, ofQuick = 0;
+    for (std::size_t i = 0; i < orders.size(); ++i) {
+        ofPlain += (*plain)[i].places.size();
+        ofQuick += (*quick)[i].places.size();
+        for (const FollowedPlace& a : (*plain)[i].places)
+            for (const FollowedPlace& b : (*quick)[i].places)
+                if (a.frame == b.frame) {
+                    EXPECT_LT(std::hypot(a.at.x - b.at.x, a.at.y - b.at.y), 3 * std::hypot(a.sdPx, b.sdPx))
+                        << a.frame;
+                }
+    }
+    EXPECT_GT(ofQuick, 0.95 * static_cast<double>(ofPlain));
 }
 
 /// How many places lie within their own 95 % (of a round normal error).

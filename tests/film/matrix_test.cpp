@@ -151,6 +151,20 @@ TEST(MatrixCut, AnEditListHidesFramesAndTheRestKeepTheirNumbers) {
     }
 }
 
+TEST(MatrixCut, AStreamThatBeginsBetweenKeysCountsFromItsFirstWholePicture) {
+    const test::TempFolder folder;
+    const fs::path film = folder / "a.ts", cut = folder / "cut.ts";
+    shell("ffmpeg -v error -y " SRC("320x180", "30", "3") "-c:v libx264 -x264-params "
+                                                          "open-gop=1:keyint=15:bframes=3 '" +
+          film.string() + "'");
+    const std::string bytes = *readFile(film);
+    for (const double part : {0.1, 0.25, 0.4}) {
+        const auto packets = static_cast<std::size_t>(part * static_cast<double>(bytes.size()) / 188);
+        std::ofstream(cut, std::ios::binary) << bytes.substr(packets * 188);
+        expectTheSameFrames(cut);
+    }
+}
+
 /// Writes one of the eight turns and mirrorings into the track header's display matrix.
 void setDisplayMatrix(const fs::path& film, const std::array<int, 4>& turn) {
     std::string bytes = *readFile(film);

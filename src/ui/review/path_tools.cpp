@@ -49,10 +49,10 @@ void PathTools::steady() {
     }
     const Clip& clip = c_.session.clip();
     const FrameSpan span = review().cut.value_or(FrameSpan{0, clip.frames - 1});
-    const auto film = c_.session.library().mediaPath(clip);
+    const auto files = filesOf(c_.session.library(), clip);
     c_.say("Following the background \u2026 F stops it.");
-    following_ = new Job(parent_, [this, film, span](std::stop_token stop, const Job::Progress& progress) {
-        const auto shake = findShake(film, span, stop, progress);
+    following_ = new Job(parent_, [this, files, span](std::stop_token stop, const Job::Progress& progress) {
+        const auto shake = findShake(files, span, stop, progress);
         return Job::Continuation([this, shake] {
             following_ = nullptr;
             if (!shake) return c_.say(text(shake.error().text));
