@@ -5,8 +5,8 @@ target_compile_options(jg_flags INTERFACE -Wall -Wextra -Wconversion -Werror -Wn
 target_include_directories(jg_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 target_compile_definitions(jg_flags INTERFACE JG_VERSION="${PROJECT_VERSION}" QT_NO_KEYWORDS QT_NO_CAST_TO_ASCII)
 if(JG_SANITIZE)
-  target_compile_options(jg_flags INTERFACE -fsanitize=address,undefined -fno-omit-frame-pointer)
-  target_link_options(jg_flags INTERFACE -fsanitize=address,undefined)
+  target_compile_options(jg_flags INTERFACE -fsanitize=${JG_SANITIZE} -fno-omit-frame-pointer)
+  target_link_options(jg_flags INTERFACE -fsanitize=${JG_SANITIZE})
 endif()
 
 # jg_room(name LINK targets... [MOC])

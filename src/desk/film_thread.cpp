@@ -1,6 +1,5 @@
 #include "desk/film_thread.h"
 
-#include <QMetaObject>
 #include <QString>
 
 #include <cstdlib>
@@ -48,16 +47,16 @@ std::size_t FilmThread::cacheBytes() const {
 void FilmThread::decode(std::stop_token stop) {
     ReaderOptions options;
     options.onFirst = [this](const Picture& picture) {
-        post([this, picture] { Q_EMIT firstPicture(picture); });
+        inbox_.put([this, picture] { Q_EMIT firstPicture(picture); });
     };
     auto opened = Reader::open(film_, options, stop);
     if (!opened) {
         if (opened.error().code != ErrorCode::Cancelled)
-            post([this, text = QString::fromStdString(opened.error().text)] { Q_EMIT failed(text); });
+            inbox_.put([this, text = QString::fromStdString(opened.error().text)] { Q_EMIT failed(text); });
         return;
     }
     Reader& reader = **opened;
-    post([this, info = reader.info()] { Q_EMIT this->opened(info); });
+    inbox_.put([this, info = reader.info()] { Q_EMIT this->opened(info); });
     {
         const std::lock_guard lock(mutex_);
         reader_ = std::move(*opened);
@@ -90,7 +89,7 @@ void FilmThread::serveWishes(Reader& reader, std::stop_token stop) {
                 reader.frame(*n, [&] { return stop.stop_requested() || servedElsewhere(reader, *n); });
             const std::lock_guard lock(mutex_);
             if (!frame && frame.error().code == ErrorCode::Damaged) {
-                post([this, n = *n, text = QString::fromStdString(frame.error().text)] {
+                inbox_.put([this, n = *n, text = QString::fromStdString(frame.error().text)] {
                     Q_EMIT frameDamaged(n.value, text);
                 });
                 if (wanted_ == n) wanted_.reset();
@@ -118,7 +117,7 @@ FrameHandle FilmThread::heldNow(FrameNumber n) const {
 void FilmThread::showNear(Reader& scrub, FrameNumber n) {
     if (n.value >= scrub.info().frames()) return;
     if (auto picture = scrub.picture(n))
-        post([this, n, p = std::move(*picture)] { Q_EMIT frameNear(n.value, p); });
+        inbox_.put([this, n, p = std::move(*picture)] { Q_EMIT frameNear(n.value, p); });
 }
 
 void FilmThread::show(std::stop_token stop) {
@@ -148,9 +147,9 @@ void FilmThread::show(std::stop_token stop) {
         }
         near.reset();
         if (auto picture = toPicture(*exact, reader_->info()))
-            post([this, n, p = std::move(*picture)] { Q_EMIT frameReady(n.value, p); });
+            inbox_.put([this, n, p = std::move(*picture)] { Q_EMIT frameReady(n.value, p); });
         else
-            post([this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); });
+            inbox_.put([this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); });
     }
 }
 

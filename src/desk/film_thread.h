@@ -1,6 +1,7 @@
 // Frames for the window: one thread decodes, one makes pictures of what is decoded.
 #pragma once
 
+#include "desk/inbox.h"
 #include "film/reader.h"
 
 #include <QObject>
@@ -50,11 +51,8 @@ private:
     void showNear(Reader& scrub, FrameNumber n);
     FrameHandle heldNow(FrameNumber n) const;
     bool servedElsewhere(Reader& reader, FrameNumber target);
-    template <class Emit>
-    void post(Emit emit) {
-        QMetaObject::invokeMethod(this, emit, Qt::QueuedConnection);
-    }
 
+    Inbox inbox_; ///< what the threads tell, on its way to the signals
     std::filesystem::path film_, scrub_;
     mutable std::mutex mutex_;
     std::condition_variable_any changed_;

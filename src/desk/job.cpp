@@ -1,7 +1,5 @@
 #include "desk/job.h"
 
-#include <QMetaObject>
-
 namespace jg {
 
 Job::Job(QObject* parent, Work work)
@@ -12,18 +10,14 @@ Job::Job(QObject* parent, Work work)
             const int percent = static_cast<int>(part * 100);
             if (percent == shown) return; // the window needs no more than a hundred steps
             shown = percent;
-            QMetaObject::invokeMethod(
-                this, [this, part] { Q_EMIT progressed(part); }, Qt::QueuedConnection);
+            inbox_.put([this, part] { Q_EMIT progressed(part); });
         };
         Continuation then = work(stop, progress);
-        QMetaObject::invokeMethod(
-            this,
-            [this, then = std::move(then)] {
-                if (then) then();
-                Q_EMIT finished();
-                deleteLater();
-            },
-            Qt::QueuedConnection);
+        inbox_.put([this, then = std::move(then)] {
+            if (then) then();
+            Q_EMIT finished();
+            deleteLater();
+        });
     });
 }
 

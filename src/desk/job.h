@@ -1,7 +1,7 @@
 // Long work beside the window: progress, cancel, and a result back in the caller's thread.
 #pragma once
 
-#include <QObject>
+#include "desk/inbox.h"
 
 #include <functional>
 #include <stop_token>
@@ -28,6 +28,7 @@ Q_SIGNALS:
     void finished();              ///< after the continuation has run
 
 private:
+    Inbox inbox_; ///< what the thread tells
     std::jthread thread_;
 };
 

@@ -166,6 +166,7 @@ void MainWindow::toDesk() {
         return;
     }
     if (review_) {
+        review_->leave();
         whole_->removeWidget(review_);
         review_->deleteLater();
         review_ = nullptr;

@@ -29,10 +29,13 @@ struct Free {
 template <typename T>
 using Owned = std::unique_ptr<T, Free>;
 
+/// Two hours (own choice): a false sample rate can't take all memory.
+constexpr std::size_t kLongest = std::size_t{kSampleRate} * 7200;
+
 /// Decodes one stream and resamples it to mono float.
 class SoundDecoder {
 public:
-    Status run(AVFormatContext* input, int stream, std::vector<float>& out) {
+    Status run(AVFormatContext* input, int stream, std::vector<float>& out, const std::stop_token& stop) {
         const AVCodecParameters* p = input->streams[stream]->codecpar;
         const AVCodec* codec = avcodec_find_decoder(p->codec_id);
         codec_.reset(avcodec_alloc_context3(codec));
@@ -40,7 +43,8 @@ public:
             avcodec_open2(codec_.get(), codec, nullptr) < 0)
             return fail(ErrorCode::BadInput, "its sound can't be decoded");
         const Owned<AVPacket> packet(av_packet_alloc());
-        while (av_read_frame(input, packet.get()) >= 0) {
+        while (out.size() < kLongest && av_read_frame(input, packet.get()) >= 0) {
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "cancelled");
             if (packet->stream_index == stream) avcodec_send_packet(codec_.get(), packet.get());
             av_packet_unref(packet.get());
             receive(out);
@@ -85,7 +89,7 @@ private:
 
 } // namespace
 
-Result<std::vector<float>> readSound(const std::filesystem::path& path) {
+Result<std::vector<float>> readSound(const std::filesystem::path& path, const std::stop_token& stop) {
     av_log_set_level(AV_LOG_QUIET);
     std::error_code ec;
     if (!std::filesystem::exists(path, ec))
@@ -100,7 +104,7 @@ Result<std::vector<float>> readSound(const std::filesystem::path& path) {
     if (stream < 0) return fail(ErrorCode::BadInput, path.filename().string() + " holds no sound.");
     std::vector<float> samples;
     SoundDecoder decoder;
-    if (auto done = decoder.run(raw, stream, samples); !done)
+    if (auto done = decoder.run(raw, stream, samples, stop); !done)
         return fail(done.error().code, path.filename().string() + ": " + done.error().text + ".");
     return samples;
 }

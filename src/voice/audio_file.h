@@ -7,13 +7,15 @@
 #include <filesystem>
 #include <fstream>
 #include <span>
+#include <stop_token>
 #include <string>
 #include <vector>
 
 namespace jg {
 
-/// Any sound file as mono samples -1..1 at kSampleRate. Errors: NotFound, BadInput, Damaged.
-Result<std::vector<float>> readSound(const std::filesystem::path& path);
+/// Any sound file, or the sound of a film, as mono samples -1..1 at kSampleRate; at most its first two hours.
+/// Errors: NotFound, BadInput, Damaged, Cancelled.
+Result<std::vector<float>> readSound(const std::filesystem::path& path, const std::stop_token& stop = {});
 
 /// Writes a 16-bit mono WAV file while it is being recorded; what was written is readable up to the last
 /// flush even when the process dies. One thread owns it.

@@ -13,7 +13,9 @@
 #include <QPushButton>
 #include <QTimer>
 
+#include <chrono>
 #include <random>
+#include <thread>
 
 namespace jg {
 namespace {
@@ -184,6 +186,24 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
     d.key(Qt::Key_Backspace);
     EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads; }))
         << threadsNow();
+}
+
+TEST(Window, NoPictureComesToAReviewThatWasLeft) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    int late = 0;
+    QObject::connect(d.review().findChild<ui::FilmDeck*>(), &ui::FilmDeck::pictureShown, [&] {
+        if (!d.window().reviewPlace()) ++late;
+    });
+    // The picture is decoded and waits its turn in the window's queue while the coach leaves.
+    d.review().playhead().jump(walk.submission.clips[0].frames / 2);
+    std::this_thread::sleep_for(std::chrono::seconds(1));
+    d.key(Qt::Key_Backspace);
+    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace(); }));
+    QTest::qWait(100);
+    EXPECT_EQ(late, 0);
 }
 
 TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {

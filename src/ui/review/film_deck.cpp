@@ -67,6 +67,12 @@ void FilmDeck::open(const std::filesystem::path& film, const std::filesystem::pa
     film_->request(FrameNumber{playhead_.frame()});
 }
 
+void FilmDeck::close() {
+    playhead_.pause();
+    loudspeaker_.stop();
+    film_.reset();
+}
+
 void FilmDeck::opened(const FilmInfo& info) {
     info_ = info;
     playhead_.setFilm(trueSeconds(info, captureFps_));
@@ -76,12 +82,13 @@ void FilmDeck::opened(const FilmInfo& info) {
 }
 
 void FilmDeck::loadSound() {
-    new Job(film_.get(), [this, path = path_](std::stop_token, const Job::Progress&) -> Job::Continuation {
-        auto samples = readSound(path);
-        if (!samples) return {}; // a film whose sound can't be read is a silent film
-        auto shared = std::make_shared<const std::vector<float>>(std::move(*samples));
-        return [this, shared] { sound_ = shared; };
-    });
+    new Job(film_.get(),
+            [this, path = path_](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+                auto samples = readSound(path, stop);
+                if (!samples) return {}; // a film whose sound can't be read is a silent film
+                auto shared = std::make_shared<const std::vector<float>>(std::move(*samples));
+                return [this, shared] { sound_ = shared; };
+            });
 }
 
 void FilmDeck::followPlaying() {

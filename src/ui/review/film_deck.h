@@ -20,6 +20,8 @@ public:
     FilmDeck(StageView& stage, Playhead& playhead, Loudspeaker& loudspeaker, QObject* parent);
     /// `captureFps` is the clip's true rate; 0 = unknown, then the film's own times count.
     void open(const std::filesystem::path& film, const std::filesystem::path& scrub, double captureFps);
+    /// Ends decoding and sound; no picture comes after it.
+    void close();
     /// Shows or hides the line of figures.
     void toggleDetails();
 

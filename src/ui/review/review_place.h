@@ -44,6 +44,8 @@ public:
     Foot& foot() { return *foot_; }
     Bench* bench() const { return current_; }
     Stage stageOfWalk() const { return walk_; }
+    /// Ends the film; the place only waits for its deletion after that.
+    void leave() { deck_->close(); }
     bool busy() const; ///< sending: leaving now would break it off
 
 private:
