@@ -2,6 +2,7 @@
 
 #include "desk/demo_library.h"
 #include "desk/dispatch.h"
+#include "desk/length_choice.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
 #include "letter/csv.h"
@@ -39,6 +40,7 @@ struct Opened {
 Playbook playbookOf(Library& library) {
     Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
     orRefuse(loadOwnMeasures(library, book));
+    loadLengthUnit(library, book);
     return book;
 }
 

@@ -53,13 +53,28 @@ std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
             {"early-travel", [](FilmOrder& o, double v) { o.knobs.earlyTravel = v; }}};
 }
 
+void sayUse(std::ostream& out) {
+    out << "  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
+           "[--flat] [--windup] [--numbers] [--mixed] [--lost-closed] [--mirrored] [--silent]\n ";
+    for (const auto& [name, set] : numberOptions()) out << " [--" << name << " V]";
+    out << "\n";
+}
+
 int wrongUse(const std::string& what) {
-    std::cerr << "Wrong use: " << what
-              << ".\n  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
-                 "[--flat] [--windup] [--numbers] [--mixed] [--lost-closed] [--mirrored] [--silent]\n ";
-    for (const auto& [name, set] : numberOptions()) std::cerr << " [--" << name << " V]";
-    std::cerr << "\n";
+    std::cerr << "Wrong use: " << what << ".\n";
+    sayUse(std::cerr);
     return 2;
+}
+
+int help() {
+    std::cout << "Makes a film of a made-up delivery, and what is true of every frame of it.\n";
+    sayUse(std::cout);
+    std::cout
+        << "Faults: --repeat shows each picture V times, --mixed blends neighbours, --lost leaves V out "
+           "(--lost-closed closes the gap),\n  --damage changes V bytes, --cut-after and --start-at "
+           "shorten, --blur is the open part of the shutter,\n  --shake in pixels, --brightness 0..1, "
+           "--rotate 90|180|270, --yaw and --roll in degrees, --mirrored, --silent.\n";
+    return 0;
 }
 
 } // namespace
@@ -71,6 +86,7 @@ int main(int argc, char** argv) {
     const auto numbers = numberOptions();
     for (int i = 1; i < argc; ++i) {
         const std::string word = argv[i];
+        if (word == "--help") return help();
         if (word.rfind("--", 0) != 0) {
             file = word;
             continue;

@@ -83,6 +83,7 @@ struct Playbook {
     std::vector<GradedItem> items;
     std::vector<Cause> causes;
     std::vector<Drill> drills;
+    LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
 
     const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }

@@ -1,6 +1,7 @@
 #include "coaching/target.h"
 
 #include "kinematics/propagation.h"
+#include "kinematics/scale.h"
 
 #include <array>
 #include <cmath>
@@ -82,6 +83,24 @@ std::string_view idOf(JudgeState state) {
          {JudgeState::NotApplicable, "notApplicable"},
          {JudgeState::Recorded, "recorded"}}};
     return nameIn(names, state);
+}
+
+std::optional<Target> targetIn(const Target& target, const std::string& unit) {
+    if (target.unit.empty() || target.unit == unit || target.type == TargetType::Any ||
+        target.type == TargetType::Record)
+        return target;
+    const auto metres = [](const std::string& u) {
+        for (const LengthUnit l : {LengthUnit::Inches, LengthUnit::Centimetres})
+            if (u == idOf(l)) return metresOf(l);
+        return 0.0;
+    };
+    const double from = metres(target.unit), to = metres(unit);
+    if (from == 0 || to == 0) return std::nullopt;
+    Target t = target;
+    for (double* v : {&t.x, &t.y, &t.soft}) *v *= from / to;
+    if (t.good) *t.good *= from / to;
+    t.unit = unit;
+    return t;
 }
 
 std::string wordsOf(const Target& t) {

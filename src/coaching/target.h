@@ -28,6 +28,10 @@ struct Target {
 std::string_view idOf(TargetType type);
 std::optional<TargetType> targetTypeFromId(std::string_view id);
 
+/// The target in a value's unit: a length of inches where the value is in centimetres. Nothing when they
+/// can't be compared, as a share of the height with a length.
+std::optional<Target> targetIn(const Target& target, const std::string& unit);
+
 /// "at least 106", "135 to 140", "at most 33 ms"; degrees carry no unit word. Empty for Any and Record.
 std::string wordsOf(const Target& target);
 

@@ -81,6 +81,11 @@ void ReviewSession::reassess() {
     assessment_ = assess(review_, playbook_, clip_, athlete_.hand);
 }
 
+void ReviewSession::assessAnew() {
+    reassess();
+    Q_EMIT changed();
+}
+
 Status ReviewSession::perform(const Edit& edit) {
     if (review_.sent)
         return fail(ErrorCode::Refused,

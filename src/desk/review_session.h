@@ -42,6 +42,8 @@ public:
     /// Standard error of a click on a landmark in this film, by the coach's own exercise.
     double clickSigmaPx(Landmark landmark) const;
 
+    /// Assesses anew and tells: after the playbook changed.
+    void assessAnew();
     /// Applies, saves, assesses. Errors: those of saving; then the edit is taken back.
     Status perform(const Edit& edit);
     void beginGesture() { history_.beginGesture(); }
@@ -67,10 +69,10 @@ Q_SIGNALS:
     void refused(const QString& sentence);
 
 private:
+    void reassess();
     ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids);
     Status load(const SubmissionId& submission, const std::string& approach);
     Status save();
-    void reassess();
 
     Library& library_;
     const Playbook& playbook_;

@@ -26,7 +26,8 @@ Result<CheckLimits> readCheckLimits(const std::filesystem::path& file) {
                                                       {"endMotionLargest", &limits.endMotionLargest},
                                                       {"stillMotionLargest", &limits.stillMotionLargest},
                                                       {"stillLeastS", &limits.stillLeastS},
-                                                      {"travelLeast", &limits.travelLeast}};
+                                                      {"travelLeast", &limits.travelLeast},
+                                                      {"mostPictures", &limits.mostPictures}};
     for (const auto& [name, value] : fields) {
         if (!data.is_object() || !data.contains(name) || !data[name].is_number())
             return fail(ErrorCode::BadInput, file.filename().string() + " lacks the number \"" + name +

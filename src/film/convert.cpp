@@ -24,6 +24,13 @@ int matrixOf(const AVFrame* frame) {
     }
 }
 
+/// Room for `bytes` and for what swscale writes beyond the last row of a narrow picture; give it back by
+/// resize().
+std::vector<std::uint8_t> roomFor(std::size_t bytes) {
+    constexpr std::size_t kOverrun = 64; // one write of its widest assembly
+    return std::vector<std::uint8_t>(bytes + kOverrun);
+}
+
 } // namespace
 
 Transfer transferOf(const AVFrame& frame) {
@@ -47,11 +54,12 @@ Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWid
     const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
                              1 << 16);
-    auto pixels = std::make_shared<std::vector<std::uint8_t>>(static_cast<std::size_t>(width) *
-                                                              static_cast<std::size_t>(height) * 4);
+    const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
+    auto pixels = std::make_shared<std::vector<std::uint8_t>>(roomFor(bytes));
     std::uint8_t* planes[4] = {pixels->data(), nullptr, nullptr, nullptr};
     const int strides[4] = {width * 4, 0, 0, 0};
     sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);
+    pixels->resize(bytes);
     toneMap(*pixels, info.transfer);
     if (info.rotationDeg == 0 && !info.mirrored) return Picture{width, height, std::move(pixels)};
     auto turned = std::make_shared<std::vector<std::uint8_t>>(pixels->size());
@@ -61,17 +69,20 @@ Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWid
     return Picture{width, height, std::move(turned)};
 }
 
-Result<Reader::Grey> toGrey(const AVFrame& frame, int width) {
-    const int height = std::max(1, width * frame.height / std::max(1, frame.width));
+Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int width) {
+    constexpr std::int64_t kLeast = 16;
+    int height =
+        static_cast<int>(std::max(kLeast, std::int64_t{width} * info.height / std::max(1, info.width)));
+    if (info.rotationDeg % 180 != 0) std::swap(width, height);
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
     if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be checked.");
-    Reader::Grey grey{
-        width, height,
-        std::vector<std::uint8_t>(static_cast<std::size_t>(width) * static_cast<std::size_t>(height))};
+    const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
+    Reader::Grey grey{width, height, roomFor(bytes)};
     std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};
     const int strides[4] = {width, 0, 0, 0};
     sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);
+    grey.pixels.resize(bytes);
     return grey;
 }
 

@@ -9,8 +9,9 @@ namespace jg {
 
 Transfer transferOf(const AVFrame& frame);
 
-/// The small grey picture, `width` across as stored (not turned). Errors: Internal.
-Result<Reader::Grey> toGrey(const AVFrame& frame, int width);
+/// The small grey picture, `width` across when shown but not turned yet: of one size for all frames of a
+/// film, also where a broken one changes its own. Errors: Internal.
+Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int width);
 
 /// Brings high-dynamic-range colours down to the screen's: BGRX pixels in place. `Standard` changes nothing.
 void toneMap(std::vector<std::uint8_t>& bgrx, Transfer transfer);

@@ -96,6 +96,12 @@ void Judge::whole() {
             "The file ends early: " + std::to_string(info_.frames()) + " of " +
                 std::to_string(std::max(info_.statedFrames, info_.frames())) +
                 " pictures can be read. Ask for it again.");
+    if (last() + 1 < info_.frames())
+        say("long", CheckLevel::Warn,
+            "A long film: only its first " + std::to_string(last() + 1) + " of " +
+                std::to_string(info_.frames()) +
+                " pictures were looked through. Cut the delivery out of it and take that in.",
+            static_cast<double>(info_.frames()), l_.mostPictures);
     std::int64_t bad = 0;
     for (const auto& [first, last] : check_.damaged) bad += last - first + 1;
     if (bad > 0)
@@ -359,7 +365,8 @@ const char* idOf(CheckLevel level) {
 
 Result<FilmCheck> checkFilm(Reader& reader, const CheckLimits& limits, const CheckQuestion& question,
                             std::stop_token stop, const std::function<void(double)>& progress) {
-    auto survey = surveyFilm(reader, stop, progress);
+    auto survey =
+        surveyFilm(reader, std::max<std::int64_t>(1, std::llround(limits.mostPictures)), stop, progress);
     if (!survey) return survey.error();
     const FilmInfo& info = reader.info();
     FilmCheck check;

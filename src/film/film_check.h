@@ -29,6 +29,7 @@ struct CheckLine {
 
 /// Limits of the check; data/film/check-limits.json holds the shipped ones and says where they come from.
 struct CheckLimits {
+    double mostPictures = 0; ///< looked at, from the first
     double enoughRateFps = 0;
     double handInchesPerSecond = 0;
     double darkMean = 0;

@@ -454,7 +454,7 @@ double Reader::Grey::mean() const {
 Result<Reader::Grey> Reader::grey(FrameNumber n, int width, std::stop_token stop) {
     auto frame = impl_->frame(n.value, whenStopped(stop));
     if (!frame) return frame.error();
-    return toGrey(**frame, width);
+    return toGrey(**frame, impl_->info, width);
 }
 
 std::string planesMd5(const AVFrame& frame) {

@@ -56,7 +56,8 @@ public:
 
     /// The frame as shown. Errors as frame().
     Result<Picture> picture(FrameNumber n, std::stop_token stop = {});
-    /// Mean brightness 0..1 and the small grey picture of frame n, for checks. Errors as picture().
+    /// Mean brightness 0..1 and the small grey picture of frame n, `width` across when shown but not turned.
+    /// Errors as picture().
     struct Grey {
         int width = 0;
         int height = 0;

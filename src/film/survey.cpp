@@ -183,17 +183,15 @@ void compareFrames(FilmSurvey& survey, const std::vector<cv::Mat>& all,
 
 } // namespace
 
-Result<FilmSurvey> surveyFilm(Reader& reader, std::stop_token stop,
+Result<FilmSurvey> surveyFilm(Reader& reader, std::int64_t most, std::stop_token stop,
                               const std::function<void(double)>& progress) {
     cv::setNumThreads(1); // the same result on every machine
     const FilmInfo& info = reader.info();
-    const auto frames = static_cast<std::size_t>(info.frames());
+    const auto frames = static_cast<std::size_t>(std::min(info.frames(), most));
     FilmSurvey survey;
     survey.frames.resize(frames);
     std::vector<cv::Mat> all(frames);
     std::size_t readable = 0;
-    const bool tall = info.rotationDeg % 180 != 0;
-    const int storedWidth = tall ? kWidth * info.height / std::max(1, info.width) : kWidth;
     for (std::size_t n = 0; n < frames; ++n) {
         if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
         reader.setTravel(FrameNumber{static_cast<std::int64_t>(n)}, 1);
@@ -202,11 +200,11 @@ Result<FilmSurvey> surveyFilm(Reader& reader, std::stop_token stop,
         survey.frames[n].readable = static_cast<bool>(frame);
         if (!frame) continue;
         survey.frames[n].damaged = isDamaged(**frame);
-        auto grey = toGrey(**frame, std::max(16, storedWidth));
+        auto grey = toGrey(**frame, info, kWidth);
         if (!grey) return grey.error();
         all[n] = turned(*grey, info);
         if (readable++ == 0)
-            if (auto large = toGrey(**frame, 960)) survey.lines = placeLines(turned(*large, info));
+            if (auto large = toGrey(**frame, info, 960)) survey.lines = placeLines(turned(*large, info));
     }
     if (readable == 0) return fail(ErrorCode::Damaged, "None of the film's pictures can be decoded.");
     compareFrames(survey, all, shiftsOf(all));

@@ -37,14 +37,14 @@ struct PlaceLines {
 inline constexpr double kLeastMotion = 0.004;
 
 struct FilmSurvey {
-    std::vector<FrameFacts> frames;
+    std::vector<FrameFacts> frames; ///< of the first pictures, at most as many as asked for
     PlaceLines lines;
 };
 
-/// Decodes every frame once, in small. Any thread that owns the reader. Errors: Cancelled, Damaged (nothing
-/// decodes). Method: background as the median of some frames, what differs from it is the athlete; corners of
-/// the background followed for the camera's shake (OpenCV).
-Result<FilmSurvey> surveyFilm(Reader& reader, std::stop_token stop = {},
+/// Decodes the first `most` frames once, in small: each takes some 40 kB of memory. Any thread that owns the
+/// reader. Errors: Cancelled, Damaged (nothing decodes). Method: background as the median of some frames,
+/// what differs from it is the athlete; corners of the background followed for the camera's shake (OpenCV).
+Result<FilmSurvey> surveyFilm(Reader& reader, std::int64_t most, std::stop_token stop = {},
                               const std::function<void(double)>& progress = {});
 
 } // namespace jg

@@ -48,10 +48,7 @@ Result<cv::Mat> WorkingGrey::at(std::int64_t frame, std::stop_token stop) {
     if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Looking through the film was stopped.");
     const FilmInfo& info = reader_.info();
     const int width = std::min(kWidth, std::max(16, info.width));
-    // A film shot upright is stored lying: its stored width is the shown height.
-    const bool lying = info.rotationDeg % 180 != 0;
-    const int stored = lying ? std::max(16, width * info.height / std::max(1, info.width)) : width;
-    auto grey = reader_.grey(FrameNumber{frame}, stored, stop);
+    auto grey = reader_.grey(FrameNumber{frame}, width, stop);
     if (!grey) return grey.error();
     const cv::Mat raw(grey->height, grey->width, CV_8U, grey->pixels.data());
     cv::Mat shown;

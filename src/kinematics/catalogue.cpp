@@ -78,6 +78,7 @@ constexpr std::array kKinds = {
     KindRow{"turnFront", MeasureKind::TurnFront, 4, 4},
     KindRow{"turnBetween", MeasureKind::TurnBetween, 8, 8},
     KindRow{"timeBetween", MeasureKind::TimeBetween, 0, 0},
+    KindRow{"frameCount", MeasureKind::FrameCount, 0, 0},
     KindRow{"seen", MeasureKind::Seen, 0, 0},
     KindRow{"spin", MeasureKind::Spin, 0, 0},
     KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
@@ -134,7 +135,7 @@ MeasureDefinition measureOf(const json& row) {
     if (m.slots.size() < kind.least || m.slots.size() > kind.most)
         throw std::invalid_argument("it has " + std::to_string(m.slots.size()) + " points, its kind takes " +
                                     std::to_string(kind.least) + " to " + std::to_string(kind.most));
-    if (m.kind == MeasureKind::TimeBetween && m.moments.size() != 2)
+    if ((m.kind == MeasureKind::TimeBetween || m.kind == MeasureKind::FrameCount) && m.moments.size() != 2)
         throw std::invalid_argument("a time needs two positions");
     if ((m.kind == MeasureKind::Seen) != !m.options.empty())
         throw std::invalid_argument("options belong to what is seen, and to that alone");

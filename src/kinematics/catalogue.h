@@ -35,6 +35,7 @@ enum class MeasureKind {
     TurnFront,     ///< the same seen from the front or behind
     TurnBetween,   ///< two turns as TurnSide, eight points: first minus second, degrees
     TimeBetween,   ///< two moments: milliseconds from the first to the second
+    FrameCount,    ///< two moments: frames from the first up to the second, while something holds
     Seen,          ///< one of `options`, as the coach sees it
     Spin,          ///< two moments and the number "turns": revolutions a minute
     LooksLike,     ///< numbers "speed", "distance", "usual": the speed the batter feels
@@ -62,9 +63,9 @@ struct MeasureDefinition {
     std::string shortName;
     std::string group; ///< id of one of measureGroups()
     MeasureKind kind = MeasureKind::JointAngle;
-    std::string unit; ///< deg | % | in | x | ms | rpm | mph | seen
+    std::string unit; ///< deg | % | in | x | ms | frames | rpm | mph | seen
     std::vector<Slot> slots;
-    std::vector<Moment> moments; ///< positions it is taken at; for TimeBetween the two moments
+    std::vector<Moment> moments; ///< positions it is taken at; for TimeBetween and FrameCount the two moments
     std::vector<View> views;     ///< views that can see it
     std::string formula;
     std::string hint; ///< sign or meaning of the number, "180 = straight"

@@ -74,6 +74,7 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
         return ratioOfLengths(p[0], p[1], p[2], p[3]);
     case MeasureKind::TurnBetween:
     case MeasureKind::TimeBetween:
+    case MeasureKind::FrameCount:
     case MeasureKind::Seen:
     case MeasureKind::Spin:
     case MeasureKind::LooksLike:

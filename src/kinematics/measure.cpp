@@ -49,7 +49,6 @@ MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::s
 
 namespace {
 
-constexpr double kInchesPerM = 39.37007874015748;
 /// A turn whose 95 % interval is wider is no number: own choice.
 constexpr double kCoarseTurnDeg = 40;
 /// An angle that could be anything within this on either side, or a ratio within this part of itself, is no
@@ -139,13 +138,15 @@ void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue&
         result.warnings.push_back("No plumb or level line yet: the picture is taken as level.");
 }
 
-/// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it. Inches where
-/// the measure is one of inches and a scale is known, else percent of the standing height.
+/// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it. Inches or
+/// centimetres where the measure is one of inches and a scale is known, else percent of the standing height.
 std::pair<Estimate, std::string> unitOfLength(const MeasureDefinition& m, const MeasureInput& in) {
-    const Estimate inch{in.pxPerM.value / kInchesPerM, in.pxPerM.sd / kInchesPerM};
-    if (m.unit == "in" && inch.value > 0) return {inch, "in"};
+    const double metres = metresOf(in.lengths);
+    const Estimate length{in.pxPerM.value * metres, in.pxPerM.sd * metres};
+    const std::string unit(idOf(in.lengths));
+    if (m.unit == "in" && length.value > 0) return {length, unit};
     if (in.heightPx.value > 0) return {{in.heightPx.value / 100, in.heightPx.sd / 100}, "%"};
-    if (inch.value > 0) return {inch, "in"};
+    if (length.value > 0) return {length, unit};
     return {{0, 0}, "%"};
 }
 
@@ -278,7 +279,7 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
     MeasureValue result = withValue(m, e, unit);
     if (m.unit == "in" && unit == "%")
-        result.warnings.push_back("No scale yet: percent of the standing height instead of inches.");
+        result.warnings.push_back("No scale yet: percent of the standing height instead of a length.");
     widenForTurnedLimbs(m, in, result);
     return isTooRough(m, result) ? endOn(m, in, result) : result;
 }

@@ -4,6 +4,7 @@
 #include "kinematics/catalogue.h"
 #include "kinematics/point.h"
 #include "kinematics/propagation.h"
+#include "kinematics/scale.h"
 
 #include <cstdint>
 #include <map>
@@ -45,12 +46,13 @@ struct MeasureInput {
     Estimate yawDeg;   ///< turned from square toward the target (side views) or the glove side
     Estimate heightPx; ///< standing height in the picture; value 0 = unknown
     Estimate pxPerM;   ///< scale; value 0 = unknown
-    std::optional<CameraPlace> camera;      ///< nothing = perspective and depth are left out
-    std::map<std::string, Estimate> depths; ///< by slot, toward a square camera, in standing heights
-    Estimate heightDepth;                   ///< of the body where its height was taken
-    std::vector<LimbTurn> limbs;            ///< those known to lie out of the picture's plane
-    std::map<std::string, double> numbers;  ///< typed in by the coach
-    std::string seen;                       ///< one of the measure's options; empty = not looked at
+    LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
+    std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
+    std::map<std::string, Estimate> depths;  ///< by slot, toward a square camera, in standing heights
+    Estimate heightDepth;                    ///< of the body where its height was taken
+    std::vector<LimbTurn> limbs;             ///< those known to lie out of the picture's plane
+    std::map<std::string, double> numbers;   ///< typed in by the coach
+    std::string seen;                        ///< one of the measure's options; empty = not looked at
 };
 
 /// The answer. `value` is set only when state is Measured.

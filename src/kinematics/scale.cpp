@@ -51,11 +51,19 @@ std::optional<double> metresFromWords(std::string_view words) {
     return std::nullopt;
 }
 
-std::string lengthInWords(double metres) {
-    const double inches = metres / kInch;
+std::string_view idOf(LengthUnit unit) {
+    return unit == LengthUnit::Inches ? "in" : "cm";
+}
+
+double metresOf(LengthUnit unit) {
+    return unit == LengthUnit::Inches ? kInch : 0.01;
+}
+
+std::string lengthInWords(double metres, LengthUnit unit) {
+    const double length = metres / metresOf(unit);
     char text[32];
-    std::snprintf(text, sizeof text, inches < 10 ? "%.1f in" : "%.0f in", inches);
-    return text;
+    std::snprintf(text, sizeof text, length < 10 ? "%.1f " : "%.0f ", length);
+    return text + std::string(idOf(unit));
 }
 
 Estimate pxPerMetre(const SeenLength& seen) {

@@ -34,8 +34,14 @@ inline constexpr double kLargestPlaneSd = 0.1;
 /// A length as people write it: "170 cm", "1.7 m", "67 in", "5 ft 7". Metres; nothing when it is none.
 std::optional<double> metresFromWords(std::string_view words);
 
-/// "24 in", to the inch; a tenth below ten.
-std::string lengthInWords(double metres);
+/// What lengths are told in, by the coach's choice.
+enum class LengthUnit { Inches, Centimetres };
+std::string_view idOf(LengthUnit unit); ///< "in" or "cm", as it stands behind a number
+/// One of the unit in metres.
+double metresOf(LengthUnit unit);
+
+/// "24 in" or "61 cm", to the unit; a tenth below ten.
+std::string lengthInWords(double metres, LengthUnit unit);
 
 /// A length seen in the picture.
 struct SeenLength {

@@ -23,7 +23,7 @@ std::optional<MeasureValue> missing(const MeasureDefinition& m, const MeasureInp
     for (const std::string& name : m.numbers)
         if (!in.numbers.contains(name) || !(in.numbers.at(name) > 0))
             return withoutValue(m, MeasureState::NotLookedAt, "Enter the " + name + " first.");
-    if (m.kind != MeasureKind::LooksLike && !(in.captureFps > 0))
+    if (m.kind != MeasureKind::LooksLike && m.kind != MeasureKind::FrameCount && !(in.captureFps > 0))
         return withoutValue(
             m, MeasureState::NotVisible,
             "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
@@ -43,6 +43,15 @@ MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
         result.warnings.push_back("Only " + std::to_string(static_cast<int>(std::abs(n))) +
                                   " frames apart: film at " + (in.captureFps < 110 ? "120" : "240") +
                                   " a second or more for this.");
+    return result;
+}
+
+/// A frame at either end may belong to it or not.
+MeasureValue frameCount(const MeasureDefinition& m, const MeasureInput& in) {
+    const double n = framesBetween(m, in);
+    MeasureValue result = within(m, n, n - 1, n + 1);
+    result.sd = 1 / std::sqrt(6.0);
+    result.warnings.push_back("Frames are compared only between films of one rate.");
     return result;
 }
 
@@ -77,6 +86,7 @@ MeasureValue looksLike(const MeasureDefinition& m, const MeasureInput& in) {
 
 MeasureValue evaluateTiming(const MeasureDefinition& m, const MeasureInput& in) {
     if (auto why = missing(m, in)) return *why;
+    if (m.kind == MeasureKind::FrameCount) return frameCount(m, in);
     if (m.kind == MeasureKind::Spin) return spin(m, in);
     if (m.kind == MeasureKind::LooksLike) return looksLike(m, in);
     return timeBetween(m, in);

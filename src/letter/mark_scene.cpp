@@ -108,6 +108,7 @@ struct SceneMaker {
             if (!p.empty() && !faint) scene.labels.push_back({p.back(), label, false});
             return;
         case MeasureKind::TimeBetween:
+        case MeasureKind::FrameCount:
         case MeasureKind::Seen:
         case MeasureKind::Spin:
         case MeasureKind::LooksLike:
@@ -120,7 +121,10 @@ void addScales(const Review& review, std::int64_t frame, MarkScene& scene) {
     for (const auto& [kind, mark] : review.scales) {
         if (kind == ScaleKind::Height || mark.frame != frame) continue;
         scene.lines.push_back({{mark.from, mark.to}, true, false});
-        scene.labels.push_back({middle(mark.from, mark.to), lengthInWords(mark.metres), false});
+        scene.labels.push_back({middle(mark.from, mark.to),
+                                lengthInWords(mark.metres, LengthUnit::Inches) + " \u00b7 " +
+                                    lengthInWords(mark.metres, LengthUnit::Centimetres),
+                                false});
     }
 }
 

@@ -115,7 +115,7 @@ MeasureValue valueOf(const Review& review, const Playbook& playbook, const Measu
         return v;
     }
     MeasureValue v = evaluate(m, inputFor(review, playbook, m, clip, hand, limbs));
-    if (v.value && v.unit == "in") v.warnings.push_back(scaleInWords(review));
+    if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(review));
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(review, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;
@@ -126,8 +126,13 @@ MeasureValue valueOf(const Review& review, const Playbook& playbook, const Measu
 }
 
 Judgement judgementOf(const MeasureDefinition& m, const Target& target, const MeasureValue& v) {
-    if (v.value) return judge(target, *v.value, v.sd, m.protectsArm);
+    if (v.value && targetIn(target, v.unit)) return judge(target, *v.value, v.sd, m.protectsArm);
     Judgement j;
+    if (v.value) {
+        j.state = JudgeState::CannotTell;
+        j.text = "The target is a length: give a scale (S).";
+        return j;
+    }
     j.state = v.state == MeasureState::NotVisible      ? JudgeState::NotVisible
               : v.state == MeasureState::NotApplicable ? JudgeState::NotApplicable
                                                        : JudgeState::NotLookedAt;
@@ -142,7 +147,8 @@ void assessMeasures(const Review& review, const Playbook& playbook, const Clip& 
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
         MeasureRow row{m->id, valueOf(review, playbook, *m, clip, hand, limbs), {}, target};
-        row.judgement = judgementOf(*m, target, row.value);
+        if (row.value.value) row.target = targetIn(target, row.value.unit).value_or(target);
+        row.judgement = judgementOf(*m, row.target, row.value);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {
@@ -230,6 +236,7 @@ MeasureInput inputFor(const Review& review, const Playbook& playbook, const Meas
     in.hand = hand;
     in.view = clip.view;
     in.captureFps = clip.captureFps;
+    in.lengths = playbook.lengths;
     in.rollDeg = rollOf(review);
     in.heightPx = heightOf(review);
     if (const auto scale = nearestScale(scalesSeen(review))) in.pxPerM = pxPerMetre(*scale);

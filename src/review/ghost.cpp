@@ -71,16 +71,18 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
 /// A length of the picture as a coach says it.
 struct Lengths {
     double pxPerUnit = 1;
-    std::string unit; ///< "in": pxPerUnit is of a metre; else "% of height" or "pixels"
+    std::string share;                    ///< "% of height" or "pixels"; empty: pxPerUnit is of a metre
+    LengthUnit told = LengthUnit::Inches; ///< in which a metre is told
     std::string words(double px) const {
-        return unit == "in" ? lengthInWords(px / pxPerUnit) : numberInWords(px / pxPerUnit, "") + unit;
+        return share.empty() ? lengthInWords(px / pxPerUnit, told)
+                             : numberInWords(px / pxPerUnit, "") + share;
     }
 };
 
 Lengths lengthsOf(const MeasureInput& in) {
-    if (in.pxPerM.value > 0) return {in.pxPerM.value, "in"};
-    if (in.heightPx.value > 0) return {in.heightPx.value / 100, "% of height"};
-    return {1, "pixels"};
+    if (in.pxPerM.value > 0) return {in.pxPerM.value, "", in.lengths};
+    if (in.heightPx.value > 0) return {in.heightPx.value / 100, "% of height", in.lengths};
+    return {1, "pixels", in.lengths};
 }
 
 std::string signedWords(double change, const std::string& unit) {

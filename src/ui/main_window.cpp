@@ -1,5 +1,6 @@
 #include "ui/main_window.h"
 
+#include "desk/length_choice.h"
 #include "desk/own_measures.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
@@ -33,6 +34,7 @@ MainWindow::MainWindow(WindowParts parts)
     setCentralWidget(whole_);
     actions_ = new Actions(this, [this](const QString& id) { run(id); });
     const Status own = loadOwnMeasures(*parts_.library, parts_.playbook);
+    loadLengthUnit(*parts_.library, parts_.playbook);
     buildHome();
     refreshHome();
     if (!own) foot_->say(text(own.error().text), 0);
@@ -149,12 +151,14 @@ void MainWindow::openReview(const SubmissionId& submission) {
     }
     delete review_;
     review_ = new ReviewPlace(
-        std::move(*session), {*parts_.microphone, *parts_.loudspeaker, [this](const QString& id) { run(id); },
-                              [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
-                              [this] { return askPassword(); }, [this] { refreshHome(); },
-                              [this](const OwnMeasureOrder& order) {
-                                  return keepOwnMeasure(*parts_.library, parts_.playbook, order);
-                              }});
+        std::move(*session),
+        {*parts_.microphone, *parts_.loudspeaker, [this](const QString& id) { run(id); },
+         [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
+         [this] { return askPassword(); }, [this] { refreshHome(); },
+         [this](const OwnMeasureOrder& order) {
+             return keepOwnMeasure(*parts_.library, parts_.playbook, order);
+         },
+         [this](LengthUnit unit) { return keepLengthUnit(*parts_.library, parts_.playbook, unit); }});
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();

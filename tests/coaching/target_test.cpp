@@ -22,6 +22,23 @@ TEST(Judge, InsideTheTargetIsKeepEvenNearItsEdge) {
     EXPECT_EQ(j.gap, 0);
 }
 
+TEST(TargetIn, ALengthIsTurnedAndAShareIsNotCompared) {
+    Target t = target(TargetType::Band, 10, 20, 2);
+    t.unit = "in";
+    t.good = 15;
+    const auto metric = targetIn(t, "cm");
+    ASSERT_TRUE(metric);
+    EXPECT_NEAR(metric->x, 25.4, 1e-9);
+    EXPECT_NEAR(metric->y, 50.8, 1e-9);
+    EXPECT_NEAR(metric->soft, 5.08, 1e-9);
+    EXPECT_NEAR(*metric->good, 38.1, 1e-9);
+    EXPECT_EQ(metric->unit, "cm");
+    EXPECT_EQ(targetIn(t, "in"), t);
+    EXPECT_FALSE(targetIn(t, "%"));
+    t.type = TargetType::Record; // asks nothing
+    EXPECT_TRUE(targetIn(t, "%"));
+}
+
 // 129 against a target of 135 with a hand that wobbles by 3.5 degrees (95 %: 6.9): inside the error.
 TEST(Judge, AGapInsideTheErrorIsCannotTellNotAFault) {
     const Judgement j = judge(target(TargetType::AtLeast, 135), 129, 3.5, false);

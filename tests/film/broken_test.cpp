@@ -1,5 +1,6 @@
 // Broken and hostile films: changed bytes, damaged stretches, claims of sizes and streams that are not there.
 #include "base/file_store.h"
+#include "desk/intake.h"
 #include "desk/places.h"
 #include "film/film_check.h"
 #include "tests/support/fixtures.h"
@@ -95,6 +96,43 @@ TEST(Broken, EveryPictureThatLooksWrongIsMarked) {
         }
         EXPECT_GT(wrong, 0) << seed;
     }
+}
+
+TEST(Broken, AFilmThatChangesItsSizeIsLookedThrough) {
+    const test::TempFolder folder;
+    const std::string f = folder.path().string();
+    shell("cd '" + f +
+          "' && for s in 96x64 320x180 64x96; do ffmpeg -v error -y -f lavfi -i testsrc2=s=$s:r=30:d=0.5 "
+          "-c:v mpeg2video $s.ts; done; cat 96x64.ts 320x180.ts 64x96.ts > all.ts");
+    const auto looked = lookAtFilm(folder / "all.ts");
+    ASSERT_TRUE(looked) << looked.error().text;
+    EXPECT_GT(looked->info.frames(), 15);
+    auto reader = Reader::open(folder / "all.ts");
+    ASSERT_TRUE(reader);
+    for (std::int64_t n = 0; n < (*reader)->info().frames(); n += 7) {
+        const auto picture = (*reader)->picture(FrameNumber{n});
+        ASSERT_TRUE(picture);
+        EXPECT_EQ(picture->width, 96); // all of one size for the marks
+    }
+}
+
+TEST(Broken, ALongFilmIsLookedThroughInPartAndSaysSo) {
+    const test::TempFolder folder;
+    const fs::path film = folder / "long.mp4";
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=96x64:r=30:d=3 -c:v mpeg4 '" + film.string() + "'");
+    auto reader = Reader::open(film);
+    ASSERT_TRUE(reader);
+    auto limits = readCheckLimits(dataFolder() / "film" / "check-limits.json");
+    ASSERT_TRUE(limits);
+    const auto says = [&] {
+        const auto check = checkFilm(**reader, *limits, {});
+        return std::any_of(check->lines.begin(), check->lines.end(),
+                           [](const CheckLine& l) { return std::string_view(l.id) == "long"; });
+    };
+    EXPECT_FALSE(says());
+    limits->mostPictures = 40;
+    EXPECT_TRUE(says());
+    EXPECT_EQ(checkFilm(**reader, *limits, {})->survey.frames.size(), 40U);
 }
 
 TEST(Broken, ACleanFilmHasNoDamage) {

@@ -27,7 +27,7 @@ FilmOrder sideOrder(int n, int fps) {
 std::vector<SuggestedDelivery> foundIn(const std::filesystem::path& film, bool fromSide = true) {
     auto reader = Reader::open(film);
     EXPECT_TRUE(reader);
-    auto survey = surveyFilm(**reader);
+    auto survey = surveyFilm(**reader, 14'400);
     EXPECT_TRUE(survey);
     EXPECT_TRUE(jumpsInMotion(*survey).empty()) << "a whole film has no missing picture";
     return findDeliveries(*survey, (*reader)->info().playRate.toDouble(), fromSide);

@@ -3,6 +3,7 @@
 // crashes and leaks are the sanitizers' to find.
 #include "base/file_store.h"
 #include "film/reader.h"
+#include "film/survey.h"
 
 #include <chrono>
 #include <cstdio>
@@ -46,7 +47,7 @@ std::string mutated(std::string bytes, std::mt19937_64& engine) {
     return bytes;
 }
 
-/// What the window does with a film: opens it, steps, jumps, goes back.
+/// What intake and window do with a film: look it through, open it, step, jump, go back.
 void use(const fs::path& film) {
     auto reader = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{8} << 20)});
     if (!reader) return;
@@ -55,6 +56,9 @@ void use(const fs::path& film) {
         if (n >= 0)
             if (const auto frame = (*reader)->frame(FrameNumber{n}))
                 (void)toPicture(**frame, (*reader)->info(), 320);
+    const auto watched = Reader::open(
+        film, {.budget = std::make_shared<FrameBudget>(std::size_t{8} << 20), .watchErrors = true});
+    if (watched) (void)surveyFilm(**watched, 200);
 }
 
 } // namespace
@@ -80,6 +84,7 @@ int main(int argc, char** argv) {
         const auto start = std::chrono::steady_clock::now();
         use(film);
         const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
+        if (took > 1) std::printf("mutant %d of %s: %.1f s\n", i, seed.filename().c_str(), took);
         slowest = std::max(slowest, took);
         fs::remove(film);
         if (took > kMostSeconds) {

@@ -172,8 +172,10 @@ TEST(Scale, LengthsAreReadAsPeopleWriteThem) {
     EXPECT_NEAR(*metresFromWords("5'7\""), 1.7018, 1e-12);
     for (const char* wrong : {"", "tall", "170", "-3 cm", "0 m", "170 cm 3", "5 stone"})
         EXPECT_FALSE(metresFromWords(wrong)) << wrong;
-    EXPECT_EQ(lengthInWords(0.6096), "24 in");
-    EXPECT_EQ(lengthInWords(0.0738), "2.9 in");
+    EXPECT_EQ(lengthInWords(0.6096, LengthUnit::Inches), "24 in");
+    EXPECT_EQ(lengthInWords(0.0738, LengthUnit::Inches), "2.9 in");
+    EXPECT_EQ(lengthInWords(0.6096, LengthUnit::Centimetres), "61 cm");
+    EXPECT_EQ(lengthInWords(0.0738, LengthUnit::Centimetres), "7.4 cm");
 }
 
 } // namespace

@@ -174,6 +174,20 @@ TEST(Measure, TimesCountCaptureFramesWithTheirBracket) {
     EXPECT_NEAR(*evaluate(measure("hand-early"), in).value, 25, 1e-9);
 }
 
+TEST(Measure, FramesWhileSomethingHoldsNeedNoRate) {
+    MeasureDefinition m = measure("plant-to-release");
+    m.kind = MeasureKind::FrameCount;
+    m.unit = "frames";
+    MeasureInput in;
+    in.frames = {{m.moments[0], 100}, {m.moments[1], 107}};
+    const MeasureValue v = evaluate(m, in);
+    EXPECT_EQ(v.value, 7);
+    EXPECT_EQ(v.low95, 6);
+    EXPECT_EQ(v.high95, 8);
+    in.frames.erase(m.moments[1]);
+    EXPECT_EQ(evaluate(m, in).state, MeasureState::NotLookedAt);
+}
+
 TEST(Measure, AnUnknownRateIsNoTime) {
     MeasureInput in;
     in.frames = {{Moment::Plant, 48}, {Moment::Release, 57}};
@@ -235,6 +249,11 @@ TEST(Measure, WithoutASizeALengthAsksForOneAndWithAScaleItIsInInches) {
     EXPECT_EQ(v.unit, "in");
     EXPECT_NEAR(*v.value, 320.0 / 200 * 39.37007874, 1e-6);
     EXPECT_GT(v.sd, 0.02 * *v.value * 0.9); // the scale's own 2 %
+    in.lengths = LengthUnit::Centimetres;
+    const MeasureValue metric = evaluate(measure("stride"), in);
+    EXPECT_EQ(metric.unit, "cm");
+    EXPECT_NEAR(*metric.value, 160, 1e-6);
+    EXPECT_NEAR(metric.sd, v.sd * 2.54, 1e-6);
 }
 
 // Reference: direct simulation. The first-order sd agrees with 100,000 draws within 5 %.

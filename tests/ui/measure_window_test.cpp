@@ -219,8 +219,33 @@ TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
     choose(Qt::Key_5); // the plate lies too far away
     d.window().activateWindow();
     EXPECT_EQ(d.document().scales.size(), 1U);
-    choose(Qt::Key_6); // take all away
+    choose(Qt::Key_7); // take all away
     ASSERT_TRUE(waitFor([&] { return d.document().scales.empty(); }));
+}
+
+TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto release = *d.document().frameOf(Moment::Release);
+    ASSERT_TRUE(d.review().session().perform(
+        {"length",
+         {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
+          SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
+          SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}},
+          SetExtras{{"release-ahead"}}}}));
+    const auto ahead = [&] { return d.review().session().assessment().measure("release-ahead")->value; };
+    const double inches = ahead().value.value();
+    EXPECT_EQ(ahead().unit, "in");
+    d.key(Qt::Key_S);
+    QTest::keyClick(d.window().findChild<QDialog*>("scale"), Qt::Key_6);
+    ASSERT_TRUE(waitFor([&] { return ahead().unit == "cm"; }));
+    EXPECT_NEAR(ahead().value.value(), inches * 2.54, 1e-6);
+    // The choice is the coach's, not the review's: the next window has it too.
+    Driver again(walk.library->folder());
+    again.window().openReview(walk.submission.id);
+    EXPECT_EQ(again.review().session().assessment().measure("release-ahead")->value.unit, "cm");
 }
 
 TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {

@@ -28,6 +28,7 @@ struct ReviewContext {
     std::function<void()> redraw;                  ///< the marks on the picture
     /// Keeps a measure of the coach's own; returns its id.
     std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
+    std::function<Status(LengthUnit)> keepLengths; ///< for all reviews of the library
 };
 
 /// One bench. Reads the session and performs edits; the review place calls refresh() after each change.

@@ -104,28 +104,40 @@ void MeasureQuestions::scale(const std::function<void(ScaleKind, double metres)>
     for (const ScaleInfo& s : allScales())
         options << text(s.name) + (review().scales.contains(s.kind) ? " (given)" : "") +
                        (s.planeSd > kLargestPlaneSd ? ": too far from the athlete" : "");
+    const bool metric = c_.session.playbook().lengths == LengthUnit::Centimetres;
+    options << (metric ? "say lengths in inches" : "say lengths in centimetres");
     if (!review().scales.empty()) options << "take all scales away";
-    askChoice(
-        parent_,
-        {"scale", "Which length is known?",
-         "Inches come from it. It holds in its own plane only: the nearest to the athlete is used, and its "
-         "error with it.",
-         options, ""},
-        [this, options, draw](const QString& chosen) {
-            const auto row = static_cast<std::size_t>(options.indexOf(chosen));
-            if (row >= allScales().size()) {
-                std::vector<Change> gone;
-                for (const auto& [kind, mark] : review().scales) gone.push_back(SetScale{kind, std::nullopt});
-                perform_("Take the scales away", std::move(gone));
-                return;
-            }
-            const ScaleInfo& s = allScales()[row];
-            if (s.planeSd > kLargestPlaneSd)
-                return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
-                              "body. Take the rubber or the athlete's height.");
-            if (s.metres > 0) return draw(s.kind, s.metres);
-            askLength(s.kind, draw);
-        });
+    askChoice(parent_,
+              {"scale", "Which length is known?",
+               "Inches or centimetres come from it. It holds in its own plane only: the nearest to the "
+               "athlete is used, and its "
+               "error with it.",
+               options, ""},
+              [this, options, metric, draw](const QString& chosen) {
+                  const auto row = static_cast<std::size_t>(options.indexOf(chosen));
+                  if (row == allScales().size())
+                      return sayLengthsIn(metric ? LengthUnit::Inches : LengthUnit::Centimetres);
+                  if (row > allScales().size()) {
+                      std::vector<Change> gone;
+                      for (const auto& [kind, mark] : review().scales)
+                          gone.push_back(SetScale{kind, std::nullopt});
+                      perform_("Take the scales away", std::move(gone));
+                      return;
+                  }
+                  const ScaleInfo& s = allScales()[row];
+                  if (s.planeSd > kLargestPlaneSd)
+                      return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
+                                    "body. Take the rubber or the athlete's height.");
+                  if (s.metres > 0) return draw(s.kind, s.metres);
+                  askLength(s.kind, draw);
+              });
+}
+
+void MeasureQuestions::sayLengthsIn(LengthUnit unit) {
+    if (const Status kept = c_.keepLengths(unit); !kept) return c_.say(text(kept.error().text));
+    c_.session.assessAnew();
+    c_.say(unit == LengthUnit::Inches ? "Lengths are said in inches, in all reviews."
+                                      : "Lengths are said in centimetres, in all reviews.");
 }
 
 void MeasureQuestions::askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw) {

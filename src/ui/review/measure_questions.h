@@ -26,6 +26,7 @@ public:
 private:
     void setExtraMoment(const MeasureDefinition& m);
     void askNumber(const MeasureDefinition& m, const std::string& name);
+    void sayLengthsIn(LengthUnit unit);
     void askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw);
     const Review& review() const { return c_.session.review(); }
 

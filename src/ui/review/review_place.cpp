@@ -84,9 +84,10 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     foot_ = new Foot;
     column->addWidget(foot_);
 
-    context_.reset(new ReviewContext{
-        *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->say(sentence); },
-        [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure});
+    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
+                                     [this](const QString& sentence) { foot_->say(sentence); },
+                                     [this](Stage stage) { goTo(stage); }, s.runAction,
+                                     [this] { refreshPicture(); }, s.keepMeasure, s.keepLengths});
     auto* send = new SendBench(*context_, *letter_, s.askPassword);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     all_ = {new LookBench(*context_),

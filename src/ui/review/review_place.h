@@ -27,6 +27,7 @@ struct ReviewSurroundings {
     std::function<std::optional<QString>()> askPassword;
     std::function<void()> outboxChanged;
     std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
+    std::function<Status(LengthUnit)> keepLengths;
 };
 
 /// One open review. Owns its session and its film's decoding thread.
