@@ -94,22 +94,16 @@ public:
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
-    /// The last row whose target is not met and can be drawn.
+    /// The first row, from the end, whose target is not met and can be drawn.
     void chooseMeasureWithGhost() {
-        const auto& session = window_.reviewPlace()->session();
-        chooseMeasure([&](const MeasureRow& row) {
-            return bool(
-                ghostOf(session.review(), session.playbook(), row, session.clip(), session.athlete().hand));
-        });
-    }
-
-    /// The last row that is so.
-    void chooseMeasure(const std::function<bool(const MeasureRow&)>& wanted) {
         auto* list = window_.reviewPlace()->findChild<RowList*>("measures");
-        const auto& rows = window_.reviewPlace()->session().assessment().measures;
+        const auto& session = window_.reviewPlace()->session();
+        const auto& rows = session.assessment().measures;
         int chosen = 0;
         for (std::size_t i = 0; i < rows.size(); ++i)
-            if (wanted(rows[i])) chosen = static_cast<int>(i);
+            if (ghostOf(session.review(), session.playbook(), rows[i], session.clip(),
+                        session.athlete().hand))
+                chosen = static_cast<int>(i);
         list->setCurrent(0);
         list->move(chosen);
         settle();
@@ -253,11 +247,14 @@ int main(int argc, char** argv) {
     p.shoot("positions");
     p.stage(2);
     p.shoot("measure");
-    p.chooseMeasure([&](const MeasureRow& row) {
-        return std::any_of(row.value.warnings.begin(), row.value.warnings.end(),
-                           [](const auto& w) { return w.find("out of the picture") != std::string::npos; });
-    });
-    p.shoot("foreshortening");
+    window.run("measure-add");
+    if (auto* picker = window.findChild<QDialog*>("measure-picker")) {
+        QTest::qWait(200);
+        p.shoot("measures", picker);
+        picker->close();
+        window.activateWindow();
+        QTest::qWait(100);
+    }
     p.stage(3);
     p.shoot("judge");
     window.toDesk();
