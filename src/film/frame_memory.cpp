@@ -104,23 +104,28 @@ std::list<FrameMemory::Stretch>::iterator FrameMemory::stretchFor(std::size_t bl
 }
 
 AVBufferRef* FrameMemory::take(std::size_t bytes) {
+    const auto [block, fresh] = reserve(roundUp(bytes, kPage));
+    // Beside the lock: other threads need not wait for it. An older system does it page by page.
+    if (block && fresh) madvise(block->data, block->size, MADV_POPULATE_WRITE);
+    return block;
+}
+
+std::pair<AVBufferRef*, bool> FrameMemory::reserve(std::size_t bytes) {
     const std::lock_guard lock(mutex_);
-    const auto stretch = stretchFor(roundUp(bytes, kPage));
-    if (stretch == stretches_.end()) return nullptr;
+    const auto stretch = stretchFor(bytes);
+    if (stretch == stretches_.end()) return {};
     const bool fresh = stretch->free.empty();
     std::uint8_t* block =
         fresh ? stretch->start + (stretch->blocks - stretch->fresh) * stretch->block : stretch->free.back();
     auto taken = std::make_unique<Taken>(Taken{shared_from_this(), stretch});
     AVBufferRef* ref = av_buffer_create(block, stretch->block, giveBack, taken.get(), 0);
-    if (!ref) return nullptr;
+    if (!ref) return {};
     taken.release();
-    if (fresh) {
+    if (fresh)
         --stretch->fresh;
-        madvise(block, stretch->block, MADV_POPULATE_WRITE); // an older system does it page by page
-    } else {
+    else
         stretch->free.pop_back();
-    }
-    return ref;
+    return {ref, fresh};
 }
 
 void FrameMemory::giveBack(void* taken, std::uint8_t* block) {

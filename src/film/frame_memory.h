@@ -7,6 +7,7 @@
 #include <list>
 #include <memory>
 #include <mutex>
+#include <utility>
 #include <vector>
 
 namespace jg {
@@ -42,6 +43,7 @@ private:
     struct Taken;
     static void giveBack(void* taken, std::uint8_t* block);
     std::list<Stretch>::iterator stretchFor(std::size_t block);
+    std::pair<AVBufferRef*, bool> reserve(std::size_t bytes); ///< and whether it was never used before
     void release(std::list<Stretch>::iterator stretch, std::uint8_t* block);
 
     mutable std::mutex mutex_;
