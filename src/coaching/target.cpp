@@ -89,16 +89,12 @@ std::optional<Target> targetIn(const Target& target, const std::string& unit) {
     if (target.unit.empty() || target.unit == unit || target.type == TargetType::Any ||
         target.type == TargetType::Record)
         return target;
-    const auto metres = [](const std::string& u) {
-        for (const LengthUnit l : {LengthUnit::Inches, LengthUnit::Centimetres})
-            if (u == idOf(l)) return metresOf(l);
-        return 0.0;
-    };
-    const double from = metres(target.unit), to = metres(unit);
-    if (from == 0 || to == 0) return std::nullopt;
+    const auto from = lengthUnitFromId(target.unit), to = lengthUnitFromId(unit);
+    if (!from || !to) return std::nullopt;
+    const double factor = metresOf(*from) / metresOf(*to);
     Target t = target;
-    for (double* v : {&t.x, &t.y, &t.soft}) *v *= from / to;
-    if (t.good) *t.good *= from / to;
+    for (double* v : {&t.x, &t.y, &t.soft}) *v *= factor;
+    if (t.good) *t.good *= factor;
     t.unit = unit;
     return t;
 }

@@ -16,6 +16,10 @@ struct ClipFiles {
 };
 ClipFiles filesOf(const Library& library, const Clip& clip);
 
+/// The scrub copy, or nothing when there is none that opens.
+std::unique_ptr<Reader> openScrub(const std::filesystem::path& scrub, std::shared_ptr<FrameBudget> budget,
+                                  std::stop_token stop);
+
 /// Both of them open, with a small cache of their own. Belongs to one thread.
 class OpenClip {
 public:

@@ -1,5 +1,7 @@
 #include "desk/film_thread.h"
 
+#include "desk/clip_files.h"
+
 #include <QString>
 
 #include <cstdlib>
@@ -121,11 +123,7 @@ void FilmThread::showNear(Reader& scrub, FrameNumber n) {
 }
 
 void FilmThread::show(std::stop_token stop) {
-    std::unique_ptr<Reader> scrub;
-    std::error_code ec;
-    if (!scrub_.empty() && std::filesystem::exists(scrub_, ec))
-        if (auto opened = Reader::open(scrub_, {std::make_shared<FrameBudget>(std::size_t{8} << 20)}, stop))
-            scrub = std::move(*opened);
+    const auto scrub = openScrub(scrub_, std::make_shared<FrameBudget>(std::size_t{8} << 20), stop);
     std::optional<FrameNumber> near;
     for (;;) {
         FrameNumber n;

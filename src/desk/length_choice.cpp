@@ -7,8 +7,7 @@ constexpr const char* kKey = "lengths";
 } // namespace
 
 void loadLengthUnit(Library& library, Playbook& playbook) {
-    const bool metric = library.setting(kKey) == idOf(LengthUnit::Centimetres);
-    playbook.lengths = metric ? LengthUnit::Centimetres : LengthUnit::Inches;
+    playbook.lengths = lengthUnitFromId(library.setting(kKey)).value_or(LengthUnit::Inches);
 }
 
 Status keepLengthUnit(Library& library, Playbook& playbook, LengthUnit unit) {

@@ -53,7 +53,7 @@ Status ReviewSession::load(const SubmissionId& id, const std::string& approachId
     clip_ = clip == submission_.clips.end() ? submission_.clips.front() : *clip;
     // A record that can't be read only takes away the finer error.
     if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
-    reassess();
+    assessAnew(); // nobody listens yet
     return Done{};
 }
 
@@ -77,12 +77,8 @@ Status ReviewSession::save() {
     return stored;
 }
 
-void ReviewSession::reassess() {
-    assessment_ = assess(review_, playbook_, clip_, athlete_.hand);
-}
-
 void ReviewSession::assessAnew() {
-    reassess();
+    assessment_ = assess(review_, playbook_, clip_, athlete_.hand);
     Q_EMIT changed();
 }
 
@@ -96,24 +92,21 @@ Status ReviewSession::perform(const Edit& edit) {
         history_.undo(review_);
         Q_EMIT refused(QString::fromStdString(stored.error().text));
     }
-    reassess();
-    Q_EMIT changed();
+    assessAnew();
     return stored;
 }
 
 bool ReviewSession::undo() {
     if (review_.sent || !history_.undo(review_)) return false;
     if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
-    reassess();
-    Q_EMIT changed();
+    assessAnew();
     return true;
 }
 
 bool ReviewSession::redo() {
     if (review_.sent || !history_.redo(review_)) return false;
     if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
-    reassess();
-    Q_EMIT changed();
+    assessAnew();
     return true;
 }
 
@@ -137,8 +130,7 @@ Status ReviewSession::useClip(const ClipId& id) {
     review_.cut.reset(); // its frames were the other film's, and so is what could be undone
     history_ = {};
     auto stored = save();
-    reassess();
-    Q_EMIT changed();
+    assessAnew();
     return stored;
 }
 

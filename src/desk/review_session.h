@@ -42,7 +42,7 @@ public:
     /// Standard error of a click on a landmark in this film, by the coach's own exercise.
     double clickSigmaPx(Landmark landmark) const;
 
-    /// Assesses anew and tells: after the playbook changed.
+    /// Assesses anew and tells: after an edit, or when the playbook changed.
     void assessAnew();
     /// Applies, saves, assesses. Errors: those of saving; then the edit is taken back.
     Status perform(const Edit& edit);
@@ -69,7 +69,6 @@ Q_SIGNALS:
     void refused(const QString& sentence);
 
 private:
-    void reassess();
     ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids);
     Status load(const SubmissionId& submission, const std::string& approach);
     Status save();

@@ -136,8 +136,9 @@ void FrameMemory::giveBack(void* taken, std::uint8_t* block) {
 void FrameMemory::release(std::list<Stretch>::iterator stretch, std::uint8_t* block) {
     const std::lock_guard lock(mutex_);
     stretch->free.push_back(block);
-    const auto idle = std::count_if(stretches_.begin(), stretches_.end(), std::mem_fn(&Stretch::idle));
-    if (!stretch->idle() || idle < 2) return;
+    if (!stretch->idle() ||
+        std::count_if(stretches_.begin(), stretches_.end(), std::mem_fn(&Stretch::idle)) < 2)
+        return;
     munmap(stretch->start, stretch->bytes);
     stretches_.erase(stretch);
 }

@@ -75,8 +75,9 @@ public:
     const std::vector<std::int64_t>& groups() const { return groups_; }
 
 private:
-    Status decodeFirst(const std::string& name, const ReaderOptions& options, std::stop_token stop);
-    Status index(const std::string& name, std::stop_token stop);
+    Result<FrameHandle> decodeFirst(const std::string& name, const ReaderOptions& options,
+                                    std::stop_token stop);
+    Status index(const std::string& name, const FrameHandle& first, std::stop_token stop);
     void indexFromPackets();
     Status indexByDecoding(std::stop_token stop);
     Status confirmEnds(const Interrupt& interrupt);
@@ -98,7 +99,6 @@ private:
     Demuxer demuxer_;
     std::shared_ptr<FrameMemory> memory_ = std::make_shared<FrameMemory>();
     ff::Codec decoder_;
-    FrameHandle first_; ///< the first picture, while the film is indexed
     Threads threads_ = Threads::Frames;
     ff::Packet packet_{av_packet_alloc()};
     ff::Frame decoded_{av_frame_alloc()};
@@ -126,9 +126,9 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     if (!decoder_)
         return fail(ErrorCode::BadInput,
                     name + " is coded as " + info.codec + ", which can't be decoded here.");
-    if (auto first = decodeFirst(name, options, stop); !first) return first;
-    if (auto indexed = index(name, stop); !indexed) return indexed;
-    first_.reset();
+    const auto first = decodeFirst(name, options, stop);
+    if (!first) return first.error();
+    if (auto indexed = index(name, *first, stop); !indexed) return indexed;
     if (info.pts.empty())
         return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
     judgeCompleteness();
@@ -136,19 +136,18 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     return Done{};
 }
 
-Status Reader::Impl::decodeFirst(const std::string& name, const ReaderOptions& options,
-                                 std::stop_token stop) {
+Result<FrameHandle> Reader::Impl::decodeFirst(const std::string& name, const ReaderOptions& options,
+                                              std::stop_token stop) {
     auto first = next(whenStopped(stop));
     if (!first) return first.error();
     if (!*first) return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
     refine(info, demuxer_, **first);
-    first_ = handleOf(*first);
     if (options.onFirst)
         if (auto picture = toPicture(**first, info)) options.onFirst(*picture);
-    return Done{};
+    return handleOf(*first);
 }
 
-Status Reader::Impl::index(const std::string& name, std::stop_token stop) {
+Status Reader::Impl::index(const std::string& name, const FrameHandle& first, std::stop_token stop) {
     rewind();
     if (auto scanned = scanPackets(demuxer_, name, stop); !scanned) return scanned;
     std::vector<std::int64_t> sorted = demuxer_.times;
@@ -162,7 +161,7 @@ Status Reader::Impl::index(const std::string& name, std::stop_token stop) {
     if (!timed) return indexByDecoding(stop);
     times_ = std::move(sorted);
     indexFromPackets();
-    if (timeOf(first_.get()) == times_.front()) cache.put(0, first_); // it need not be decoded again
+    if (timeOf(first.get()) == times_.front()) cache.put(0, first); // it need not be decoded again
     return confirmEnds(whenStopped(stop));
 }
 

@@ -25,13 +25,6 @@ constexpr int kForeground = 18;  // grey levels away from the background
 constexpr int kChanged = 14;     // grey levels between two frames
 constexpr double kGround = 0.16; // lowest part of the body that counts as feet
 
-cv::Mat turned(const Reader::Grey& grey, const FilmInfo& info) {
-    const cv::Mat stored(grey.height, grey.width, CV_8U, const_cast<std::uint8_t*>(grey.pixels.data()));
-    cv::Mat shown;
-    turnAsShown(stored, shown, info);
-    return shown;
-}
-
 /// The size at which changes are judged.
 cv::Mat averaged(const cv::Mat& picture) {
     cv::Mat small;

@@ -1,7 +1,7 @@
 // Stored pictures as shown. Inside the film room only.
 #pragma once
 
-#include "film/film_info.h"
+#include "film/reader.h"
 
 #include <opencv2/core.hpp>
 
@@ -19,6 +19,14 @@ inline void turnAsShown(const cv::Mat& stored, cv::Mat& shown, const FilmInfo& i
     else
         stored.copyTo(shown);
     if (info.mirrored) cv::flip(shown, shown, 1);
+}
+
+/// A small grey picture as shown, in memory of its own.
+inline cv::Mat turned(const Reader::Grey& grey, const FilmInfo& info) {
+    const cv::Mat stored(grey.height, grey.width, CV_8U, const_cast<std::uint8_t*>(grey.pixels.data()));
+    cv::Mat shown;
+    turnAsShown(stored, shown, info);
+    return shown;
 }
 
 } // namespace jg

@@ -50,9 +50,7 @@ Result<cv::Mat> WorkingGrey::at(std::int64_t frame, std::stop_token stop) {
     const int width = std::min(kWidth, std::max(16, info.width));
     auto grey = reader_.grey(FrameNumber{frame}, width, stop);
     if (!grey) return grey.error();
-    const cv::Mat raw(grey->height, grey->width, CV_8U, grey->pixels.data());
-    cv::Mat shown;
-    turnAsShown(raw, shown, info);
+    cv::Mat shown = turned(*grey, info);
     scaleX_ = static_cast<double>(shown.cols) / info.width;
     scaleY_ = static_cast<double>(shown.rows) / info.height;
     return shown;

@@ -55,6 +55,12 @@ std::string_view idOf(LengthUnit unit) {
     return unit == LengthUnit::Inches ? "in" : "cm";
 }
 
+std::optional<LengthUnit> lengthUnitFromId(std::string_view id) {
+    for (const LengthUnit unit : {LengthUnit::Inches, LengthUnit::Centimetres})
+        if (id == idOf(unit)) return unit;
+    return std::nullopt;
+}
+
 double metresOf(LengthUnit unit) {
     return unit == LengthUnit::Inches ? kInch : 0.01;
 }

@@ -37,6 +37,7 @@ std::optional<double> metresFromWords(std::string_view words);
 /// What lengths are told in, by the coach's choice.
 enum class LengthUnit { Inches, Centimetres };
 std::string_view idOf(LengthUnit unit); ///< "in" or "cm", as it stands behind a number
+std::optional<LengthUnit> lengthUnitFromId(std::string_view id);
 /// One of the unit in metres.
 double metresOf(LengthUnit unit);
 

@@ -125,8 +125,10 @@ MeasureValue valueOf(const Review& review, const Playbook& playbook, const Measu
     return v;
 }
 
-Judgement judgementOf(const MeasureDefinition& m, const Target& target, const MeasureValue& v) {
-    if (v.value && targetIn(target, v.unit)) return judge(target, *v.value, v.sd, m.protectsArm);
+/// `target` is in the value's unit; nothing when it can't be.
+Judgement judgementOf(const MeasureDefinition& m, const std::optional<Target>& target,
+                      const MeasureValue& v) {
+    if (v.value && target) return judge(*target, *v.value, v.sd, m.protectsArm);
     Judgement j;
     if (v.value) {
         j.state = JudgeState::CannotTell;
@@ -147,8 +149,9 @@ void assessMeasures(const Review& review, const Playbook& playbook, const Clip& 
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
         MeasureRow row{m->id, valueOf(review, playbook, *m, clip, hand, limbs), {}, target};
-        if (row.value.value) row.target = targetIn(target, row.value.unit).value_or(target);
-        row.judgement = judgementOf(*m, row.target, row.value);
+        const auto comparable = row.value.value ? targetIn(target, row.value.unit) : target;
+        row.target = comparable.value_or(target);
+        row.judgement = judgementOf(*m, comparable, row.value);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {

@@ -9,7 +9,7 @@
 namespace jg {
 namespace {
 
-using test::TempFolder;
+using test::MadeFilm;
 
 FilmOrder order(int fps) {
     FilmOrder o;
@@ -38,30 +38,25 @@ std::int64_t frameOf(const FilmOrder& o, Moment moment) {
 }
 
 std::vector<Followed> follow(const FilmOrder& o, const std::vector<FollowOrder>& orders) {
-    const TempFolder folder;
-    EXPECT_TRUE(makeFilm(o, folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    EXPECT_TRUE(reader);
-    auto followed = followPoints(**reader, orders);
+    MadeFilm film(o);
+    auto followed = followPoints(film.reader(), orders);
     EXPECT_TRUE(followed);
     return *std::move(followed);
 }
 
 TEST(Follow, TheBackgroundOfTheScrubCopyServesAsWellAsTheFilms) {
     const FilmOrder o = order(120);
-    const TempFolder folder;
-    ASSERT_TRUE(makeFilm(o, folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    ASSERT_TRUE(reader);
+    MadeFilm film(o);
     FileStore files;
-    ASSERT_TRUE(makeScrubCopy(**reader, folder / "scrub.mov", files));
-    auto scrub = Reader::open(folder / "scrub.mov");
+    ASSERT_TRUE(makeScrubCopy(film.reader(), film.folder() / "scrub.mov", files));
+    auto scrub = Reader::open(film.folder() / "scrub.mov");
     ASSERT_TRUE(scrub);
     const std::int64_t from = frameOf(o, Moment::Load), to = frameOf(o, Moment::Plant);
     std::vector<FollowOrder> orders;
     for (const Landmark l : {Landmark::Neck, Landmark::Head, Landmark::LeadKnee})
         orders.push_back(between(o, l, from, to));
-    const auto plain = followPoints(**reader, orders), quick = followPoints({**reader, scrub->get()}, orders);
+    const auto plain = followPoints(film.reader(), orders),
+               quick = followPoints({film.reader(), scrub->get()}, orders);
     ASSERT_TRUE(plain && quick);
     std::size_t ofPlain = 0, ofQuick = 0;
     for (std::size_t i = 0; i < orders.size(); ++i) {
@@ -135,19 +130,16 @@ TEST(Follow, WhatCannotBeFollowedIsLostNotGuessed) {
 
 TEST(Follow, RefusesFramesTheFilmDoesNotHaveAndStopsWhenAsked) {
     const FilmOrder o = order(30);
-    const TempFolder folder;
-    ASSERT_TRUE(makeFilm(o, folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    ASSERT_TRUE(reader);
-    FollowOrder wrong{0, (*reader)->info().frames(), {10, 10}, {10, 10}, 2};
-    EXPECT_EQ(followPoints(**reader, {wrong}).error().code, ErrorCode::BadInput);
+    MadeFilm film(o);
+    FollowOrder wrong{0, film.reader().info().frames(), {10, 10}, {10, 10}, 2};
+    EXPECT_EQ(followPoints(film.reader(), {wrong}).error().code, ErrorCode::BadInput);
     wrong = {5, 3, {10, 10}, {10, 10}, 2};
-    EXPECT_EQ(followPoints(**reader, {wrong}).error().code, ErrorCode::BadInput);
+    EXPECT_EQ(followPoints(film.reader(), {wrong}).error().code, ErrorCode::BadInput);
     std::stop_source stop;
     stop.request_stop();
-    EXPECT_EQ(followPoints(**reader, {{0, 9, {10, 10}, {10, 10}, 2}}, stop.get_token()).error().code,
+    EXPECT_EQ(followPoints(film.reader(), {{0, 9, {10, 10}, {10, 10}, 2}}, stop.get_token()).error().code,
               ErrorCode::Cancelled);
-    EXPECT_TRUE(followPoints(**reader, {})->empty());
+    EXPECT_TRUE(followPoints(film.reader(), {})->empty());
 }
 
 TEST(Follow, ATurnedFilmIsFollowedAsItIsShown) {

@@ -9,6 +9,7 @@
 namespace jg {
 namespace {
 
+using test::MadeFilm;
 using test::TempFolder;
 
 FilmOrder shaken(double shakePx) {
@@ -24,12 +25,9 @@ FilmOrder shaken(double shakePx) {
 
 TEST(Steady, TheCamerasShakeIsFoundToAFractionOfAPixelWhileTheAthleteMoves) {
     const FilmOrder o = shaken(5);
-    const TempFolder folder;
-    ASSERT_TRUE(makeFilm(o, folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    ASSERT_TRUE(reader);
-    const std::int64_t last = (*reader)->info().frames() - 1;
-    const auto shifts = cameraShake(**reader, 3, last);
+    MadeFilm film(o);
+    const std::int64_t last = film.reader().info().frames() - 1;
+    const auto shifts = cameraShake(film.reader(), 3, last);
     ASSERT_TRUE(shifts) << shifts.error().text;
     ASSERT_EQ(shifts->size(), static_cast<std::size_t>(last - 2));
     const auto [x0, y0] = shakeOf(o, 3);
@@ -46,11 +44,8 @@ TEST(Steady, TheCamerasShakeIsFoundToAFractionOfAPixelWhileTheAthleteMoves) {
 }
 
 TEST(Steady, ACameraOnATripodHasNone) {
-    const TempFolder folder;
-    ASSERT_TRUE(makeFilm(shaken(0), folder / "a.mp4"));
-    auto reader = Reader::open(folder / "a.mp4");
-    ASSERT_TRUE(reader);
-    const auto shifts = cameraShake(**reader, 0, 40);
+    MadeFilm film(shaken(0));
+    const auto shifts = cameraShake(film.reader(), 0, 40);
     ASSERT_TRUE(shifts);
     for (const CameraShift& s : *shifts) EXPECT_LT(std::hypot(s.by.x, s.by.y), 0.15);
 }

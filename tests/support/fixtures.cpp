@@ -10,6 +10,7 @@
 #include <cerrno>
 #include <cstdio>
 #include <cstdlib>
+#include <stdexcept>
 #include <unistd.h>
 
 namespace jg::test {
@@ -26,6 +27,14 @@ TempFolder::TempFolder() {
 TempFolder::~TempFolder() {
     std::error_code ec;
     fs::remove_all(path_, ec);
+}
+
+MadeFilm::MadeFilm(const FilmOrder& order) {
+    const fs::path film = folder_ / "a.mp4";
+    if (auto made = makeFilm(order, film); !made) throw std::runtime_error(made.error().text);
+    auto opened = Reader::open(film);
+    if (!opened) throw std::runtime_error(opened.error().text);
+    reader_ = std::move(*opened);
 }
 
 const Playbook& playbook() {

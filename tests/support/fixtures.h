@@ -4,11 +4,13 @@
 #include "base/date.h"
 #include "coaching/playbook.h"
 #include "demo/film_maker.h"
+#include "film/reader.h"
 #include "library/library.h"
 
 #include <gtest/gtest.h>
 
 #include <filesystem>
+#include <memory>
 #include <string>
 
 namespace jg::test {
@@ -23,6 +25,18 @@ public:
 
 private:
     std::filesystem::path path_;
+};
+
+/// A film of a generated delivery, made in a folder of its own and open.
+class MadeFilm {
+public:
+    explicit MadeFilm(const FilmOrder& order);
+    Reader& reader() { return *reader_; }
+    const TempFolder& folder() const { return folder_; }
+
+private:
+    TempFolder folder_;
+    std::unique_ptr<Reader> reader_;
 };
 
 /// The shipped playbook (loaded once).

@@ -76,6 +76,13 @@ void Driver::waitForPicture() {
         << "frame " << review().playhead().frame() << " did not come";
 }
 
+void Driver::waitForExact() {
+    EXPECT_TRUE(waitFor([&] {
+        return review().stage().exact() && review().stage().shownFrame() == review().playhead().frame();
+    })) << "frame "
+        << review().playhead().frame() << " did not come";
+}
+
 void Driver::stepTo(qint64 frame) {
     while (frame - review().playhead().frame() >= 10) key(Qt::Key_Right, Qt::ControlModifier);
     while (review().playhead().frame() - frame >= 10) key(Qt::Key_Left, Qt::ControlModifier);

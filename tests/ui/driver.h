@@ -34,6 +34,8 @@ public:
     /// Steps with the arrow keys until `frame` is on the stage.
     void stepTo(qint64 frame);
     void waitForPicture();
+    /// Until the exact picture of the playhead's frame is shown.
+    void waitForExact();
     void drop(const QString& file);
     QPushButton* button(QWidget* inside, const QString& text);
 

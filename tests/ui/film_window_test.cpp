@@ -96,22 +96,17 @@ TEST(Window, AHeldKeyAndAFastScrubNeverShowAWrongPicture) {
     watchNumbers(d, seen);
     d.key(Qt::Key_End);
     const qint64 last = d.review().playhead().frame();
-    const auto rest = [&] {
-        const ui::StageView& stage = d.review().stage();
-        EXPECT_TRUE(
-            waitFor([&] { return stage.exact() && stage.shownFrame() == d.review().playhead().frame(); }));
-    };
     for (qint64 i = 0; i < last; ++i) { // as fast as the window takes them, with a rest now and then
         d.key(Qt::Key_Left);
-        if (i % 40 == 39) rest();
+        if (i % 40 == 39) d.waitForExact();
     }
     EXPECT_EQ(d.review().playhead().frame(), 0);
-    rest();
+    d.waitForExact();
     std::mt19937 engine(4);
     for (int i = 0; i < 150; ++i) {
         d.review().playhead().jump(engine() % static_cast<unsigned>(last));
         QCoreApplication::processEvents();
-        if (i % 50 == 49) rest();
+        if (i % 50 == 49) d.waitForExact();
     }
     EXPECT_GE(seen, 6); // one a rest, at the least
 }
@@ -180,7 +175,7 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
         QTest::qWait(5);
     }
     QTest::mouseRelease(ribbon, Qt::LeftButton, {}, {40, 90});
-    EXPECT_TRUE(waitFor([&] { return d.review().stage().exact(); })); // the near picture is replaced
+    d.waitForExact(); // the near picture is replaced
     // Another program may take the processor once; the window itself keeps within it.
     EXPECT_GT(held.partBelow(50), 0.99);
     EXPECT_GT(scrubbed.partBelow(50), 0.99);
