@@ -155,6 +155,8 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     const AVCodecParameters* p = d.video()->codecpar;
     if (p->width <= 0 || p->height <= 0)
         return fail(ErrorCode::Damaged, name + " is damaged: its picture has no size. Copy the film again.");
+    d.shape = d.video()->sample_aspect_ratio;
+    d.codedWidth = p->width;
     for (unsigned i = 0; i < raw->nb_streams; ++i)
         if (static_cast<int>(i) != d.stream) raw->streams[i]->discard = AVDISCARD_ALL;
     return d;
@@ -164,24 +166,31 @@ bool Demuxer::hasSampleTable() const {
     return std::strstr(input->iformat->name, "mov") != nullptr;
 }
 
+bool readPacket(Demuxer& d, AVPacket& packet) {
+    int error = 0;
+    while ((error = av_read_frame(d.input.get(), &packet)) >= 0 && packet.stream_index != d.stream)
+        av_packet_unref(&packet);
+    if (error < 0) {
+        d.readToEnd = error == AVERROR_EOF;
+        return false;
+    }
+    ++d.readPackets;
+    const std::int64_t time = packet.pts != AV_NOPTS_VALUE ? packet.pts : packet.dts;
+    // The key before an edit list's start is discarded for showing and still needed for decoding.
+    if ((packet.flags & AV_PKT_FLAG_KEY) && time != AV_NOPTS_VALUE) d.keys.push_back(time);
+    if (!(packet.flags & AV_PKT_FLAG_DISCARD)) d.times.push_back(packet.pts);
+    return true;
+}
+
 Status scanPackets(Demuxer& d, const std::string& name, std::stop_token stop) {
     const ff::Packet packet(av_packet_alloc());
-    int error = 0;
-    while ((error = av_read_frame(d.input.get(), packet.get())) >= 0) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
-        if (packet->stream_index == d.stream) {
-            ++d.readPackets;
-            const std::int64_t time = packet->pts != AV_NOPTS_VALUE ? packet->pts : packet->dts;
-            // The key before an edit list's start is discarded for showing and still needed for decoding.
-            if ((packet->flags & AV_PKT_FLAG_KEY) && time != AV_NOPTS_VALUE) d.keys.push_back(time);
-            if (!(packet->flags & AV_PKT_FLAG_DISCARD)) d.times.push_back(packet->pts);
-        }
+    while (readPacket(d, *packet)) {
         av_packet_unref(packet.get());
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
         if (static_cast<std::int64_t>(d.times.size()) > kMostFrames)
             return fail(ErrorCode::BadInput, name + " holds more than " + std::to_string(kMostFrames) +
                                                  " pictures. Cut the delivery out of it first.");
     }
-    d.readToEnd = error == AVERROR_EOF;
     std::sort(d.keys.begin(), d.keys.end());
     if (d.times.empty())
         return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
@@ -217,12 +226,12 @@ void refine(FilmInfo& info, const Demuxer& d, const AVFrame& first) {
     if (const char* format = av_get_pix_fmt_name(static_cast<AVPixelFormat>(first.format)))
         info.pixelFormat = format;
     info.transfer = transferOf(first);
-    auto* frame = const_cast<AVFrame*>(&first); // FFmpeg only reads it
-    const AVRational sar = av_guess_sample_aspect_ratio(d.input.get(), d.video(), frame);
+    // As FFmpeg guesses it: the container's word first. Packets may be read meanwhile: the stream is left
+    // alone.
+    const AVRational sar = d.shape.num > 0 && d.shape.den > 0 ? d.shape : first.sample_aspect_ratio;
     if (sar.num <= 0 || sar.den <= 0 || sar.num == sar.den) return;
     int& across = info.rotationDeg % 180 == 0 ? info.width : info.height;
-    across =
-        static_cast<int>(std::lround(static_cast<double>(d.video()->codecpar->width) * sar.num / sar.den));
+    across = static_cast<int>(std::lround(static_cast<double>(d.codedWidth) * sar.num / sar.den));
 }
 
 } // namespace jg

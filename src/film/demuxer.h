@@ -19,6 +19,8 @@ struct Demuxer {
     int stream = -1;
     std::vector<std::int64_t> times; ///< pts of the shown packets in decode order; AV_NOPTS_VALUE = none
     std::vector<std::int64_t> keys;  ///< times of key packets, rising: pts, or dts where there is none
+    AVRational shape{0, 1};          ///< of the pixels by the container; 0 = it does not say
+    int codedWidth = 0;              ///< as stored, before pixels are made square
     std::int64_t readPackets = 0;    ///< also those an edit list hides
     bool readToEnd = true;           ///< false: reading ended in an error
     /// What FFmpeg's blocking calls ask; set for the length of a call by the reader.
@@ -32,7 +34,10 @@ struct Demuxer {
 /// Opens a container without reading its packets. Errors: NotFound, Unreadable, BadInput, Damaged.
 Result<Demuxer> openDemuxer(const std::filesystem::path& path, std::stop_token stop);
 
-/// Reads all packets once. Errors: Damaged (none), BadInput (too many), Cancelled.
+/// Reads the next packet of the picture stream and notes it in the index; false at the end.
+bool readPacket(Demuxer& demuxer, AVPacket& packet);
+
+/// Reads all packets that are left. Errors: Damaged (none at all), BadInput (too many), Cancelled.
 Status scanPackets(Demuxer& demuxer, const std::string& name, std::stop_token stop);
 
 /// Facts from the container; `pts` and `complete` are filled from the index.

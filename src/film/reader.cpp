@@ -1,8 +1,7 @@
 #include "film/reader.h"
 
 #include "film/convert.h"
-#include "film/demuxer.h"
-#include "film/frame_memory.h"
+#include "film/decoder.h"
 
 extern "C" {
 #include <libavutil/md5.h>
@@ -11,6 +10,7 @@ extern "C" {
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <future>
 #include <numeric>
 #include <set>
 
@@ -22,30 +22,8 @@ Error cancelled() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
 
-/// First gives a picture as soon as it is decoded, not where it belongs.
-enum class Threads { Frames, Slices, None, First };
-
-ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memory) {
-    const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
-    if (!codec) return nullptr;
-    ff::Codec context(avcodec_alloc_context3(codec));
-    if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
-    context->pkt_timebase = stream->time_base;
-    context->thread_count = threads == Threads::None || threads == Threads::First ? 1 : 0;
-    if (threads == Threads::First) context->flags |= AV_CODEC_FLAG_LOW_DELAY;
-    if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
-    context->max_pixels = kMostPixels;
-    memory.serve(*context);
-    if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
-    return context;
-}
-
 std::int64_t timeOf(const AVFrame* frame) {
     return frame->best_effort_timestamp != AV_NOPTS_VALUE ? frame->best_effort_timestamp : frame->pts;
-}
-
-FrameHandle handleOf(const AVFrame* frame) {
-    return {av_frame_clone(frame), [](AVFrame* p) { av_frame_free(&p); }};
 }
 
 bool strictlyRising(const std::vector<std::int64_t>& times) {
@@ -75,9 +53,12 @@ public:
     const std::vector<std::int64_t>& groups() const { return groups_; }
 
 private:
+    Result<FrameHandle> scanBesideFirst(const std::string& name, const ReaderOptions& options,
+                                        std::stop_token stop);
     Result<FrameHandle> decodeFirst(const std::string& name, const ReaderOptions& options,
                                     std::stop_token stop);
-    Status index(const std::string& name, const FrameHandle& first, std::stop_token stop);
+    void showFirst(const AVFrame& frame, const ReaderOptions& options);
+    Status index(const FrameHandle& first, std::stop_token stop);
     void indexFromPackets();
     Status indexByDecoding(std::stop_token stop);
     Status confirmEnds(const Interrupt& interrupt);
@@ -126,9 +107,9 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     if (!decoder_)
         return fail(ErrorCode::BadInput,
                     name + " is coded as " + info.codec + ", which can't be decoded here.");
-    const auto first = decodeFirst(name, options, stop);
+    const auto first = scanBesideFirst(name, options, stop);
     if (!first) return first.error();
-    if (auto indexed = index(name, *first, stop); !indexed) return indexed;
+    if (auto indexed = index(*first, stop); !indexed) return indexed;
     if (info.pts.empty())
         return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
     judgeCompleteness();
@@ -136,20 +117,35 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     return Done{};
 }
 
+/// The first packet's picture is decoded while the others are counted: neither waits for the other.
+Result<FrameHandle> Reader::Impl::scanBesideFirst(const std::string& name, const ReaderOptions& options,
+                                                  std::stop_token stop) {
+    const bool any = readPacket(demuxer_, *packet_);
+    auto scanned = std::async(std::launch::async, [&] { return scanPackets(demuxer_, name, stop); });
+    const FrameHandle first = any ? decodeOne(*decoder_, *packet_) : nullptr;
+    if (first) showFirst(*first, options);
+    if (auto done = scanned.get(); !done) return done.error();
+    return first ? first : decodeFirst(name, options, stop);
+}
+
+void Reader::Impl::showFirst(const AVFrame& frame, const ReaderOptions& options) {
+    refine(info, demuxer_, frame);
+    if (!options.onFirst) return;
+    if (auto picture = toPicture(frame, info)) options.onFirst(*picture);
+}
+
+/// The first picture that comes when one packet does not give it.
 Result<FrameHandle> Reader::Impl::decodeFirst(const std::string& name, const ReaderOptions& options,
                                               std::stop_token stop) {
+    rewind();
     auto first = next(whenStopped(stop));
     if (!first) return first.error();
     if (!*first) return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
-    refine(info, demuxer_, **first);
-    if (options.onFirst)
-        if (auto picture = toPicture(**first, info)) options.onFirst(*picture);
+    showFirst(**first, options);
     return handleOf(*first);
 }
 
-Status Reader::Impl::index(const std::string& name, const FrameHandle& first, std::stop_token stop) {
-    rewind();
-    if (auto scanned = scanPackets(demuxer_, name, stop); !scanned) return scanned;
+Status Reader::Impl::index(const FrameHandle& first, std::stop_token stop) {
     std::vector<std::int64_t> sorted = demuxer_.times;
     std::sort(sorted.begin(), sorted.end());
     const bool timed = sorted.front() != AV_NOPTS_VALUE && strictlyRising(sorted);

@@ -95,6 +95,50 @@ TEST(Film, StoppingLeavesNoFile) {
     EXPECT_TRUE(std::filesystem::is_empty(folder.path()));
 }
 
+/// Degrees a line is turned in the ground's plane.
+double turnDeg(const Pose& pose, Landmark lead, Landmark back) {
+    const Eigen::Vector3d v = pose.joints.at(lead) - pose.joints.at(back);
+    return std::atan2(v.z(), v.x()) * kDegPerRad;
+}
+
+// Ranges of published motion studies of pitchers, from memory (for instance Fleisig and others, Journal of
+// Biomechanics 32, 1999): stride 75 to 90 % of height, front knee 125 to 150 at contact, hips ahead of the
+// shoulders by 30 to 60, contact to release 0.12 to 0.17 s, layback to release 0.03 to 0.05 s; about a second
+// from set to release from the stretch (common practice, no source). Times and stride come from the product's
+// own measures on a 240 a second film of the delivery.
+TEST(Truth, LiesWithinPublishedRanges) {
+    FilmOrder order = test::smallOrder(240);
+    const Delivery d(order.knobs);
+    const auto frame = [&](Moment m) {
+        return static_cast<std::int64_t>(std::lround((d.events().at(m) - d.startS()) * order.fps));
+    };
+    const auto measured = [&](const char* id) {
+        const MeasureDefinition& m = *test::playbook().measure(id);
+        MeasureInput in;
+        in.captureFps = order.fps;
+        const auto at = [&](Moment moment) { return projectJoints(order, d.poseAt(d.events().at(moment))); };
+        for (const Moment moment : m.moments) in.frames[moment] = frame(moment);
+        for (const Slot& s : m.slots) in.points[s.name] = {at(s.at).at(s.landmark), 0.5};
+        const auto set = at(Moment::Set);
+        in.heightPx = {length(set.at(Landmark::Ground) - set.at(Landmark::Crown)), 0.5};
+        return evaluate(m, in).value.value_or(NAN);
+    };
+    const auto within = [&](const char* what, double value, double low, double high) {
+        EXPECT_GE(value, low) << what;
+        EXPECT_LE(value, high) << what;
+    };
+    within("stride", measured("stride"), 75, 90);
+    within("front knee", measured("front-knee-plant"), 125, 150);
+    within("contact to release", measured("plant-to-release"), 120, 170);
+    within("layback to release", measured("layback-to-release"), 30, 50);
+    within("set to release", measured("delivery-time"), 850, 1150);
+    const Pose plant = d.poseAt(d.events().at(Moment::Plant));
+    within("separation",
+           std::abs(turnDeg(plant, Landmark::LeadHip, Landmark::BackHip) -
+                    turnDeg(plant, Landmark::LeadShoulder, Landmark::BackShoulder)),
+           30, 60);
+}
+
 // The measures of the core, taken from the truth's pixels, against the truth's three-dimensional values:
 // right- and left-handed, on both sides, rolled. Angles in the picture differ from those in space by the
 // limb's turn out of the plane, so the limits are those of a projection, not of a click.

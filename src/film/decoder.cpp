@@ -1,0 +1,34 @@
+#include "film/decoder.h"
+
+#include "film/reader.h"
+
+namespace jg {
+
+ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memory) {
+    const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
+    if (!codec) return nullptr;
+    ff::Codec context(avcodec_alloc_context3(codec));
+    if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
+    context->pkt_timebase = stream->time_base;
+    context->thread_count = threads == Threads::None || threads == Threads::First ? 1 : 0;
+    if (threads == Threads::First) context->flags |= AV_CODEC_FLAG_LOW_DELAY;
+    if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
+    context->max_pixels = kMostPixels;
+    memory.serve(*context);
+    if (avcodec_open2(context.get(), codec, nullptr) < 0) return nullptr;
+    return context;
+}
+
+FrameHandle decodeOne(AVCodecContext& decoder, AVPacket& packet) {
+    const ff::Frame frame(av_frame_alloc());
+    const bool sent = avcodec_send_packet(&decoder, &packet) >= 0;
+    av_packet_unref(&packet);
+    if (!sent || avcodec_receive_frame(&decoder, frame.get()) < 0) return nullptr;
+    return frame->flags & AV_FRAME_FLAG_DISCARD ? nullptr : handleOf(frame.get());
+}
+
+FrameHandle handleOf(const AVFrame* frame) {
+    return {av_frame_clone(frame), [](AVFrame* p) { av_frame_free(&p); }};
+}
+
+} // namespace jg
