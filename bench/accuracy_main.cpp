@@ -23,6 +23,7 @@ namespace {
 
 using namespace jg;
 
+constexpr double kFps = 240;          // where a measure is of several frames in a row
 constexpr double kYawSdDeg = 3;       // how well a coach knows the camera's turn
 constexpr double kDistancePart = 0.1; // and its distance
 constexpr double kLensHeights = 0.6,
@@ -117,10 +118,14 @@ private:
         Tally& t = tallies[m.id];
         t.unit = m.unit == "in" ? "%" : m.unit;
         std::vector<ImagePoint> truth;
+        // The moment falls anywhere between two frames; only what is clicked on several frames minds.
+        const bool manyFrames = m.kind == MeasureKind::ReleaseInstant;
+        const double beforeS = manyFrames ? uniform(0, 1) / kFps : 0;
+        in.captureFps = kFps;
         for (const Slot& slot : m.slots) {
             const auto event = delivery.events().find(slot.at);
             if (event == delivery.events().end()) return; // the generator does not know this moment
-            const Pose pose = delivery.poseAt(event->second);
+            const Pose pose = delivery.poseAt(event->second - beforeS + slot.frames / kFps);
             truth.push_back(ideal(pose.joints.at(slot.landmark), order.camera.view));
             if (!in.points.contains(slot.name))
                 in.points[slot.name] = {clicked(projectJoints(order, pose).at(slot.landmark), sigma), sigma};
@@ -132,7 +137,7 @@ private:
             return;
         }
         if (!v.value) return;
-        const double right = truthOf(m, truth, order, delivery);
+        const double right = manyFrames ? 1000 * beforeS : truthOf(m, truth, order, delivery);
         if (!std::isfinite(right)) return;
         ++t.asked;
         t.within += v.low95 <= right && right <= v.high95;

@@ -81,6 +81,7 @@ constexpr std::array kKinds = {
     KindRow{"frameCount", MeasureKind::FrameCount, 0, 0},
     KindRow{"seen", MeasureKind::Seen, 0, 0},
     KindRow{"spin", MeasureKind::Spin, 0, 0},
+    KindRow{"releaseInstant", MeasureKind::ReleaseInstant, 6, 6},
     KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
 };
 
@@ -103,6 +104,7 @@ Slot slotOf(const json& row, Moment standard) {
     if (!landmark) throw std::invalid_argument("landmark \"" + id + "\" is unknown");
     slot.landmark = *landmark;
     if (row.contains("at")) slot.at = momentAt(row["at"]);
+    slot.frames = row.value("frames", 0);
     return slot;
 }
 

@@ -29,6 +29,20 @@ double directionDeg(ImagePoint before, ImagePoint after, int targetX) {
     return std::atan2(before.y - after.y, (after.x - before.x) * targetX) * kDegPerRad;
 }
 
+/// Frames from the first to the parting of ball and wrist, both clicked on three frames in a row: how far the
+/// ball is ahead of the wrist along its flight grows evenly once it is free.
+double partedAt(const Points& p) {
+    const ImagePoint flight = p[4] - p[2];
+    const double run = length(flight);
+    if (run == 0) return std::nan("");
+    const auto ahead = [&](std::size_t frame) {
+        const ImagePoint v = p[2 * frame] - p[2 * frame + 1];
+        return (v.x * flight.x + v.y * flight.y) / run;
+    };
+    const double step = ahead(2) - ahead(1);
+    return step <= 0 ? std::nan("") : 1 - (ahead(1) - ahead(0)) / step;
+}
+
 double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
     switch (m.kind) {
     case MeasureKind::JointAngle:
@@ -72,6 +86,8 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
     case MeasureKind::TurnSide:
     case MeasureKind::TurnFront:
         return ratioOfLengths(p[0], p[1], p[2], p[3]);
+    case MeasureKind::ReleaseInstant:
+        return partedAt(p);
     case MeasureKind::TurnBetween:
     case MeasureKind::TimeBetween:
     case MeasureKind::FrameCount:

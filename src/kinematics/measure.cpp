@@ -87,7 +87,7 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
         // A landmark clicked once and used in two slots errs the same way in both.
         for (Eigen::Index j = 0; j < i; ++j) {
             const Slot& b = m.slots[static_cast<std::size_t>(j)];
-            if (a.landmark != b.landmark || a.at != b.at) continue;
+            if (a.landmark != b.landmark || a.at != b.at || a.frames != b.frames) continue;
             for (const auto& [one, two] : {std::pair{2 * i, 2 * j}, std::pair{2 * i + 1, 2 * j + 1},
                                            std::pair{depths + i, depths + j}})
                 p.covariance(one, two) = p.covariance(two, one) = p.covariance(one, one);
@@ -136,6 +136,8 @@ void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue&
         result.warnings.push_back("Corrected for a camera turned from square.");
     if (needsLevel(m.kind) && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
         result.warnings.push_back("No plumb or level line yet: the picture is taken as level.");
+    if (needsLevel(m.kind) && !in.levelBy.empty())
+        result.warnings.push_back("Level by " + in.levelBy + "; a plumb line is surer.");
 }
 
 /// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it. Inches or
@@ -153,14 +155,14 @@ std::pair<Estimate, std::string> unitOfLength(const MeasureDefinition& m, const 
 /// A number of points, levelled and squared, with its first-order error.
 using OfPoints = std::function<double(const std::vector<ImagePoint>&, double unitPx)>;
 
-Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, bool isAngle,
-                  const OfPoints& number) {
+/// The number from the parameters of a measure.
+Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, const OfPoints& number) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
     // Depths are told in heights: without a height in pixels perspective stays out.
     const bool inDepth = in.camera && in.heightPx.value > 0;
     const int toTarget = targetDirectionX(in.hand, in.view);
     const int along = toTarget != 0 ? toTarget : gloveDirectionX(in.hand, in.view);
-    const Formula formula = [&](const Eigen::VectorXd& v) {
+    return [=, &m, &in](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
         const double height = in.heightPx.value;
         const Placing how{
@@ -174,8 +176,27 @@ Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate u
                       after(kUnit) *
                           (inDepth ? scaleAt(in.camera->standing, after(kHeightDepth) * height, how) : 1));
     };
+}
+
+Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, bool isAngle,
+                  const OfPoints& number) {
     const Parameters p = parametersOf(m, in, unitPx);
-    return propagate(formula, p.mean, p.covariance, isAngle);
+    return propagate(formulaFrom(m, in, number), p.mean, p.covariance, isAngle);
+}
+
+/// True for a line's slope that bends so much within its error that first order does not hold.
+bool bendsTooMuch(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, double sd,
+                  const OfPoints& number) {
+    constexpr double kMostShift = 0.25; // in sds; own choice
+    constexpr double kSureDeg = 5;      // of half an interval; what is known so well can't bend; own choice
+    if (m.kind != MeasureKind::AboveLevel || kSdsOf95 * sd < kSureDeg) return false;
+    const Parameters p = parametersOf(m, in, unitPx);
+    return std::abs(secondOrderShift(formulaFrom(m, in, number), p.mean, p.covariance, true)) >
+           kMostShift * sd;
+}
+
+std::string later(int frames) {
+    return frames == 0 ? "" : " + " + std::to_string(frames) + (frames == 1 ? " frame" : " frames");
 }
 
 MeasureValue onOneSpot(const MeasureDefinition& m) {
@@ -262,6 +283,41 @@ MeasureValue endOn(const MeasureDefinition& m, const MeasureInput& in, const Mea
                                             : "A film from the " + listed(others) + " may show it."));
 }
 
+/// Between the last frame with the ball in the hand and the next: the bracket is the widest it can be.
+MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) {
+    constexpr double kModelSd = 0.08; // frames; own choice: the wrist slows while the ball flies on evenly
+    if (!(in.captureFps > 0))
+        return withoutValue(
+            m, MeasureState::NotVisible,
+            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+    const Estimate parted = estimate(m, in, {1, 0}, false, [&](const auto& p, double) {
+        return formulaOn(m, p, {1, 1, 1});
+    });
+    if (!std::isfinite(parted.value))
+        return withoutValue(
+            m, MeasureState::NotLookedAt,
+            "The ball does not leave the wrist on these frames. Move release to the last frame "
+            "with the ball in the hand.");
+    const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, kModelSd);
+    if (parted.value < -kSdsOf95 * sd || parted.value > 1 + kSdsOf95 * sd)
+        return withoutValue(m, MeasureState::NotLookedAt,
+                            std::string("By the ball's first frames it left the hand ") +
+                                (parted.value < 0 ? "before" : "after") +
+                                " this bracket. Move release to the last frame with the ball in the hand.");
+    MeasureValue result = withValue(m, {std::clamp(parted.value, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
+    if (parted.value < 0.05 || parted.value > 0.95)
+        result.warnings.push_back(
+            "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
+            std::string(parted.value < 0.5 ? "of release." : "after release."));
+    result.low95 = std::max(0.0, result.low95);
+    result.high95 = std::min(frameMs, result.high95);
+    if (result.high95 - result.low95 > 0.8 * frameMs)
+        result.warnings.push_back(
+            "The ball tells no more than the two frames: click it where it is sharp, or film "
+            "faster.");
+    return result;
+}
+
 MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     Estimate unitPx{1, 0};
     std::string unit = m.unit;
@@ -273,15 +329,16 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
                 "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
     }
     const int targetX = targetDirectionX(in.hand, in.view), gloveX = gloveDirectionX(in.hand, in.view);
-    const Estimate e = estimate(m, in, unitPx, m.isAngle(), [&](const auto& points, double px) {
+    const OfPoints number = [&](const auto& points, double px) {
         return formulaOn(m, points, {targetX, gloveX, px});
-    });
+    };
+    const Estimate e = estimate(m, in, unitPx, m.isAngle(), number);
     if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
     MeasureValue result = withValue(m, e, unit);
     if (m.unit == "in" && unit == "%")
         result.warnings.push_back("No scale yet: percent of the standing height instead of a length.");
     widenForTurnedLimbs(m, in, result);
-    return isTooRough(m, result) ? endOn(m, in, result) : result;
+    return isTooRough(m, result) || bendsTooMuch(m, in, unitPx, e.sd, number) ? endOn(m, in, result) : result;
 }
 
 } // namespace
@@ -297,8 +354,9 @@ MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
         if (!in.points.contains(slot.name))
             return withoutValue(m, MeasureState::NotLookedAt,
                                 "Place the " + std::string(info(slot.landmark).name) + " at " +
-                                    std::string(info(slot.at).name) + " first.");
-    MeasureValue result = m.kind == MeasureKind::TurnBetween ? turnBetween(m, in)
+                                    std::string(info(slot.at).name) + later(slot.frames) + " first.");
+    MeasureValue result = m.kind == MeasureKind::TurnBetween      ? turnBetween(m, in)
+                          : m.kind == MeasureKind::ReleaseInstant ? releaseInstant(m, in)
                           : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront
                               ? oneTurn(m, in)
                               : ofPoints(m, in);

@@ -42,10 +42,11 @@ struct MeasureInput {
     double captureFps = 0; ///< captured frames a second; 0 = unknown
     Hand hand = Hand::Right;
     View view = View::Open;
-    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
-    Estimate yawDeg;   ///< turned from square toward the target (side views) or the glove side
-    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
-    Estimate pxPerM;   ///< scale; value 0 = unknown
+    Estimate rollDeg;    ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    std::string levelBy; ///< what the level is taken from, when it is no plumb or level line
+    Estimate yawDeg;     ///< turned from square toward the target (side views) or the glove side
+    Estimate heightPx;   ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;     ///< scale; value 0 = unknown
     LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
     std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
     std::map<std::string, Estimate> depths;  ///< by slot, toward a square camera, in standing heights

@@ -31,4 +31,22 @@ Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Ei
     return {here, std::sqrt(variance)};
 }
 
+double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
+                        const Eigen::MatrixXd& covariance, bool isAngle) {
+    const double here = formula(mean);
+    Eigen::VectorXd at = mean;
+    double shift = 0;
+    for (Eigen::Index i = 0; i < mean.size(); ++i) {
+        const double sd = std::sqrt(covariance(i, i));
+        if (sd == 0) continue;
+        for (const double side : {sd, -sd}) {
+            at(i) = mean(i) + side;
+            const double change = formula(at) - here;
+            shift += (isAngle ? wrapDeg(change) : change) / 2;
+        }
+        at(i) = mean(i);
+    }
+    return shift;
+}
+
 } // namespace jg

@@ -27,4 +27,10 @@ using Formula = std::function<double(const Eigen::VectorXd&)>;
 Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
                    bool isAngle);
 
+/// By how much the mean of the formula lies off its value at the mean, to second order: half the sum of each
+/// number's curvature times its variance, by steps of one sd. Large beside the sd = first order does not
+/// hold. Pure. Source: delta method, textbook.
+double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
+                        const Eigen::MatrixXd& covariance, bool isAngle);
+
 } // namespace jg

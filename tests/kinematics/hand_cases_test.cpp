@@ -147,6 +147,10 @@ const HandCase kCases[] = {
     {"trunk-forward", View::Closed, "pelvis=300,400;neck=242.265,300", 30},
     {"stride", View::Open, "back-ankle=200,500;lead-ankle=600,500", 80},
     {"head-drop", View::Open, "head-set=300,100;head-plant=310,150", 10},
+    {"ground-fall", View::Open, "rubber=200,400;lead-heel=440,420", 4.7636}, // 1 in 12
+    {"ground-fall", View::Closed, "rubber=400,400;lead-heel=300,400", 0},
+    {"release-instant", View::Open,
+     "ball=305,200;wrist=300,200;ball-1=327,200;wrist-1=310,200;ball-2=357,200;wrist-2=320,200", 4},
     {"elbow-bend", View::Open, "shoulder=300,200;elbow=200,200;wrist=200,100", 90},
 };
 
@@ -154,6 +158,7 @@ MeasureInput inputOf(const HandCase& c) {
     MeasureInput in;
     in.view = c.view;
     in.heightPx = {500, 0};
+    in.captureFps = 100;
     const std::string all = c.points;
     for (std::size_t at = 0; at < all.size();) {
         const std::size_t end = std::min(all.find(';', at), all.size());

@@ -1,0 +1,102 @@
+// When the ball leaves the hand, between two frames.
+#include "demo/film_maker.h"
+#include "kinematics/measure.h"
+#include "tests/support/fixtures.h"
+
+#include <cmath>
+#include <random>
+
+namespace jg {
+namespace {
+
+const MeasureDefinition& instant() {
+    return *test::playbook().measure("release-instant");
+}
+
+/// The wrist goes 10 px a frame; the ball is 5 ahead while held, then gains 20 a frame, from `parted` on.
+MeasureInput byHand(double parted, int along, double sigmaPx = 1) {
+    MeasureInput in;
+    in.captureFps = 100;
+    in.view = View::Open;
+    in.hand = along > 0 ? Hand::Right : Hand::Left;
+    for (int n = 0; n <= 2; ++n) {
+        const std::string name = n == 0 ? "" : "-" + std::to_string(n);
+        const double ahead = 5 + 20 * std::max(0.0, n - parted);
+        in.points["wrist" + name] = {{600 + along * 10.0 * n, 200}, sigmaPx};
+        in.points["ball" + name] = {{600 + along * (10.0 * n + ahead), 200}, sigmaPx};
+    }
+    return in;
+}
+
+TEST(ReleaseInstant, ByHandForBothHands) {
+    for (const int along : {1, -1}) {
+        const MeasureValue v = evaluate(instant(), byHand(0.4, along));
+        ASSERT_TRUE(v.value) << v.reason;
+        EXPECT_NEAR(*v.value, 4, 1e-9); // 0.4 of a frame of 10 ms
+        EXPECT_EQ(v.unit, "ms");
+        EXPECT_GE(v.low95, 0);
+        EXPECT_LE(v.high95, 10);
+    }
+}
+
+TEST(ReleaseInstant, TheBracketIsTheWidestItCanBe) {
+    const MeasureValue v = evaluate(instant(), byHand(0.5, 1, 30));
+    ASSERT_TRUE(v.value);
+    EXPECT_EQ(v.low95, 0);
+    EXPECT_EQ(v.high95, 10);
+    EXPECT_FALSE(v.warnings.empty());
+}
+
+TEST(ReleaseInstant, AWrongBracketIsSaid) {
+    for (const auto& [parted, frame] : {std::pair{1.6, "after release"}, std::pair{-0.7, "of release"}}) {
+        const MeasureValue v = evaluate(instant(), byHand(parted, 1));
+        ASSERT_FALSE(v.warnings.empty()) << parted;
+        EXPECT_NE(v.warnings.front().find(frame), std::string::npos) << v.warnings.front();
+    }
+    MeasureInput back = byHand(0.4, 1); // the ball falls behind the wrist, then leaps
+    back.points["ball-1"].at.x -= 40;
+    EXPECT_NE(evaluate(instant(), back).reason.find("after this bracket"), std::string::npos);
+    MeasureInput never = byHand(0.4, 1);
+    for (const char* name : {"ball", "ball-1", "ball-2"}) // it stays in the hand
+        never.points[name].at.x = never.points["wrist" + std::string(name + 4)].at.x + 5;
+    EXPECT_NE(evaluate(instant(), never).reason.find("does not leave the wrist"), std::string::npos);
+    MeasureInput slow = byHand(0.4, 1);
+    slow.captureFps = 0;
+    EXPECT_EQ(evaluate(instant(), slow).state, MeasureState::NotVisible);
+}
+
+TEST(ReleaseInstant, HoldsTheGeneratorsTruthAtEveryRate) {
+    std::mt19937_64 engine(3);
+    std::normal_distribution<double> normal;
+    std::uniform_real_distribution<double> unit(0, 1);
+    for (const double fps : {60.0, 120.0, 240.0}) {
+        int inside = 0;
+        double width = 0;
+        constexpr int kTimes = 200;
+        for (int i = 0; i < kTimes; ++i) {
+            FilmOrder order;
+            order.hand = i % 2 ? Hand::Left : Hand::Right;
+            const Delivery d(order.knobs);
+            const double part = unit(engine), released = d.events().at(Moment::Release);
+            MeasureInput in;
+            in.captureFps = fps;
+            in.view = View::Open;
+            in.hand = order.hand;
+            for (const Slot& s : instant().slots) {
+                const auto joints = projectJoints(order, d.poseAt(released + (s.frames - part) / fps));
+                const ImagePoint at = joints.at(s.landmark);
+                in.points[s.name] = {{at.x + 1.5 * normal(engine), at.y + 1.5 * normal(engine)}, 1.5};
+            }
+            const MeasureValue v = evaluate(instant(), in);
+            if (!v.value) continue; // said to lie outside its bracket: counts as a miss
+            const double truth = 1000 * part / fps;
+            inside += v.low95 <= truth && truth <= v.high95;
+            width += (v.high95 - v.low95) * fps / 1000 / kTimes;
+        }
+        EXPECT_GE(inside, kTimes * 92 / 100) << fps;
+        EXPECT_LT(width, 0.75) << fps; // of a frame: finer than the bracket
+    }
+}
+
+} // namespace
+} // namespace jg
