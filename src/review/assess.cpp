@@ -2,6 +2,8 @@
 
 #include "kinematics/geometry.h"
 #include "kinematics/place.h"
+#include "review/level.h"
+#include "review/one_person.h"
 
 #include <algorithm>
 #include <cmath>
@@ -31,35 +33,9 @@ std::optional<Verdict> verdictOf(const Grade& grade, bool protectsArm) {
 
 namespace {
 
-/// Standing height in pixels from the top of the head and the ground at Set.
-Estimate heightOf(const Review& review) {
-    const auto set = review.frameOf(Moment::Set);
-    if (!set) return {0, 0};
-    const PointMark* crown = review.point(*set, Landmark::Crown);
-    const PointMark* ground = review.point(*set, Landmark::Ground);
-    if (!crown || !ground || !crown->hidden.empty() || !ground->hidden.empty()) return {0, 0};
-    const ImagePoint v = ground->point.at - crown->point.at;
-    return {std::hypot(v.x, v.y), std::hypot(crown->point.sigmaPx, ground->point.sigmaPx)};
-}
-
-/// Roll from the level and plumb marks; the longest line is the best known.
-Estimate rollOf(const Review& review) {
-    double longest = 0;
-    Estimate roll;
-    for (const auto& [id, mark] : review.marks) {
-        if (mark.kind != MarkKind::Plumb && mark.kind != MarkKind::Level) continue;
-        const ImagePoint v = mark.points[1] - mark.points[0];
-        const double run = std::hypot(v.x, v.y);
-        if (run <= longest) continue;
-        longest = run;
-        roll = rollFromLine({mark.points[0], kDefaultClickSigmaPx}, {mark.points[1], kDefaultClickSigmaPx});
-    }
-    return roll;
-}
-
 /// Which scale the inches come from, and how sure it is.
-std::string scaleInWords(const Review& review) {
-    const auto scale = nearestScale(scalesSeen(review));
+std::string scaleInWords(const DeliveryMarks& delivery) {
+    const auto scale = nearestScale(scalesSeen(delivery));
     const Estimate e = scale ? pxPerMetre(*scale) : Estimate{};
     if (e.value <= 0) return "";
     return "Scale from " + std::string(info(scale->kind).name) + ", give or take " +
@@ -67,15 +43,15 @@ std::string scaleInWords(const Review& review) {
 }
 
 /// A reason why the measure can't be taken that lies in the review: a position or point that can't be seen.
-std::string hiddenReason(const Review& review, const MeasureDefinition& m) {
+std::string hiddenReason(const DeliveryMarks& delivery, const MeasureDefinition& m) {
     for (const Moment moment : m.moments) {
-        const auto it = review.moments.find(moment);
-        if (it != review.moments.end() && !it->second.frame)
+        const auto it = delivery.moments.find(moment);
+        if (it != delivery.moments.end() && !it->second.frame)
             return std::string(info(moment).name) + " is not visible: " + it->second.notVisible + ".";
     }
     for (const Slot& slot : m.slots) {
-        const auto frame = review.frameOf(slot.at);
-        const PointMark* p = frame ? review.point(*frame, slot.landmark) : nullptr;
+        const auto frame = delivery.frameOf(slot);
+        const PointMark* p = frame ? delivery.point(*frame, slot.landmark) : nullptr;
         if (p && !p->hidden.empty())
             return "The " + std::string(info(slot.landmark).name) + " is hidden: " + p->hidden + ".";
     }
@@ -83,16 +59,15 @@ std::string hiddenReason(const Review& review, const MeasureDefinition& m) {
 }
 
 /// Once the coach says how the camera stood, perspective and the body's depth count.
-void placeCamera(const Review& review, const Playbook& playbook, const MeasureDefinition& m, const Clip& clip,
-                 MeasureInput& in) {
-    constexpr double kTurnSdDeg = 3;           // own choice: a turn judged by eye or from the rubber
+void placeCamera(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureDefinition& m,
+                 const Clip& clip, MeasureInput& in) {
     constexpr Estimate kDistance = {4.2, 1.0}; // own choice, standing heights: phones are held 5 to 9 m away
     constexpr Estimate kLens = {0.6, 0.15}; // own choice: between belt and chest, as a re-film request asks
-    const auto set = review.frameOf(Moment::Set);
-    const PointMark* top = set ? review.point(*set, Landmark::Crown) : nullptr;
-    const PointMark* foot = set ? review.point(*set, Landmark::Ground) : nullptr;
-    if (!review.turn) return;
-    in.yawDeg = {review.turn->deg, kTurnSdDeg};
+    const auto set = delivery.frameOf(Moment::Set);
+    const PointMark* top = set ? delivery.point(*set, Landmark::Crown) : nullptr;
+    const PointMark* foot = set ? delivery.point(*set, Landmark::Ground) : nullptr;
+    if (!delivery.turn) return;
+    in.yawDeg = {delivery.turn->deg, delivery.turn->sdDeg};
     if (!top || !foot || !top->hidden.empty() || !foot->hidden.empty()) return;
     in.camera =
         CameraPlace{{clip.width / 2.0, clip.height / 2.0},
@@ -104,9 +79,20 @@ void placeCamera(const Review& review, const Playbook& playbook, const MeasureDe
     playbook.depths.fill(m, in);
 }
 
-MeasureValue valueOf(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
-                     const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs) {
-    if (const auto note = review.measureNotes.find(m.id); note != review.measureNotes.end()) {
+void warnOfOthers(const DeliveryMarks& delivery, const MeasureDefinition& m, const std::vector<OddPair>& odd,
+                  MeasureValue& v) {
+    for (const OddPair& pair : odd)
+        if (std::any_of(m.slots.begin(), m.slots.end(), [&](const Slot& s) {
+                return delivery.frameOf(s) == pair.frame &&
+                       (s.landmark == pair.from || s.landmark == pair.to);
+            }))
+            v.warnings.push_back(pair.words);
+}
+
+MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureDefinition& m,
+                     const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs,
+                     const std::vector<OddPair>& odd) {
+    if (const auto note = delivery.measureNotes.find(m.id); note != delivery.measureNotes.end()) {
         MeasureValue v;
         v.id = m.id;
         v.unit = m.unit;
@@ -114,10 +100,11 @@ MeasureValue valueOf(const Review& review, const Playbook& playbook, const Measu
         v.reason = note->second.reason;
         return v;
     }
-    MeasureValue v = evaluate(m, inputFor(review, playbook, m, clip, hand, limbs));
-    if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(review));
+    MeasureValue v = evaluate(m, inputFor(delivery, playbook, m, clip, hand, limbs));
+    if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(delivery));
+    if (v.value) warnOfOthers(delivery, m, odd, v);
     if (v.state == MeasureState::NotLookedAt) {
-        if (auto reason = hiddenReason(review, m); !reason.empty()) {
+        if (auto reason = hiddenReason(delivery, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;
             v.reason = std::move(reason);
         }
@@ -142,16 +129,82 @@ Judgement judgementOf(const MeasureDefinition& m, const std::optional<Target>& t
     return j;
 }
 
-void assessMeasures(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand,
+/// A delivery with what all its measures share.
+struct SeenDelivery {
+    const DeliveryMarks& marks;
+    const Clip& clip;
+    std::vector<LimbTurn> limbs;
+    std::vector<OddPair> odd;
+};
+
+SeenDelivery seenDelivery(const DeliveryMarks& d, const std::vector<Clip>& clips) {
+    return {d, filmOf(d, clips), limbsTurned(d), notOnePerson(d)};
+}
+
+/// The one in hand first.
+std::vector<SeenDelivery> deliveriesOf(const Review& review, const std::vector<Clip>& clips) {
+    std::vector<SeenDelivery> all;
+    all.push_back(seenDelivery(review, clips));
+    for (const DeliveryMarks& d : review.aside)
+        if (!d.blank()) all.push_back(seenDelivery(d, clips));
+    return all;
+}
+
+/// Judges the number of a row by its target, in the number's unit.
+void judgeRow(const MeasureDefinition& m, const Target& target, MeasureRow& row) {
+    const auto comparable = row.value.value ? targetIn(target, row.value.unit) : target;
+    row.target = comparable.value_or(target);
+    row.judgement = judgementOf(m, comparable, row.value);
+}
+
+/// Takes the number of a film that can show what the one in hand can't; of the same pitch, if there is one.
+void lookFromElsewhere(const MeasureDefinition& m, const std::vector<SeenDelivery>& seen,
+                       const std::vector<Clip>& clips, MeasureRow& row) {
+    if (row.value.value || m.seenFrom(seen.front().clip.view)) return;
+    const DeliveryValue* best = nullptr;
+    for (const DeliveryValue& d : row.deliveries)
+        if (m.seenFrom(d.view) &&
+            (!best || (d.pitch == seen.front().marks.pitch && best->pitch != seen.front().marks.pitch)))
+            best = &d;
+    if (best) {
+        row.value = best->value;
+        row.value.warnings.push_back("Measured on the " + std::string(nameOf(best->view)) + " film.");
+        row.delivery = best->number;
+        return;
+    }
+    for (const Clip& clip : clips)
+        if (m.seenFrom(clip.view) && row.value.state == MeasureState::NotVisible) {
+            row.value.reason +=
+                " The " + std::string(nameOf(clip.view)) + " film here can: choose it in Look.";
+            return;
+        }
+}
+
+MeasureRow rowFor(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
+                  const Target& target, const std::vector<SeenDelivery>& seen, const std::vector<Clip>& clips,
+                  Hand hand) {
+    MeasureRow row{m.id, {}, {}, target, review.number, {}, {}};
+    for (const SeenDelivery& d : seen) {
+        MeasureValue v = valueOf(d.marks, playbook, m, d.clip, hand, d.limbs, d.odd);
+        if (&d == &seen.front()) row.value = v;
+        if (!v.value || seen.size() < 2) continue;
+        const auto comparable = targetIn(target, v.unit);
+        const auto verdict = judgementOf(m, comparable, v).verdict;
+        row.deliveries.push_back({d.marks.number, d.marks.pitch, d.clip.view, std::move(v), verdict, false});
+    }
+    lookFromElsewhere(m, seen, clips, row);
+    row.spread = spreadOf(row.deliveries);
+    judgeRow(m, target, row);
+    return row;
+}
+
+void assessMeasures(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand,
                     Assessment& a) {
-    const std::vector<LimbTurn> limbs = limbsTurned(review);
+    const std::vector<SeenDelivery> seen = deliveriesOf(review, clips);
     for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
-        MeasureRow row{m->id, valueOf(review, playbook, *m, clip, hand, limbs), {}, target};
-        const auto comparable = row.value.value ? targetIn(target, row.value.unit) : target;
-        row.target = comparable.value_or(target);
-        row.judgement = judgementOf(*m, comparable, row.value);
+        MeasureRow row = rowFor(review, playbook, *m, target, seen, clips, hand);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {
@@ -168,15 +221,18 @@ void assessMeasures(const Review& review, const Playbook& playbook, const Clip& 
     }
 }
 
-void assessItems(const Review& review, const Playbook& playbook, const Clip& clip, Assessment& a) {
+void assessItems(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips,
+                 Assessment& a) {
     for (const std::string& id : review.approach.graded) {
         const GradedItem* item = playbook.item(id);
         if (!item) continue;
-        ItemRow row{id, std::nullopt, item->seenFrom(clip.view)};
+        const bool seen =
+            std::any_of(clips.begin(), clips.end(), [&](const Clip& c) { return item->seenFrom(c.view); });
+        ItemRow row{id, std::nullopt, seen};
         if (const auto it = review.grades.find(id); it != review.grades.end()) row.grade = it->second;
         if (!row.grade && !row.seenFromHere)
             row.grade = Grade{GradeState::NotVisible, 0,
-                              "can't be judged from the " + std::string(nameOf(clip.view))};
+                              "can't be judged from the " + std::string(nameOf(filmOf(review, clips).view))};
         ++a.counts.judgedAll;
         if (row.grade) {
             ++a.counts.judged;
@@ -195,17 +251,27 @@ void assessItems(const Review& review, const Playbook& playbook, const Clip& cli
 
 } // namespace
 
-std::vector<LimbTurn> limbsTurned(const Review& review) {
+Estimate heightOf(const DeliveryMarks& delivery) {
+    const auto set = delivery.frameOf(Moment::Set);
+    if (!set) return {0, 0};
+    const PointMark* crown = delivery.point(*set, Landmark::Crown);
+    const PointMark* ground = delivery.point(*set, Landmark::Ground);
+    if (!crown || !ground || !crown->hidden.empty() || !ground->hidden.empty()) return {0, 0};
+    const ImagePoint v = ground->point.at - crown->point.at;
+    return {std::hypot(v.x, v.y), std::hypot(crown->point.sigmaPx, ground->point.sigmaPx)};
+}
+
+std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery) {
     using L = Landmark;
     static constexpr std::pair<L, L> limbs[] = {
         {L::LeadHip, L::LeadKnee},       {L::LeadKnee, L::LeadAnkle},     {L::BackHip, L::BackKnee},
         {L::BackKnee, L::BackAnkle},     {L::LeadShoulder, L::LeadElbow}, {L::LeadElbow, L::LeadWrist},
         {L::BackShoulder, L::BackElbow}, {L::BackElbow, L::BackWrist}};
     std::vector<SeenLimb> seen;
-    for (const auto& [moment, mark] : review.moments) {
+    for (const auto& [moment, mark] : delivery.moments) {
         if (!mark.frame) continue;
         for (const auto& [from, to] : limbs) {
-            const PointMark *a = review.point(*mark.frame, from), *b = review.point(*mark.frame, to);
+            const PointMark *a = delivery.point(*mark.frame, from), *b = delivery.point(*mark.frame, to);
             if (!a || !b || !a->hidden.empty() || !b->hidden.empty()) continue;
             const ImagePoint v = b->point.at - a->point.at;
             seen.push_back(
@@ -215,24 +281,24 @@ std::vector<LimbTurn> limbsTurned(const Review& review) {
     return turnedLimbs(seen);
 }
 
-std::vector<SeenLength> scalesSeen(const Review& review) {
+std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery) {
     std::vector<SeenLength> seen;
-    for (const auto& [kind, mark] : review.scales) {
+    for (const auto& [kind, mark] : delivery.scales) {
         const ImagePoint v = mark.to - mark.from;
         seen.push_back({kind,
                         kind == ScaleKind::Height
-                            ? heightOf(review)
+                            ? heightOf(delivery)
                             : Estimate{std::hypot(v.x, v.y), std::sqrt(2.0) * kDefaultClickSigmaPx},
                         mark.metres});
     }
     return seen;
 }
 
-MeasureInput inputFor(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
+MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureDefinition& m,
                       const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs) {
     MeasureInput in;
     in.limbs = limbs;
-    if (const auto it = review.answers.find(m.id); it != review.answers.end()) {
+    if (const auto it = delivery.answers.find(m.id); it != delivery.answers.end()) {
         in.seen = it->second.seen;
         in.numbers = it->second.numbers;
     }
@@ -240,27 +306,39 @@ MeasureInput inputFor(const Review& review, const Playbook& playbook, const Meas
     in.view = clip.view;
     in.captureFps = clip.captureFps;
     in.lengths = playbook.lengths;
-    in.rollDeg = rollOf(review);
-    in.heightPx = heightOf(review);
-    if (const auto scale = nearestScale(scalesSeen(review))) in.pxPerM = pxPerMetre(*scale);
+    const Level level = levelOf(delivery, clip, hand);
+    in.rollDeg = level.rollDeg;
+    in.levelBy = level.by;
+    in.heightPx = heightOf(delivery);
+    if (const auto scale = nearestScale(scalesSeen(delivery))) in.pxPerM = pxPerMetre(*scale);
     for (const Moment moment : m.moments)
-        if (const auto frame = review.frameOf(moment)) in.frames[moment] = *frame;
+        if (const auto frame = delivery.frameOf(moment)) in.frames[moment] = *frame;
     for (const Slot& slot : m.slots) {
-        const auto frame = review.frameOf(slot.at);
-        const PointMark* p = frame ? review.point(*frame, slot.landmark) : nullptr;
-        if (p && p->hidden.empty()) in.points[slot.name] = review.steadied(*frame, p->point);
+        const auto frame = delivery.frameOf(slot);
+        const PointMark* p = frame ? delivery.point(*frame, slot.landmark) : nullptr;
+        if (p && p->hidden.empty()) in.points[slot.name] = delivery.steadied(*frame, p->point);
     }
-    placeCamera(review, playbook, m, clip, in);
+    placeCamera(delivery, playbook, m, clip, in);
     return in;
 }
 
+const Clip& filmOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips) {
+    const auto it =
+        std::find_if(clips.begin(), clips.end(), [&](const Clip& c) { return c.id == delivery.clip; });
+    return it == clips.end() ? clips.front() : *it;
+}
+
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand) {
+    return assess(review, playbook, std::vector{clip}, hand);
+}
+
+Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand) {
     Assessment a;
     a.counts.positionsAll = static_cast<int>(keyPositions().size());
     for (const MomentInfo& m : keyPositions())
         if (review.moments.contains(m.moment)) ++a.counts.positions;
-    assessMeasures(review, playbook, clip, hand, a);
-    assessItems(review, playbook, clip, a);
+    assessMeasures(review, playbook, clips, hand, a);
+    assessItems(review, playbook, clips, a);
     a.counts.saidAll = static_cast<int>(review.stops.size());
     for (const Stop& s : review.stops)
         if (review.takes.contains(s.id)) ++a.counts.said;

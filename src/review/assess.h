@@ -4,6 +4,7 @@
 #include "coaching/causes.h"
 #include "kinematics/foreshortening.h"
 #include "review/people.h"
+#include "review/pitches.h"
 #include "review/review.h"
 
 #include <string>
@@ -11,12 +12,16 @@
 
 namespace jg {
 
-/// One measure of the approach: number, judgement, and the words for both.
+/// One measure of the approach: number, judgement, and the words for both. The number is the delivery's in
+/// hand; when its film can't show the measure, that of a film that can.
 struct MeasureRow {
     std::string id;
     MeasureValue value;
     Judgement judgement;
     Target target;
+    int delivery = 1;                      ///< whose number it is
+    std::vector<DeliveryValue> deliveries; ///< on each that has a number; empty while there is but one
+    std::optional<PitchSpread> spread;     ///< over two pitches and more
 };
 
 /// One graded item of the card.
@@ -54,18 +59,27 @@ struct Assessment {
     std::vector<Finding> faults() const;
 };
 
-/// The input of a measure from all a review holds: points, positions, level marks, scales, the camera's turn
-/// and answers. `limbs` as limbsTurned().
-MeasureInput inputFor(const Review& review, const Playbook& playbook, const MeasureDefinition& measure,
-                      const Clip& clip, Hand hand, const std::vector<LimbTurn>& limbs = {});
+/// The input of a measure from all a delivery holds: points, positions, level marks, scales, the camera's
+/// turn and answers. `limbs` as limbsTurned().
+MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook,
+                      const MeasureDefinition& measure, const Clip& clip, Hand hand,
+                      const std::vector<LimbTurn>& limbs = {});
 
-/// The scales of a review that can be used now.
-std::vector<SeenLength> scalesSeen(const Review& review);
+/// Standing height in pixels from the top of the head and the ground at Set; {0, 0} without both.
+Estimate heightOf(const DeliveryMarks& delivery);
+
+/// The scales of a delivery that can be used now.
+std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery);
 
 /// Limbs that look shorter on one position than on another: they lie out of the picture's plane.
-std::vector<LimbTurn> limbsTurned(const Review& review);
+std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery);
 
-/// Assesses a whole review by its frozen approach. Pure; any thread.
+/// The film a delivery was marked on; the first when it is gone. `clips` must not be empty.
+const Clip& filmOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips);
+
+/// Assesses a whole review by its frozen approach, with all films of its submission. Pure; any thread.
+Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand);
+/// The same with one film.
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);
 
 /// The verdict a grade stands for.

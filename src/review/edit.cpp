@@ -21,6 +21,18 @@ std::optional<Value> exchangeIn(Map& map, const Key& key, const std::optional<Va
 
 struct Applier {
     Review& r;
+    Change operator()(const SetAside& c) {
+        const auto it = std::find_if(r.aside.begin(), r.aside.end(),
+                                     [&](const DeliveryMarks& d) { return d.number == c.delivery; });
+        SetAside before{c.delivery, std::nullopt};
+        if (it != r.aside.end()) {
+            before.value = std::move(*it);
+            r.aside.erase(it);
+        }
+        if (c.value) r.aside.push_back(*c.value);
+        return before;
+    }
+    Change operator()(const SetPitch& c) { return SetPitch{std::exchange(r.pitch, c.value)}; }
     Change operator()(const SetCut& c) { return SetCut{std::exchange(r.cut, c.value)}; }
     Change operator()(const SetTurn& c) { return SetTurn{std::exchange(r.turn, c.value)}; }
     Change operator()(const SetShake& c) { return SetShake{std::exchange(r.shake, c.value)}; }
@@ -49,7 +61,8 @@ struct Applier {
 } // namespace
 
 Edit apply(Review& review, const Edit& edit) {
-    Edit inverse{edit.label, {}};
+    if (edit.delivery != 0) review.takeInHand(edit.delivery);
+    Edit inverse{edit.label, {}, review.number};
     for (const Change& c : edit.changes) inverse.changes.push_back(std::visit(Applier{review}, c));
     std::reverse(inverse.changes.begin(), inverse.changes.end());
     return inverse;

@@ -11,6 +11,13 @@
 namespace jg {
 
 // Each change sets one keyed value; nothing = remove.
+struct SetAside {
+    int delivery;
+    std::optional<DeliveryMarks> value;
+};
+struct SetPitch {
+    int value;
+};
 struct SetCut {
     std::optional<FrameSpan> value;
 };
@@ -65,13 +72,15 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetCut, SetTurn, SetShake, SetScale, SetMoment, SetPoint, SetPath, SetMark,
-                            SetGrade, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+using Change =
+    std::variant<SetAside, SetPitch, SetCut, SetTurn, SetShake, SetScale, SetMoment, SetPoint, SetPath,
+                 SetMark, SetGrade, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called and what it changes.
 struct Edit {
     std::string label; ///< "Place the lead knee"
     std::vector<Change> changes;
+    int delivery = 0; ///< the delivery it belongs to, taken in hand first; 0 = the one in hand
 };
 
 /// Applies an edit and returns the edit that takes it back.

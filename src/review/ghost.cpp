@@ -54,7 +54,7 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
     in.limbs.clear();
     std::vector<Slot> here;
     for (const Slot& slot : m.slots)
-        if (review.frameOf(slot.at) == frame) here.push_back(slot);
+        if (review.frameOf(slot) == frame) here.push_back(slot);
     return [parts = smoothParts(m), in, here](const JointPlaces& pose) mutable {
         for (const Slot& slot : here)
             if (const auto it = pose.find(slot.landmark); it != pose.end())
@@ -120,18 +120,20 @@ std::string formulaWords(const MeasureDefinition& m, const Ghost& g, const Joint
     return "";
 }
 
-/// Of the moved joints, the one that goes furthest: "The pelvis goes 4.1 in."
+constexpr double kMovedPx = 2; ///< less is not seen beside the clicked pose
+
+/// Of the moved joints, the one that goes furthest: "the pelvis goes 4.1 in".
 std::string furthestWords(const Ghost& g, const JointPlaces& before, const Lengths& lengths) {
     double most = 0;
     Landmark which = Landmark::Head;
     for (const auto& [joint, at] : g.joints)
         if (const double way = length(at - before.at(joint)); way > most) most = way, which = joint;
-    return "Least change: the " + std::string(info(which).name) + " goes " + lengths.words(most) + ".";
+    if (most <= kMovedPx) return "less than can be seen";
+    return "the " + std::string(info(which).name) + " goes " + lengths.words(most);
 }
 
 MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghost& g,
                    const JointPlaces& before, const MeasureInput& in, std::int64_t frame) {
-    constexpr double kMovedPx = 2; // less is not seen beside the clicked pose
     MeasureGhost result;
     result.frame = frame;
     const auto moved = [&](Landmark l) { return length(g.joints.at(l) - before.at(l)) > kMovedPx; };
@@ -147,7 +149,8 @@ MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghos
     result.words = signedWords(g.after - g.before, row.value.unit) + ". ";
     if (const std::string formula = formulaWords(m, g, before, lengths); !formula.empty())
         result.words += formula + " ";
-    result.words += furthestWords(g, before, lengths);
+    result.least = furthestWords(g, before, lengths);
+    result.words += "Least change: " + result.least + ".";
     return result;
 }
 
@@ -168,7 +171,7 @@ Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, con
                     row.target.type == TargetType::Any || row.target.type == TargetType::Record
                         ? "It has no target to draw."
                         : "It is inside its target: nothing to change.");
-    const auto frame = review.frameOf(m->slots.back().at);
+    const auto frame = review.frameOf(m->slots.back());
     if (!frame) return fail(ErrorCode::Refused, "Set the position first.");
     const MeasureInput in = inputFor(review, playbook, *m, clip, hand);
     GhostTask task;
@@ -177,7 +180,7 @@ Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, con
     task.wanted = *wanted;
     task.largestStep = m->isAngle() ? 5 : 1;
     for (const Slot& slot : m->slots)
-        if (review.frameOf(slot.at) == *frame) task.measured.insert(slot.landmark);
+        if (review.frameOf(slot) == *frame) task.measured.insert(slot.landmark);
     setContacts(task, m->slots.back().at);
     task.ground = rotated({1, 0}, in.rollDeg.value);
     const auto solved = solveGhost(task);

@@ -17,6 +17,7 @@ struct MeasureGhost {
     std::vector<ImagePoint> joints;                       ///< ends of those limbs
     ImagePoint labelAt;
     std::string label; ///< "106 deg"
+    std::string least; ///< "the pelvis goes 4.1 in"
     std::string words; ///< the change in degrees and in inches, with formula and length
 };
 

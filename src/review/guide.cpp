@@ -6,16 +6,17 @@ namespace jg {
 
 namespace {
 
-void want(std::vector<GuideStep>& steps, const Review& review, Landmark landmark, Moment moment,
+void want(std::vector<GuideStep>& steps, const Review& review, const Slot& slot, std::int64_t frames,
           const std::string& id) {
-    const auto frame = review.frameOf(moment);
-    if (!frame || review.point(*frame, landmark)) return;
+    const auto frame = review.frameOf(slot);
+    const Landmark landmark = slot.landmark;
+    if (!frame || *frame >= frames || review.point(*frame, landmark)) return;
     for (GuideStep& s : steps) {
         if (s.landmark != landmark || s.frame != *frame) continue;
         if (std::find(s.measures.begin(), s.measures.end(), id) == s.measures.end()) s.measures.push_back(id);
         return;
     }
-    steps.push_back({landmark, moment, *frame, {id}, false});
+    steps.push_back({landmark, slot.at, *frame, {id}, false});
 }
 
 /// The place of a step's first measure in the order of the body.
@@ -60,10 +61,10 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m || !m->seenFrom(clip.view) || review.measureNotes.contains(m->id)) continue;
         if (m->needsHeight()) {
-            want(steps, review, Landmark::Crown, Moment::Set, m->id);
-            want(steps, review, Landmark::Ground, Moment::Set, m->id);
+            for (const Landmark end : {Landmark::Crown, Landmark::Ground})
+                want(steps, review, {"", end, Moment::Set}, clip.frames, m->id);
         }
-        for (const Slot& slot : m->slots) want(steps, review, slot.landmark, slot.at, m->id);
+        for (const Slot& slot : m->slots) want(steps, review, slot, clip.frames, m->id);
     }
     // Stable: within a frame the order of the approach stays, which keeps the hand near.
     std::stable_sort(steps.begin(), steps.end(),
@@ -74,6 +75,18 @@ std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook,
         });
     wantLost(steps, review, playbook); // last: a path is an extra
     return steps;
+}
+
+std::optional<std::pair<int, std::size_t>> openElsewhere(const Review& review, const Playbook& playbook,
+                                                         const std::vector<Clip>& clips) {
+    for (const DeliveryMarks& d : review.aside) {
+        if (d.blank()) continue;
+        Review other = review;
+        other.takeInHand(d.number);
+        if (const auto steps = openSteps(other, playbook, filmOf(d, clips)); !steps.empty())
+            return std::pair(d.number, steps.size());
+    }
+    return std::nullopt;
 }
 
 } // namespace jg

@@ -4,6 +4,7 @@
 #include "review/assess.h"
 
 #include <optional>
+#include <utility>
 #include <vector>
 
 namespace jg {
@@ -25,5 +26,10 @@ enum class WalkOrder { Time, Body };
 /// Pure.
 std::vector<GuideStep> openSteps(const Review& review, const Playbook& playbook, const Clip& clip,
                                  WalkOrder order = WalkOrder::Time);
+
+/// Another marked delivery of the review with points still to place, and how many; nothing when all are
+/// placed. Pure.
+std::optional<std::pair<int, std::size_t>> openElsewhere(const Review& review, const Playbook& playbook,
+                                                         const std::vector<Clip>& clips);
 
 } // namespace jg

@@ -36,6 +36,15 @@ std::string keepLine(const Assessment& a, const Playbook& playbook, const std::s
     return name + ": " + numberInWords(*row->value.value, row->value.unit) + ".";
 }
 
+/// Whether it shows in every pitch, for a measure seen in several; empty for one.
+std::string showsIn(const MeasureRow& row) {
+    if (!row.spread || row.spread->judged < 2) return "";
+    const int off = row.spread->offTarget, all = row.spread->judged;
+    if (off == all) return " It shows in all " + countWord(static_cast<std::size_t>(all)) + " pitches.";
+    return " It shows in " + countWord(static_cast<std::size_t>(off)) + " of " +
+           countWord(static_cast<std::size_t>(all)) + " pitches.";
+}
+
 /// The number of a measure in plain words; empty when there is none.
 std::string numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const MeasureRow* row = a.measure(id);
@@ -43,7 +52,7 @@ std::string numberSentence(const Playbook& playbook, const Assessment& a, const 
     std::string text = playbook.measure(id)->plainly;
     text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
     text = replaced(text, "{error}", errorInWords(row->value));
-    return replaced(text, "{target}", wordsOf(row->target));
+    return replaced(text, "{target}", wordsOf(row->target)) + showsIn(*row);
 }
 
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
@@ -74,7 +83,9 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = std::string(info(at).name) + ". White: you.";
-    if (const auto frame = review.frameOf(at)) c.frame = *frame;
+    const MeasureRow* row = a.measure(id);
+    c.delivery = row ? row->delivery : review.number;
+    if (const auto frame = review.delivery(c.delivery)->frameOf(at)) c.frame = *frame;
     return c;
 }
 

@@ -17,6 +17,7 @@ struct LetterCorrection {
     std::string feel;
     std::string caption;
     std::int64_t frame = 0;
+    int delivery = 1; ///< on which the frame lies
 };
 
 struct LetterWeekRow {

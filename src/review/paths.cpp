@@ -28,19 +28,7 @@ public:
         , fps_(clip.captureFps)
         , target_{static_cast<double>(targetDirectionX(hand, clip.view)), 0} {}
 
-    /// The part of a path between two moments, without the camera's shake; empty without either, or with a
-    /// gap in it.
-    Path part(Landmark landmark, Moment from, Moment to) const {
-        const auto first = review_.frameOf(from), last = review_.frameOf(to);
-        if (!first || !last) return {};
-        const Path whole = pathOf(review_, landmark);
-        Path steady;
-        for (const PathPlace& p : between(whole, *first, *last)) {
-            const ClickedPoint at = review_.steadied(p.frame, {p.at, p.sdPx});
-            steady.push_back({p.frame, at.at, at.sigmaPx});
-        }
-        return steady;
-    }
+    Path part(Landmark landmark, Moment from, Moment to) const { return partOf(review_, landmark, from, to); }
 
     std::optional<PathEvent> forward(Landmark landmark) const {
         if (target_.x == 0) return std::nullopt;
@@ -78,13 +66,135 @@ public:
         return lowest(bend);
     }
 
+    /// A line begins to turn when its shown width begins to change.
+    std::optional<PathEvent> turns(Landmark lead, Landmark back) const {
+        Path width;
+        eachOfTwo(part(lead, Moment::Load, Moment::Release), part(back, Moment::Load, Moment::Release),
+                  [&](const PathPlace& a, const PathPlace& b) {
+                      width.push_back({a.frame, {std::abs(a.at.x - b.at.x), 0}, std::hypot(a.sdPx, b.sdPx)});
+                  });
+        return startOfMotion(speeds(width, fps_));
+    }
+
+    std::optional<PathEvent> trunkTilts() const {
+        Path tilt; // in degrees
+        eachOfTwo(
+            part(L::Neck, Moment::Plant, Moment::Release), part(L::Pelvis, Moment::Plant, Moment::Release),
+            [&](const PathPlace& neck, const PathPlace& pelvis) {
+                const ImagePoint v = neck.at - pelvis.at;
+                tilt.push_back({neck.frame, {std::atan2(v.x, -v.y) * kDegPerRad, 0}, sdOfLine(neck, pelvis)});
+            });
+        return startOfMotion(speeds(tilt, fps_));
+    }
+
+    /// How far the forearm is laid back: degrees from pointing at the target over up to away from it, as a
+    /// height.
+    Path laidBack() const {
+        Path laid;
+        if (target_.x == 0) return laid;
+        eachOfTwo(part(L::BackWrist, Moment::Plant, Moment::Release),
+                  part(L::BackElbow, Moment::Plant, Moment::Release),
+                  [&](const PathPlace& wrist, const PathPlace& elbow) {
+                      const ImagePoint v = wrist.at - elbow.at;
+                      double deg = std::atan2(-v.y, v.x * target_.x) * kDegPerRad;
+                      if (deg < -90) deg += 360;
+                      laid.push_back({wrist.frame, {0, -deg}, sdOfLine(wrist, elbow)});
+                  });
+        return laid;
+    }
+
 private:
+    /// Both places of each frame that has them.
+    template <typename Take>
+    static void eachOfTwo(const Path& a, const Path& b, const Take& take) {
+        for (const PathPlace& p : a)
+            for (const PathPlace& q : between(b, p.frame, p.frame)) take(p, q);
+    }
+
+    /// Degrees.
+    static double sdOfLine(const PathPlace& a, const PathPlace& b) {
+        return std::hypot(a.sdPx, b.sdPx) / std::max(1.0, length(a.at - b.at)) * kDegPerRad;
+    }
+
     const Review& review_;
     double fps_;
     ImagePoint target_;
 };
 
+/// The frames round the furthest on which the forearm is within ten degrees of it (common practice, no
+/// source).
+std::pair<PathEvent, PathEvent> dwellOf(const Path& laid, const PathEvent& furthest) {
+    constexpr double kNear = 10;
+    const auto top =
+        std::find_if(laid.begin(), laid.end(), [&](const PathPlace& p) { return p.frame == furthest.frame; });
+    auto from = top, to = top;
+    while (from != laid.begin() && (from - 1)->at.y < top->at.y + kNear) --from;
+    while (to + 1 != laid.end() && (to + 1)->at.y < top->at.y + kNear) ++to;
+    return {{from->frame, 1}, {to->frame, 1}};
+}
+
+/// Slowest of the hand between two faster stretches, in parts of its fastest.
+struct Slowest {
+    double part = 1;
+    std::int64_t frame = 0;
+};
+Slowest slowestBetween(const std::vector<FrameValue>& speeds) {
+    const auto by = [](const auto& a, const auto& b) { return a.value.value < b.value.value; };
+    const double fastest = std::max_element(speeds.begin(), speeds.end(), by)->value.value;
+    const auto moving = [&](const FrameValue& v) { return v.value.value >= 0.3 * fastest; };
+    const auto first = std::find_if(speeds.begin(), speeds.end(), moving);
+    const auto last = std::find_if(speeds.rbegin(), speeds.rend(), moving).base();
+    const auto slow = std::min_element(first, last, by);
+    return {slow->value.value / fastest, slow->frame};
+}
+
+std::string percent(double part) {
+    return std::to_string(std::lround(100 * part)) + " % of its fastest";
+}
+
+std::optional<PathSaying> handStall(const Review& review, double fps) {
+    const Path hand = partOf(review, L::BackWrist, Moment::HandBreak, Moment::Layback);
+    const auto v = speeds(hand, fps);
+    if (v.size() < 5) return std::nullopt;
+    const Slowest slow = slowestBetween(v);
+    const std::string at = percent(slow.part) + " at frame " + std::to_string(slow.frame);
+    if (slow.part >= 0.4) return PathSaying{"flows", "the hand is never slower than " + at};
+    return PathSaying{slow.part < 0.1 ? "stops and turns back" : "slows", "the hand slows to " + at};
+}
+
+std::optional<PathSaying> elbowStop(const Review& review, double fps) {
+    const Path elbow = partOf(review, L::BackElbow, Moment::Layback, Moment::Release);
+    const auto v = speeds(elbow, fps);
+    if (v.size() < 3) return std::nullopt;
+    const double fastest = std::max_element(v.begin(), v.end(), [](const auto& a, const auto& b) {
+                               return a.value.value < b.value.value;
+                           })->value.value;
+    const double part = fastest > 0 ? v.back().value.value / fastest : 1;
+    return PathSaying{part < 0.5   ? "clear stop"
+                      : part < 0.8 ? "some"
+                                   : "none",
+                      "just before release the elbow has " + percent(part)};
+}
+
 } // namespace
+
+Path partOf(const Review& review, Landmark landmark, Moment from, Moment to) {
+    const auto first = review.frameOf(from), last = review.frameOf(to);
+    if (!first || !last) return {};
+    const Path whole = pathOf(review, landmark);
+    Path steady;
+    for (const PathPlace& p : between(whole, *first, *last)) {
+        const ClickedPoint at = review.steadied(p.frame, {p.at, p.sdPx});
+        steady.push_back({p.frame, at.at, at.sigmaPx});
+    }
+    return steady;
+}
+
+std::optional<PathSaying> sayingFromPaths(const Review& review, const Clip& clip, std::string_view measure) {
+    if (measure == "hand-stall") return handStall(review, clip.captureFps);
+    if (measure == "elbow-stop") return elbowStop(review, clip.captureFps);
+    return std::nullopt;
+}
 
 std::vector<PathStretch> stretchesToFollow(const Review& review) {
     std::map<Landmark, std::vector<std::pair<std::int64_t, const PointMark*>>> clicked;
@@ -130,6 +240,16 @@ std::map<Moment, PathEvent> momentsFromPaths(const Review& review, const Clip& c
     keep(Moment::HandAboveShoulder, read.handAboveShoulder());
     keep(Moment::FrontKneeExtends, read.frontKneeExtends());
     keep(Moment::ElbowHighest, highest(read.part(L::BackElbow, Moment::HandBreak, Moment::Release)));
+    keep(Moment::PelvisTurns, read.turns(L::LeadHip, L::BackHip));
+    keep(Moment::TrunkOpens, read.turns(L::LeadShoulder, L::BackShoulder));
+    keep(Moment::TrunkTilts, read.trunkTilts());
+    if (const Path laid = read.laidBack(); laid.size() > 2) {
+        const PathEvent furthest = *highest(laid);
+        const auto [from, to] = dwellOf(laid, furthest);
+        keep(Moment::Layback, furthest);
+        keep(Moment::LaybackFrom, from);
+        keep(Moment::LaybackTo, to);
+    }
     keep(Moment::HandLowest, lowest(read.part(L::BackWrist, Moment::HandBreak, Moment::Plant)));
     return all;
 }

@@ -5,6 +5,9 @@
 #include "review/review.h"
 
 #include <map>
+#include <optional>
+#include <string>
+#include <string_view>
 #include <vector>
 
 namespace jg {
@@ -22,11 +25,27 @@ std::vector<PathStretch> stretchesToFollow(const Review& review);
 /// or taken away since.
 Path pathOf(const Review& review, Landmark landmark);
 
+/// The part of a path between two moments, without the camera's shake; empty without either moment, or
+/// without the path there.
+Path partOf(const Review& review, Landmark landmark, Moment from, Moment to);
+
 /// Landmarks whose path is there and holds.
 std::vector<Landmark> followedLandmarks(const Review& review);
 
-/// Moments beside the key positions that the paths tell of, each with its give and take. Only ever a
-/// suggestion. Own choice of limits: kinematics/path.h.
+/// Moments that the paths tell of, each with its give and take: when things begin to move or turn, where hand
+/// and elbow are highest or lowest, and when the forearm is furthest back and within ten degrees of it. Only
+/// ever a suggestion. Own choice of limits: kinematics/path.h.
 std::map<Moment, PathEvent> momentsFromPaths(const Review& review, const Clip& clip, Hand hand);
+
+/// What a path says of a measure that the coach sees: one of the measure's options, and why.
+struct PathSaying {
+    std::string option;
+    std::string why;
+};
+
+/// Whether the throwing hand stalls on its way to layback ("hand-stall") and whether the elbow stops before
+/// release ("elbow-stop"). Nothing for other measures or without the path. Only ever a suggestion; limits are
+/// our own choice. Pure.
+std::optional<PathSaying> sayingFromPaths(const Review& review, const Clip& clip, std::string_view measure);
 
 } // namespace jg

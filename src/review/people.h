@@ -56,6 +56,7 @@ struct Clip {
     std::int64_t frames = 0;
     int width = 0;
     int height = 0;
+    std::optional<double> tiltDeg; ///< clockwise, by upright edges of the place; nothing = too few
     std::vector<std::pair<std::int64_t, std::int64_t>> damaged; ///< first and last of each damaged stretch
     std::vector<FoundDelivery> deliveries;
     std::vector<std::string> check; ///< the film check in sentences, the gravest first

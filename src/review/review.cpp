@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <utility>
 
 namespace jg {
 
@@ -28,13 +29,14 @@ std::optional<Stage> stageFromId(std::string_view id) {
 }
 
 std::string_view idOf(MarkKind kind) {
-    static constexpr std::array<std::string_view, 5> ids = {"plumb", "level", "line", "head-box", "angle"};
+    static constexpr std::array<std::string_view, 6> ids = {"plumb",    "level", "line",
+                                                            "head-box", "angle", "mound"};
     return ids.at(static_cast<std::size_t>(kind));
 }
 
 std::string_view nameOf(MarkKind kind) {
-    static constexpr std::array<std::string_view, 5> names = {"plumb line", "level line", "line", "head box",
-                                                              "angle"};
+    static constexpr std::array<std::string_view, 6> names = {
+        "plumb line", "level line", "line", "head box", "angle", "line down the mound"};
     return names.at(static_cast<std::size_t>(kind));
 }
 
@@ -53,12 +55,17 @@ std::string_view idOf(StopKind kind) {
     return ids.at(static_cast<std::size_t>(kind));
 }
 
-std::optional<std::int64_t> Review::frameOf(Moment moment) const {
+std::optional<std::int64_t> DeliveryMarks::frameOf(Moment moment) const {
     const auto it = moments.find(moment);
     return it == moments.end() ? std::nullopt : it->second.frame;
 }
 
-const PointMark* Review::point(std::int64_t frame, Landmark landmark) const {
+std::optional<std::int64_t> DeliveryMarks::frameOf(const Slot& slot) const {
+    const auto frame = frameOf(slot.at);
+    return frame ? std::optional(*frame + slot.frames) : std::nullopt;
+}
+
+const PointMark* DeliveryMarks::point(std::int64_t frame, Landmark landmark) const {
     const auto it = points.find({frame, landmark});
     return it == points.end() ? nullptr : &it->second;
 }
@@ -76,7 +83,7 @@ std::vector<Target> Review::walkTargets() const {
     return all;
 }
 
-ClickedPoint Review::steadied(std::int64_t frame, const ClickedPoint& point) const {
+ClickedPoint DeliveryMarks::steadied(std::int64_t frame, const ClickedPoint& point) const {
     if (!shake || !shake->on) return point;
     const auto it = shake->shifts.find(frame);
     if (it == shake->shifts.end()) return point;
@@ -86,6 +93,19 @@ ClickedPoint Review::steadied(std::int64_t frame, const ClickedPoint& point) con
 const Stop* Review::stop(const StopId& stopId) const {
     const auto it = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.id == stopId; });
     return it == stops.end() ? nullptr : &*it;
+}
+
+const DeliveryMarks* Review::delivery(int wanted) const {
+    if (wanted == number) return this;
+    const auto it =
+        std::find_if(aside.begin(), aside.end(), [&](const DeliveryMarks& d) { return d.number == wanted; });
+    return it == aside.end() ? nullptr : &*it;
+}
+
+void Review::takeInHand(int wanted) {
+    const auto it =
+        std::find_if(aside.begin(), aside.end(), [&](const DeliveryMarks& d) { return d.number == wanted; });
+    if (it != aside.end()) std::swap(static_cast<DeliveryMarks&>(*this), *it);
 }
 
 } // namespace jg

@@ -32,10 +32,11 @@ struct FrameSpan {
     bool operator==(const FrameSpan&) const = default;
 };
 
-/// How far the camera was turned from square, in the coach's word: toward the plate (side views) or the glove
-/// side.
+/// How far the camera was turned from square: toward the plate (side views) or the glove side. In the coach's
+/// word, or from the rubber's corners.
 struct CameraTurn {
     double deg = 0;
+    double sdDeg = 3; ///< own choice for a turn judged by eye
     bool operator==(const CameraTurn&) const = default;
 };
 
@@ -86,7 +87,7 @@ struct FollowedPath {
     bool operator==(const FollowedPath&) const = default;
 };
 
-enum class MarkKind { Plumb, Level, Line, HeadBox, Angle };
+enum class MarkKind { Plumb, Level, Line, HeadBox, Angle, Mound };
 std::string_view idOf(MarkKind kind);
 std::string_view nameOf(MarkKind kind);
 std::size_t pointsOf(MarkKind kind); ///< 2, or 3 for an angle
@@ -136,6 +137,7 @@ struct Stop {
     std::string finding; ///< measure or item id; empty for the recap
     std::string title;
     std::int64_t frame = 0;
+    int delivery = 1; ///< on which the frame lies
     bool operator==(const Stop&) const = default;
 };
 
@@ -189,38 +191,56 @@ struct SentRecord {
     bool operator==(const SentRecord&) const = default;
 };
 
-/// One review. A value: copying it copies everything; no pointers.
-struct Review {
-    ReviewId id;
-    SubmissionId submission;
-    AthleteId athlete;
+/// What was found on one delivery, on one film of it.
+struct DeliveryMarks {
+    int number = 1; ///< its own within the review
+    int pitch = 1;  ///< the pitch it shows; films of one pitch from two sides share it
     ClipId clip;
-    Date date{};
-    Approach approach; ///< frozen copy of what it is judged by
-    Stage stage = Stage::Look;
     std::optional<CameraTurn> turn;   ///< nothing = the camera is taken as square
-    std::optional<FrameSpan> cut;     ///< the delivery under review; nothing = the whole film
+    std::optional<FrameSpan> cut;     ///< where it lies on the film; nothing = the whole film
     std::optional<CameraShake> shake; ///< nothing = not looked for
     std::map<ScaleKind, ScaleMark> scales;
     std::map<Moment, MomentMark> moments;
     std::map<PointKey, PointMark> points;
     std::map<Landmark, FollowedPath> paths;
     std::map<std::string, FreeMark> marks;
-    std::map<std::string, Grade> grades;
     std::map<std::string, MeasureNote> measureNotes;
     std::map<std::string, MeasureAnswer> answers; ///< by measure
-    std::vector<std::string> extras;              ///< measures taken beside the approach's
+    bool operator==(const DeliveryMarks&) const = default;
+
+    std::optional<std::int64_t> frameOf(Moment moment) const;
+    std::optional<std::int64_t> frameOf(const Slot& slot) const;
+    const PointMark* point(std::int64_t frame, Landmark landmark) const;
+    /// A clicked point where it lies with the camera's shake taken out, its error with it; the same when
+    /// there is none, it is off, or the frame is not in it.
+    ClickedPoint steadied(std::int64_t frame, const ClickedPoint& point) const;
+    /// True while nothing is set or placed on it.
+    bool blank() const { return moments.empty() && points.empty(); }
+};
+
+/// One review: the delivery in hand, the others, and what is said of them together. A value: copying it
+/// copies everything; no pointers.
+struct Review : DeliveryMarks {
+    ReviewId id;
+    SubmissionId submission;
+    AthleteId athlete;
+    Date date{};
+    Approach approach; ///< frozen copy of what it is judged by
+    Stage stage = Stage::Look;
+    std::vector<DeliveryMarks> aside; ///< the deliveries that are not in hand
+    std::map<std::string, Grade> grades;
+    std::vector<std::string> extras; ///< measures taken beside the approach's
     std::vector<Stop> stops;
     std::map<StopId, Take> takes;
     Plan plan;
     std::optional<SentRecord> sent;
 
-    std::optional<std::int64_t> frameOf(Moment moment) const;
-    const PointMark* point(std::int64_t frame, Landmark landmark) const;
-    /// A clicked point where it lies with the camera's shake taken out, its error with it; the same when
-    /// there is none, it is off, or the frame is not in it.
-    ClickedPoint steadied(std::int64_t frame, const ClickedPoint& point) const;
     const Stop* stop(const StopId& id) const;
+    /// The delivery in hand or one aside; null for none of that number.
+    const DeliveryMarks* delivery(int number) const;
+    /// Takes a delivery that lies aside in hand; the one before is laid aside. Without one of that number
+    /// nothing happens.
+    void takeInHand(int number);
     /// The targets the walk measures: the approach's, and the extras as recorded ones.
     std::vector<Target> walkTargets() const;
 };

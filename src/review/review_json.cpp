@@ -1,6 +1,7 @@
 #include "review/review_json.h"
 
 #include "coaching/target_json.h"
+#include "review/json_fields.h"
 
 #include <nlohmann/json.hpp>
 
@@ -13,25 +14,6 @@ namespace jg {
 using nlohmann::json;
 
 namespace {
-
-template <typename T>
-T need(std::optional<T> value, const char* what) {
-    if (!value) throw std::invalid_argument(std::string(what) + " is not valid");
-    return *value;
-}
-
-json dateAsJson(const std::optional<Date>& date) {
-    return date ? json(isoDate(*date)) : json(nullptr);
-}
-
-std::optional<Date> dateIn(const json& row, const char* field) {
-    if (!row.contains(field) || row[field].is_null()) return std::nullopt;
-    return need(parseIsoDate(row[field].get<std::string>()), field);
-}
-
-Date mustDate(const json& row, const char* field) {
-    return need(dateIn(row, field), field);
-}
 
 json pointAsJson(ImagePoint p) {
     return json::array({p.x, p.y});
@@ -139,57 +121,6 @@ Approach approachIn(const json& row) {
     return a;
 }
 
-json deliveriesAsJson(const std::vector<FoundDelivery>& deliveries) {
-    json rows = json::array();
-    for (const FoundDelivery& d : deliveries) {
-        json places = json::object();
-        for (const auto& [moment, place] : d.places)
-            places[std::string(info(moment).id)] = {{"frame", place.frame}, {"sure", place.sure}};
-        rows.push_back({{"first", d.first}, {"last", d.last}, {"places", places}});
-    }
-    return rows;
-}
-
-std::vector<FoundDelivery> deliveriesIn(const json& rows) {
-    std::vector<FoundDelivery> all;
-    for (const json& row : rows) {
-        FoundDelivery d{row.at("first"), row.at("last"), {}};
-        for (const auto& [id, place] : row.at("places").items())
-            d.places[need(momentFromId(id), "moment")] = {place.at("frame"), place.at("sure")};
-        all.push_back(std::move(d));
-    }
-    return all;
-}
-
-json clipAsJson(const Clip& c) {
-    return {{"id", c.id.value},           {"athlete", c.athlete.value},
-            {"media", c.mediaHash},       {"extension", c.extension},
-            {"fileName", c.fileName},     {"view", idOf(c.view)},
-            {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
-            {"frames", c.frames},         {"width", c.width},
-            {"height", c.height},         {"check", c.check},
-            {"damaged", c.damaged},       {"deliveries", deliveriesAsJson(c.deliveries)}};
-}
-
-Clip clipIn(const json& row) {
-    Clip c;
-    c.id.value = row.at("id");
-    c.athlete.value = row.at("athlete");
-    c.mediaHash = row.at("media");
-    c.extension = row.at("extension");
-    c.fileName = row.at("fileName");
-    c.view = need(viewFromId(row.at("view").get<std::string>()), "view");
-    c.captureFps = row.at("captureFps");
-    c.captureSource = row.value("captureSource", "");
-    c.frames = row.at("frames");
-    c.width = row.at("width");
-    c.height = row.at("height");
-    c.check = row.value("check", std::vector<std::string>{});
-    c.damaged = row.value("damaged", c.damaged);
-    c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
-    return c;
-}
-
 json pathAsJson(const Path& path) {
     json rows = json::array();
     for (const PathPlace& p : path) rows.push_back({p.frame, p.at.x, p.at.y, p.sdPx});
@@ -202,106 +133,154 @@ Path pathIn(const json& rows) {
     return path;
 }
 
-void writeLooking(const Review& r, json& d) {
-    if (r.turn) d["cameraTurnDeg"] = r.turn->deg;
-    if (r.cut) d["cut"] = {r.cut->first, r.cut->last};
-    if (r.shake) {
-        json shifts = json::array();
-        for (const auto& [frame, by] : r.shake->shifts) shifts.push_back({frame, by.x, by.y});
-        d["shake"] = {{"reference", r.shake->reference},
-                      {"sdPx", r.shake->sdPx},
-                      {"on", r.shake->on},
-                      {"shifts", shifts}};
+json marksAsJson(const std::map<std::string, FreeMark>& marks) {
+    json rows = json::array();
+    for (const auto& [id, mark] : marks) {
+        json points = json::array();
+        for (const ImagePoint p : mark.points) points.push_back(pointAsJson(p));
+        rows.push_back({{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
     }
-    d["scales"] = json::object();
-    for (const auto& [kind, s] : r.scales)
-        d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
-                                                   {"from", pointAsJson(s.from)},
-                                                   {"to", pointAsJson(s.to)},
-                                                   {"metres", s.metres}};
-    d["moments"] = json::object();
-    for (const auto& [moment, mark] : r.moments) {
-        json row = json::object();
-        if (mark.frame)
-            row["frame"] = *mark.frame;
-        else
-            row["notVisible"] = mark.notVisible;
-        d["moments"][std::string(info(moment).id)] = row;
-    }
-    d["points"] = json::array();
-    for (const auto& [key, mark] : r.points) {
+    return rows;
+}
+
+json pointsAsJson(const std::map<PointKey, PointMark>& points) {
+    json rows = json::array();
+    for (const auto& [key, mark] : points) {
         json row = {{"frame", key.frame},
                     {"landmark", info(key.landmark).id},
                     {"at", pointAsJson(mark.point.at)},
                     {"sigmaPx", mark.point.sigmaPx}};
         if (!mark.hidden.empty()) row["hidden"] = mark.hidden;
-        d["points"].push_back(row);
+        rows.push_back(row);
     }
-    d["paths"] = json::object();
-    for (const auto& [landmark, path] : r.paths)
-        d["paths"][std::string(info(landmark).id)] = {
-            {"places", pathAsJson(path.places)}, {"from", pathAsJson(path.from)}, {"asks", path.asks}};
-    d["marks"] = json::array();
-    for (const auto& [id, mark] : r.marks) {
-        json points = json::array();
-        for (const ImagePoint p : mark.points) points.push_back(pointAsJson(p));
-        d["marks"].push_back(
-            {{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
-    }
-    d["grades"] = json::object();
-    for (const auto& [id, g] : r.grades)
-        d["grades"][id] = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
-    d["measureNotes"] = json::object();
-    for (const auto& [id, n] : r.measureNotes)
-        d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
-    d["answers"] = json::object();
-    for (const auto& [id, a] : r.answers) d["answers"][id] = {{"seen", a.seen}, {"numbers", a.numbers}};
-    d["extras"] = r.extras;
+    return rows;
 }
 
-void readLooking(const json& d, Review& r) {
-    const json answers = d.value("answers", json::object());
-    for (const auto& [id, a] : answers.items())
-        r.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
-    r.extras = d.value("extras", r.extras);
-    if (d.contains("cameraTurnDeg")) r.turn = CameraTurn{d["cameraTurnDeg"]};
-    if (d.contains("cut")) r.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
+void writeCamera(const DeliveryMarks& m, json& d) {
+    if (m.turn) {
+        d["cameraTurnDeg"] = m.turn->deg;
+        d["cameraTurnSdDeg"] = m.turn->sdDeg;
+    }
+    if (m.cut) d["cut"] = {m.cut->first, m.cut->last};
+    if (m.shake) {
+        json shifts = json::array();
+        for (const auto& [frame, by] : m.shake->shifts) shifts.push_back({frame, by.x, by.y});
+        d["shake"] = {{"reference", m.shake->reference},
+                      {"sdPx", m.shake->sdPx},
+                      {"on", m.shake->on},
+                      {"shifts", shifts}};
+    }
+    d["scales"] = json::object();
+    for (const auto& [kind, s] : m.scales)
+        d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
+                                                   {"from", pointAsJson(s.from)},
+                                                   {"to", pointAsJson(s.to)},
+                                                   {"metres", s.metres}};
+}
+
+void writeDelivery(const DeliveryMarks& m, json& d) {
+    d["clip"] = m.clip.value;
+    d["delivery"] = m.number;
+    d["pitch"] = m.pitch;
+    writeCamera(m, d);
+    d["moments"] = json::object();
+    for (const auto& [moment, mark] : m.moments)
+        d["moments"][std::string(info(moment).id)] =
+            mark.frame ? json{{"frame", *mark.frame}} : json{{"notVisible", mark.notVisible}};
+    d["points"] = pointsAsJson(m.points);
+    d["paths"] = json::object();
+    for (const auto& [landmark, path] : m.paths)
+        d["paths"][std::string(info(landmark).id)] = {
+            {"places", pathAsJson(path.places)}, {"from", pathAsJson(path.from)}, {"asks", path.asks}};
+    d["marks"] = marksAsJson(m.marks);
+    d["measureNotes"] = json::object();
+    for (const auto& [id, n] : m.measureNotes)
+        d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
+    d["answers"] = json::object();
+    for (const auto& [id, a] : m.answers) d["answers"][id] = {{"seen", a.seen}, {"numbers", a.numbers}};
+}
+
+void readCamera(const json& d, DeliveryMarks& m) {
+    if (d.contains("cameraTurnDeg")) m.turn = CameraTurn{d["cameraTurnDeg"], d.value("cameraTurnSdDeg", 3.0)};
+    if (d.contains("cut")) m.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
     if (d.contains("shake")) {
         const json& s = d["shake"];
-        r.shake = CameraShake{s.at("reference"), {}, s.at("sdPx"), s.at("on")};
-        for (const json& row : s.at("shifts")) r.shake->shifts[row.at(0)] = {row.at(1), row.at(2)};
+        m.shake = CameraShake{s.at("reference"), {}, s.at("sdPx"), s.at("on")};
+        for (const json& row : s.at("shifts")) m.shake->shifts[row.at(0)] = {row.at(1), row.at(2)};
     }
     const json scales = d.value("scales", json::object());
     for (const auto& [id, s] : scales.items())
-        r.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),
+        m.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),
                                                     s.at("metres")};
+}
+
+void readMarks(const json& rows, DeliveryMarks& m) {
+    for (const auto& row : rows) {
+        FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 6, "mark"), row.at("frame"), {}};
+        for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
+        if (mark.points.size() != pointsOf(mark.kind))
+            throw std::invalid_argument("a mark has the wrong number of points");
+        m.marks[mark.id] = mark;
+    }
+}
+
+void readDelivery(const json& d, DeliveryMarks& m) {
+    m.clip.value = d.at("clip");
+    m.number = d.value("delivery", 1);
+    m.pitch = d.value("pitch", 1);
+    readCamera(d, m);
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;
         if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();
         mark.notVisible = row.value("notVisible", "");
-        r.moments[need(momentFromId(id), "position")] = mark;
+        m.moments[need(momentFromId(id), "position")] = mark;
     }
     for (const auto& row : d.at("points")) {
         const PointKey key{row.at("frame"),
                            need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
-        r.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
+        m.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
     }
     const json paths = d.value("paths", json::object());
     for (const auto& [id, path] : paths.items())
-        r.paths[need(landmarkFromId(id), "landmark")] = {pathIn(path.at("places")), pathIn(path.at("from")),
+        m.paths[need(landmarkFromId(id), "landmark")] = {pathIn(path.at("places")), pathIn(path.at("from")),
                                                          path.value("asks", std::vector<std::int64_t>{})};
-    for (const auto& row : d.at("marks")) {
-        FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 5, "mark"), row.at("frame"), {}};
-        for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
-        if (mark.points.size() != pointsOf(mark.kind))
-            throw std::invalid_argument("a mark has the wrong number of points");
-        r.marks[mark.id] = mark;
+    readMarks(d.at("marks"), m);
+    for (const auto& [id, row] : d.at("measureNotes").items())
+        m.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
+    const json answers = d.value("answers", json::object());
+    for (const auto& [id, a] : answers.items())
+        m.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
+}
+
+/// The delivery in hand stands in the review itself, as it did before there were others.
+void writeLooking(const Review& r, json& d) {
+    writeDelivery(r, d);
+    if (!r.aside.empty()) {
+        d["aside"] = json::array();
+        for (const DeliveryMarks& m : r.aside) {
+            json row;
+            writeDelivery(m, row);
+            d["aside"].push_back(std::move(row));
+        }
+    }
+    d["grades"] = json::object();
+    for (const auto& [id, g] : r.grades)
+        d["grades"][id] = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
+    d["extras"] = r.extras;
+}
+
+void readLooking(const json& d, Review& r) {
+    readDelivery(d, r);
+    for (const json& row : d.value("aside", json::array())) {
+        DeliveryMarks m;
+        readDelivery(row, m);
+        if (r.delivery(m.number)) throw std::invalid_argument("two deliveries have the same number");
+        r.aside.push_back(std::move(m));
     }
     for (const auto& [id, row] : d.at("grades").items())
         r.grades[id] = {enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"),
                         row.value("reason", "")};
-    for (const auto& [id, row] : d.at("measureNotes").items())
-        r.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
+    r.extras = d.value("extras", r.extras);
 }
 
 void writeSaying(const Review& r, json& d) {
@@ -311,7 +290,8 @@ void writeSaying(const Review& r, json& d) {
                               {"kind", idOf(s.kind)},
                               {"finding", s.finding},
                               {"title", s.title},
-                              {"frame", s.frame}});
+                              {"frame", s.frame},
+                              {"delivery", s.delivery}});
     d["takes"] = json::object();
     for (const auto& [id, t] : r.takes) d["takes"][id.value] = takeAsJson(t);
     d["plan"] = planAsJson(r.plan);
@@ -324,19 +304,11 @@ void readSaying(const json& d, Review& r) {
                            enumIn<StopKind>(s.at("kind"), 3, "stop"),
                            s.at("finding"),
                            s.at("title"),
-                           s.at("frame")});
+                           s.at("frame"),
+                           s.value("delivery", 1)});
     for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};
-}
-
-template <typename T, typename Read>
-Result<T> guarded(std::string_view text, const char* what, Read read) {
-    try {
-        return read(json::parse(text));
-    } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged, std::string("The ") + what + " can't be read: " + e.what() + ".");
-    }
 }
 
 } // namespace
@@ -358,7 +330,6 @@ std::string toJson(const Review& r) {
               {"id", r.id.value},
               {"submission", r.submission.value},
               {"athlete", r.athlete.value},
-              {"clip", r.clip.value},
               {"date", isoDate(r.date)},
               {"stage", idOf(r.stage)},
               {"approach", approachAsJson(r.approach)}};
@@ -373,66 +344,12 @@ Result<Review> reviewFromJson(std::string_view text) {
         r.id.value = d.at("id");
         r.submission.value = d.at("submission");
         r.athlete.value = d.at("athlete");
-        r.clip.value = d.at("clip");
         r.date = mustDate(d, "date");
         r.stage = need(stageFromId(d.at("stage").get<std::string>()), "stage");
         r.approach = approachIn(d.at("approach"));
         readLooking(d, r);
         readSaying(d, r);
         return r;
-    });
-}
-
-std::string toJson(const Athlete& a) {
-    return json{
-        {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},
-        {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
-        {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}}
-        .dump();
-}
-
-Result<Athlete> athleteFromJson(std::string_view text) {
-    return guarded<Athlete>(text, "athlete", [](const json& d) {
-        return Athlete{{d.at("id")},
-                       d.at("firstName"),
-                       d.at("lastName"),
-                       mustDate(d, "born"),
-                       need(handFromId(d.at("hand").get<std::string>()), "hand"),
-                       d.value("level", ""),
-                       d.value("email", ""),
-                       d.value("guardianName", ""),
-                       d.value("guardianEmail", "")};
-    });
-}
-
-std::string toJson(const Submission& s) {
-    json clips = json::array();
-    for (const Clip& c : s.clips) clips.push_back(clipAsJson(c));
-    return json{{"id", s.id.value},
-                {"athlete", s.athlete.value},
-                {"received", isoDate(s.received)},
-                {"promised", dateAsJson(s.promised)},
-                {"asked", s.asked},
-                {"pain", s.pain},
-                {"delivery", s.delivery},
-                {"surface", s.surface},
-                {"clips", clips}}
-        .dump();
-}
-
-Result<Submission> submissionFromJson(std::string_view text) {
-    return guarded<Submission>(text, "submission", [](const json& d) {
-        Submission s;
-        s.id.value = d.at("id");
-        s.athlete.value = d.at("athlete");
-        s.received = mustDate(d, "received");
-        s.promised = dateIn(d, "promised");
-        s.asked = d.value("asked", "");
-        s.pain = d.value("pain", "");
-        s.delivery = d.value("delivery", "");
-        s.surface = d.value("surface", "");
-        for (const auto& c : d.at("clips")) s.clips.push_back(clipIn(c));
-        return s;
     });
 }
 

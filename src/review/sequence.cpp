@@ -49,7 +49,8 @@ void compare(const SequenceEvent& before, SequenceEvent& e, double captureFps) {
 
 } // namespace
 
-std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand) {
+std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand,
+                                      const std::optional<Estimate>& ball) {
     std::vector<SequenceEvent> events;
     const auto zero = review.frameOf(Moment::FootTouch);
     if (!zero || clip.captureFps <= 0) return events;
@@ -65,6 +66,10 @@ std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Ha
         e.fromPath = !frame;
         e.ms = static_cast<double>(e.frame - *zero) * frameMs;
         e.halfMs = frameMs * (frame ? 0.5 : static_cast<double>(path->second.plusMinus));
+        if (moment == Moment::Release && frame && ball) {
+            e.ms += ball->value;
+            e.halfMs = ball->half95();
+        }
         events.push_back(e);
     };
     for (const Moment moment : kWanted) add(moment);

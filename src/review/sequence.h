@@ -24,6 +24,8 @@ struct SequenceEvent {
 /// First touch, then hips, trunk, elbow, hand and release, with what else of the stride is set: by time.
 /// Empty when first touch is not set or the rate is unknown. An event lies within a frame of where it is set;
 /// one from a path as far as the path says. Pure. Source of the order: common practice, from the ground up.
-std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand);
+/// `ball` is how long after its frame the ball left the hand, in ms, where that was measured.
+std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand,
+                                      const std::optional<Estimate>& ball = std::nullopt);
 
 } // namespace jg

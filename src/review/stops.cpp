@@ -5,14 +5,15 @@
 
 namespace jg {
 
-std::int64_t frameOfFinding(const Review& review, const Playbook& playbook, std::string_view finding) {
+std::int64_t frameOfFinding(const DeliveryMarks& delivery, const Playbook& playbook,
+                            std::string_view finding) {
     std::optional<Moment> moment;
     if (const auto* m = playbook.measure(finding)) moment = m->moments.back();
     if (const auto* i = playbook.item(finding)) moment = i->position;
     if (moment)
-        if (const auto frame = review.frameOf(*moment)) return *frame;
+        if (const auto frame = delivery.frameOf(*moment)) return *frame;
     for (const MomentInfo& m : keyPositions())
-        if (const auto frame = review.frameOf(m.moment)) return *frame;
+        if (const auto frame = delivery.frameOf(m.moment)) return *frame;
     return 0;
 }
 
@@ -27,7 +28,9 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
     stop.kind = strength ? StopKind::Strength : StopKind::Correction;
     stop.finding = std::string(finding);
     stop.title = playbook.nameOfFinding(finding);
-    stop.frame = frameOfFinding(review, playbook, finding);
+    const MeasureRow* row = a.measure(finding);
+    stop.delivery = row ? row->delivery : review.number;
+    stop.frame = frameOfFinding(*review.delivery(stop.delivery), playbook, finding);
     return stop;
 }
 

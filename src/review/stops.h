@@ -9,10 +9,12 @@
 
 namespace jg {
 
-/// The frame on which a finding shows: its position's, else the first position set, else 0.
-std::int64_t frameOfFinding(const Review& review, const Playbook& playbook, std::string_view finding);
+/// The frame of a delivery on which a finding shows: its position's, else the first position set, else 0.
+std::int64_t frameOfFinding(const DeliveryMarks& delivery, const Playbook& playbook,
+                            std::string_view finding);
 
-/// A stop for a finding. Strength or correction by the assessment. Nothing for an unknown finding.
+/// A stop for a finding, on the delivery its number is from. Strength or correction by the assessment.
+/// Nothing for an unknown finding.
 std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
                             std::string_view finding, StopId id);
 

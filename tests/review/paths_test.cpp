@@ -7,6 +7,9 @@
 #include "review/review_json.h"
 #include "tests/support/fixtures.h"
 
+#include <algorithm>
+#include <cmath>
+
 namespace jg {
 namespace {
 
@@ -81,6 +84,85 @@ TEST(Paths, TellWhenTheHandGoesForward) {
     closed.view = View::Closed;
     EXPECT_FALSE(momentsFromPaths(r, closed, Hand::Right).contains(Moment::HandForward));
     EXPECT_TRUE(momentsFromPaths(r, closed, Hand::Left).contains(Moment::HandForward));
+}
+
+/// A review whose path of a landmark is given by a function of the frame, from Hands part to Release.
+template <typename At>
+void follow(Review& r, L landmark, const At& at) {
+    FollowedPath path;
+    for (std::int64_t n = 60; n <= 140; ++n) path.places.push_back({n, at(static_cast<double>(n)), 0.3});
+    for (const std::int64_t end : {60, 140}) {
+        r.points[{end, landmark}] = {{at(static_cast<double>(end)), 2}, ""};
+        path.from.push_back({end, at(static_cast<double>(end)), 2});
+    }
+    r.paths[landmark] = path;
+}
+
+Review thrown() {
+    Review r = clicked();
+    r.points.clear();
+    r.moments[Moment::HandBreak] = {60, ""};
+    r.moments[Moment::Load] = {80, ""};
+    r.moments[Moment::Layback] = {130, ""};
+    return r;
+}
+
+TEST(Paths, TellTheLaybackAndHowLongTheForearmDwells) {
+    Review r = thrown();
+    follow(r, L::BackElbow, [](double) { return ImagePoint{600, 300}; });
+    // Up at plant, back by 3 degrees a frame to 60 degrees past it at frame 120, then forward by 6.
+    const auto degrees = [](double n) { return n <= 120 ? 90 + 3 * (n - 100) : 150 - 6 * (n - 120); };
+    follow(r, L::BackWrist, [&](double n) {
+        const double a = degrees(n) / 57.29578;
+        return ImagePoint{600 + 60 * std::cos(a), 300 - 60 * std::sin(a)};
+    });
+    const auto events = momentsFromPaths(r, sideClip(), Hand::Right);
+    EXPECT_EQ(events.at(Moment::Layback).frame, 120);
+    EXPECT_EQ(events.at(Moment::LaybackFrom).frame, 117); // within ten degrees: three frames at 3, one at 6
+    EXPECT_EQ(events.at(Moment::LaybackTo).frame, 121);
+}
+
+TEST(Paths, TellWhenHipsTurnAndTheTrunkTips) {
+    Review r = thrown();
+    follow(r, L::BackHip, [](double) { return ImagePoint{600, 400}; });
+    follow(r, L::LeadHip, [](double n) { return ImagePoint{600 + std::max(0.0, n - 110) * 4, 400}; });
+    follow(r, L::Pelvis, [](double) { return ImagePoint{610, 400}; });
+    follow(r, L::Neck, [](double n) {
+        const double a = std::max(0.0, n - 125) * 3 / 57.29578;
+        return ImagePoint{610 + 120 * std::sin(a), 400 - 120 * std::cos(a)};
+    });
+    const auto events = momentsFromPaths(r, sideClip(), Hand::Right);
+    EXPECT_NEAR(static_cast<double>(events.at(Moment::PelvisTurns).frame), 110, 1);
+    EXPECT_NEAR(static_cast<double>(events.at(Moment::TrunkTilts).frame), 125, 1);
+    EXPECT_FALSE(events.contains(Moment::TrunkOpens)); // nobody followed the shoulders
+}
+
+TEST(Paths, SayWhetherTheHandStallsAndTheElbowStops) {
+    Review r = thrown();
+    const auto say = [&](const char* id) { return sayingFromPaths(r, sideClip(), id); };
+    EXPECT_FALSE(say("hand-stall"));
+    follow(r, L::BackWrist, [](double n) { return ImagePoint{500 + 3 * n, 300}; });
+    EXPECT_EQ(say("hand-stall")->option, "flows");
+    follow(r, L::BackWrist, [](double n) {
+        return ImagePoint{500 + 3 * std::min(n, 90.0) + 3 * std::max(0.0, n - 105), 300};
+    });
+    EXPECT_EQ(say("hand-stall")->option, "stops and turns back");
+    follow(r, L::BackWrist, [](double n) {
+        return ImagePoint{500 + 3 * n - 2.3 * (std::clamp(n, 90.0, 105.0) - 90), 300};
+    });
+    const auto slows = say("hand-stall");
+    EXPECT_EQ(slows->option, "slows");
+    EXPECT_NE(slows->why.find("the hand slows to 23 % of its fastest at frame"), std::string::npos)
+        << slows->why;
+    follow(r, L::BackElbow, [](double n) { return ImagePoint{500 + 4 * std::min(n, 136.0), 300}; });
+    EXPECT_EQ(say("elbow-stop")->option, "clear stop");
+    follow(r, L::BackElbow, [](double n) { return ImagePoint{500 + 4 * n, 300}; });
+    EXPECT_EQ(say("elbow-stop")->option, "none");
+    for (const char* id : {"hand-stall", "elbow-stop"}) { // only what the measure lets the coach say
+        const auto& options = test::playbook().measure(id)->options;
+        EXPECT_NE(std::find(options.begin(), options.end(), say(id)->option), options.end());
+    }
+    EXPECT_FALSE(say("palm-facing"));
 }
 
 TEST(Paths, WhereOneWasLostTheGuideAsks) {

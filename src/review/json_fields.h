@@ -1,0 +1,45 @@
+// What the JSON of reviews and of people share. Inside the review room only.
+#pragma once
+
+#include "base/date.h"
+#include "base/result.h"
+
+#include <nlohmann/json.hpp>
+
+#include <optional>
+#include <stdexcept>
+#include <string>
+#include <string_view>
+
+namespace jg {
+
+template <typename T>
+T need(std::optional<T> value, const char* what) {
+    if (!value) throw std::invalid_argument(std::string(what) + " is not valid");
+    return *value;
+}
+
+inline nlohmann::json dateAsJson(const std::optional<Date>& date) {
+    return date ? nlohmann::json(isoDate(*date)) : nlohmann::json(nullptr);
+}
+
+inline std::optional<Date> dateIn(const nlohmann::json& row, const char* field) {
+    if (!row.contains(field) || row[field].is_null()) return std::nullopt;
+    return need(parseIsoDate(row[field].get<std::string>()), field);
+}
+
+inline Date mustDate(const nlohmann::json& row, const char* field) {
+    return need(dateIn(row, field), field);
+}
+
+/// Reads a document; what is wrong with it becomes one sentence.
+template <typename T, typename Read>
+Result<T> guarded(std::string_view text, const char* what, Read read) {
+    try {
+        return read(nlohmann::json::parse(text));
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Damaged, std::string("The ") + what + " can't be read: " + e.what() + ".");
+    }
+}
+
+} // namespace jg

@@ -1,0 +1,119 @@
+#include "review/json_fields.h"
+#include "review/review_json.h"
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+json deliveriesAsJson(const std::vector<FoundDelivery>& deliveries) {
+    json rows = json::array();
+    for (const FoundDelivery& d : deliveries) {
+        json places = json::object();
+        for (const auto& [moment, place] : d.places)
+            places[std::string(info(moment).id)] = {{"frame", place.frame}, {"sure", place.sure}};
+        rows.push_back({{"first", d.first}, {"last", d.last}, {"places", places}});
+    }
+    return rows;
+}
+
+std::vector<FoundDelivery> deliveriesIn(const json& rows) {
+    std::vector<FoundDelivery> all;
+    for (const json& row : rows) {
+        FoundDelivery d{row.at("first"), row.at("last"), {}};
+        for (const auto& [id, place] : row.at("places").items())
+            d.places[need(momentFromId(id), "moment")] = {place.at("frame"), place.at("sure")};
+        all.push_back(std::move(d));
+    }
+    return all;
+}
+
+json clipAsJson(const Clip& c) {
+    json row = {{"id", c.id.value},           {"athlete", c.athlete.value},
+                {"media", c.mediaHash},       {"extension", c.extension},
+                {"fileName", c.fileName},     {"view", idOf(c.view)},
+                {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
+                {"frames", c.frames},         {"width", c.width},
+                {"height", c.height},         {"check", c.check},
+                {"damaged", c.damaged},       {"deliveries", deliveriesAsJson(c.deliveries)}};
+    if (c.tiltDeg) row["tiltDeg"] = *c.tiltDeg;
+    return row;
+}
+
+Clip clipIn(const json& row) {
+    Clip c;
+    c.id.value = row.at("id");
+    c.athlete.value = row.at("athlete");
+    c.mediaHash = row.at("media");
+    c.extension = row.at("extension");
+    c.fileName = row.at("fileName");
+    c.view = need(viewFromId(row.at("view").get<std::string>()), "view");
+    c.captureFps = row.at("captureFps");
+    c.captureSource = row.value("captureSource", "");
+    c.frames = row.at("frames");
+    c.width = row.at("width");
+    c.height = row.at("height");
+    if (row.contains("tiltDeg")) c.tiltDeg = row["tiltDeg"].get<double>();
+    c.check = row.value("check", std::vector<std::string>{});
+    c.damaged = row.value("damaged", c.damaged);
+    c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
+    return c;
+}
+
+} // namespace
+
+std::string toJson(const Athlete& a) {
+    return json{
+        {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},
+        {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
+        {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}}
+        .dump();
+}
+
+Result<Athlete> athleteFromJson(std::string_view text) {
+    return guarded<Athlete>(text, "athlete", [](const json& d) {
+        return Athlete{{d.at("id")},
+                       d.at("firstName"),
+                       d.at("lastName"),
+                       mustDate(d, "born"),
+                       need(handFromId(d.at("hand").get<std::string>()), "hand"),
+                       d.value("level", ""),
+                       d.value("email", ""),
+                       d.value("guardianName", ""),
+                       d.value("guardianEmail", "")};
+    });
+}
+
+std::string toJson(const Submission& s) {
+    json clips = json::array();
+    for (const Clip& c : s.clips) clips.push_back(clipAsJson(c));
+    return json{{"id", s.id.value},
+                {"athlete", s.athlete.value},
+                {"received", isoDate(s.received)},
+                {"promised", dateAsJson(s.promised)},
+                {"asked", s.asked},
+                {"pain", s.pain},
+                {"delivery", s.delivery},
+                {"surface", s.surface},
+                {"clips", clips}}
+        .dump();
+}
+
+Result<Submission> submissionFromJson(std::string_view text) {
+    return guarded<Submission>(text, "submission", [](const json& d) {
+        Submission s;
+        s.id.value = d.at("id");
+        s.athlete.value = d.at("athlete");
+        s.received = mustDate(d, "received");
+        s.promised = dateIn(d, "promised");
+        s.asked = d.value("asked", "");
+        s.pain = d.value("pain", "");
+        s.delivery = d.value("delivery", "");
+        s.surface = d.value("surface", "");
+        for (const auto& c : d.at("clips")) s.clips.push_back(clipIn(c));
+        return s;
+    });
+}
+
+} // namespace jg

@@ -1,0 +1,98 @@
+#include "review/pitches.h"
+
+#include "review/letter_model.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+/// Two-sided 95 % points of Student's t (Student 1908; values from memory), for 1 to 10 degrees of freedom.
+double studentT95(std::size_t freedom) {
+    static constexpr std::array t = {12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228};
+    return t.at(std::clamp<std::size_t>(freedom, 1, t.size()) - 1);
+}
+
+/// Of each pitch the surest number.
+std::vector<DeliveryValue*> pitchesOf(std::vector<DeliveryValue>& values) {
+    std::vector<DeliveryValue*> each;
+    for (DeliveryValue& v : values) {
+        const auto same =
+            std::find_if(each.begin(), each.end(), [&](auto* e) { return e->pitch == v.pitch; });
+        if (same == each.end())
+            each.push_back(&v);
+        else if (v.value.sd < (*same)->value.sd)
+            *same = &v;
+    }
+    return each;
+}
+
+struct MeanAndSd {
+    double mean = 0, sd = 0;
+};
+
+MeanAndSd over(const std::vector<DeliveryValue*>& each, const DeliveryValue* without = nullptr) {
+    const auto n = static_cast<double>(each.size() - (without ? 1 : 0));
+    MeanAndSd m;
+    for (const auto* v : each)
+        if (v != without) m.mean += *v->value.value / n;
+    for (const auto* v : each)
+        if (v != without) m.sd += (*v->value.value - m.mean) * (*v->value.value - m.mean);
+    m.sd = n > 1 ? std::sqrt(m.sd / (n - 1)) : 0;
+    return m;
+}
+
+bool standsOut(const std::vector<DeliveryValue*>& each, const DeliveryValue& one) {
+    const MeanAndSd others = over(each, &one);
+    const auto n = static_cast<double>(each.size() - 1);
+    const double allowed = std::hypot(others.sd * std::sqrt(1 + 1 / n), one.value.sd);
+    return std::abs(*one.value.value - others.mean) > 3 * allowed;
+}
+
+} // namespace
+
+std::optional<PitchSpread> spreadOf(std::vector<DeliveryValue>& values) {
+    const auto each = pitchesOf(values);
+    if (each.size() < 2) return std::nullopt;
+    const std::string& unit = each.front()->value.unit;
+    if (std::any_of(each.begin(), each.end(), [&](auto* v) { return v->value.unit != unit; }))
+        return std::nullopt;
+    PitchSpread s;
+    s.pitches = static_cast<int>(each.size());
+    s.unit = unit;
+    const MeanAndSd m = over(each);
+    s.mean = m.mean;
+    s.sd = m.sd;
+    const auto n = static_cast<double>(each.size());
+    double own = 0;
+    for (auto* v : each) {
+        own += v->value.half95() / n;
+        if (v->verdict) ++s.judged;
+        if (v->verdict && *v->verdict != Verdict::Keep) ++s.offTarget;
+        v->standsOut = each.size() > 2 && standsOut(each, *v);
+    }
+    // What all pitches of a film share (level, scale, the camera's turn) does not average out.
+    s.half95 = std::max(own, studentT95(each.size() - 1) * m.sd / std::sqrt(n));
+    return s;
+}
+
+std::string pitchesInWords(const PitchSpread& spread, const std::vector<DeliveryValue>& values) {
+    const auto number = [&](double v) { return numberInWords(v, spread.unit); };
+    std::string words = std::to_string(spread.pitches) + " pitches: " + number(spread.mean) + " \u00b1 " +
+                        numberInWords(spread.half95, spread.unit) + " on average, spread " +
+                        number(spread.sd) + ".";
+    if (spread.judged > 0)
+        words += spread.offTarget == 0                ? " On target in all."
+                 : spread.offTarget == spread.pitches ? " Off target in all."
+                                                      : " Off target in " + std::to_string(spread.offTarget) +
+                                                            " of " + std::to_string(spread.judged) + ".";
+    for (const DeliveryValue& v : values)
+        if (v.standsOut)
+            words += " Pitch " + std::to_string(v.pitch) + " stands out with " + number(*v.value.value) + ".";
+    return words;
+}
+
+} // namespace jg

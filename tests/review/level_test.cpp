@@ -1,0 +1,67 @@
+// The camera's roll from marks, from the mound and from the film's edges.
+#include "review/level.h"
+
+#include "review/review_json.h"
+#include "tests/support/fixtures.h"
+
+#include <cmath>
+
+namespace jg {
+namespace {
+
+Clip film(View view, std::optional<double> tilt = std::nullopt) {
+    Clip c;
+    c.id = {"clip-1"};
+    c.view = view;
+    c.width = 1280, c.height = 720;
+    c.tiltDeg = tilt;
+    return c;
+}
+
+DeliveryMarks with(MarkKind kind, ImagePoint from, ImagePoint to) {
+    DeliveryMarks d;
+    d.marks["m"] = {"m", kind, 10, {from, to}};
+    return d;
+}
+
+TEST(Level, NothingKnownIsTakenAsLevelAndSaysNothing) {
+    const Level level = levelOf({}, film(View::Open), Hand::Right);
+    EXPECT_EQ(level.rollDeg.value, 0);
+    EXPECT_EQ(level.rollDeg.sd, 0);
+    EXPECT_TRUE(level.by.empty());
+}
+
+TEST(Level, APlumbLineGoesBeforeTheMoundAndTheMoundBeforeTheEdges) {
+    DeliveryMarks d = with(MarkKind::Mound, {200, 500}, {700, 541.67}); // falls 1 in 12 to the right
+    EXPECT_NEAR(levelOf(d, film(View::Open, 3), Hand::Right).rollDeg.value, 0, 0.01);
+    d.marks["p"] = {"p", MarkKind::Plumb, 10, {{600, 100}, {582.5, 600}}}; // leans by 2 degrees
+    EXPECT_NEAR(levelOf(d, film(View::Open, 3), Hand::Right).rollDeg.value, 2.005, 0.01);
+    const Level edges = levelOf({}, film(View::Open, 3), Hand::Right);
+    EXPECT_EQ(edges.rollDeg.value, 3);
+    EXPECT_GT(edges.rollDeg.sd, 0);
+    EXPECT_EQ(edges.by, "upright edges in the film");
+}
+
+TEST(Level, TheMoundFallsTowardThePlateOnEitherSide) {
+    // One inch a foot is 4.764 degrees; the picture is rolled by 2 clockwise.
+    const double down = 6.764 / 57.29578, up = -2.764 / 57.29578;
+    const ImagePoint a{300, 400};
+    const DeliveryMarks right = with(MarkKind::Mound, a, {a.x + 400, a.y + 400 * std::tan(down)});
+    EXPECT_NEAR(levelOf(right, film(View::Open), Hand::Right).rollDeg.value, 2, 0.01);
+    // A left-hander's plate lies to the left: the same mound rises to the right, less the roll.
+    const DeliveryMarks left = with(MarkKind::Mound, a, {a.x + 400, a.y + 400 * std::tan(up)});
+    EXPECT_NEAR(levelOf(left, film(View::Open), Hand::Left).rollDeg.value, 2, 0.01);
+    EXPECT_EQ(levelOf(right, film(View::Front), Hand::Right).rollDeg.sd, 0); // no slope across
+}
+
+TEST(Level, TheEdgesAreKeptWithTheFilm) {
+    Submission s;
+    s.received = test::today();
+    s.clips = {film(View::Open, 1.25), film(View::Front)};
+    const auto back = submissionFromJson(toJson(s));
+    ASSERT_TRUE(back);
+    EXPECT_EQ(back->clips, s.clips);
+}
+
+} // namespace
+} // namespace jg

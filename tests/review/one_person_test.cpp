@@ -1,0 +1,72 @@
+// Points of two persons in one pose.
+#include "review/one_person.h"
+
+#include "demo/film_maker.h"
+#include "review/assess.h"
+#include "tests/support/fixtures.h"
+
+namespace jg {
+namespace {
+
+/// The generator's whole pose at a moment, as clicked on frame 100; Set on frame 10 tells the height.
+Review posed(Moment moment, bool withHeight) {
+    FilmOrder order;
+    const Delivery d(order.knobs);
+    Review r;
+    r.date = test::today();
+    r.approach = *test::playbook().approach("load-and-drive");
+    r.moments[moment] = {100, ""};
+    for (const auto& [landmark, at] : projectJoints(order, d.poseAt(d.events().at(moment))))
+        r.points[{100, landmark}] = {{at, 2}, ""};
+    if (!withHeight) return r;
+    const auto set = projectJoints(order, d.poseAt(d.events().at(Moment::Set)));
+    r.moments[Moment::Set] = {10, ""};
+    for (const Landmark l : {Landmark::Crown, Landmark::Ground}) r.points[{10, l}] = {{set.at(l), 2}, ""};
+    return r;
+}
+
+TEST(OnePerson, AWholeDeliveryIsOneInEveryPosition) {
+    for (const bool withHeight : {true, false})
+        for (const MomentInfo& m : keyPositions()) {
+            const auto odd = notOnePerson(posed(m.moment, withHeight));
+            EXPECT_TRUE(odd.empty()) << m.name << ": " << (odd.empty() ? "" : odd.front().words);
+        }
+}
+
+TEST(OnePerson, AJointOfSomebodyElseIsAskedAfter) {
+    for (const bool withHeight : {true, false}) {
+        Review r = posed(Moment::Plant, withHeight);
+        r.points[{100, Landmark::LeadAnkle}].point.at.x += 400; // the one who stands beside
+        const auto odd = notOnePerson(r);
+        ASSERT_FALSE(odd.empty());
+        EXPECT_TRUE(odd.front().from == Landmark::LeadAnkle || odd.front().to == Landmark::LeadAnkle);
+        EXPECT_NE(odd.front().words.find("another person's?"), std::string::npos);
+        Clip clip;
+        clip.view = View::Open;
+        clip.width = 1280, clip.height = 720;
+        const Assessment a = assess(r, test::playbook(), clip, Hand::Right);
+        const auto warned = [&](const char* id) {
+            const auto& warnings = a.measure(id)->value.warnings;
+            return std::any_of(warnings.begin(), warnings.end(), [](const std::string& w) {
+                return w.find("another person's?") != std::string::npos;
+            });
+        };
+        EXPECT_TRUE(warned("leg-spread"));
+        EXPECT_TRUE(warned("front-knee-plant"));
+        EXPECT_FALSE(warned("elbow-bend"));
+    }
+}
+
+TEST(OnePerson, ABallInFlightAndAFewPointsAreNothingOdd) {
+    Review r = posed(Moment::Release, true);
+    r.points[{102, Landmark::Ball}] = {{{1200, 100}, 2}, ""};
+    r.points[{102, Landmark::BackWrist}] = {{{700, 250}, 2}, ""};
+    EXPECT_TRUE(notOnePerson(r).empty());
+    Review few;
+    few.points[{5, Landmark::LeadHip}] = {{{100, 100}, 2}, ""};
+    few.points[{5, Landmark::LeadKnee}] = {{{900, 600}, 2}, ""};
+    EXPECT_TRUE(notOnePerson(few).empty()); // nothing to hold it against
+}
+
+} // namespace
+} // namespace jg
