@@ -99,7 +99,7 @@ void reviewList(const Arguments& a, std::stop_token) {
     for (const Review& r : orRefuse(library->reviews())) {
         const Athlete athlete = orRefuse(library->athlete(r.athlete));
         const Submission submission = orRefuse(library->submission(r.submission));
-        const Assessment as = assess(r, book, submission.clips.front(), athlete.hand);
+        const Assessment as = assess(r, book, submission.clips, athlete.hand);
         all.push_back({{"id", r.id.value},
                        {"athlete", athlete.fullName()},
                        {"date", isoDate(r.date)},
@@ -124,6 +124,11 @@ void reviewShow(const Arguments& a, std::stop_token) {
         row["verdict"] = m.judgement.verdict ? json(idOf(*m.judgement.verdict)) : json(nullptr);
         row["judgement"] = idOf(m.judgement.state);
         row["text"] = m.judgement.text;
+        if (m.spread)
+            row["pitches"] = {{"count", m.spread->pitches},
+                              {"mean", m.spread->mean},
+                              {"half95", m.spread->half95},
+                              {"spread", m.spread->sd}};
         out["measures"].push_back(row);
     }
     out["counts"] = countsAsJson(o->session->assessment().counts);

@@ -3,6 +3,7 @@
 #include "demo/random_orders.h"
 #include "desk/demo_review.h"
 #include "desk/intake.h"
+#include "desk/own_measures.h"
 #include "desk/places.h"
 
 #include <nlohmann/json.hpp>
@@ -70,7 +71,8 @@ struct Arrival {
     std::optional<DemoReviewWish> review;
 };
 
-std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std::vector<Athlete>& people) {
+std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string& ownMeasure, IdSource& ids,
+                              std::vector<Athlete>& people) {
     const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", today);
     const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
     const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);
@@ -108,6 +110,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std
     const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) {
         return DemoReviewWish{until, 1.6, open, seed + n};
     };
+    DemoReviewWish emekas = wish(Stage::Send, 0, 12);
+    emekas.extras = {"arm-match", ownMeasure}; // his glove arm points half at the camera at plant
     return {
         {wren,
          {wrenFilm},
@@ -153,7 +157,7 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, IdSource& ids, std
          "mound",
          addDays(today, 1),
          addDays(today, -1),
-         wish(Stage::Send, 0, 12)},
+         emekas},
         {ludo,
          {ludoOctober},
          "Does the leg spread grow?",
@@ -222,7 +226,13 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
         if (!library) return library.error();
         IdSource ids(seed);
         std::vector<Athlete> people;
-        const auto all = arrivals(seed, today, ids, people);
+        auto own = keepOwnMeasure(**library, *playbook,
+                                  {"Front arm at release",
+                                   "jointAngle",
+                                   {Landmark::LeadShoulder, Landmark::LeadElbow, Landmark::LeadWrist},
+                                   {Moment::Release}});
+        if (!own) return own.error();
+        const auto all = arrivals(seed, today, *own, ids, people);
         for (const Athlete& a : people)
             if (auto saved = (*library)->save(a); !saved) return saved;
         for (const auto& [key, value] :

@@ -97,7 +97,7 @@ void orderStops(Review& r, const Playbook& playbook, const Assessment& a, IdSour
     for (const std::string& id : rankedFaults(playbook, a).order)
         if (corrections < 2) add(id), ++corrections;
     r.stops.push_back({ids.next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
-                       r.frameOf(Moment::Plant).value_or(0)});
+                       r.frameOf(Moment::Plant).value_or(0), r.number});
 }
 
 /// A few steps round the stop's frame and a pointing finger, spread over the take.
@@ -162,6 +162,7 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     r.date = date;
     r.approach = *playbook.approach("load-and-drive");
     r.stage = wish.until;
+    r.extras = wish.extras;
     setPositions(r, clip, d, order.fps);
     clickPoints(r, playbook, clip, order, d, wish);
     const bool half = wish.until <= Stage::Judge;

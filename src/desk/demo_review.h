@@ -7,6 +7,8 @@
 #include "review/review.h"
 
 #include <cstdint>
+#include <string>
+#include <vector>
 
 namespace jg {
 
@@ -16,6 +18,7 @@ struct DemoReviewWish {
     double clickSigmaPx = 1.6;
     std::size_t measuresOpen = 0; ///< landmarks left unclicked at the end
     std::uint64_t seed = 1;
+    std::vector<std::string> extras = {}; ///< measures taken beside the approach's
 };
 
 /// A review of the clip of a generated film: positions and clicks from the truth with a hand's wobble, grades

@@ -71,7 +71,7 @@ Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today
         }
         DeskRow row{std::move(s), *athlete, std::move(*review), 14, ""};
         if (row.review) {
-            const Assessment a = assess(*row.review, playbook, row.submission.clips.front(), athlete->hand);
+            const Assessment a = assess(*row.review, playbook, row.submission.clips, athlete->hand);
             row.minutes = minutesLeft(a.counts);
             row.progress = progressOf(*row.review, a.counts);
         }

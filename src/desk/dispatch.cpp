@@ -1,11 +1,13 @@
 #include "desk/dispatch.h"
 
-#include "film/reader.h"
+#include "film/open_films.h"
 
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "post/message.h"
 #include "review/send_check.h"
+
+#include <set>
 
 namespace jg {
 
@@ -14,9 +16,9 @@ namespace fs = std::filesystem;
 namespace {
 
 /// The measure a correction's picture is about: its own, or the first it bears on that has a number.
-std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
+std::string pictured(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {
     const auto hasNumber = [&](const std::string& id) {
-        const MeasureRow* row = recipe.assessment.measure(id);
+        const MeasureRow* row = told.assessment.measure(id);
         return row && row->value.value;
     };
     if (hasNumber(finding)) return finding;
@@ -27,10 +29,38 @@ std::string pictured(const FilmRecipe& recipe, const std::string& finding) {
 
 /// Under a picture with a ghost stands what the dashed lines are.
 void sayGhosts(FilmRecipe& recipe) {
-    for (LetterCorrection& c : recipe.letter.corrections)
-        if (const MeasureGhost* ghost = ghostIn(recipe, pictured(recipe, c.finding));
+    for (LetterCorrection& c : recipe.letter.corrections) {
+        const ToldDelivery& told = toldIn(recipe, c.delivery);
+        if (const MeasureGhost* ghost = ghostIn(told, pictured(recipe, told, c.finding));
             ghost && ghost->frame == c.frame)
-            c.caption += " Dashed: the goal, " + ghost->label + ".";
+            c.caption += " Dashed: the goal, " + ghost->label + "; " + ghost->least + ".";
+    }
+}
+
+void fillGhosts(ToldDelivery& told, const Playbook& playbook, const Clip& clip, Hand hand) {
+    for (const MeasureRow& row : told.assessment.measures)
+        if (auto ghost = ghostOf(told.review, playbook, row, clip, hand))
+            told.ghosts[row.id] = *std::move(ghost);
+}
+
+/// The deliveries beside the one in hand that a stop or a correction shows.
+std::set<int> othersShown(const Review& review, const LetterModel& letter) {
+    std::set<int> numbers;
+    for (const Stop& s : review.stops) numbers.insert(s.delivery);
+    for (const LetterCorrection& c : letter.corrections) numbers.insert(c.delivery);
+    std::erase_if(numbers, [&](int n) { return n == review.number || !review.delivery(n); });
+    return numbers;
+}
+
+ToldDelivery tell(const ReviewSession& session, const Library& library, int number) {
+    ToldDelivery told{session.review(), {}, {}, {}};
+    told.review.takeInHand(number);
+    const auto& clips = session.submission().clips;
+    told.assessment = assess(told.review, session.playbook(), clips, session.athlete().hand);
+    const Clip& clip = filmOf(told.review, clips);
+    fillGhosts(told, session.playbook(), clip, session.athlete().hand);
+    told.clip = library.mediaPath(clip);
+    return told;
 }
 
 } // namespace
@@ -42,9 +72,9 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.film.playbook = session.playbook();
     r.film.assessment = session.assessment();
     r.film.letter = session.letter();
-    for (const MeasureRow& row : r.film.assessment.measures)
-        if (auto ghost = ghostOf(r.film.review, r.film.playbook, row, session.clip(), session.athlete().hand))
-            r.film.ghosts[row.id] = *std::move(ghost);
+    fillGhosts(r.film, r.film.playbook, session.clip(), session.athlete().hand);
+    for (const int number : othersShown(r.film.review, r.film.letter))
+        r.film.others.push_back(tell(session, library, number));
     sayGhosts(r.film);
     r.film.clip = library.mediaPath(session.clip());
     r.film.takesFolder = library.takePath("");
@@ -90,16 +120,18 @@ Status recordSent(Library& library, const ReviewId& id, const std::string& to, c
 Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
     std::map<std::string, QImage> stills;
     if (recipe.letter.corrections.empty()) return stills;
-    auto reader = Reader::open(recipe.clip);
-    if (!reader) return reader.error();
+    OpenFilms films;
     for (const LetterCorrection& c : recipe.letter.corrections) {
+        const ToldDelivery& told = toldIn(recipe, c.delivery);
+        auto reader = films.of(told.clip);
+        if (!reader) return reader.error();
         auto picture = (*reader)->picture(FrameNumber{c.frame});
         if (!picture) return picture.error();
-        stills[c.finding] =
-            renderStill(*picture,
-                        sceneFor(recipe.review, recipe.playbook, recipe.assessment, c.frame,
-                                 pictured(recipe, c.finding), ghostIn(recipe, pictured(recipe, c.finding))),
-                        960, true);
+        const std::string about = pictured(recipe, told, c.finding);
+        stills[c.finding] = renderStill(
+            *picture,
+            sceneFor(told.review, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
+            960, true);
     }
     return stills;
 }

@@ -106,6 +106,7 @@ Clip clipFrom(const IntakeFilm& film, const LookedAt& looked, const AthleteId& a
     c.width = looked.info.width;
     c.height = looked.info.height;
     for (const CheckLine& line : looked.check.lines) c.check.push_back(line.text);
+    c.tiltDeg = looked.check.survey.lines.tiltDeg;
     c.damaged = looked.check.damaged;
     c.deliveries = foundIn(looked, film.view);
     return c;

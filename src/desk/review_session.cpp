@@ -3,6 +3,7 @@
 #include "desk/dispatch.h"
 #include "desk/own_error_exercise.h"
 
+#include "review/deliveries.h"
 #include "review/positions.h"
 
 #include <algorithm>
@@ -48,9 +49,6 @@ Status ReviewSession::load(const SubmissionId& id, const std::string& approachId
         review_.approach = *approach;
         if (auto stored = save(); !stored) return stored;
     }
-    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(),
-                                   [&](const Clip& c) { return c.id == review_.clip; });
-    clip_ = clip == submission_.clips.end() ? submission_.clips.front() : *clip;
     // A record that can't be read only takes away the finer error.
     if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
     assessAnew(); // nobody listens yet
@@ -78,7 +76,8 @@ Status ReviewSession::save() {
 }
 
 void ReviewSession::assessAnew() {
-    assessment_ = assess(review_, playbook_, clip_, athlete_.hand);
+    clip_ = filmOf(review_, submission_.clips);
+    assessment_ = assess(review_, playbook_, submission_.clips, athlete_.hand);
     Q_EMIT changed();
 }
 
@@ -116,22 +115,40 @@ Status ReviewSession::setStage(Stage stage) {
     return save();
 }
 
-Status ReviewSession::useClip(const ClipId& id) {
-    const auto clip = std::find_if(submission_.clips.begin(), submission_.clips.end(),
-                                   [&](const Clip& c) { return c.id == id; });
-    if (clip == submission_.clips.end())
-        return fail(ErrorCode::NotFound, "That film is not part of this submission.");
-    if (!review_.moments.empty() || !review_.points.empty())
-        return fail(ErrorCode::Refused, "This review already has positions on the " +
-                                            std::string(nameOf(clip_.view)) +
-                                            " film. Clear them before reviewing another film.");
-    clip_ = *clip;
-    review_.clip = id;
-    review_.cut.reset(); // its frames were the other film's, and so is what could be undone
-    history_ = {};
-    auto stored = save();
+Status ReviewSession::lookAt(const ClipId& id, std::optional<FrameSpan> cut) {
+    const auto& clips = submission_.clips;
+    const auto clip = std::find_if(clips.begin(), clips.end(), [&](const Clip& c) { return c.id == id; });
+    if (clip == clips.end()) return fail(ErrorCode::NotFound, "That film is not part of this submission.");
+    if (review_.clip == id && review_.cut == cut) return Done{};
+    for (const DeliveryMarks& d : review_.aside)
+        if (d.clip == id && d.cut == cut) return takeInHand(d.number), Done{};
+    if (review_.clip == id && (review_.blank() || (cut && !review_.cut && mayCut(review_, *cut))))
+        return setCut(cut);
+    const DeliveryMarks fresh = nextDelivery(review_, *clip, cut, clips);
+    const Edit edit{"Look at another delivery", {SetAside{fresh.number, fresh}}};
+    if (auto done = perform(edit); !done) return done;
+    takeInHand(fresh.number);
+    return Done{};
+}
+
+void ReviewSession::takeInHand(int delivery) {
+    if (delivery == review_.number || !review_.delivery(delivery)) return;
+    review_.takeInHand(delivery);
+    if (!review_.sent)
+        if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
     assessAnew();
-    return stored;
+}
+
+std::vector<int> ReviewSession::deliveries() const {
+    std::vector<int> numbers = {review_.number};
+    for (const DeliveryMarks& d : review_.aside)
+        if (!d.blank()) numbers.push_back(d.number);
+    std::sort(numbers.begin(), numbers.end());
+    return numbers;
+}
+
+Status ReviewSession::setPitch(int pitch) {
+    return perform({"Say which pitch it shows", {SetPitch{pitch}}});
 }
 
 Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {

@@ -53,12 +53,21 @@ public:
     const History& history() const { return history_; }
     /// Where the coach is in the walk; saved, not part of undo.
     Status setStage(Stage stage);
-    /// Another film of the same submission. Errors: Refused once anything is marked.
-    Status useClip(const ClipId& clip);
+    /// Takes a delivery of this submission in hand by its film and where it lies there (nothing = all of the
+    /// film): one of the review, or else a new one. What is marked on the others stays with them. A film from
+    /// another side is taken to show the pitch in hand. Errors: NotFound, Refused once sent, those of saving.
+    Status lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
+    /// Takes a delivery of the review in hand; saved, not part of undo. Nothing happens without one of that
+    /// number.
+    void takeInHand(int delivery);
+    /// The numbers of the deliveries with something marked on them and of the one in hand, rising.
+    std::vector<int> deliveries() const;
+    /// What the delivery in hand shows: the same pitch as another film, or one of its own.
+    Status setPitch(int pitch);
     /// Sets a key position or refuses in words when the order would break.
     Status setMoment(Moment moment, std::int64_t frame);
-    /// Holds the review to one delivery of the film, or to all of it. Errors: Refused when a position lies
-    /// outside it, those of saving.
+    /// Says where on the film the delivery in hand lies; nothing = all of it. Errors: Refused when a position
+    /// lies outside it, those of saving.
     Status setCut(std::optional<FrameSpan> cut);
     /// Keeps how a mail of this review ended, in the outbox and, once it went out, in the review.
     Status settle(const OutboxItem& item, const Status& result);

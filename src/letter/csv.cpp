@@ -22,7 +22,7 @@ std::string number(double v) {
 } // namespace
 
 std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment) {
-    std::string out = "id,name,value,unit,sd,low95,high95,state,target,verdict\r\n";
+    std::string out = "id,name,value,unit,sd,low95,high95,state,target,verdict,pitches,mean,spread\r\n";
     for (const MeasureRow& row : assessment.measures) {
         const MeasureValue& v = row.value;
         const std::string name = playbook.nameOfFinding(row.id);
@@ -33,6 +33,9 @@ std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment
         out += "," + std::string(idOf(v.state)) + "," + quoted(wordsOf(row.target)) + ",";
         out += row.judgement.verdict ? std::string(idOf(*row.judgement.verdict))
                                      : std::string(idOf(row.judgement.state));
+        out += row.spread ? "," + std::to_string(row.spread->pitches) + "," + number(row.spread->mean) + "," +
+                                number(row.spread->sd)
+                          : ",,,";
         out += "\r\n";
     }
     return out;

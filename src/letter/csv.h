@@ -7,8 +7,8 @@
 
 namespace jg {
 
-/// One row a measure: id, name, value, unit, sd, low95, high95, state, target, verdict. RFC 4180 quoting,
-/// point as decimal sign. Pure.
+/// One row a measure: id, name, value, unit, sd, low95, high95, state, target, verdict, and over several
+/// pitches their count, mean and spread. RFC 4180 quoting, point as decimal sign. Pure.
 std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment);
 
 } // namespace jg

@@ -20,7 +20,7 @@ namespace {
 std::vector<ImagePoint> pointsOn(const Review& review, const MeasureDefinition& m, std::int64_t frame) {
     std::vector<ImagePoint> points;
     for (const Slot& slot : m.slots) {
-        if (review.frameOf(slot.at) != frame) continue;
+        if (review.frameOf(slot) != frame) continue;
         const PointMark* p = review.point(frame, slot.landmark);
         if (p && p->hidden.empty()) points.push_back(p->point.at);
     }
@@ -92,6 +92,7 @@ struct SceneMaker {
         case MeasureKind::TurnSide:
         case MeasureKind::TurnFront:
         case MeasureKind::TurnBetween:
+        case MeasureKind::ReleaseInstant:
             for (std::size_t i = 0; i + 1 < p.size(); i += 2)
                 scene.lines.push_back({{p[i], p[i + 1]}, false, faint});
             if (p.size() >= 2 && !faint) scene.labels.push_back({p[1], label, false});

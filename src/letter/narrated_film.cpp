@@ -1,7 +1,7 @@
 #include "letter/narrated_film.h"
 
 #include "film/encoder.h"
-#include "film/reader.h"
+#include "film/open_films.h"
 #include "letter/fonts.h"
 #include "letter/mark_painter.h"
 #include "letter/palette.h"
@@ -21,9 +21,8 @@ namespace {
 /// Paints the film's pictures. A picture that has not changed is painted once.
 class FilmPainter {
 public:
-    FilmPainter(const FilmRecipe& recipe, Reader& reader)
+    explicit FilmPainter(const FilmRecipe& recipe)
         : r_(recipe)
-        , reader_(reader)
         , canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
 
     const QImage& canvas() const { return canvas_; }
@@ -58,7 +57,10 @@ public:
         const std::string signature = signatureOf(s, state);
         if (signature == last_) return Done{};
         last_ = signature;
-        auto picture = reader_.picture(FrameNumber{state.frame});
+        const ToldDelivery& told = toldIn(r_, s.delivery);
+        auto reader = films_.of(told.clip);
+        if (!reader) return reader.error();
+        auto picture = (*reader)->picture(FrameNumber{state.frame});
         if (!picture) return picture.error();
         QPainter p(&canvas_);
         p.setRenderHint(QPainter::SmoothPixmapTransform);
@@ -69,12 +71,12 @@ public:
                     toImage(*picture));
         if (state.marks)
             paintScene(p,
-                       sceneFor(r_.review, r_.playbook, r_.assessment, state.frame, s.finding,
-                                ghostIn(r_, s.finding)),
+                       sceneFor(told.review, r_.playbook, told.assessment, state.frame, s.finding,
+                                ghostIn(told, s.finding)),
                        view, area, unit());
         for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
         if (state.pointer) paintPointer(p, *state.pointer, view, unit());
-        caption(p, s);
+        caption(p, s, told.assessment);
         return Done{};
     }
 
@@ -101,9 +103,9 @@ private:
         p.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
     }
 
-    void caption(QPainter& p, const Stop& s) {
+    void caption(QPainter& p, const Stop& s, const Assessment& a) {
         std::string words = s.title;
-        if (const MeasureRow* row = r_.assessment.measure(s.finding); row && row->value.value) {
+        if (const MeasureRow* row = a.measure(s.finding); row && row->value.value) {
             words += "   " + labelOf(row->value);
             if (const std::string wants = wordsOf(row->target); !wants.empty()) words += ", wants " + wants;
         }
@@ -134,7 +136,7 @@ private:
     }
 
     const FilmRecipe& r_;
-    Reader& reader_;
+    OpenFilms films_;
     QImage canvas_;
     std::string last_;
 };
@@ -171,10 +173,9 @@ std::vector<Chapter> chaptersOf(const std::vector<Segment>& segments) {
 
 class FilmJob {
 public:
-    FilmJob(const FilmRecipe& r, Reader& reader, std::stop_token stop,
-            const std::function<void(double)>& progress)
+    FilmJob(const FilmRecipe& r, std::stop_token stop, const std::function<void(double)>& progress)
         : r_(r)
-        , painter_(r, reader)
+        , painter_(r)
         , stop_(std::move(stop))
         , progress_(progress)
         , segments_(segmentsOf(r)) {
@@ -249,9 +250,15 @@ private:
 
 } // namespace
 
-const MeasureGhost* ghostIn(const FilmRecipe& recipe, const std::string& measure) {
-    const auto it = recipe.ghosts.find(measure);
-    return it == recipe.ghosts.end() ? nullptr : &it->second;
+const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure) {
+    const auto it = told.ghosts.find(measure);
+    return it == told.ghosts.end() ? nullptr : &it->second;
+}
+
+const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery) {
+    for (const ToldDelivery& told : recipe.others)
+        if (told.review.number == delivery) return told;
+    return recipe;
 }
 
 Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
@@ -259,10 +266,8 @@ Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path&
     if (recipe.review.takes.empty())
         return fail(ErrorCode::Refused,
                     "Nothing is said yet, so there is no film to make. Record a stop first.");
-    auto reader = Reader::open(recipe.clip);
-    if (!reader) return reader.error();
     return files.publish(path, [&](const std::filesystem::path& temporary) {
-        return FilmJob(recipe, **reader, stop, progress).run(temporary);
+        return FilmJob(recipe, stop, progress).run(temporary);
     });
 }
 

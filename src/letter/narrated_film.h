@@ -10,25 +10,35 @@
 #include <map>
 #include <stop_token>
 #include <string>
+#include <vector>
 
 namespace jg {
 
-/// Everything the film is made of. Values only, so that a job may run beside the window.
-struct FilmRecipe {
+/// A review with one of its deliveries in hand, as it is drawn.
+struct ToldDelivery {
     Review review;
-    Playbook playbook;
     Assessment assessment;
-    LetterModel letter;
     std::map<std::string, MeasureGhost> ghosts; ///< by measure
     std::filesystem::path clip;
+};
+
+/// Everything the film is made of. Values only, so that a job may run beside the window.
+struct FilmRecipe : ToldDelivery {
+    std::vector<ToldDelivery>
+        others; ///< the deliveries that stops and corrections show beside the one in hand
+    Playbook playbook;
+    LetterModel letter;
     std::filesystem::path takesFolder;
     int width = 1280;
     int height = 720;
     int fps = 30;
 };
 
-/// The ghost of a measure in a recipe; null when it has none.
-const MeasureGhost* ghostIn(const FilmRecipe& recipe, const std::string& measure);
+/// The ghost of a measure; null when it has none.
+const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure);
+
+/// The delivery of a number; the one in hand when the recipe has none of it.
+const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery);
 
 /// How long the cards stand.
 inline constexpr double kTitleSeconds = 3.0;

@@ -70,11 +70,46 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
     EXPECT_EQ(promises->at(0).due, session->review().plan.nextLook);
 }
 
-TEST(Session, AnotherFilmIsRefusedOnceSomethingIsMarked) {
+TEST(Session, AnotherDeliveryIsTakenInHandAndWhatWasMarkedStays) {
     Walk walk;
     const auto session = walk.session();
-    EXPECT_EQ(session->useClip(session->clip().id).error().code, ErrorCode::Refused);
-    EXPECT_EQ(session->useClip({"none"}).error().code, ErrorCode::NotFound);
+    const std::size_t points = session->review().points.size();
+    ASSERT_GT(points, 0U);
+    EXPECT_EQ(session->lookAt({"none"}, std::nullopt).error().code, ErrorCode::NotFound);
+    EXPECT_TRUE(session->lookAt(session->clip().id, std::nullopt)); // it is in hand
+    EXPECT_EQ(session->review().number, 1);
+    const FrameSpan later{2, 9}; // the positions lie outside it
+    ASSERT_TRUE(session->lookAt(session->clip().id, later));
+    EXPECT_EQ(session->review().number, 2);
+    EXPECT_EQ(session->review().cut, later);
+    EXPECT_TRUE(session->review().blank());
+    EXPECT_EQ(session->deliveries(), (std::vector{1, 2}));
+    ASSERT_TRUE(session->setMoment(Moment::Set, 4));
+    session->takeInHand(1);
+    EXPECT_EQ(session->review().points.size(), points);
+    EXPECT_EQ(walk.library->review(session->review().id)->delivery(2)->frameOf(Moment::Set), 4); // kept
+    EXPECT_TRUE(session->lookAt(session->clip().id, later)); // the one there is, no third
+    EXPECT_EQ(session->review().number, 2);
+    EXPECT_EQ(session->review().aside.size(), 1U);
+}
+
+TEST(Dispatch, AStopOnAnotherDeliveryBringsItAlong) {
+    Walk walk;
+    const auto session = walk.session();
+    EXPECT_TRUE(previewRecipe(*session).film.others.empty());
+    ASSERT_TRUE(session->lookAt(session->clip().id, FrameSpan{2, 9}));
+    ASSERT_TRUE(session->setMoment(Moment::Set, 4));
+    auto stops = session->review().stops;
+    stops.front().delivery = 2;
+    stops.front().frame = 4;
+    ASSERT_TRUE(session->perform({"stop", {SetStops{stops}}}));
+    session->takeInHand(1);
+    const FilmRecipe film = previewRecipe(*session).film;
+    ASSERT_EQ(film.others.size(), 1U);
+    EXPECT_EQ(toldIn(film, 2).review.frameOf(Moment::Set), 4);
+    EXPECT_EQ(toldIn(film, 2).review.number, 2);
+    EXPECT_EQ(toldIn(film, 1).review.number, 1);
+    EXPECT_EQ(toldIn(film, 2).clip, film.clip);
 }
 
 TEST(Dispatch, RefusesWhileSomethingIsOpenAndNamesIt) {

@@ -152,6 +152,33 @@ TEST(NarratedFilm, AMarkCorrectedLaterIsCorrectInTheFilm) {
         EXPECT_NEAR(later.points[i].at.x - scene.points[i].at.x, 12, 1e-9);
 }
 
+/// Mean light of a frame of a film, 0 to 1.
+double lightOf(const std::filesystem::path& film, std::int64_t frame) {
+    auto reader = Reader::open(film);
+    return (*reader)->grey(FrameNumber{frame}, 64)->mean();
+}
+
+TEST(NarratedFilm, AStopOnAnotherDeliveryShowsItsFilm) {
+    Walk walk;
+    FilmOrder dark = walk.order;
+    dark.brightness = 0.05;
+    ASSERT_TRUE(makeFilm(dark, walk.folder / "dark.mp4"));
+    FilmRecipe recipe = previewRecipe(*walk.session()).film;
+    recipe.width = 320;
+    recipe.height = 180;
+    recipe.review.stops.resize(2);
+    recipe.others.push_back(recipe); // the same delivery, as a second film shows it
+    recipe.others.front().review.number = 2;
+    recipe.others.front().clip = walk.folder / "dark.mp4";
+    recipe.review.stops.back().delivery = 2;
+    const auto film = walk.folder / "two.mp4";
+    ASSERT_TRUE(renderNarratedFilm(recipe, film, walk.library->files()));
+    const auto& stops = recipe.review.stops;
+    const double first = recipe.review.takes.at(stops[0].id).seconds();
+    const auto at = [&](double seconds) { return static_cast<std::int64_t>((kTitleSeconds + seconds) * 30); };
+    EXPECT_GT(lightOf(film, at(first - 1)), 2 * lightOf(film, at(first + 1)));
+}
+
 TEST(NarratedFilm, CancelLeavesNothing) {
     Walk walk;
     const auto session = walk.session();
@@ -220,7 +247,8 @@ TEST(Csv, OneRowAMeasureWithUnitAndError) {
     Walk walk;
     const auto session = walk.session();
     const std::string csv = measuresAsCsv(test::playbook(), session->assessment());
-    EXPECT_EQ(csv.substr(0, csv.find("\r\n")), "id,name,value,unit,sd,low95,high95,state,target,verdict");
+    EXPECT_EQ(csv.substr(0, csv.find("\r\n")),
+              "id,name,value,unit,sd,low95,high95,state,target,verdict,pitches,mean,spread");
     EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'),
               1 + static_cast<long>(session->assessment().measures.size()));
     EXPECT_NE(csv.find("leg-spread,Leg spread at plant,"), std::string::npos);
