@@ -41,6 +41,10 @@ const std::vector<ActionRow>& actionTable() {
         {"details", "Figures of the film on or off", {K("I")}, InReview},
         {"slower", "Slower: true, half, quarter, tenth speed", {K("B")}, InReview},
         {"fit", "Fit the picture", {K("O")}, InReview},
+        {"delivery-next",
+         "The next delivery or film that is marked",
+         {K("N")},
+         AtLook | AtPositions | AtMeasure},
         {"undo", "Undo", {K("Z"), K(Qt::CTRL | Qt::Key_Z)}, InReview},
         {"redo", "Redo", {K("Shift+Z"), K("Ctrl+Shift+Z")}, InReview},
 
@@ -78,6 +82,7 @@ const std::vector<ActionRow>& actionTable() {
         {"tool-line", "Draw a line", {K("3")}, AtMeasure},
         {"tool-head-box", "Draw a box round the head", {K("4")}, AtMeasure},
         {"tool-angle", "Draw an angle of three points", {K("5")}, AtMeasure},
+        {"tool-mound", "Draw a line down the mound: it gives the level", {K("6")}, AtMeasure},
         {"tool-none", "Back to the guided points", {K(Qt::Key_Escape)}, AtMeasure},
 
         {"grade-1", "Change", {K("1")}, AtJudge},

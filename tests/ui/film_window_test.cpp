@@ -287,6 +287,20 @@ TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
     d.waitForPicture();
     d.key(Qt::Key_Return);
     EXPECT_TRUE(d.document().moments.empty()); // outside the delivery: refused in words
+    // The first pitch too: what is marked on the second stays, and N goes round.
+    d.stepTo(found[1].places.at(Moment::Set).frame);
+    d.waitForPicture();
+    d.key(Qt::Key_Return);
+    ASSERT_FALSE(d.document().moments.empty());
+    d.key(Qt::Key_PageUp);
+    d.click(d.button(&d.review(), "Review this one too"));
+    EXPECT_TRUE(d.document().moments.empty());
+    EXPECT_EQ(d.document().cut, (FrameSpan{found[0].first, found[0].last}));
+    EXPECT_EQ(d.review().playhead().frame(), found[0].first);
+    EXPECT_TRUE(d.button(&d.review(), "Marked: take in hand"));
+    d.key(Qt::Key_N);
+    EXPECT_EQ(d.document().cut, (FrameSpan{found[1].first, found[1].last}));
+    EXPECT_EQ(d.review().playhead().frame(), found[1].places.at(Moment::Set).frame);
 }
 
 TEST(Window, AnotherFilmIsAskedForInWordsAndWithADrawing) {

@@ -335,6 +335,36 @@ TEST(Window, AMeasureOfTheCoachsOwnJoinsTheWalkAndStays) {
     EXPECT_TRUE(rowOf(again, "own-back-shin")->value.value);
 }
 
+TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const auto spread = [&] { return d.review().session().assessment().measure("leg-spread")->value; };
+    const double plain = spread().sd;
+    const auto clickCorners = [&](std::initializer_list<ImagePoint> corners) {
+        d.key(Qt::Key_Y);
+        auto* dialog = d.window().findChild<QDialog*>("turn");
+        ASSERT_TRUE(dialog);
+        QTest::keyClick(dialog, Qt::Key_2);
+        d.window().activateWindow();
+        for (const ImagePoint p : corners) d.clickPicture(p);
+    };
+    // Where the generator's camera, standing square, shows the corners of the rubber at its origin.
+    const Camera camera(walk.order.camera);
+    const auto corner = [&](double x, double z) { return camera.project({x, 0, z}); };
+    clickCorners({corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
+    ASSERT_TRUE(d.document().turn);
+    EXPECT_NEAR(d.document().turn->deg, walk.order.camera.yawDeg, 2 * d.document().turn->sdDeg);
+    EXPECT_GT(d.document().turn->sdDeg, 0);
+    EXPECT_GT(spread().sd, plain); // the number is corrected, and less sure
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().turn);
+    clickCorners({{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
+    EXPECT_FALSE(d.document().turn);
+}
+
 TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
     Walk walk(Stage::Judge);
     const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
@@ -372,16 +402,17 @@ TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
     } marks[] = {{Qt::Key_2, MarkKind::Level, {{20, 150}, {300, 152}}},
                  {Qt::Key_3, MarkKind::Line, {{30, 30}, {90, 60}}},
                  {Qt::Key_4, MarkKind::HeadBox, {{120, 20}, {150, 50}}},
-                 {Qt::Key_5, MarkKind::Angle, {{200, 40}, {230, 80}, {270, 60}}}};
+                 {Qt::Key_5, MarkKind::Angle, {{200, 40}, {230, 80}, {270, 60}}},
+                 {Qt::Key_6, MarkKind::Mound, {{60, 150}, {180, 160}}}};
     for (const auto& m : marks) {
         d.key(m.key);
         for (const ImagePoint p : m.points) d.clickPicture(p);
     }
-    EXPECT_EQ(d.document().marks.size(), had + 4);
+    EXPECT_EQ(d.document().marks.size(), had + 5);
     d.key(Qt::Key_Delete); // the last one is selected
-    EXPECT_EQ(d.document().marks.size(), had + 3);
-    d.key(Qt::Key_Z);
     EXPECT_EQ(d.document().marks.size(), had + 4);
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().marks.size(), had + 5);
 }
 
 } // namespace

@@ -94,6 +94,15 @@ public:
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
+    void chooseMeasure(const std::string& id) {
+        auto* list = window_.reviewPlace()->findChild<RowList*>("measures");
+        const auto& rows = window_.reviewPlace()->session().assessment().measures;
+        const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& m) { return m.id == id; });
+        list->setCurrent(0);
+        list->move(static_cast<int>(row - rows.begin()));
+        settle();
+    }
+
     /// The first row, from the end, whose target is not met and can be drawn.
     void chooseMeasureWithGhost() {
         auto* list = window_.reviewPlace()->findChild<RowList*>("measures");
@@ -247,14 +256,6 @@ int main(int argc, char** argv) {
     p.shoot("positions");
     p.stage(2);
     p.shoot("measure");
-    window.run("measure-add");
-    if (auto* picker = window.findChild<QDialog*>("measure-picker")) {
-        QTest::qWait(200);
-        p.shoot("measures", picker);
-        picker->close();
-        window.activateWindow();
-        QTest::qWait(100);
-    }
     p.stage(3);
     p.shoot("judge");
     window.toDesk();
@@ -264,6 +265,8 @@ int main(int argc, char** argv) {
     p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
+    p.chooseMeasure("arm-match");
+    p.shoot("foreshortening");
     window.run("measure-sequence");
     if (auto* sequence = window.findChild<QDialog*>("sequence")) {
         QTest::qWait(200);

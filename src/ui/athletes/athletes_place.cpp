@@ -55,7 +55,7 @@ void AthletesPlace::show(Library& library, const Playbook& playbook, Date today)
             if (!submission || !athlete) continue;
             for (const Clip& c : submission->clips)
                 if (c.id == r.clip) {
-                    Assessment a = assess(r, playbook, c, athlete->hand);
+                    Assessment a = assess(r, playbook, submission->clips, athlete->hand);
                     seen_[r.athlete].push_back({std::move(r), *submission, std::move(a)});
                     break;
                 }

@@ -16,6 +16,9 @@
 
 namespace jg::ui {
 
+/// Performs an edit of the review; false when it was refused, which is said then.
+using PerformEdit = std::function<bool(const std::string& label, std::vector<Change> changes)>;
+
 /// What every bench works with.
 struct ReviewContext {
     ReviewSession& session;

@@ -4,6 +4,7 @@
 #include "letter/palette.h"
 
 #include <QPainter>
+#include <QPainterPath>
 
 #include <map>
 
@@ -46,20 +47,15 @@ void GuideFigure::show(std::optional<Landmark> next, std::vector<Landmark> other
     update();
 }
 
-void GuideFigure::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.setPen(QPen(palette::rule, 1));
-    p.setBrush(palette::sheet);
-    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
-    const auto at = [&](Landmark l) {
-        QPointF q = places().at(l);
-        if (mirror_) q.setX(116 - q.x());
-        return QPointF(26 + q.x() * 1.12, 8 + q.y() * 1.06);
-    };
+QPointF GuideFigure::at(Landmark l) const {
+    QPointF q = places().at(l);
+    if (mirror_) q.setX(116 - q.x());
+    return QPointF(26 + q.x() * 1.12, 8 + q.y() * 1.06);
+}
+
+void GuideFigure::paintBody(QPainter& p, double thick) const {
     using L = Landmark;
-    const QColor limb(0xA8, 0xA2, 0x98);
-    p.setPen(QPen(limb, 5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    p.setPen(QPen(QColor(0xA8, 0xA2, 0x98), thick, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.setBrush(Qt::NoBrush);
     for (const auto& path : {std::vector{L::BackHip, L::BackKnee, L::BackAnkle, L::BackToe},
                              {L::LeadHip, L::LeadKnee, L::LeadAnkle, L::LeadToe},
@@ -72,6 +68,60 @@ void GuideFigure::paintEvent(QPaintEvent*) {
         p.drawPolyline(line);
     }
     p.drawEllipse(at(L::Head), 10, 10);
+}
+
+/// The next landmark drawn near: where in the limb the point lies.
+void GuideFigure::paintNear(QPainter& p) const {
+    constexpr double kRadius = 42, kTimes = 3.4;
+    const QPointF middle(width() - kRadius - 10, kRadius + 8), joint = at(*next_);
+    p.save();
+    QPainterPath round;
+    round.addEllipse(middle, kRadius, kRadius);
+    p.fillPath(round, palette::paper);
+    p.setClipPath(round);
+    p.translate(middle);
+    p.scale(kTimes, kTimes);
+    p.translate(-joint);
+    paintBody(p, 8);
+    if (*next_ == Landmark::Ground || *next_ == Landmark::Rubber) {
+        p.setPen(QPen(palette::quiet, 1));
+        p.drawLine(QPointF(0, joint.y()), QPointF(width(), joint.y()));
+    }
+    p.restore();
+    p.setPen(QPen(palette::rule, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(middle, kRadius, kRadius);
+    p.setPen(QPen(palette::clay, 2));
+    for (const QPointF& arm : {QPointF(1, 0), QPointF(-1, 0), QPointF(0, 1), QPointF(0, -1)})
+        p.drawLine(middle + 4 * arm, middle + 13 * arm);
+    p.drawEllipse(middle, 2, 2);
+}
+
+void GuideFigure::paintWords(QPainter& p) const {
+    constexpr double kLeft = 184;
+    const double right = next_ ? 104 : 8;
+    double y = 24;
+    for (const Landmark l : others_) {
+        const bool next = l == next_;
+        p.setFont(textFont(12, next));
+        p.setPen(next ? palette::clay : palette::quiet);
+        p.drawText(QRectF(kLeft, y - 12, width() - kLeft - right, 18), Qt::AlignVCenter,
+                   QString::fromUtf8(info(l).name.data()));
+        y += 19;
+        if (y > 92) break;
+    }
+    p.setFont(textFont(11.5));
+    p.setPen(palette::quiet);
+    p.drawText(QRectF(kLeft, 96, width() - kLeft - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap, hint_);
+}
+
+void GuideFigure::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(palette::rule, 1));
+    p.setBrush(palette::sheet);
+    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
+    paintBody(p, 5);
     p.setPen(Qt::NoPen);
     p.setBrush(palette::moss);
     for (const Landmark l : others_)
@@ -79,23 +129,9 @@ void GuideFigure::paintEvent(QPaintEvent*) {
     if (next_) {
         p.setBrush(palette::clay);
         p.drawEllipse(at(*next_), 7.5, 7.5);
+        paintNear(p);
     }
-    // The words beside it.
-    double y = 24;
-    p.setFont(textFont(12));
-    const double x = 184;
-    for (const Landmark l : others_) {
-        const bool next = l == next_;
-        p.setFont(textFont(12, next));
-        p.setPen(next ? palette::clay : palette::quiet);
-        p.drawText(QRectF(x, y - 12, width() - x - 8, 18), Qt::AlignVCenter,
-                   QString::fromUtf8(info(l).name.data()) + (next ? " \u2190 next" : ""));
-        y += 19;
-        if (y > 92) break;
-    }
-    p.setFont(textFont(11.5));
-    p.setPen(palette::quiet);
-    p.drawText(QRectF(x, 94, width() - x - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap, hint_);
+    paintWords(p);
 }
 
 } // namespace jg::ui

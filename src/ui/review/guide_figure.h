@@ -10,7 +10,7 @@
 
 namespace jg::ui {
 
-/// A drawn body in the landing (or standing at set) with the wanted points; the next one in the accent.
+/// A drawn body in the landing with the wanted points; the next one in the accent, and drawn near beside it.
 class GuideFigure : public QWidget {
 public:
     explicit GuideFigure(QWidget* parent = nullptr);
@@ -22,6 +22,11 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
+    QPointF at(Landmark landmark) const;
+    void paintBody(QPainter& p, double thick) const;
+    void paintNear(QPainter& p) const;
+    void paintWords(QPainter& p) const;
+
     std::optional<Landmark> next_;
     std::vector<Landmark> others_;
     bool mirror_ = false;

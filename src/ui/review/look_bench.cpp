@@ -1,5 +1,6 @@
 #include "ui/review/look_bench.h"
 
+#include "review/deliveries.h"
 #include "ui/review/refilm_dialog.h"
 #include "ui/theme.h"
 
@@ -27,7 +28,9 @@ LookBench::LookBench(ReviewContext& context)
                                              : QString("\u201c%1\u201d").arg(QString::fromStdString(s.asked)),
                              14));
     column_->addSpacing(6);
-    addFilms();
+    filmsBox_ = new QVBoxLayout;
+    column_->addLayout(filmsBox_);
+    refresh();
     column_->addStretch(1);
     auto* again = plainButton("Ask for another film\u2026");
     connect(again, &QPushButton::clicked, this, [this] { c_.runAction("look-refilm"); });
@@ -37,81 +40,127 @@ LookBench::LookBench(ReviewContext& context)
     column_->addWidget(on);
 }
 
-void LookBench::addFilms() {
-    column_->addWidget(quiet(c_.session.submission().clips.size() == 1 ? "The film" : "The films"));
-    for (const Clip& clip : c_.session.submission().clips) {
-        auto* card = new QFrame;
-        card->setObjectName("card");
-        auto* box = new QVBoxLayout(card);
-        box->setSpacing(4);
-        const QString rate =
-            clip.captureFps > 0 ? QString("%1 a second").arg(std::lround(clip.captureFps)) : "rate unknown";
-        const bool current = clip.id == c_.session.clip().id;
-        box->addWidget(plain(
-            QString("%1, %2%3")
-                .arg(QString::fromUtf8(nameOf(clip.view).data()), rate, current ? "  (on the stage)" : ""),
-            13, true));
-        for (const std::string& line : clip.check) box->addWidget(quiet(QString::fromStdString(line), 12));
-        if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
-        if (current) addDeliveries(clip, *box);
-        if (!current) {
-            auto* use = plainButton("Review this film instead");
-            connect(use, &QPushButton::clicked, this, [this, id = clip.id] {
-                const Status used = c_.session.useClip(id);
-                if (!used) c_.say(QString::fromStdString(used.error().text));
-            });
-            box->addWidget(use, 0, Qt::AlignLeft);
-        }
-        column_->addWidget(card);
-    }
+void LookBench::refresh() {
+    // The button that was pressed lies in the old one.
+    if (films_) films_->hide(), films_->deleteLater();
+    films_ = new QWidget;
+    auto* column = new QVBoxLayout(films_);
+    column->setContentsMargins(0, 0, 0, 0);
+    addFilms(*column);
+    filmsBox_->addWidget(films_);
 }
 
-/// More than one delivery: each can be looked at round and round, and one taken for the review.
+void LookBench::addFilms(QVBoxLayout& column) {
+    column.addWidget(quiet(c_.session.submission().clips.size() == 1 ? "The film" : "The films"));
+    for (const Clip& clip : c_.session.submission().clips) column.addWidget(filmCard(clip));
+}
+
+QWidget* LookBench::filmCard(const Clip& clip) {
+    auto* card = new QFrame;
+    card->setObjectName("card");
+    auto* box = new QVBoxLayout(card);
+    box->setSpacing(4);
+    const QString rate =
+        clip.captureFps > 0 ? QString("%1 a second").arg(std::lround(clip.captureFps)) : "rate unknown";
+    const bool current = clip.id == c_.session.clip().id;
+    box->addWidget(plain(
+        QString("%1, %2%3").arg(text(nameOf(clip.view)), rate, current ? "  (on the stage)" : ""), 13, true));
+    for (const std::string& line : clip.check) box->addWidget(quiet(text(line), 12));
+    if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
+    if (current || clip.deliveries.size() > 1) addDeliveries(clip, *box);
+    if (current) addPitch(*box);
+    if (!current && clip.deliveries.size() < 2) {
+        auto* use = plainButton(filmButton(clip));
+        connect(use, &QPushButton::clicked, this, [this, id = clip.id] { lookAt(id, std::nullopt); });
+        box->addWidget(use, 0, Qt::AlignLeft);
+    }
+    return card;
+}
+
+QString LookBench::filmButton(const Clip& clip) const {
+    if (isMarked(clip.id, std::nullopt)) return "Take it in hand again";
+    return review().blank() ? "Review this film instead" : "Review this film too";
+}
+
+bool LookBench::isMarked(const ClipId& clip, std::optional<FrameSpan> cut) const {
+    const auto& aside = review().aside;
+    return std::any_of(aside.begin(), aside.end(),
+                       [&](const DeliveryMarks& d) { return d.clip == clip && d.cut == cut && !d.blank(); });
+}
+
+/// More than one delivery: each can be looked at round and round, and each taken for the review.
 void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
     if (clip.deliveries.size() < 2) return;
     box.addWidget(quiet(
-        QString("%1 deliveries found by motion. Take the one to review:").arg(clip.deliveries.size()), 12));
+        QString("%1 deliveries found by motion. Review one, or several:").arg(clip.deliveries.size()), 12));
+    const bool onStage = clip.id == review().clip;
     for (const FoundDelivery& d : clip.deliveries) {
         const FrameSpan span{d.first, d.last};
+        const bool inHand = onStage && review().cut == span;
         auto* row = new QHBoxLayout;
         auto* play = plainButton(QString("Play f %1 to %2").arg(d.first).arg(d.last));
         play->setObjectName("link");
+        play->setEnabled(onStage);
         connect(play, &QPushButton::clicked, this, [this, span] {
             c_.playhead.jump(span.first);
             c_.playhead.setLoop(std::pair(qint64{span.first}, qint64{span.last}));
             c_.playhead.play();
         });
-        auto* take = plainButton("");
+        auto* take = plainButton(inHand                    ? "In hand: take all instead"
+                                 : isMarked(clip.id, span) ? "Marked: take in hand"
+                                 : review().blank()        ? "Review this one"
+                                                           : "Review this one too");
         connect(take, &QPushButton::clicked, this,
-                [this, span] { takeCut(review().cut == span ? std::nullopt : std::optional(span)); });
+                [this, span, inHand, id = clip.id] { inHand ? takeWhole() : lookAt(id, span); });
         row->addWidget(play);
         row->addStretch(1);
         row->addWidget(take);
         box.addLayout(row);
-        deliveries_.push_back({span, take});
     }
-    refresh();
 }
 
-void LookBench::refresh() {
-    for (const DeliveryRow& row : deliveries_)
-        row.take->setText(review().cut == row.span ? "Under review: take all instead" : "Review this one");
+/// Which pitch the delivery in hand shows; asked only where it could be another.
+void LookBench::addPitch(QVBoxLayout& box) {
+    const auto& clips = c_.session.submission().clips;
+    if (c_.session.deliveries().size() < 2) return;
+    const PitchChoice choice = pitchChoice(review(), clips);
+    const auto& aside = review().aside;
+    const bool shares = std::any_of(aside.begin(), aside.end(), [&](const DeliveryMarks& d) {
+        return !d.blank() && d.pitch == review().pitch;
+    });
+    box.addWidget(quiet(QString("In hand: %1%2. N goes round.")
+                            .arg(text(nameOf(review(), clips)), shares ? ", also seen from elsewhere" : ""),
+                        12));
+    if (!shares && !choice.shared) return;
+    const int to = shares ? choice.own : *choice.shared;
+    auto* change = plainButton(shares ? "It shows a pitch of its own" : QString("It shows pitch %1").arg(to));
+    change->setObjectName("link");
+    connect(change, &QPushButton::clicked, this, [this, to] {
+        if (const Status said = c_.session.setPitch(to); !said) c_.say(text(said.error().text));
+    });
+    box.addWidget(change, 0, Qt::AlignLeft);
 }
 
-void LookBench::takeCut(std::optional<FrameSpan> cut) {
-    const Status taken = c_.session.setCut(cut);
-    c_.say(!taken ? QString::fromStdString(taken.error().text)
-           : cut  ? "The review is held to this delivery; the rest of the ribbon is shaded."
-                  : "The review takes the whole film.");
+void LookBench::lookAt(const ClipId& clip, std::optional<FrameSpan> cut) {
+    if (const Status taken = c_.session.lookAt(clip, cut); !taken) return c_.say(text(taken.error().text));
+    c_.say(cut ? "The review is held to this delivery; the rest of the ribbon is shaded."
+               : "This film is in hand. What was marked on the others stays.");
+}
+
+void LookBench::takeWhole() {
+    const Status taken = c_.session.setCut(std::nullopt);
+    c_.say(taken ? "The review takes the whole film." : text(taken.error().text));
 }
 
 void LookBench::toggleCut() {
-    if (review().cut) return takeCut(std::nullopt);
+    if (review().cut) return takeWhole();
     const qint64 here = c_.playhead.frame();
-    for (const DeliveryRow& row : deliveries_)
-        if (row.span.holds(here)) return takeCut(row.span);
-    c_.say(deliveries_.empty() ? "Motion shows one delivery in this film: nothing to choose."
-                               : "No delivery was found at this frame.");
+    const auto& found = c_.session.clip().deliveries;
+    for (const FoundDelivery& d : found)
+        if (found.size() > 1 && FrameSpan{d.first, d.last}.holds(here))
+            return lookAt(c_.session.clip().id, FrameSpan{d.first, d.last});
+    c_.say(found.size() < 2 ? "Motion shows one delivery in this film: nothing to choose."
+                            : "No delivery was found at this frame.");
 }
 
 bool LookBench::act(const QString& id) {

@@ -19,16 +19,19 @@ public:
     }
 
 private:
-    void addFilms();
+    void addFilms(QVBoxLayout& column);
+    QWidget* filmCard(const Clip& clip);
     void addDeliveries(const Clip& clip, QVBoxLayout& box);
-    void takeCut(std::optional<FrameSpan> cut);
+    void addPitch(QVBoxLayout& box);
+    /// What the film's button is called.
+    QString filmButton(const Clip& clip) const;
+    void lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
+    void takeWhole();
     void toggleCut();
+    bool isMarked(const ClipId& clip, std::optional<FrameSpan> cut) const;
 
-    struct DeliveryRow {
-        FrameSpan span;
-        QPushButton* take;
-    };
-    std::vector<DeliveryRow> deliveries_;
+    QVBoxLayout* filmsBox_;
+    QWidget* films_ = nullptr; ///< made anew at each change
 };
 
 } // namespace jg::ui

@@ -2,8 +2,10 @@
 
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
+#include "review/deliveries.h"
 #include "review/ghost.h"
 #include "review/letter_model.h"
+#include "review/one_person.h"
 #include "ui/review/measure_picker.h"
 #include "ui/review/own_measure_dialog.h"
 #include "ui/theme.h"
@@ -80,7 +82,7 @@ KeyHints MeasureBench::hints() const {
             {"S", "scale"},     {"W", "by time or body"},  {"Z", "undo"}};
 }
 
-MeasureQuestions::Perform MeasureBench::performer() {
+PerformEdit MeasureBench::performer() {
     return [this](const std::string& label, std::vector<Change> changes) {
         return perform(label, std::move(changes));
     };
@@ -149,7 +151,7 @@ void MeasureBench::showStep() {
     if (!step_) {
         const bool positions = c_.session.assessment().counts.positions > 0;
         title_->setText(positions ? "All points are placed" : "Positions first");
-        what_->setText(positions ? "Drag any point to correct it; all numbers follow. Then on to judging."
+        what_->setText(positions ? "Drag any point to correct it; all numbers follow. " + whatNext()
                                  : "Set the key positions, then the points are asked for here.");
         const MeasureDefinition* m = chosen();
         const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
@@ -172,6 +174,16 @@ void MeasureBench::showStep() {
     }
 }
 
+QString MeasureBench::whatNext() const {
+    const auto& clips = c_.session.submission().clips;
+    const auto open = openElsewhere(review(), playbook(), clips);
+    if (!open) return "Then on to judging.";
+    return QString("N: %1 still asks for %2 %3.")
+        .arg(text(nameOf(*review().delivery(open->first), clips)))
+        .arg(open->second)
+        .arg(open->second == 1 ? "point" : "points");
+}
+
 void MeasureBench::showNote() {
     QString note;
     if (const auto& rows = c_.session.assessment().measures;
@@ -186,6 +198,7 @@ QString MeasureBench::noteOn(const MeasureRow& row) const {
     QStringList parts;
     for (const auto& w : row.value.warnings) parts << QString::fromStdString(w);
     parts << QString::fromStdString(row.value.reason);
+    if (row.spread) parts << text(pitchesInWords(*row.spread, row.deliveries));
     if (row.judgement.text != row.value.reason) parts << QString::fromStdString(row.judgement.text);
     const MeasureDefinition* m = playbook().measure(row.id);
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
@@ -195,6 +208,9 @@ QString MeasureBench::noteOn(const MeasureRow& row) const {
         parts << QString("The path says frame %1 for: %2. J goes there.")
                      .arg(suggested->second.frame)
                      .arg(text(info(suggested->first).name));
+    if (const auto said = sayingFromPaths(review(), c_.session.clip(), row.id))
+        parts << QString("The path says \u201c%1\u201d: %2. U says so.")
+                     .arg(text(said->option), text(said->why));
     if (const auto ghost = ghostOf(review(), playbook(), row, c_.session.clip(), c_.session.athlete().hand))
         parts << "To the goal: " + QString::fromStdString(ghost->words);
     else if (ghost.error().code == ErrorCode::NotFound)
@@ -232,8 +248,7 @@ QString MeasureBench::stageCaption() const {
 }
 
 QString MeasureBench::loupeText() const {
-    if (scale_) return text(info(scale_->first).where);
-    if (drawing_) return text(nameOf(*drawing_));
+    if (drawing_) return drawing_->ask();
     if (!step_ || step_->frame != c_.stage.shownFrame()) return {};
     return text(info(step_->landmark).name) + ", " + text(info(step_->landmark).where);
 }
@@ -327,46 +342,43 @@ void MeasureBench::placePoint(ImagePoint at) {
     selected_ = Grip{key, "", 0};
     showStep();
     if (step_ && step_->frame != before) goToStep();
+    for (const OddPair& pair : notOnePerson(review()))
+        if (pair.frame == key.frame && (pair.from == key.landmark || pair.to == key.landmark))
+            return c_.say(text(pair.words) + " Z takes it back.");
 }
 
 void MeasureBench::startDrawing(MarkKind kind) {
-    drawing_ = kind;
-    scale_.reset();
-    corners_.clear();
-    c_.stage.setTool(this);
+    const QStringList asks = kind == MarkKind::Angle ? QStringList{"one side", "the corner", "the other side"}
+                                                     : QStringList{"one end", "the other end"};
+    draw(Drawing(kind, asks, [this, kind](const auto& corners) { keepMark(kind, corners); }));
     c_.say(
         QString("%1: click its %2.")
             .arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
 }
 
-void MeasureBench::startScale(ScaleKind kind, double metres) {
-    startDrawing(MarkKind::Line);
-    scale_ = {kind, metres};
-    c_.say(QString("Click %1.").arg(text(info(kind).where)));
+void MeasureBench::draw(Drawing drawing) {
+    drawing_ = std::move(drawing);
+    c_.stage.setTool(this);
+    c_.say("Click " + drawing_->ask() + ".");
 }
 
-void MeasureBench::placeCorner(ImagePoint at) {
-    corners_.push_back(at);
-    if (corners_.size() < pointsOf(*drawing_)) return;
-    keepDrawing();
+void MeasureBench::stopDrawing() {
     drawing_.reset();
-    scale_.reset();
-    corners_.clear();
+    c_.say({});
     c_.stage.setTool(this);
 }
 
-void MeasureBench::keepDrawing() {
-    c_.say({});
-    if (scale_) {
-        if (corners_[0] == corners_[1])
-            return c_.say("Both ends lie on the same spot. Press S and click again.");
-        const ScaleMark mark{c_.stage.shownFrame(), corners_[0], corners_[1], scale_->second};
-        perform("Give a scale", {SetScale{scale_->first, mark}});
-        return;
-    }
+void MeasureBench::placeCorner(ImagePoint at) {
+    if (!drawing_->place(at)) return c_.say("Click " + drawing_->ask() + ".");
+    const Drawing drawn = *drawing_;
+    stopDrawing();
+    drawn.finish();
+}
+
+void MeasureBench::keepMark(MarkKind kind, const std::vector<ImagePoint>& corners) {
     const std::string id = c_.session.ids().next<struct MarkTag>("mark").value;
-    const FreeMark mark{id, *drawing_, c_.stage.shownFrame(), corners_};
-    perform("Draw a " + std::string(nameOf(*drawing_)), {SetMark{id, mark}});
+    const FreeMark mark{id, kind, c_.stage.shownFrame(), corners};
+    perform("Draw a " + std::string(nameOf(kind)), {SetMark{id, mark}});
     selected_ = Grip{std::nullopt, id, mark.points.size() - 1};
 }
 
@@ -374,16 +386,7 @@ void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
     if (const MeasureDefinition* m = chosen()) paths_.paintPaths(p, view, landmarksOf(*m));
     if (const auto g = guess(); g && !drawing_) paths_.paintGuess(p, view, *g);
-    if (drawing_ && !corners_.empty()) {
-        MarkScene scene;
-        std::vector<ImagePoint> line = corners_;
-        if (hover_) line.push_back(*hover_);
-        if (*drawing_ == MarkKind::HeadBox && line.size() == 2)
-            scene.boxes.push_back({line[0], line[1]});
-        else
-            scene.lines.push_back({line, *drawing_ != MarkKind::Line && *drawing_ != MarkKind::Angle, false});
-        paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5));
-    }
+    if (drawing_) drawing_->paint(p, view, hover_);
     if (!selected_) return;
     const auto place = placeOf(*selected_);
     if (!place || (selected_->point && selected_->point->frame != c_.stage.shownFrame())) return;
@@ -491,9 +494,8 @@ bool MeasureBench::act(const QString& id) {
     if (id == "measure-follow") return paths_.follow(), true;
     if (id == "point-guess") return takeGuess(), true;
     if (id == "measure-suggested") return paths_.goToSuggested(chosen()), true;
-    if (id == "measure-turn") return questions_.cameraTurn(), true;
-    if (id == "measure-scale")
-        return questions_.scale([this](ScaleKind kind, double metres) { startScale(kind, metres); }), true;
+    if (id == "measure-turn") return questions_.cameraTurn([this](Drawing d) { draw(std::move(d)); }), true;
+    if (id == "measure-scale") return questions_.scale([this](Drawing d) { draw(std::move(d)); }), true;
     if (id == "measure-ghost") {
         showGhost_ = !showGhost_;
         c_.say(showGhost_ ? "The goal of the chosen measure is drawn on the athlete."
@@ -518,14 +520,8 @@ bool MeasureBench::act(const QString& id) {
     if (id == "tool-line") return startDrawing(MarkKind::Line), true;
     if (id == "tool-head-box") return startDrawing(MarkKind::HeadBox), true;
     if (id == "tool-angle") return startDrawing(MarkKind::Angle), true;
-    if (id == "tool-none") {
-        drawing_.reset();
-        scale_.reset();
-        corners_.clear();
-        c_.say({});
-        c_.stage.setTool(this);
-        return true;
-    }
+    if (id == "tool-mound") return startDrawing(MarkKind::Mound), true;
+    if (id == "tool-none") return stopDrawing(), true;
     return false;
 }
 

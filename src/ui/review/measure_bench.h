@@ -3,6 +3,7 @@
 
 #include "review/guide.h"
 #include "ui/review/bench.h"
+#include "ui/review/drawing.h"
 #include "ui/review/guide_figure.h"
 #include "ui/review/measure_questions.h"
 #include "ui/review/path_tools.h"
@@ -50,15 +51,17 @@ private:
     void moveGrip(const Grip& grip, ImagePoint to, const char* label);
     std::optional<ImagePoint> placeOf(const Grip& grip) const;
     void startDrawing(MarkKind kind);
+    void draw(Drawing drawing);
+    void stopDrawing();
+    void keepMark(MarkKind kind, const std::vector<ImagePoint>& corners);
     void placeCorner(ImagePoint at);
     void placePoint(ImagePoint at);
     void hidePoint();
     void giveAnswer();
     void takeGuess();
     std::optional<Guess> guess() const;
-    void startScale(ScaleKind kind, double metres);
-    void keepDrawing();
     QString noteOn(const MeasureRow& row) const;
+    QString whatNext() const;
     void addMeasures();
     void makeOwnMeasure();
     void nudge(double dx, double dy);
@@ -71,7 +74,7 @@ private:
     /// What is said of the chosen measure; the same on every frame.
     void showNote();
     void goToStep();
-    MeasureQuestions::Perform performer();
+    PerformEdit performer();
     /// The measure of the chosen row; null without one.
     const MeasureDefinition* chosen() const;
     const MeasureDefinition* measureAt(int row) const;
@@ -88,10 +91,8 @@ private:
     QFrame* noteBox_;
     QLabel* note_;
     std::optional<GuideStep> step_;
-    std::optional<MarkKind> drawing_;
-    std::optional<std::pair<ScaleKind, double>> scale_; ///< what the line being drawn is, and its metres
+    std::optional<Drawing> drawing_;
     bool showGhost_ = true;
-    std::vector<ImagePoint> corners_;
     std::optional<Grip> grabbed_;  ///< being dragged
     std::optional<Grip> selected_; ///< nudged by keys
     std::optional<ImagePoint> hover_;

@@ -1,5 +1,7 @@
 #include "ui/review/measure_questions.h"
 
+#include "kinematics/rubber_turn.h"
+#include "review/level.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 
@@ -7,6 +9,12 @@
 #include <cmath>
 
 namespace jg::ui {
+
+namespace {
+
+constexpr double kMostTurnDeg = 45; ///< own choice: beyond it the other axis is the better one
+
+} // namespace
 
 /// Frames beside the key positions that the measure needs and that are not set yet.
 std::vector<Moment> openMoments(const MeasureDefinition& m, const Review& review) {
@@ -75,31 +83,58 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
               });
 }
 
-void MeasureQuestions::cameraTurn() {
+void MeasureQuestions::cameraTurn(const Draw& draw) {
     const bool side = isSideView(c_.session.clip().view);
-    const QString now =
-        review().turn ? QString(" Now: %1.").arg(review().turn->deg) : QString(" Now: taken as square.");
+    const QString now = review().turn ? QString(" Now: %1, give or take %2.")
+                                            .arg(std::lround(review().turn->deg))
+                                            .arg(std::lround(kSdsOf95 * review().turn->sdDeg))
+                                      : QString(" Now: taken as square.");
+    QStringList options{"square or not known: leave it out"};
+    if (side) options << "find it: click three corners of the rubber";
     askChoice(
         parent_,
-        {"turn",
-         "How far was the camera turned from square?",
+        {"turn", "How far was the camera turned from square?",
          QString(
              "Degrees toward the %1, minus for away from it. The numbers are corrected for it and for the "
              "body's depth, and their errors widen.")
                  .arg(side ? "plate" : "glove side") +
              now,
-         {"square or not known: leave it out"},
-         "degrees, then Enter"},
-        [this](const QString& typed) {
+         options, "degrees, then Enter"},
+        [this, options, draw](const QString& typed) {
+            if (options.size() > 1 && typed == options[1]) return draw(rubberDrawing());
             bool ok = false;
             const double deg = typed.toDouble(&ok);
-            if (ok && std::abs(deg) > 45)
+            if (ok && std::abs(deg) > kMostTurnDeg)
                 return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
             perform_("Camera's turn", {SetTurn{ok ? std::optional(CameraTurn{deg}) : std::nullopt}});
         });
 }
 
-void MeasureQuestions::scale(const std::function<void(ScaleKind, double metres)>& draw) {
+Drawing MeasureQuestions::rubberDrawing() {
+    return Drawing(MarkKind::Angle,
+                   {"the rubber's near corner away from the plate", "its near corner toward the plate",
+                    "the far end of that edge"},
+                   [this](const auto& corners) { takeRubber(corners); });
+}
+
+void MeasureQuestions::takeRubber(const std::vector<ImagePoint>& corners) {
+    constexpr Estimate kDistanceM{7, 1.2}; // own choice: phones are held 5 to 9 m away
+    const Clip& clip = c_.session.clip();
+    const auto clicked = [&](std::size_t i) { return ClickedPoint{corners.at(i), kDefaultClickSigmaPx}; };
+    const Estimate turn =
+        turnFromRubber({clicked(1), clicked(0), clicked(2)}, {clip.width / 2.0, clip.height / 2.0},
+                       levelOf(review(), clip, c_.session.athlete().hand).rollDeg, kDistanceM,
+                       targetDirectionX(c_.session.athlete().hand, clip.view));
+    if (!std::isfinite(turn.value) || !std::isfinite(turn.sd) || std::abs(turn.value) > kMostTurnDeg)
+        return c_.say("These three points show no rubber. Press Y and click its corners again.");
+    if (perform_("Camera's turn", {SetTurn{CameraTurn{turn.value, turn.sd}}}))
+        c_.say(QString("By the rubber the camera was turned %1\u00b0 %2 the plate, give or take %3\u00b0.")
+                   .arg(std::lround(std::abs(turn.value)))
+                   .arg(turn.value < 0 ? "away from" : "toward")
+                   .arg(std::lround(std::max(1.0, turn.half95()))));
+}
+
+void MeasureQuestions::scale(const Draw& draw) {
     QStringList options;
     for (const ScaleInfo& s : allScales())
         options << text(s.name) + (review().scales.contains(s.kind) ? " (given)" : "") +
@@ -128,7 +163,7 @@ void MeasureQuestions::scale(const std::function<void(ScaleKind, double metres)>
                   if (s.planeSd > kLargestPlaneSd)
                       return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
                                     "body. Take the rubber or the athlete's height.");
-                  if (s.metres > 0) return draw(s.kind, s.metres);
+                  if (s.metres > 0) return draw(scaleDrawing(s.kind, s.metres));
                   askLength(s.kind, draw);
               });
 }
@@ -140,7 +175,17 @@ void MeasureQuestions::sayLengthsIn(LengthUnit unit) {
                                       : "Lengths are said in centimetres, in all reviews.");
 }
 
-void MeasureQuestions::askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw) {
+Drawing MeasureQuestions::scaleDrawing(ScaleKind kind, double metres) {
+    return Drawing(MarkKind::Line, {text(info(kind).where), "its other end"},
+                   [this, kind, metres](const std::vector<ImagePoint>& ends) {
+                       if (ends[0] == ends[1])
+                           return c_.say("Both ends lie on the same spot. Press S and click again.");
+                       perform_("Give a scale",
+                                {SetScale{kind, ScaleMark{c_.stage.shownFrame(), ends[0], ends[1], metres}}});
+                   });
+}
+
+void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
     askChoice(parent_,
               {"length",
                QString("How long is %1?").arg(text(info(kind).name)),
@@ -152,7 +197,7 @@ void MeasureQuestions::askLength(ScaleKind kind, const std::function<void(ScaleK
                   if (!metres)
                       return c_.say(
                           "That is no length. Write it as 170 cm, 67 in or 5 ft 7. Press S to try again.");
-                  if (kind != ScaleKind::Height) return draw(kind, *metres);
+                  if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
                   perform_("Give the athlete's height", {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
                   if (scalesSeen(review()).front().px.value <= 0)
                       c_.say(

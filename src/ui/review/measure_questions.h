@@ -2,6 +2,7 @@
 #pragma once
 
 #include "ui/review/bench.h"
+#include "ui/review/drawing.h"
 
 namespace jg::ui {
 
@@ -11,28 +12,32 @@ std::vector<Moment> openMoments(const MeasureDefinition& measure, const Review& 
 /// Asks in small dialogs over `parent` and performs what is answered. Lives beside its bench.
 class MeasureQuestions {
 public:
-    using Perform = std::function<bool(const std::string& label, std::vector<Change> changes)>;
-    MeasureQuestions(QWidget* parent, ReviewContext& context, Perform perform)
+    MeasureQuestions(QWidget* parent, ReviewContext& context, PerformEdit perform)
         : parent_(parent)
         , c_(context)
         , perform_(std::move(perform)) {}
 
     /// The measure's own question: a further frame, a choice, a number.
     void answer(const MeasureDefinition& m);
-    void cameraTurn();
+    using Draw = std::function<void(Drawing)>;
+    /// How far the camera was turned: in degrees, or by `draw` from the rubber's corners.
+    void cameraTurn(const Draw& draw);
     /// Which scale; `draw` is called when its two ends are to be clicked.
-    void scale(const std::function<void(ScaleKind, double metres)>& draw);
+    void scale(const Draw& draw);
 
 private:
     void setExtraMoment(const MeasureDefinition& m);
     void askNumber(const MeasureDefinition& m, const std::string& name);
     void sayLengthsIn(LengthUnit unit);
-    void askLength(ScaleKind kind, const std::function<void(ScaleKind, double metres)>& draw);
+    void askLength(ScaleKind kind, const Draw& draw);
+    Drawing scaleDrawing(ScaleKind kind, double metres);
+    Drawing rubberDrawing();
+    void takeRubber(const std::vector<ImagePoint>& corners);
     const Review& review() const { return c_.session.review(); }
 
     QWidget* parent_;
     ReviewContext& c_;
-    Perform perform_;
+    PerformEdit perform_;
 };
 
 } // namespace jg::ui

@@ -113,7 +113,10 @@ void PathTools::showOrder() {
     if (clip.captureFps <= 0)
         return c_.say(
             "The capture rate is unknown, so frames can't be turned into time. Enter the rate first.");
-    const auto events = sequenceOf(review(), clip, c_.session.athlete().hand);
+    std::optional<Estimate> ball;
+    if (const MeasureRow* row = c_.session.assessment().measure("release-instant"); row && row->value.value)
+        ball = Estimate{*row->value.value, row->value.half95() / kSdsOf95};
+    const auto events = sequenceOf(review(), clip, c_.session.athlete().hand, ball);
     if (events.empty()) return c_.say("Set First touch; the order is told from there.");
     showSequence(parent_, events, clip.captureFps);
 }
@@ -122,7 +125,9 @@ std::optional<std::pair<Moment, PathEvent>> PathTools::suggestion(const MeasureD
     if (!m) return std::nullopt;
     const auto events = momentsFromPaths(review(), c_.session.clip(), c_.session.athlete().hand);
     for (const Moment moment : m->moments)
-        if (const auto it = events.find(moment); it != events.end()) return *it;
+        if (const auto it = events.find(moment);
+            it != events.end() && review().frameOf(moment) != it->second.frame)
+            return *it;
     return std::nullopt;
 }
 

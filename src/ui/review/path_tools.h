@@ -15,8 +15,7 @@ namespace jg::ui {
 /// Lives beside its bench, which owns the jobs it starts.
 class PathTools {
 public:
-    using Perform = std::function<bool(const std::string& label, std::vector<Change> changes)>;
-    PathTools(QWidget* parent, ReviewContext& context, Perform perform)
+    PathTools(QWidget* parent, ReviewContext& context, PerformEdit perform)
         : parent_(parent)
         , c_(context)
         , perform_(std::move(perform)) {}
@@ -41,7 +40,7 @@ private:
 
     QWidget* parent_;
     ReviewContext& c_;
-    Perform perform_;
+    PerformEdit perform_;
     Job* following_ = nullptr;
 };
 

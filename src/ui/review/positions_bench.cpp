@@ -48,7 +48,7 @@ void PositionsBench::refresh() {
         if (it != review().moments.end() && it->second.frame) {
             const qint64 frame = *it->second.frame;
             row.right = m.moment == Moment::Release
-                            ? QString("between f %1 and %2").arg(frame).arg(frame + 1)
+                            ? releaseText(frame)
                             : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
         } else if (it != review().moments.end()) {
             row.right = "not visible: " + QString::fromStdString(it->second.notVisible);
@@ -61,6 +61,17 @@ void PositionsBench::refresh() {
     list_->setRows(std::move(rows));
     list_->setCurrent(keep < 0 ? 0 : keep);
     showHow();
+}
+
+/// A bracket of two frames; finer where the ball's first frames were clicked.
+QString PositionsBench::releaseText(qint64 frame) const {
+    const MeasureRow* ball = c_.session.assessment().measure("release-instant");
+    if (!ball || !ball->value.value || ball->delivery != review().number)
+        return QString("between f %1 and %2").arg(frame).arg(frame + 1);
+    const double perMs = c_.session.clip().captureFps / 1000;
+    return QString("f %1 \u00b1 %2, by the ball")
+        .arg(static_cast<double>(frame) + *ball->value.value * perMs, 0, 'f', 1)
+        .arg(std::max(0.1, ball->value.half95() * perMs), 0, 'f', 1);
 }
 
 void PositionsBench::enter() {

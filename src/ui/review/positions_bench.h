@@ -27,6 +27,7 @@ public:
     QString stageCaption() const override;
 
 private:
+    QString releaseText(qint64 frame) const;
     Moment current() const;
     void select(int row);
     void setHere();

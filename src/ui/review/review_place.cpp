@@ -1,5 +1,6 @@
 #include "ui/review/review_place.h"
 
+#include "review/deliveries.h"
 #include "ui/actions.h"
 #include "ui/review/judge_bench.h"
 #include "ui/review/look_bench.h"
@@ -34,6 +35,7 @@ ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSur
     foot_->setKept("kept");
     seen_ = session_->review().stage != Stage::Look;
     openFilm();
+    shownDelivery_ = session_->review().number;
     refreshRibbon();
     const Stage stage = session_->review().stage == Stage::Sent ? Stage::Send : session_->review().stage;
     goTo(stage);
@@ -143,7 +145,9 @@ void ReviewPlace::refreshPicture() {
                               current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
     if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
     const Clip& clip = session_->clip();
-    QString left = text(nameOf(clip.view));
+    QString left =
+        text(session_->deliveries().size() > 1 ? nameOf(session_->review(), session_->submission().clips)
+                                               : std::string(nameOf(clip.view)));
     if (current_ && !current_->stageCaption().isEmpty()) left = current_->stageCaption() + " \u00b7 " + left;
     left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps))
                                 : QString(" \u00b7 rate unknown");
@@ -168,7 +172,8 @@ void ReviewPlace::refreshRibbon() {
               [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
     std::vector<RibbonFlag> flags;
     for (const Stop& s : session_->review().stops)
-        flags.push_back({s.frame, session_->review().takes.contains(s.id)});
+        if (s.delivery == session_->review().number)
+            flags.push_back({s.frame, session_->review().takes.contains(s.id)});
     std::optional<qint64> zero;
     const auto& cut = session_->review().cut;
     ribbon_->setCut(cut ? std::optional(std::pair(qint64{cut->first}, qint64{cut->last})) : std::nullopt);
@@ -181,11 +186,26 @@ void ReviewPlace::refreshLine() {
 }
 
 void ReviewPlace::onChanged() {
+    const Review& r = session_->review();
+    const bool other = r.number != shownDelivery_;
     if (session_->clip().id != shownClip_) openFilm();
     refreshRibbon();
     refreshLine();
     for (Bench* b : all_) b->refresh();
     refreshPicture();
+    if (!other) return;
+    shownDelivery_ = r.number;
+    if (const auto first = nearestPin(-1, 1); first || r.cut) playhead_.jump(first.value_or(ends().first));
+}
+
+/// Round the deliveries that hold marks.
+void ReviewPlace::nextDelivery() {
+    const std::vector<int> all = session_->deliveries();
+    if (all.size() < 2)
+        return foot_->say("Only one delivery is marked. In Look, choose another one or another film.");
+    const auto next = std::upper_bound(all.begin(), all.end(), session_->review().number);
+    session_->takeInHand(next == all.end() ? all.front() : *next);
+    foot_->say(text(nameOf(session_->review(), session_->submission().clips)) + " is in hand.", 4);
 }
 
 void ReviewPlace::goTo(Stage stage) {
@@ -268,6 +288,7 @@ bool ReviewPlace::act(const QString& id) {
     if (id == "details") return deck_->toggleDetails(), true;
     if (id == "slower") return playhead_.slower(), true;
     if (id == "fit") return stage_->fit(), true;
+    if (id == "delivery-next") return nextDelivery(), true;
     if (id == "undo" || id == "redo") {
         const QString label =
             text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());

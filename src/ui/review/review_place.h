@@ -63,6 +63,7 @@ private:
     /// The nearest set position before (-1) or after (1) a frame.
     std::optional<qint64> nearestPin(qint64 from, int direction) const;
     void jumpToPin(int direction);
+    void nextDelivery();
 
     std::unique_ptr<ReviewSession> session_;
     ReviewSurroundings around_;
@@ -80,6 +81,7 @@ private:
     Bench* current_ = nullptr;
     Stage walk_ = Stage::Look;
     ClipId shownClip_;
+    int shownDelivery_ = 1;
     bool seen_ = false;
 };
 

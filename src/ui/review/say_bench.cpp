@@ -94,9 +94,10 @@ const Stop* SayBench::stopAt(int row) const {
 }
 
 QImage SayBench::stillOf(const Stop& stop) {
-    if (stills_.contains(stop.frame)) return stills_[stop.frame];
-    if (c_.stage.shownFrame() == stop.frame && c_.stage.exact())
-        return stills_[stop.frame] = toImage(c_.stage.picture()).scaledToWidth(222, Qt::SmoothTransformation);
+    const auto key = std::pair(stop.delivery, stop.frame);
+    if (stills_.contains(key)) return stills_[key];
+    if (stop.delivery == review().number && c_.stage.shownFrame() == stop.frame && c_.stage.exact())
+        return stills_[key] = toImage(c_.stage.picture()).scaledToWidth(222, Qt::SmoothTransformation);
     QImage blank(222, 126, QImage::Format_RGB32);
     blank.fill(palette::stage);
     return blank;
@@ -187,13 +188,18 @@ void SayBench::leave() {
 void SayBench::frameChanged() {
     if (recording())
         recorder_.note(TakeEventKind::Frame, c_.playhead.frame());
-    else if (const Stop* s = current();
-             s && c_.stage.shownFrame() == s->frame && c_.stage.exact() && !stills_.contains(s->frame))
+    else if (const Stop* s = current(); s && s->delivery == review().number &&
+                                        c_.stage.shownFrame() == s->frame && c_.stage.exact() &&
+                                        !stills_.contains({s->delivery, s->frame}))
         refresh();
 }
 
 void SayBench::showStop() {
-    if (const Stop* s = current()) c_.playhead.step(s->frame - c_.playhead.frame());
+    if (const Stop* s = current()) {
+        const std::int64_t frame = s->frame;
+        c_.session.takeInHand(s->delivery); // `s` may lie elsewhere after it
+        c_.playhead.step(frame - c_.playhead.frame());
+    }
     c_.stage.update();
 }
 
@@ -340,7 +346,7 @@ void SayBench::addRecap() {
         if (s.kind == StopKind::Recap) return c_.say("The recap is already there.");
     auto stops = review().stops;
     stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
-                     review().frameOf(Moment::Plant).value_or(c_.playhead.frame())});
+                     review().frameOf(Moment::Plant).value_or(c_.playhead.frame()), review().number});
     perform("Add the recap", {SetStops{stops}});
 }
 

@@ -63,7 +63,7 @@ private:
     QLabel* mic_;
     bool marks_ = true;
     std::vector<std::vector<ImagePoint>> strokes_;
-    std::map<qint64, QImage> stills_;
+    std::map<std::pair<int, qint64>, QImage> stills_; ///< by delivery and frame
     int serial_ = 0;
 };
 

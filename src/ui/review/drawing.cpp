@@ -1,0 +1,24 @@
+#include "ui/review/drawing.h"
+
+#include "letter/mark_scene.h"
+
+namespace jg::ui {
+
+bool Drawing::place(ImagePoint at) {
+    corners_.push_back(at);
+    return corners_.size() >= static_cast<std::size_t>(asks_.size());
+}
+
+void Drawing::paint(QPainter& p, const ViewTransform& view, std::optional<ImagePoint> pointer) const {
+    if (corners_.empty()) return;
+    MarkScene scene;
+    std::vector<ImagePoint> line = corners_;
+    if (pointer) line.push_back(*pointer);
+    if (kind_ == MarkKind::HeadBox && line.size() == 2)
+        scene.boxes.push_back({line[0], line[1]});
+    else
+        scene.lines.push_back({line, kind_ != MarkKind::Line && kind_ != MarkKind::Angle, false});
+    paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5));
+}
+
+} // namespace jg::ui
