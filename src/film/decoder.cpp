@@ -2,7 +2,18 @@
 
 #include "film/reader.h"
 
+#include <algorithm>
+#include <thread>
+
 namespace jg {
+
+namespace {
+
+/// One a core: FFmpeg's own choice, one more, makes the slowest frames wait longer (measured). More than
+/// eight hold back more frames than a jump can spare.
+const int kThreads = static_cast<int>(std::clamp(std::thread::hardware_concurrency(), 2u, 8u));
+
+} // namespace
 
 ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memory) {
     const AVCodec* codec = avcodec_find_decoder(stream->codecpar->codec_id);
@@ -10,7 +21,8 @@ ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memo
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
-    context->thread_count = threads == Threads::None || threads == Threads::First ? 1 : 0;
+    const bool alone = threads == Threads::None || threads == Threads::First;
+    context->thread_count = alone ? 1 : kThreads;
     if (threads == Threads::First) context->flags |= AV_CODEC_FLAG_LOW_DELAY;
     if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
