@@ -4,6 +4,7 @@
 #include "coaching/playbook.h"
 #include "demo/random_orders.h"
 #include "desk/places.h"
+#include "kinematics/foreshortening.h"
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
 #include "kinematics/measure.h"
@@ -131,18 +132,41 @@ private:
                 in.points[slot.name] = {clicked(projectJoints(order, pose).at(slot.landmark), sigma), sigma};
         }
         playbook_.depths.fill(m, in);
+        if (m.id == "lift-height") in.limbs = thighTurned(order, delivery, in, sigma);
         const MeasureValue v = evaluate(m, in);
         if (!m.seenFrom(order.camera.view)) {
             ++(v.state == MeasureState::NotVisible ? t.refusedRightly : t.shownWrongly);
             return;
         }
         if (!v.value) return;
-        const double right = manyFrames ? 1000 * beforeS : truthOf(m, truth, order, delivery);
+        const double right = m.id == "lift-height" ? thighRise(delivery)
+                             : manyFrames          ? 1000 * beforeS
+                                                   : truthOf(m, truth, order, delivery);
         if (!std::isfinite(right)) return;
         ++t.asked;
         t.within += v.low95 <= right && right <= v.high95;
         if (v.sd > 0) t.sumScaled += (*v.value - right) / v.sd;
         t.sumHalf95 += v.half95();
+    }
+
+    /// The lead thigh at the top of the lift, held against itself at plant.
+    std::vector<LimbTurn> thighTurned(const FilmOrder& order, const Delivery& delivery,
+                                      const MeasureInput& in, double sigma) {
+        const auto plant = projectJoints(order, delivery.poseAt(delivery.events().at(Moment::Plant)));
+        const Estimate there{length(clicked(plant.at(Landmark::LeadHip), sigma) -
+                                    clicked(plant.at(Landmark::LeadKnee), sigma)),
+                             std::sqrt(2.0) * sigma},
+            here{length(in.points.at("lead-hip").at - in.points.at("lead-knee").at), std::sqrt(2.0) * sigma};
+        const SeenLimb seen[] = {{Landmark::LeadHip, Landmark::LeadKnee, Moment::LiftTop, here},
+                                 {Landmark::LeadHip, Landmark::LeadKnee, Moment::Plant, there}};
+        return turnedLimbs(seen);
+    }
+
+    /// Degrees of the lead thigh above level, in space.
+    static double thighRise(const Delivery& delivery) {
+        const Joints j = delivery.poseAt(delivery.events().at(Moment::LiftTop)).joints;
+        const Eigen::Vector3d v = j.at(Landmark::LeadKnee) - j.at(Landmark::LeadHip);
+        return std::asin(v(1) / v.norm()) * kDegPerRad;
     }
 
     static double truthOf(const MeasureDefinition& m, const std::vector<ImagePoint>& points,

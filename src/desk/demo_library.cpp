@@ -111,7 +111,7 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
         return DemoReviewWish{until, 1.6, open, seed + n};
     };
     DemoReviewWish emekas = wish(Stage::Send, 0, 12);
-    emekas.extras = {"arm-match", ownMeasure}; // his glove arm points half at the camera at plant
+    emekas.extras = {"arm-match", ownMeasure}; // his front arm points half at the camera at release
     return {
         {wren,
          {wrenFilm},
@@ -227,7 +227,7 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
         IdSource ids(seed);
         std::vector<Athlete> people;
         auto own = keepOwnMeasure(**library, *playbook,
-                                  {"Front arm at release",
+                                  {"Front arm, release",
                                    "jointAngle",
                                    {Landmark::LeadShoulder, Landmark::LeadElbow, Landmark::LeadWrist},
                                    {Moment::Release}});

@@ -318,6 +318,37 @@ MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) 
     return result;
 }
 
+/// The limb a slope is of, when it is known to be turned out of the picture.
+const LimbTurn* turnedSlope(const MeasureDefinition& m, const MeasureInput& in) {
+    if (m.kind != MeasureKind::AboveLevel) return nullptr;
+    const Slot &a = m.slots[0], &b = m.slots[1];
+    for (const LimbTurn& limb : in.limbs)
+        if (limb.at == a.at && limb.at == b.at &&
+            ((limb.from == a.landmark && limb.to == b.landmark) ||
+             (limb.to == a.landmark && limb.from == b.landmark)))
+            return &limb;
+    return nullptr;
+}
+
+/// The slope in space of a limb that is turned out of the picture: its rise over the length it shows
+/// elsewhere.
+MeasureValue slopeInSpace(const MeasureDefinition& m, const MeasureInput& in, const LimbTurn& limb) {
+    constexpr double kNotRigid = 0.03; // of its length; own choice: bodies are not, and nearness changes
+    const double seen = length(in.points.at(m.slots[1].name).at - in.points.at(m.slots[0].name).at);
+    if (seen == 0 || limb.ratio.value <= 0) return onOneSpot(m);
+    const double whole = seen / limb.ratio.value;
+    const Estimate wholePx{whole, whole * std::hypot(limb.ratio.sd / limb.ratio.value, kNotRigid)};
+    const Estimate e = estimate(m, in, wholePx, true, [&](const auto& p, double px) {
+        return m.sign * std::asin(std::clamp((p[0].y - p[1].y) / px, -1.0, 1.0)) * kDegPerRad;
+    });
+    MeasureValue result = withValue(m, e, m.unit);
+    result.warnings.push_back(
+        "The line points out of the picture here: its slope is its rise over the length it "
+        "shows at " +
+        std::string(info(limb.longestAt).name) + ".");
+    return result;
+}
+
 MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     Estimate unitPx{1, 0};
     std::string unit = m.unit;
@@ -328,6 +359,7 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
                 m, MeasureState::NotLookedAt,
                 "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
     }
+    if (const LimbTurn* limb = turnedSlope(m, in)) return slopeInSpace(m, in, *limb);
     const int targetX = targetDirectionX(in.hand, in.view), gloveX = gloveDirectionX(in.hand, in.view);
     const OfPoints number = [&](const auto& points, double px) {
         return formulaOn(m, points, {targetX, gloveX, px});

@@ -63,5 +63,23 @@ TEST(Foreshortening, WidensTheErrorAndSaysWhy) {
     EXPECT_EQ(evaluate(m, in).high95, before.high95);
 }
 
+TEST(Foreshortening, ASlopeOfATurnedLimbIsItsRiseOverItsLength) {
+    const MeasureDefinition& m = *test::playbook().measure("lift-height");
+    MeasureInput in;
+    in.points = {{"lead-hip", {{300, 400}, 1}}, {"lead-knee", {{330, 385}, 1}}};
+    in.limbs = {{Landmark::LeadHip, Landmark::LeadKnee, Moment::LiftTop, {0.3, 0.02}, Moment::Plant}};
+    // 33.54 px shown are 0.3 of 111.8; a rise of 15 of them is 7.71 degrees, where the picture shows 26.57.
+    const MeasureValue v = evaluate(m, in);
+    ASSERT_TRUE(v.value) << v.reason;
+    EXPECT_NEAR(*v.value, 7.71, 0.01);
+    EXPECT_LT(v.half95(), 3);
+    EXPECT_NE(v.warnings.front().find("length it shows at Plant"), std::string::npos);
+    in.points["lead-knee"].at = {270, 415}; // the other way round, below the hip
+    EXPECT_NEAR(*evaluate(m, in).value, -7.71, 0.01);
+    in.limbs.front().at = Moment::Plant; // not turned here: as the picture shows it
+    in.points["lead-knee"].at = {400, 300};
+    EXPECT_NEAR(*evaluate(m, in).value, 45, 1e-9);
+}
+
 } // namespace
 } // namespace jg

@@ -297,7 +297,7 @@ TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
     EXPECT_TRUE(d.document().moments.empty());
     EXPECT_EQ(d.document().cut, (FrameSpan{found[0].first, found[0].last}));
     EXPECT_EQ(d.review().playhead().frame(), found[0].first);
-    EXPECT_TRUE(d.button(&d.review(), "Marked: take in hand"));
+    EXPECT_TRUE(d.button(&d.review(), "Pitch 1: take in hand"));
     d.key(Qt::Key_N);
     EXPECT_EQ(d.document().cut, (FrameSpan{found[1].first, found[1].last}));
     EXPECT_EQ(d.review().playhead().frame(), found[1].places.at(Moment::Set).frame);

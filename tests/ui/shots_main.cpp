@@ -265,7 +265,7 @@ int main(int argc, char** argv) {
     p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
-    p.chooseMeasure("arm-match");
+    p.chooseMeasure("own-front-arm-release");
     p.shoot("foreshortening");
     window.run("measure-sequence");
     if (auto* sequence = window.findChild<QDialog*>("sequence")) {

@@ -53,7 +53,7 @@ QPointF GuideFigure::at(Landmark l) const {
     return QPointF(26 + q.x() * 1.12, 8 + q.y() * 1.06);
 }
 
-void GuideFigure::paintBody(QPainter& p, double thick) const {
+void GuideFigure::paintBody(QPainter& p, double thick, bool filled) const {
     using L = Landmark;
     p.setPen(QPen(QColor(0xA8, 0xA2, 0x98), thick, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.setBrush(Qt::NoBrush);
@@ -67,6 +67,7 @@ void GuideFigure::paintBody(QPainter& p, double thick) const {
         for (const Landmark l : path) line << at(l);
         p.drawPolyline(line);
     }
+    if (filled) p.setBrush(p.pen().color());
     p.drawEllipse(at(L::Head), 10, 10);
 }
 
@@ -82,7 +83,7 @@ void GuideFigure::paintNear(QPainter& p) const {
     p.translate(middle);
     p.scale(kTimes, kTimes);
     p.translate(-joint);
-    paintBody(p, 8);
+    paintBody(p, 8, true);
     if (*next_ == Landmark::Ground || *next_ == Landmark::Rubber) {
         p.setPen(QPen(palette::quiet, 1));
         p.drawLine(QPointF(0, joint.y()), QPointF(width(), joint.y()));
@@ -121,7 +122,7 @@ void GuideFigure::paintEvent(QPaintEvent*) {
     p.setPen(QPen(palette::rule, 1));
     p.setBrush(palette::sheet);
     p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
-    paintBody(p, 5);
+    paintBody(p, 5, false);
     p.setPen(Qt::NoPen);
     p.setBrush(palette::moss);
     for (const Landmark l : others_)

@@ -23,7 +23,7 @@ protected:
 
 private:
     QPointF at(Landmark landmark) const;
-    void paintBody(QPainter& p, double thick) const;
+    void paintBody(QPainter& p, double thick, bool filled) const;
     void paintNear(QPainter& p) const;
     void paintWords(QPainter& p) const;
 

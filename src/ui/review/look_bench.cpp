@@ -78,14 +78,18 @@ QWidget* LookBench::filmCard(const Clip& clip) {
 }
 
 QString LookBench::filmButton(const Clip& clip) const {
-    if (isMarked(clip.id, std::nullopt)) return "Take it in hand again";
+    if (const auto* d = marked(clip.id, std::nullopt)) return takeAgain(*d);
     return review().blank() ? "Review this film instead" : "Review this film too";
 }
 
-bool LookBench::isMarked(const ClipId& clip, std::optional<FrameSpan> cut) const {
-    const auto& aside = review().aside;
-    return std::any_of(aside.begin(), aside.end(),
-                       [&](const DeliveryMarks& d) { return d.clip == clip && d.cut == cut && !d.blank(); });
+const DeliveryMarks* LookBench::marked(const ClipId& clip, std::optional<FrameSpan> cut) const {
+    for (const DeliveryMarks& d : review().aside)
+        if (d.clip == clip && d.cut == cut && !d.blank()) return &d;
+    return nullptr;
+}
+
+QString LookBench::takeAgain(const DeliveryMarks& d) {
+    return QString("Pitch %1: take in hand").arg(d.pitch);
 }
 
 /// More than one delivery: each can be looked at round and round, and each taken for the review.
@@ -106,10 +110,11 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
             c_.playhead.setLoop(std::pair(qint64{span.first}, qint64{span.last}));
             c_.playhead.play();
         });
-        auto* take = plainButton(inHand                    ? "In hand: take all instead"
-                                 : isMarked(clip.id, span) ? "Marked: take in hand"
-                                 : review().blank()        ? "Review this one"
-                                                           : "Review this one too");
+        const DeliveryMarks* other = marked(clip.id, span);
+        auto* take = plainButton(inHand             ? "In hand: take all instead"
+                                 : other            ? takeAgain(*other)
+                                 : review().blank() ? "Review this one"
+                                                    : "Review this one too");
         connect(take, &QPushButton::clicked, this,
                 [this, span, inHand, id = clip.id] { inHand ? takeWhole() : lookAt(id, span); });
         row->addWidget(play);
@@ -161,6 +166,13 @@ void LookBench::toggleCut() {
             return lookAt(c_.session.clip().id, FrameSpan{d.first, d.last});
     c_.say(found.size() < 2 ? "Motion shows one delivery in this film: nothing to choose."
                             : "No delivery was found at this frame.");
+}
+
+KeyHints LookBench::hints() const {
+    KeyHints hints{{"Space", "play"}, {"\u2190 \u2192", "one frame"}, {"B", "slower"}};
+    if (c_.session.deliveries().size() > 1) hints.push_back({"N", "next delivery"});
+    hints.push_back({"Enter", "seen, on to the positions"});
+    return hints;
 }
 
 bool LookBench::act(const QString& id) {

@@ -11,12 +11,7 @@ public:
     explicit LookBench(ReviewContext& context);
     void refresh() override;
     bool act(const QString& id) override;
-    KeyHints hints() const override {
-        return {{"Space", "play"},
-                {"\u2190 \u2192", "one frame"},
-                {"B", "slower"},
-                {"Enter", "seen, on to the positions"}};
-    }
+    KeyHints hints() const override;
 
 private:
     void addFilms(QVBoxLayout& column);
@@ -28,7 +23,9 @@ private:
     void lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
     void takeWhole();
     void toggleCut();
-    bool isMarked(const ClipId& clip, std::optional<FrameSpan> cut) const;
+    /// The delivery aside with something marked on it there; null without one.
+    const DeliveryMarks* marked(const ClipId& clip, std::optional<FrameSpan> cut) const;
+    static QString takeAgain(const DeliveryMarks& d);
 
     QVBoxLayout* filmsBox_;
     QWidget* films_ = nullptr; ///< made anew at each change
