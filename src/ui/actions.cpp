@@ -60,6 +60,7 @@ const std::vector<ActionRow>& actionTable() {
 
         {"measure-next", "Next open measure", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtMeasure},
         {"point-hidden", "This point is hidden", {K("H")}, AtMeasure},
+        {"point-smeared", "This joint is smeared: click both ends of the smear", {K("M")}, AtMeasure},
         {"measure-answer", "Set the frame, choice or number this measure asks for", {K("U")}, AtMeasure},
         {"measure-add", "Choose the measures of this review", {K("A")}, AtMeasure},
         {"measure-ghost", "Draw the target on the athlete, or not", {K("G")}, AtMeasure},

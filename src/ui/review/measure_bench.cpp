@@ -2,11 +2,10 @@
 
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
-#include "review/deliveries.h"
-#include "review/ghost.h"
 #include "review/letter_model.h"
 #include "review/one_person.h"
 #include "ui/review/measure_picker.h"
+#include "ui/review/measure_words.h"
 #include "ui/review/own_measure_dialog.h"
 #include "ui/theme.h"
 
@@ -18,33 +17,12 @@ namespace jg::ui {
 
 namespace {
 
-QString valueText(const MeasureValue& v) {
-    if (!v.words.empty()) return QString::fromStdString(v.words);
-    if (!v.value)
-        return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
-    return QString::fromStdString(numberInWords(*v.value, v.unit));
-}
-
 /// Each landmark once, in the order of the formula.
 std::vector<Landmark> landmarksOf(const MeasureDefinition& m) {
     std::vector<Landmark> all;
     for (const Slot& slot : m.slots)
         if (std::find(all.begin(), all.end(), slot.landmark) == all.end()) all.push_back(slot.landmark);
     return all;
-}
-
-QString groupName(std::string_view id) {
-    for (const MeasureGroup& g : measureGroups())
-        if (g.id == id) return "Also measured \u00b7 " + text(g.name).toLower();
-    return {};
-}
-
-/// What a measure without points waits for, said where its number will stand.
-QString waitsFor(const MeasureDefinition& m, const Review& review) {
-    if (m.kind == MeasureKind::Seen) return "U: say what is seen";
-    if (const auto open = openMoments(m, review); !open.empty())
-        return "U: " + text(info(open.front()).name).toLower();
-    return m.numbers.empty() ? QString() : QString("U: enter a number");
 }
 
 } // namespace
@@ -151,7 +129,7 @@ void MeasureBench::showStep() {
     if (!step_) {
         const bool positions = c_.session.assessment().counts.positions > 0;
         title_->setText(positions ? "All points are placed" : "Positions first");
-        what_->setText(positions ? "Drag any point to correct it; all numbers follow. " + whatNext()
+        what_->setText(positions ? "Drag any point to correct it; all numbers follow. " + whatNext(c_.session)
                                  : "Set the key positions, then the points are asked for here.");
         const MeasureDefinition* m = chosen();
         const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
@@ -174,50 +152,14 @@ void MeasureBench::showStep() {
     }
 }
 
-QString MeasureBench::whatNext() const {
-    const auto& clips = c_.session.submission().clips;
-    const auto open = openElsewhere(review(), playbook(), clips);
-    if (!open) return "Then on to judging.";
-    return QString("N: %1 still asks for %2 %3.")
-        .arg(text(nameOf(*review().delivery(open->first), clips)))
-        .arg(open->second)
-        .arg(open->second == 1 ? "point" : "points");
-}
-
 void MeasureBench::showNote() {
     QString note;
     if (const auto& rows = c_.session.assessment().measures;
         list_->current() >= 0 && list_->current() < static_cast<int>(rows.size()))
-        note = noteOn(rows[static_cast<std::size_t>(list_->current())]);
+        note = noteOn(c_.session, paths_, rows[static_cast<std::size_t>(list_->current())]);
     paths_.showCurve(chosen());
     note_->setText(note);
     noteBox_->setVisible(!note.isEmpty());
-}
-
-QString MeasureBench::noteOn(const MeasureRow& row) const {
-    QStringList parts;
-    for (const auto& w : row.value.warnings) parts << QString::fromStdString(w);
-    parts << QString::fromStdString(row.value.reason);
-    if (row.spread) parts << text(pitchesInWords(*row.spread, row.deliveries));
-    if (row.judgement.text != row.value.reason) parts << QString::fromStdString(row.judgement.text);
-    const MeasureDefinition* m = playbook().measure(row.id);
-    if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
-        for (const Moment moment : openMoments(*m, review()))
-            parts << text(info(moment).how) + " Go there and press U.";
-    if (const auto suggested = paths_.suggestion(m))
-        parts << QString("The path says frame %1 for: %2. J goes there.")
-                     .arg(suggested->second.frame)
-                     .arg(text(info(suggested->first).name));
-    if (const auto said = sayingFromPaths(review(), c_.session.clip(), row.id))
-        parts << QString("The path says \u201c%1\u201d: %2. U says so.")
-                     .arg(text(said->option), text(said->why));
-    if (const auto ghost = ghostOf(review(), playbook(), row, c_.session.clip(), c_.session.athlete().hand))
-        parts << "To the goal: " + QString::fromStdString(ghost->words);
-    else if (ghost.error().code == ErrorCode::NotFound)
-        parts << QString::fromStdString(ghost.error().text);
-    if (!m->unreliable.empty()) parts << "Less sure with: " + QString::fromStdString(m->unreliable) + ".";
-    parts.removeAll(QString());
-    return parts.join(' ');
 }
 
 std::optional<std::string> MeasureBench::ghostOfMeasure() const {
@@ -253,50 +195,17 @@ QString MeasureBench::loupeText() const {
     return text(info(step_->landmark).name) + ", " + text(info(step_->landmark).where);
 }
 
-std::optional<MeasureBench::Grip> MeasureBench::gripAt(ImagePoint at, double reach) const {
-    std::optional<Grip> best;
-    double nearest = reach;
-    const auto offer = [&](ImagePoint p, Grip grip) {
-        const double d = length(p - at);
-        if (d < nearest) nearest = d, best = std::move(grip);
-    };
-    const qint64 frame = c_.stage.shownFrame();
-    for (const auto& [key, mark] : review().points)
-        if (key.frame == frame && mark.hidden.empty()) offer(mark.point.at, {key, "", 0});
-    for (const auto& [id, mark] : review().marks)
-        if (mark.frame == frame || mark.kind == MarkKind::HeadBox)
-            for (std::size_t i = 0; i < mark.points.size(); ++i) offer(mark.points[i], {std::nullopt, id, i});
-    return best;
-}
-
-std::optional<ImagePoint> MeasureBench::placeOf(const Grip& grip) const {
-    if (grip.point) {
-        const PointMark* p = review().point(grip.point->frame, grip.point->landmark);
-        return p ? std::optional(p->point.at) : std::nullopt;
-    }
-    const auto it = review().marks.find(grip.mark);
-    return it == review().marks.end() ? std::nullopt : std::optional(it->second.points.at(grip.corner));
-}
-
 void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const char* label) {
     to.x = std::clamp(to.x, 0.0, static_cast<double>(c_.session.clip().width));
     to.y = std::clamp(to.y, 0.0, static_cast<double>(c_.session.clip().height));
-    if (grip.point) {
-        PointMark mark = *review().point(grip.point->frame, grip.point->landmark);
-        mark.point.at = to;
-        perform(label, {SetPoint{*grip.point, mark}});
-    } else if (const auto it = review().marks.find(grip.mark); it != review().marks.end()) {
-        FreeMark mark = it->second;
-        mark.points.at(grip.corner) = to;
-        perform(label, {SetMark{mark.id, mark}});
-    }
+    if (auto change = moved(review(), grip, to)) perform(label, {*std::move(change)});
 }
 
 bool MeasureBench::press(ImagePoint at, double reach) {
     if (drawing_) return placeCorner(at), true;
-    if (const auto grip = gripAt(at, reach)) {
+    if (const auto grip = gripAt(review(), c_.stage.shownFrame(), at, reach)) {
         grabbed_ = selected_ = grip;
-        const ImagePoint place = *placeOf(*grip);
+        const ImagePoint place = *placeOf(review(), *grip);
         grabOffset_ = place - at;
         grabFrom_ = at;
         dragged_ = false;
@@ -333,12 +242,13 @@ void MeasureBench::release(ImagePoint at) {
     if (!dragged_ && step_ && step_->frame == c_.stage.shownFrame()) placePoint(at);
 }
 
-void MeasureBench::placePoint(ImagePoint at) {
+void MeasureBench::placePoint(ImagePoint at, double smearPx) {
     const PointKey key{step_->frame, step_->landmark};
     const std::string label = "Place the " + std::string(info(step_->landmark).name);
     const qint64 before = c_.playhead.frame();
-    if (!perform(label, {SetPoint{key, PointMark{{at, c_.session.clickSigmaPx(step_->landmark)}, ""}}}))
-        return;
+    // Within a smear the joint may lie anywhere alike.
+    const double sigma = std::hypot(c_.session.clickSigmaPx(step_->landmark), smearPx / std::sqrt(12.0));
+    if (!perform(label, {SetPoint{key, PointMark{{at, sigma}, ""}}})) return;
     selected_ = Grip{key, "", 0};
     showStep();
     if (step_ && step_->frame != before) goToStep();
@@ -388,7 +298,7 @@ void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     if (const auto g = guess(); g && !drawing_) paths_.paintGuess(p, view, *g);
     if (drawing_) drawing_->paint(p, view, hover_);
     if (!selected_) return;
-    const auto place = placeOf(*selected_);
+    const auto place = placeOf(review(), *selected_);
     if (!place || (selected_->point && selected_->point->frame != c_.stage.shownFrame())) return;
     p.setPen(QPen(palette::clay, 2));
     p.setBrush(Qt::NoBrush);
@@ -400,6 +310,15 @@ void MeasureBench::hidePoint() {
     const PointKey key{step_->frame, step_->landmark};
     perform("Hidden here", {SetPoint{key, PointMark{{}, "hidden by the body"}}});
     goToStep();
+}
+
+void MeasureBench::placeSmeared() {
+    if (!step_ || step_->frame != c_.stage.shownFrame())
+        return c_.say("No point is asked for on this frame. Enter goes to the next one.");
+    draw(Drawing(MarkKind::Line, {"one end of the smear", "its other end"}, [this](const auto& ends) {
+        if (step_ && step_->frame == c_.stage.shownFrame())
+            placePoint({(ends[0].x + ends[1].x) / 2, (ends[0].y + ends[1].y) / 2}, length(ends[1] - ends[0]));
+    }));
 }
 
 void MeasureBench::giveAnswer() {
@@ -450,16 +369,13 @@ void MeasureBench::nudge(double dx, double dy) {
         c_.say("Click a point first; then the keys nudge it by half a pixel.");
         return;
     }
-    if (const auto place = placeOf(*selected_))
+    if (const auto place = placeOf(review(), *selected_))
         moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
 }
 
 void MeasureBench::removeSelected() {
     if (!selected_) return;
-    if (selected_->point)
-        perform("Delete a point", {SetPoint{*selected_->point, std::nullopt}});
-    else
-        perform("Delete a line", {SetMark{selected_->mark, std::nullopt}});
+    perform(selected_->point ? "Delete a point" : "Delete a line", {removed(*selected_)});
     selected_.reset();
 }
 
@@ -487,6 +403,7 @@ void MeasureBench::nextOpen() {
 bool MeasureBench::act(const QString& id) {
     if (id == "measure-next") return nextOpen(), true;
     if (id == "point-hidden") return hidePoint(), true;
+    if (id == "point-smeared") return placeSmeared(), true;
     if (id == "measure-answer") return giveAnswer(), true;
     if (id == "measure-add") return addMeasures(), true;
     if (id == "measure-sequence") return paths_.showOrder(), true;

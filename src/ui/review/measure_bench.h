@@ -4,6 +4,7 @@
 #include "review/guide.h"
 #include "ui/review/bench.h"
 #include "ui/review/drawing.h"
+#include "ui/review/grips.h"
 #include "ui/review/guide_figure.h"
 #include "ui/review/measure_questions.h"
 #include "ui/review/path_tools.h"
@@ -41,27 +42,19 @@ public:
     const std::optional<GuideStep>& step() const { return step_; }
 
 private:
-    /// A point under the mouse or picked by it: of the guide, or of a free mark.
-    struct Grip {
-        std::optional<PointKey> point;
-        std::string mark;
-        std::size_t corner = 0;
-    };
-    std::optional<Grip> gripAt(ImagePoint at, double reach) const;
     void moveGrip(const Grip& grip, ImagePoint to, const char* label);
-    std::optional<ImagePoint> placeOf(const Grip& grip) const;
     void startDrawing(MarkKind kind);
     void draw(Drawing drawing);
     void stopDrawing();
     void keepMark(MarkKind kind, const std::vector<ImagePoint>& corners);
     void placeCorner(ImagePoint at);
-    void placePoint(ImagePoint at);
+    /// `smearPx` is how long the joint is smeared on this frame.
+    void placePoint(ImagePoint at, double smearPx = 0);
+    void placeSmeared();
     void hidePoint();
     void giveAnswer();
     void takeGuess();
     std::optional<Guess> guess() const;
-    QString noteOn(const MeasureRow& row) const;
-    QString whatNext() const;
     void addMeasures();
     void makeOwnMeasure();
     void nudge(double dx, double dy);

@@ -1,0 +1,19 @@
+// What the measure bench says of a measure.
+#pragma once
+
+#include "ui/review/path_tools.h"
+
+namespace jg::ui {
+
+/// The number as it stands in the list; a dash for one that can't be seen.
+QString valueText(const MeasureValue& value);
+/// What a measure without points waits for, said where its number will stand.
+QString waitsFor(const MeasureDefinition& measure, const Review& review);
+/// The heading over measures taken beside the approach's.
+QString groupName(std::string_view id);
+/// What to do once every point on this film is placed.
+QString whatNext(const ReviewSession& session);
+/// All there is to say of a measured row: warnings, pitches, judgement, paths, goal.
+QString noteOn(const ReviewSession& session, const PathTools& paths, const MeasureRow& row);
+
+} // namespace jg::ui

@@ -1,0 +1,239 @@
+// What helps measuring in the real window: scales, paths, shake, the turn, smears, guesses, free marks.
+#include "tests/ui/driver.h"
+
+#include <QDialog>
+#include <QLineEdit>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::waitFor;
+using test::Walk;
+
+TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto choose = [&](Qt::Key option) {
+        d.key(Qt::Key_S);
+        auto* dialog = d.window().findChild<QDialog*>("scale");
+        ASSERT_TRUE(dialog);
+        QTest::keyClick(dialog, option);
+    };
+    choose(Qt::Key_1); // the athlete's height
+    auto* length = d.window().findChild<QDialog*>("length");
+    ASSERT_TRUE(length);
+    QTest::keyClicks(length->findChild<QLineEdit*>(), "tall");
+    QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
+    EXPECT_TRUE(d.document().scales.empty()); // no length, nothing kept
+    d.window().activateWindow();
+    choose(Qt::Key_1);
+    length = d.window().findChild<QDialog*>("length");
+    ASSERT_TRUE(length);
+    QTest::keyClicks(length->findChild<QLineEdit*>(), "5 ft 7");
+    QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
+    ASSERT_TRUE(waitFor([&] { return d.document().scales.contains(ScaleKind::Height); }));
+    EXPECT_NEAR(d.document().scales.at(ScaleKind::Height).metres, 1.7018, 1e-9);
+    d.window().activateWindow();
+    choose(Qt::Key_2); // the rubber
+    d.window().activateWindow();
+    d.clickPicture({60, 150});
+    d.clickPicture({90, 150});
+    ASSERT_TRUE(d.document().scales.contains(ScaleKind::Rubber));
+    EXPECT_NEAR(d.document().scales.at(ScaleKind::Rubber).to.x, 90, 1);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().scales.contains(ScaleKind::Rubber));
+    choose(Qt::Key_5); // the plate lies too far away
+    d.window().activateWindow();
+    EXPECT_EQ(d.document().scales.size(), 1U);
+    choose(Qt::Key_7); // take all away
+    ASSERT_TRUE(waitFor([&] { return d.document().scales.empty(); }));
+}
+
+TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto release = *d.document().frameOf(Moment::Release);
+    ASSERT_TRUE(d.review().session().perform(
+        {"length",
+         {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
+          SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
+          SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}},
+          SetExtras{{"release-ahead"}}}}));
+    const auto ahead = [&] { return d.review().session().assessment().measure("release-ahead")->value; };
+    const double inches = ahead().value.value();
+    EXPECT_EQ(ahead().unit, "in");
+    d.key(Qt::Key_S);
+    QTest::keyClick(d.window().findChild<QDialog*>("scale"), Qt::Key_6);
+    ASSERT_TRUE(waitFor([&] { return ahead().unit == "cm"; }));
+    EXPECT_NEAR(ahead().value.value(), inches * 2.54, 1e-6);
+    // The choice is the coach's, not the review's: the next window has it too.
+    Driver again(walk.library->folder());
+    again.window().openReview(walk.submission.id);
+    EXPECT_EQ(again.review().session().assessment().measure("release-ahead")->value.unit, "cm");
+}
+
+TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    ASSERT_TRUE(d.document().paths.empty());
+    d.key(Qt::Key_P);
+    ASSERT_TRUE(waitFor([&] { return !d.document().paths.empty(); }, 60000));
+    for (const auto& [landmark, path] : d.document().paths) {
+        EXPECT_GE(path.places.size(), 2U) << info(landmark).id;
+        for (const PathPlace& end : path.from)
+            EXPECT_EQ(end.at, d.document().point(end.frame, landmark)->point.at);
+    }
+    d.key(Qt::Key_Z);
+    EXPECT_TRUE(d.document().paths.empty());
+}
+
+TEST(Window, TheCamerasShakeIsFoundByOneKeyAndSwitched) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_F);
+    ASSERT_TRUE(waitFor([&] { return d.document().shake.has_value(); }, 60000));
+    EXPECT_TRUE(d.document().shake->on);
+    EXPECT_EQ(d.document().shake->shifts.size(),
+              static_cast<std::size_t>(d.review().session().clip().frames));
+    d.key(Qt::Key_F);
+    EXPECT_FALSE(d.document().shake->on);
+    d.key(Qt::Key_Z);
+    EXPECT_TRUE(d.document().shake->on);
+}
+
+TEST(Window, TheOrderOfEventsIsShownByOneKey) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_Q);
+    auto* chart = d.window().findChild<QDialog*>("sequence");
+    ASSERT_TRUE(chart);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(chart));
+    QTest::keyClick(chart, Qt::Key_Escape);
+    ASSERT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("sequence"); }));
+}
+
+TEST(Window, ASmearedJointIsClickedByBothEndsAndIsLessSure) {
+    Walk walk(Stage::Judge);
+    const std::int64_t release = *walk.review.frameOf(Moment::Release);
+    const PointKey key{release, Landmark::BackWrist};
+    const ImagePoint was = walk.review.points.at(key).point.at;
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform({"clear", {SetPoint{key, std::nullopt}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(release);
+    d.key(Qt::Key_M);
+    d.clickPicture({was.x - 12, was.y});
+    EXPECT_FALSE(d.document().point(release, Landmark::BackWrist)); // one end is not enough
+    d.clickPicture({was.x + 12, was.y});
+    const PointMark* mark = d.document().point(release, Landmark::BackWrist);
+    ASSERT_TRUE(mark);
+    EXPECT_NEAR(mark->point.at.x, was.x, 1);
+    EXPECT_NEAR(mark->point.sigmaPx,
+                std::hypot(d.review().session().clickSigmaPx(Landmark::BackWrist), 24 / std::sqrt(12.0)),
+                0.5);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().point(release, Landmark::BackWrist));
+    d.key(Qt::Key_M);
+    d.key(Qt::Key_Escape); // back to plain clicks
+    d.clickPicture(was);
+    EXPECT_EQ(d.document().point(release, Landmark::BackWrist)->point.sigmaPx,
+              d.review().session().clickSigmaPx(Landmark::BackWrist));
+}
+
+TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const auto spread = [&] { return d.review().session().assessment().measure("leg-spread")->value; };
+    const double plain = spread().sd;
+    const auto clickCorners = [&](std::initializer_list<ImagePoint> corners) {
+        d.key(Qt::Key_Y);
+        auto* dialog = d.window().findChild<QDialog*>("turn");
+        ASSERT_TRUE(dialog);
+        QTest::keyClick(dialog, Qt::Key_2);
+        d.window().activateWindow();
+        for (const ImagePoint p : corners) d.clickPicture(p);
+    };
+    // Where the generator's camera, standing square, shows the corners of the rubber at its origin.
+    const Camera camera(walk.order.camera);
+    const auto corner = [&](double x, double z) { return camera.project({x, 0, z}); };
+    clickCorners({corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
+    ASSERT_TRUE(d.document().turn);
+    EXPECT_NEAR(d.document().turn->deg, walk.order.camera.yawDeg, 2 * d.document().turn->sdDeg);
+    EXPECT_GT(d.document().turn->sdDeg, 0);
+    EXPECT_GT(spread().sd, plain); // the number is corrected, and less sure
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().turn);
+    clickCorners({{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
+    EXPECT_FALSE(d.document().turn);
+}
+
+TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
+    Walk walk(Stage::Judge);
+    const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform({"clear", {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(plant);
+    const auto row = [&] { return d.review().session().assessment().measure("front-knee-plant")->value; };
+    EXPECT_FALSE(row().value); // a guess is drawn, and nothing is measured by it
+    ASSERT_TRUE(guessFor(d.document(), Landmark::LeadKnee, plant));
+    const ImagePoint guess = guessFor(d.document(), Landmark::LeadKnee, plant)->at;
+    d.key(Qt::Key_K);
+    ASSERT_TRUE(d.document().point(plant, Landmark::LeadKnee));
+    EXPECT_EQ(d.document().point(plant, Landmark::LeadKnee)->point.at, guess);
+    EXPECT_TRUE(row().value);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(row().value);
+}
+
+TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const std::size_t had = d.document().marks.size();
+    const struct {
+        int key;
+        MarkKind kind;
+        std::vector<ImagePoint> points;
+    } marks[] = {{Qt::Key_2, MarkKind::Level, {{20, 150}, {300, 152}}},
+                 {Qt::Key_3, MarkKind::Line, {{30, 30}, {90, 60}}},
+                 {Qt::Key_4, MarkKind::HeadBox, {{120, 20}, {150, 50}}},
+                 {Qt::Key_5, MarkKind::Angle, {{200, 40}, {230, 80}, {270, 60}}},
+                 {Qt::Key_6, MarkKind::Mound, {{60, 150}, {180, 160}}}};
+    for (const auto& m : marks) {
+        d.key(m.key);
+        for (const ImagePoint p : m.points) d.clickPicture(p);
+    }
+    EXPECT_EQ(d.document().marks.size(), had + 5);
+    d.key(Qt::Key_Delete); // the last one is selected
+    EXPECT_EQ(d.document().marks.size(), had + 4);
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().marks.size(), had + 5);
+}
+
+} // namespace
+} // namespace jg
