@@ -57,4 +57,20 @@ std::optional<Guess> guessFor(const Review& review, Landmark landmark, std::int6
     return best;
 }
 
+std::optional<ImagePoint> startFor(const Review& review, const GuideStep& step) {
+    if (const auto guess = guessFor(review, step.landmark, step.frame)) return guess->at;
+    std::optional<std::pair<std::int64_t, ImagePoint>> nearest;
+    ImagePoint sum;
+    double here = 0;
+    for (const auto& [key, mark] : review.points) {
+        if (!mark.hidden.empty()) continue;
+        const std::int64_t away = std::abs(key.frame - step.frame);
+        if (key.landmark == step.landmark && (!nearest || away < nearest->first))
+            nearest = {away, mark.point.at};
+        if (key.frame == step.frame) sum = sum + mark.point.at, ++here;
+    }
+    if (nearest) return nearest->second;
+    return here > 0 ? std::optional(ImagePoint{sum.x / here, sum.y / here}) : std::nullopt;
+}
+
 } // namespace jg

@@ -1,6 +1,7 @@
 // A first guess for the point asked for: never counted until the coach takes it.
 #pragma once
 
+#include "review/guide.h"
 #include "review/review.h"
 
 #include <optional>
@@ -20,6 +21,10 @@ struct Guess {
 /// here, as the limb between them stood on the nearest frame on which both are. Nothing when neither is
 /// known, or when that frame is further than `kFurthestGuess`. Pure.
 std::optional<Guess> guessFor(const Review& review, Landmark landmark, std::int64_t frame);
+
+/// Where a point placed by keys begins: its guess, else the same landmark on the nearest frame, else the
+/// middle of what is clicked on its frame; nothing without any. Pure.
+std::optional<ImagePoint> startFor(const Review& review, const GuideStep& step);
 
 /// A limb's direction is not carried further than this: own choice.
 inline constexpr std::int64_t kFurthestGuess = 40;

@@ -1,5 +1,8 @@
 // What helps measuring in the real window: scales, paths, shake, the turn, smears, guesses, free marks.
+#include "kinematics/geometry.h"
+#include "review/guess.h"
 #include "tests/ui/driver.h"
+#include "ui/review/measure_bench.h"
 
 #include <QDialog>
 #include <QLineEdit>
@@ -153,6 +156,42 @@ TEST(Window, ASmearedJointIsClickedByBothEndsAndIsLessSure) {
     d.clickPicture(was);
     EXPECT_EQ(d.document().point(release, Landmark::BackWrist)->point.sigmaPx,
               d.review().session().clickSigmaPx(Landmark::BackWrist));
+}
+
+TEST(Window, PointsArePlacedByKeysAlone) {
+    Walk walk(Stage::Judge);
+    const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
+    const PointKey knee{plant, Landmark::LeadKnee}, ankle{plant, Landmark::LeadAnkle};
+    const ImagePoint was = walk.review.points.at(knee).point.at;
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(
+            session->perform({"clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(plant);
+    const auto* bench = d.review().findChild<ui::MeasureBench*>();
+    const Landmark first = bench->step()->landmark;
+    const ImagePoint from = *startFor(d.document(), *bench->step());
+    d.key(Qt::Key_C);
+    EXPECT_FALSE(d.document().point(plant, first)); // a ring is no point
+    for (int i = 0; i < 2; ++i) d.key(Qt::Key_Left, Qt::ControlModifier | Qt::ShiftModifier);
+    d.key(Qt::Key_Down, Qt::ShiftModifier);
+    d.key(Qt::Key_K);
+    ASSERT_TRUE(d.document().point(plant, first));
+    EXPECT_EQ(d.document().point(plant, first)->point.at, (ImagePoint{from.x - 20, from.y + 0.5}));
+    d.key(Qt::Key_K); // the ring waits for the other joint of this frame
+    ASSERT_TRUE(d.document().point(plant, Landmark::LeadKnee) &&
+                d.document().point(plant, Landmark::LeadAnkle));
+    d.key(Qt::Key_Escape);
+    d.key(Qt::Key_Right, Qt::ShiftModifier); // nudges the point again
+    d.key(Qt::Key_Z);
+    d.key(Qt::Key_Z);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().point(plant, first));
+    EXPECT_GT(length(was - from), 0); // a start, not the answer
 }
 
 TEST(Window, TheRubbersCornersTellTheCamerasTurn) {

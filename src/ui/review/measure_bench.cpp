@@ -274,6 +274,7 @@ void MeasureBench::draw(Drawing drawing) {
 
 void MeasureBench::stopDrawing() {
     drawing_.reset();
+    cursor_.reset();
     c_.say({});
     c_.stage.setTool(this);
 }
@@ -295,7 +296,10 @@ void MeasureBench::keepMark(MarkKind kind, const std::vector<ImagePoint>& corner
 void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
     if (const MeasureDefinition* m = chosen()) paths_.paintPaths(p, view, landmarksOf(*m));
-    if (const auto g = guess(); g && !drawing_) paths_.paintGuess(p, view, *g);
+    if (cursor_)
+        paths_.paintGuess(p, view, {*cursor_, 0, GuessFrom::Limb});
+    else if (const auto g = guess(); g && !drawing_)
+        paths_.paintGuess(p, view, *g);
     if (drawing_) drawing_->paint(p, view, hover_);
     if (!selected_) return;
     const auto place = placeOf(review(), *selected_);
@@ -339,9 +343,25 @@ std::optional<Guess> MeasureBench::guess() const {
 }
 
 void MeasureBench::takeGuess() {
+    if (cursor_ && step_ && step_->frame == c_.stage.shownFrame()) {
+        placePoint(*cursor_);
+        // The hand stays on the keys for the rest of the frame.
+        cursor_.reset();
+        if (step_ && step_->frame == c_.stage.shownFrame()) startCursor();
+        return c_.stage.update();
+    }
     const auto g = guess();
-    if (!g) return c_.say("There is no guess here: click the point.");
+    if (!g) return c_.say("There is no guess here: click the point, or C to place it by keys.");
     placePoint(g->at);
+}
+
+void MeasureBench::startCursor() {
+    if (!step_ || step_->frame != c_.stage.shownFrame())
+        return c_.say("No point is asked for on this frame. Enter goes to the next one.");
+    const Clip& clip = c_.session.clip();
+    cursor_ = startFor(review(), *step_).value_or(ImagePoint{clip.width / 2.0, clip.height / 2.0});
+    c_.say("The ring: Shift+arrows move it by half a pixel, Ctrl+Shift+arrows by ten. K takes it, Esc ends.");
+    c_.stage.update();
 }
 
 void MeasureBench::addMeasures() {
@@ -365,6 +385,12 @@ void MeasureBench::makeOwnMeasure() {
 }
 
 void MeasureBench::nudge(double dx, double dy) {
+    if (cursor_) {
+        const Clip& clip = c_.session.clip();
+        cursor_ = ImagePoint{std::clamp(cursor_->x + dx, 0.0, static_cast<double>(clip.width)),
+                             std::clamp(cursor_->y + dy, 0.0, static_cast<double>(clip.height))};
+        return c_.stage.update();
+    }
     if (!selected_) {
         c_.say("Click a point first; then the keys nudge it by half a pixel.");
         return;
@@ -430,6 +456,11 @@ bool MeasureBench::act(const QString& id) {
     if (id == "nudge-right") return nudge(0.5, 0), true;
     if (id == "nudge-up") return nudge(0, -0.5), true;
     if (id == "nudge-down") return nudge(0, 0.5), true;
+    if (id == "nudge-left-10") return nudge(-10, 0), true;
+    if (id == "nudge-right-10") return nudge(10, 0), true;
+    if (id == "nudge-up-10") return nudge(0, -10), true;
+    if (id == "nudge-down-10") return nudge(0, 10), true;
+    if (id == "point-cursor") return startCursor(), true;
     if (id == "row-up") return list_->move(-1), true;
     if (id == "row-down") return list_->move(1), true;
     if (id == "tool-plumb") return startDrawing(MarkKind::Plumb), true;

@@ -54,6 +54,7 @@ private:
     void hidePoint();
     void giveAnswer();
     void takeGuess();
+    void startCursor();
     std::optional<Guess> guess() const;
     void addMeasures();
     void makeOwnMeasure();
@@ -85,6 +86,7 @@ private:
     QLabel* note_;
     std::optional<GuideStep> step_;
     std::optional<Drawing> drawing_;
+    std::optional<ImagePoint> cursor_; ///< a point that is placed by keys
     bool showGhost_ = true;
     std::optional<Grip> grabbed_;  ///< being dragged
     std::optional<Grip> selected_; ///< nudged by keys
