@@ -17,13 +17,13 @@ public:
     static Result<BodyDepths> parse(std::string_view json);
 
     /// Toward a square camera of this view. Nothing when the table does not know the pair.
-    std::optional<Estimate> toward(View view, Moment moment, Landmark landmark) const;
+    std::optional<Depth> toward(View view, Moment moment, Landmark landmark) const;
     /// Fills depths of all a measure's points, and of the body at Set, where its height is taken.
     void fill(const MeasureDefinition& measure, MeasureInput& input) const;
 
 private:
     struct Row {
-        Estimate open, front;
+        Depth open, front;
     };
     std::map<std::pair<Moment, Landmark>, Row> rows_;
 };

@@ -29,18 +29,21 @@ double directionDeg(ImagePoint before, ImagePoint after, int targetX) {
     return std::atan2(before.y - after.y, (after.x - before.x) * targetX) * kDegPerRad;
 }
 
-/// Frames from the first to the parting of ball and wrist, both clicked on three frames in a row: how far the
-/// ball is ahead of the wrist along its flight grows evenly once it is free.
+/// Frames from the first to the parting of ball and wrist, both clicked on three frames in a row. Along its
+/// flight the free ball goes on evenly and the wrist by the parabola through its three places: they parted
+/// where the ball, run back, is as far ahead of the wrist as it was while held.
 double partedAt(const Points& p) {
     const ImagePoint flight = p[4] - p[2];
     const double run = length(flight);
     if (run == 0) return std::nan("");
-    const auto ahead = [&](std::size_t frame) {
-        const ImagePoint v = p[2 * frame] - p[2 * frame + 1];
-        return (v.x * flight.x + v.y * flight.y) / run;
-    };
-    const double step = ahead(2) - ahead(1);
-    return step <= 0 ? std::nan("") : 1 - (ahead(1) - ahead(0)) / step;
+    const auto along = [&](ImagePoint q) { return (q.x * flight.x + q.y * flight.y) / run; };
+    const double wrist0 = along(p[1]), wrist1 = along(p[3]), wrist2 = along(p[5]);
+    const double slowing = wrist2 - 2 * wrist1 + wrist0;
+    // a t^2 + b t + c = 0
+    const double a = -slowing / 2, b = run - (wrist1 - wrist0) + slowing / 2,
+                 c = along(p[2]) - run - along(p[0]);
+    const double root = b * b - 4 * a * c;
+    return b <= 0 || root < 0 ? std::nan("") : -2 * c / (b + std::sqrt(root));
 }
 
 double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {

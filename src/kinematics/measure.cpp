@@ -69,6 +69,11 @@ struct Parameters {
 };
 enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kPitch, kHeightDepth, kAfterPoints };
 
+double together(const MeasureInput& in, const Slot& slot) {
+    const auto depth = in.depths.find(slot.name);
+    return depth == in.depths.end() ? 0 : depth->second.together;
+}
+
 Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
     const Eigen::Index depths = 2 * n + kAfterPoints, all = depths + n;
@@ -83,10 +88,14 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
         put(2 * i, {c.at.x, c.sigmaPx});
         put(2 * i + 1, {c.at.y, c.sigmaPx});
         if (const auto depth = in.depths.find(a.name); depth != in.depths.end())
-            put(depths + i, depth->second);
-        // A landmark clicked once and used in two slots errs the same way in both.
+            put(depths + i, {depth->second.value, depth->second.sd});
+        // A landmark clicked once and used in two slots errs the same way in both; the whole body stands
+        // nearer or farther as one.
         for (Eigen::Index j = 0; j < i; ++j) {
             const Slot& b = m.slots[static_cast<std::size_t>(j)];
+            if (a.at == b.at)
+                p.covariance(depths + i, depths + j) = p.covariance(depths + j, depths + i) =
+                    together(in, a) * together(in, b);
             if (a.landmark != b.landmark || a.at != b.at || a.frames != b.frames) continue;
             for (const auto& [one, two] : {std::pair{2 * i, 2 * j}, std::pair{2 * i + 1, 2 * j + 1},
                                            std::pair{depths + i, depths + j}})
@@ -285,11 +294,13 @@ MeasureValue endOn(const MeasureDefinition& m, const MeasureInput& in, const Mea
 
 /// Between the last frame with the ball in the hand and the next: the bracket is the widest it can be.
 MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) {
-    constexpr double kModelSd = 0.08; // frames; own choice: the wrist slows while the ball flies on evenly
     if (!(in.captureFps > 0))
         return withoutValue(
             m, MeasureState::NotVisible,
             "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+    // Own choice, in frames, after generated deliveries: over a longer frame the wrist's way is less a
+    // parabola.
+    const double modelSd = 0.02 + 0.08 * std::pow(60 / in.captureFps, 2);
     const Estimate parted = estimate(m, in, {1, 0}, false, [&](const auto& p, double) {
         return formulaOn(m, p, {1, 1, 1});
     });
@@ -298,7 +309,7 @@ MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) 
             m, MeasureState::NotLookedAt,
             "The ball does not leave the wrist on these frames. Move release to the last frame "
             "with the ball in the hand.");
-    const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, kModelSd);
+    const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, modelSd);
     if (parted.value < -kSdsOf95 * sd || parted.value > 1 + kSdsOf95 * sd)
         return withoutValue(m, MeasureState::NotLookedAt,
                             std::string("By the ball's first frames it left the hand ") +

@@ -35,6 +35,12 @@ struct CameraPlace {
     ImagePoint standing = {}; ///< middle of the body where its height was taken
 };
 
+/// How far a point lies toward a square camera, in standing heights. `together` is the part of `sd` that all
+/// points of its moment share, as the whole body stands nearer or farther; its sign says which way.
+struct Depth {
+    double value = 0, sd = 0, together = 0;
+};
+
 /// Everything a formula may need. Points are keyed by slot name; frames by moment.
 struct MeasureInput {
     std::map<std::string, ClickedPoint> points;
@@ -49,7 +55,7 @@ struct MeasureInput {
     Estimate pxPerM;     ///< scale; value 0 = unknown
     LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
     std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
-    std::map<std::string, Estimate> depths;  ///< by slot, toward a square camera, in standing heights
+    std::map<std::string, Depth> depths;     ///< by slot
     Estimate heightDepth;                    ///< of the body where its height was taken
     std::vector<LimbTurn> limbs;             ///< those known to lie out of the picture's plane
     std::map<std::string, double> numbers;   ///< typed in by the coach

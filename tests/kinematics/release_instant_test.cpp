@@ -69,15 +69,16 @@ TEST(ReleaseInstant, HoldsTheGeneratorsTruthAtEveryRate) {
     std::mt19937_64 engine(3);
     std::normal_distribution<double> normal;
     std::uniform_real_distribution<double> unit(0, 1);
+    FilmOrder order;
+    const Delivery d(order.knobs);
+    const double released = d.events().at(Moment::Release);
     for (const double fps : {60.0, 120.0, 240.0}) {
         int inside = 0;
         double width = 0;
         constexpr int kTimes = 200;
         for (int i = 0; i < kTimes; ++i) {
-            FilmOrder order;
             order.hand = i % 2 ? Hand::Left : Hand::Right;
-            const Delivery d(order.knobs);
-            const double part = unit(engine), released = d.events().at(Moment::Release);
+            const double part = unit(engine);
             MeasureInput in;
             in.captureFps = fps;
             in.view = View::Open;
