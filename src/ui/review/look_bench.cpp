@@ -41,6 +41,9 @@ LookBench::LookBench(ReviewContext& context)
 }
 
 void LookBench::refresh() {
+    // All benches hear of each change, and a dragged point makes many: this one is made anew when it is in
+    // sight.
+    if (films_ && isHidden()) return;
     // The button that was pressed lies in the old one.
     if (films_) films_->hide(), films_->deleteLater();
     films_ = new QWidget;
@@ -67,7 +70,7 @@ QWidget* LookBench::filmCard(const Clip& clip) {
         QString("%1, %2%3").arg(text(nameOf(clip.view)), rate, current ? "  (on the stage)" : ""), 13, true));
     for (const std::string& line : clip.check) box->addWidget(quiet(text(line), 12));
     if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
-    if (current || clip.deliveries.size() > 1) addDeliveries(clip, *box);
+    addDeliveries(clip, *box);
     if (current) addPitch(*box);
     if (!current && clip.deliveries.size() < 2) {
         auto* use = plainButton(filmButton(clip));
