@@ -11,6 +11,7 @@
 #include "kinematics/place.h"
 #include "kinematics/turn.h"
 
+#include <Eigen/Eigenvalues>
 #include <QCoreApplication>
 
 #include <cmath>
@@ -18,7 +19,7 @@
 #include <cstdlib>
 #include <iostream>
 #include <map>
-#include <numeric>
+#include <optional>
 #include <random>
 #include <vector>
 
@@ -190,71 +191,79 @@ private:
     std::normal_distribution<> normal_;
 };
 
-/// A landmark's depths toward one camera, a value a delivery.
-struct Depths {
-    std::vector<double> of;
-    double mean() const {
-        return std::accumulate(of.begin(), of.end(), 0.0) / static_cast<double>(of.size());
+constexpr int kBodies = 4000; // generated for the table of depths
+constexpr int kWays = 10;     // in which bodies differ that the table keeps; own choice, see what it prints
+
+/// Depths of every landmark at every moment toward one camera, in standing heights: a column a body.
+class DepthTable {
+public:
+    void add(int body, Moment moment, Landmark landmark, double depth) {
+        const auto [it, isNew] =
+            rows_.try_emplace({moment, landmark}, static_cast<Eigen::Index>(rows_.size()));
+        if (isNew) all_.conservativeResizeLike(Eigen::MatrixXd::Zero(it->second + 1, kBodies));
+        all_(it->second, body) = depth;
     }
+    /// Mean, sd, and its parts by the main ways in which the bodies differ (principal components).
+    void solve() {
+        mean_ = all_.rowwise().mean();
+        const Eigen::MatrixXd off = all_.colwise() - mean_;
+        covariance_ = off * off.transpose() / kBodies;
+        const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(covariance_); // smallest first
+        ways_ = (solver.eigenvectors() * solver.eigenvalues().cwiseMax(0).cwiseSqrt().asDiagonal())
+                    .rightCols(kWays)
+                    .rowwise()
+                    .reverse();
+        std::cerr << "the ways kept hold " << 100 * ways_.squaredNorm() / covariance_.trace() << " %\n";
+    }
+    void print(Moment moment, Landmark landmark) const {
+        const Eigen::Index row = rows_.at({moment, landmark});
+        std::printf("[%.4f, %.4f", mean_(row), std::sqrt(covariance_(row, row)));
+        for (Eigen::Index way = 0; way < kWays; ++way) std::printf(", %.4f", ways_(row, way));
+        std::printf("]");
+    }
+    const auto& rows() const { return rows_; }
+
+private:
+    std::map<std::pair<Moment, Landmark>, Eigen::Index> rows_;
+    Eigen::MatrixXd all_, covariance_, ways_;
+    Eigen::VectorXd mean_;
 };
 
-using MomentDepths = std::map<Landmark, Depths>;
-
-double meanProduct(const std::vector<double>& a, const std::vector<double>& b) {
-    return std::inner_product(a.begin(), a.end(), b.begin(), 0.0) / static_cast<double>(a.size());
-}
-
-/// Mean, sd, and the part of it that goes with the middle of all the body's landmarks.
-std::map<Landmark, Depth> depthsOf(MomentDepths all) {
-    std::map<Landmark, Depth> result;
-    std::vector<double> middle(all.begin()->second.of.size());
-    for (auto& [landmark, depths] : all) {
-        const double mean = depths.mean();
-        result[landmark].value = mean;
-        for (double& v : depths.of) v -= mean;
-        result[landmark].sd = std::sqrt(meanProduct(depths.of, depths.of));
-        if (landmark == Landmark::Rubber || landmark == Landmark::Ground) continue; // they do not move along
-        for (std::size_t i = 0; i < middle.size(); ++i) middle[i] += depths.of[i];
-    }
-    const double sdOfMiddle = std::sqrt(meanProduct(middle, middle));
-    for (auto& [landmark, depths] : all)
-        if (sdOfMiddle > 0) result[landmark].together = meanProduct(depths.of, middle) / sdOfMiddle;
-    return result;
-}
-
 void writeDepths() {
-    std::map<Moment, std::pair<MomentDepths, MomentDepths>> all;
-    for (int n = 0; n < 400; ++n) {
+    DepthTable open, front;
+    for (int n = 0; n < kBodies; ++n) {
         const FilmOrder order = randomOrder(11, n);
         const Delivery delivery(order.knobs);
         for (const auto& [moment, timeS] : delivery.events())
             for (const auto& [landmark, p] : delivery.poseAt(timeS).joints) {
-                all[moment].first[landmark].of.push_back(p(2) / order.knobs.heightM);
-                all[moment].second[landmark].of.push_back((p(0) - kFrontAimM) / order.knobs.heightM);
+                open.add(n, moment, landmark, p(2) / order.knobs.heightM);
+                front.add(n, moment, landmark, (p(0) - kFrontAimM) / order.knobs.heightM);
             }
     }
+    open.solve();
+    front.solve();
     std::printf(
-        "{\n  \"format\": \"juxtagraph-depths-2\",\n  \"about\": \"Depth of each landmark of a "
-        "right-hander toward a camera square at the open side and at the plate, each as mean, sd and the "
-        "part of "
-        "the sd that the whole body shares, in standing heights. Own choice, from 400 generated deliveries: "
-        "accuracy --depths.\",\n  \"depths\": {");
-    const char* outer = "\n";
-    for (const auto& [moment, views] : all) {
-        std::printf("%s    \"%s\": {", outer, std::string(info(moment).id).c_str());
-        const char* inner = "\n";
-        const auto open = depthsOf(views.first), front = depthsOf(views.second);
-        for (const auto& [landmark, d] : open) {
-            const Depth& f = front.at(landmark);
-            std::printf("%s      \"%s\": [%.3f, %.3f, %.3f, %.3f, %.3f, %.3f]", inner,
-                        std::string(info(landmark).id).c_str(), d.value, d.sd, d.together, f.value, f.sd,
-                        f.together);
-            inner = ",\n";
-        }
-        std::printf("\n    }");
-        outer = ",\n";
+        "{\n  \"format\": \"juxtagraph-depths-3\",\n  \"about\": \"Depth of each landmark of a right-hander "
+        "toward a camera square at the open side, then toward one at the plate, in standing heights: mean, "
+        "sd, and "
+        "the parts of the sd by the main ways in which bodies differ, the same order in all rows. Own "
+        "choice, from "
+        "%d generated deliveries: accuracy --depths.\",\n  \"depths\": {",
+        kBodies);
+    std::optional<Moment> last;
+    for (const auto& [row, index] : open.rows()) {
+        const auto& [moment, landmark] = row;
+        if (last != moment)
+            std::printf("%s    \"%s\": {", last ? "\n    },\n" : "\n", std::string(info(moment).id).c_str());
+        std::printf("%s      \"%s\": [", last == moment ? ",\n" : "\n",
+                    std::string(info(landmark).id).c_str());
+        open.print(moment, landmark);
+        std::printf(", ");
+        front.print(moment, landmark);
+        std::printf("]");
+        last = moment;
     }
-    std::printf("\n  }\n}\n");
+    std::printf("\n    }\n  }\n}\n");
 }
 
 } // namespace

@@ -106,6 +106,10 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
     FilmOrder emekaFilm = order(1.86, 60, View::Open, Hand::Left, 4, seed + 7);
     emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138,
     emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;
+    FilmOrder emekaSecond = emekaFilm, emekaThird = emekaFilm; // he tires: the front leg gives way
+    emekaSecond.seed = seed + 8, emekaSecond.knobs.frontKneeRelease = 131, emekaSecond.knobs.legSpread = 94;
+    emekaThird.seed = seed + 9, emekaThird.knobs.frontKneeRelease = 117, emekaThird.knobs.legSpread = 91,
+    emekaThird.knobs.trunkForward = 33;
 
     const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) {
         return DemoReviewWish{until, 1.6, open, seed + n};
@@ -150,7 +154,7 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          addDays(today, -4),
          std::nullopt},
         {emeka,
-         {emekaFilm},
+         {emekaFilm, emekaSecond, emekaThird},
          "First bullpen after the break: what changed?",
          "",
          "stretch",
@@ -186,8 +190,9 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
     std::vector<LookedAt> looked;
     for (std::size_t i = 0; i < arrival.films.size(); ++i) {
         const FilmOrder& o = arrival.films[i];
-        const fs::path file = work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) +
-                                      "-" + isoDate(arrival.received) + ".mp4");
+        const fs::path file =
+            work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) + "-" +
+                    isoDate(arrival.received) + (i ? "-" + std::to_string(i + 1) : "") + ".mp4");
         auto truth = makeFilm(o, file, stop, progress);
         if (!truth) return truth.error();
         auto seen = lookAtFilm(file, questionFor(o.camera.view, o.hand, o.fps), stop);
@@ -199,7 +204,7 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
     auto submission = takeIn(library, form, looked, clock, ids);
     if (!submission) return submission.error();
     if (!arrival.review) return Done{};
-    auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films.front(),
+    auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films,
                                  *arrival.review, arrival.received, ids);
     if (!review) return review.error();
     return library.save(*review);

@@ -2,6 +2,7 @@
 
 #include "desk/places.h"
 #include "desk/suggest.h"
+#include "review/deliveries.h"
 #include "review/guide.h"
 #include "review/stops.h"
 #include "voice/audio_file.h"
@@ -29,7 +30,7 @@ private:
     std::mt19937_64 engine_;
 };
 
-void setPositions(Review& r, const Clip& clip, const Delivery& d, int fps) {
+void setPositions(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps) {
     for (const auto& [moment, timeS] : d.events()) {
         const double at = (timeS - d.startS()) * fps;
         // "Last frame that" rounds down, "first frame that" up, turning points to the nearest.
@@ -45,7 +46,7 @@ void setPositions(Review& r, const Clip& clip, const Delivery& d, int fps) {
 
 void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order,
                  const Delivery& d, const DemoReviewWish& wish) {
-    Wobble wobble(wish.seed);
+    Wobble wobble(wish.seed + static_cast<std::uint64_t>(r.number) - 1);
     std::vector<GuideStep> steps = openSteps(r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
     for (const GuideStep& s : steps) {
@@ -62,6 +63,14 @@ void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const Fi
             MarkKind::Plumb,
             *set,
             {{clip.width * 0.305, clip.height * 0.13}, {clip.width * 0.3055, clip.height * 0.62}}};
+}
+
+/// Positions and points of the delivery in hand.
+void markDelivery(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order,
+                  const DemoReviewWish& wish) {
+    const Delivery d(order.knobs);
+    setPositions(r, clip, d, order.fps);
+    clickPoints(r, playbook, clip, order, d, wish);
 }
 
 void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k,
@@ -150,10 +159,9 @@ Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t lea
 } // namespace
 
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
-                              const Submission& submission, const FilmOrder& order,
+                              const Submission& submission, const std::vector<FilmOrder>& orders,
                               const DemoReviewWish& wish, Date date, IdSource& ids) {
     const Clip& clip = submission.clips.front();
-    const Delivery d(order.knobs);
     Review r;
     r.id = ids.next<ReviewTag>("rev");
     r.submission = submission.id;
@@ -163,12 +171,17 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     r.approach = *playbook.approach("load-and-drive");
     r.stage = wish.until;
     r.extras = wish.extras;
-    setPositions(r, clip, d, order.fps);
-    clickPoints(r, playbook, clip, order, d, wish);
+    markDelivery(r, playbook, clip, orders.front(), wish);
+    for (std::size_t i = 1; i < orders.size(); ++i) {
+        r.aside.push_back(nextDelivery(r, submission.clips.at(i), std::nullopt, submission.clips));
+        r.takeInHand(r.aside.back().number);
+        markDelivery(r, playbook, submission.clips[i], orders[i], wish);
+    }
+    r.takeInHand(1);
     const bool half = wish.until <= Stage::Judge;
-    gradeItems(r, playbook, clip, order.knobs, half ? 5 : 0);
+    gradeItems(r, playbook, clip, orders.front().knobs, half ? 5 : 0);
     if (half) return r;
-    Assessment a = assess(r, playbook, clip, athlete.hand);
+    Assessment a = assess(r, playbook, submission.clips, athlete.hand);
     orderStops(r, playbook, a, ids);
     if (auto spoken = speakStops(r, library, clip, 0); !spoken) return spoken.error();
     std::vector<std::string> corrections = rankedFaults(playbook, a).order;

@@ -21,11 +21,12 @@ struct DemoReviewWish {
     std::vector<std::string> extras = {}; ///< measures taken beside the approach's
 };
 
-/// A review of the clip of a generated film: positions and clicks from the truth with a hand's wobble, grades
-/// from what the figure does, stops spoken with the shipped voice. Takes are written to the library's takes
-/// folder. Errors: those of reading the voice and writing takes.
+/// A review of a submission's generated films, one order a clip, each a delivery of its own: positions and
+/// clicks from the truth with a hand's wobble, grades from what the figure does, stops spoken with the
+/// shipped voice. Takes are written to the library's takes folder. Errors: those of reading the voice and
+/// writing takes.
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
-                              const Submission& submission, const FilmOrder& order,
+                              const Submission& submission, const std::vector<FilmOrder>& orders,
                               const DemoReviewWish& wish, Date date, IdSource& ids);
 
 } // namespace jg

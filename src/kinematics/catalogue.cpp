@@ -130,6 +130,7 @@ MeasureDefinition measureOf(const json& row) {
     m.source = row.at("source");
     m.unreliable = row.value("unreliable", "");
     m.sign = row.value("sign", 1);
+    m.pastStraight = row.value("pastStraight", false);
     m.options = row.value("options", m.options);
     m.numbers = row.value("numbers", m.numbers);
     m.protectsArm = row.value("protectsArm", false);

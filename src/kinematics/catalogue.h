@@ -74,6 +74,7 @@ struct MeasureDefinition {
     std::string source;
     std::string unreliable;           ///< what makes it so, in a sentence
     int sign = 1;                     ///< the formula is multiplied by it
+    bool pastStraight = false;        ///< a joint's angle is told on the target's side and may pass 180
     std::vector<std::string> options; ///< of Seen
     std::vector<std::string> numbers; ///< that the coach types in
     bool protectsArm = false;

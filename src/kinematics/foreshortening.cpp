@@ -15,12 +15,6 @@ bool sameLimb(Landmark a, Landmark b, Landmark from, Landmark to) {
     return (a == from && b == to) || (a == to && b == from);
 }
 
-const LimbTurn* turnOf(const MeasureInput& in, const Slot& a, const Slot& b) {
-    for (const LimbTurn& limb : in.limbs)
-        if (limb.at == a.at && sameLimb(a.landmark, b.landmark, limb.from, limb.to)) return &limb;
-    return nullptr;
-}
-
 std::string wordsOf(const LimbTurn& limb) {
     const double shown = std::clamp(limb.ratio.value, 0.0, 1.0);
     return "The line " + std::string(info(limb.from).name) + " to " + std::string(info(limb.to).name) +
@@ -32,8 +26,8 @@ std::string wordsOf(const LimbTurn& limb) {
 /// Widens by one joint whose points begin at `first`; `part` is what it adds to the measure.
 void widenByJoint(const MeasureDefinition& m, const MeasureInput& in, std::size_t first, double part,
                   MeasureValue& value) {
-    const LimbTurn* one = turnOf(in, m.slots[first], m.slots[first + 1]);
-    const LimbTurn* two = turnOf(in, m.slots[first + 2], m.slots[first + 1]);
+    const LimbTurn* one = turnedLimb(in, m.slots[first], m.slots[first + 1]);
+    const LimbTurn* two = turnedLimb(in, m.slots[first + 2], m.slots[first + 1]);
     if (!one && !two) return;
     const double seen =
         jointAngleDeg(in.points.at(m.slots[first].name).at, in.points.at(m.slots[first + 1].name).at,
@@ -49,6 +43,13 @@ void widenByJoint(const MeasureDefinition& m, const MeasureInput& in, std::size_
 }
 
 } // namespace
+
+const LimbTurn* turnedLimb(const MeasureInput& in, const Slot& a, const Slot& b) {
+    for (const LimbTurn& limb : in.limbs)
+        if (limb.at == a.at && limb.at == b.at && sameLimb(a.landmark, b.landmark, limb.from, limb.to))
+            return &limb;
+    return nullptr;
+}
 
 std::vector<LimbTurn> turnedLimbs(std::span<const SeenLimb> seen) {
     std::vector<LimbTurn> turned;
@@ -78,7 +79,9 @@ std::pair<double, double> anglesInSpaceDeg(double seenDeg, double first, double 
 
 void widenForTurnedLimbs(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& value) {
     if (in.limbs.empty() || !value.value) return;
-    if (m.kind == MeasureKind::JointAngle) widenByJoint(m, in, 0, 1, value);
+    if (m.kind == MeasureKind::JointAngle)
+        widenByJoint(m, in, 0, *value.value > 180 ? -1 : 1,
+                     value); // past straight it is told from the other side
     if (m.kind == MeasureKind::ChangeOfAngle) {
         widenByJoint(m, in, 0, -1, value);
         widenByJoint(m, in, 3, 1, value);

@@ -49,7 +49,7 @@ double partedAt(const Points& p) {
 double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
     switch (m.kind) {
     case MeasureKind::JointAngle:
-        return jointAngleDeg(p[0], p[1], p[2]);
+        return m.pastStraight ? angleOnSideDeg(p[0], p[1], p[2], f.targetX) : jointAngleDeg(p[0], p[1], p[2]);
     case MeasureKind::LineToLine:
         return jointAngleDeg(p[1] - p[0], {0, 0}, p[3] - p[2]);
     case MeasureKind::Tilt:

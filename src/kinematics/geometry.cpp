@@ -29,6 +29,14 @@ double jointAngleDeg(ImagePoint a, ImagePoint vertex, ImagePoint b) {
     return std::abs(std::atan2(cross(u, v), dot(u, v))) * kDegPerRad;
 }
 
+double angleOnSideDeg(ImagePoint low, ImagePoint vertex, ImagePoint high, int targetX) {
+    const ImagePoint u = low - vertex;
+    const ImagePoint v = high - vertex;
+    if (length(u) == 0 || length(v) == 0) return std::nan("");
+    const double angle = -targetX * std::atan2(cross(u, v), dot(u, v)) * kDegPerRad;
+    return angle < 0 ? angle + 360 : angle;
+}
+
 double tiltDeg(ImagePoint from, ImagePoint to, int targetX) {
     const ImagePoint v = to - from;
     if (length(v) == 0) return std::nan("");

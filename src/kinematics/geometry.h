@@ -13,6 +13,10 @@ double wrapDeg(double angleDeg);
 
 /// Interior angle at `vertex` between the arms to `a` and `b`, 0..180. Equal points give NaN.
 double jointAngleDeg(ImagePoint a, ImagePoint vertex, ImagePoint b);
+/// Angle at `vertex` from the arm down to `low` to the arm up to `high`, through the side of the target (+x
+/// for `targetX` = 1, -x for -1): 180 = straight, less = bent toward the target, more = away. 0..360; NaN for
+/// equal points.
+double angleOnSideDeg(ImagePoint low, ImagePoint vertex, ImagePoint high, int targetX);
 /// Tilt of the line from `from` up to `to`, from vertical; positive toward the target, which lies at
 /// +x for `targetX` = 1 and at -x for -1.
 double tiltDeg(ImagePoint from, ImagePoint to, int targetX);

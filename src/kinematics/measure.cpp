@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace jg {
 
@@ -47,6 +48,12 @@ MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::s
     return result;
 }
 
+double covariance(const Depth& a, const Depth& b) {
+    const std::size_t ways = std::min(a.shared.size(), b.shared.size());
+    return std::inner_product(a.shared.begin(), a.shared.begin() + static_cast<std::ptrdiff_t>(ways),
+                              b.shared.begin(), 0.0);
+}
+
 namespace {
 
 /// A turn whose 95 % interval is wider is no number: own choice.
@@ -69,9 +76,33 @@ struct Parameters {
 };
 enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kPitch, kHeightDepth, kAfterPoints };
 
-double together(const MeasureInput& in, const Slot& slot) {
+/// The depth of a slot; known exactly as nought when there is none.
+const Depth& depthOf(const MeasureInput& in, const Slot& slot) {
+    static const Depth none;
     const auto depth = in.depths.find(slot.name);
-    return depth == in.depths.end() ? 0 : depth->second.together;
+    return depth == in.depths.end() ? none : depth->second;
+}
+
+/// What the points of a measure err in together: a landmark clicked once and used in two slots errs the same
+/// way in both, and the parts of one body lie nearer or farther together.
+void putShared(const MeasureDefinition& m, const MeasureInput& in, Eigen::MatrixXd& covariances) {
+    const auto n = static_cast<Eigen::Index>(m.slots.size()), depths = 2 * n + kAfterPoints;
+    const auto put = [&](Eigen::Index one, Eigen::Index two, double c) {
+        covariances(one, two) = covariances(two, one) = c;
+    };
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const Slot& a = m.slots[static_cast<std::size_t>(i)];
+        put(depths + i, 2 * n + kHeightDepth, covariance(depthOf(in, a), in.heightDepth));
+        for (Eigen::Index j = 0; j < i; ++j) {
+            const Slot& b = m.slots[static_cast<std::size_t>(j)];
+            const bool oneJoint = a.landmark == b.landmark && a.at == b.at;
+            put(depths + i, depths + j,
+                oneJoint ? covariances(depths + i, depths + i) : covariance(depthOf(in, a), depthOf(in, b)));
+            if (!oneJoint || a.frames != b.frames) continue;
+            put(2 * i, 2 * j, covariances(2 * i, 2 * i));
+            put(2 * i + 1, 2 * j + 1, covariances(2 * i + 1, 2 * i + 1));
+        }
+    }
 }
 
 Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
@@ -87,29 +118,17 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
         const ClickedPoint& c = in.points.at(a.name);
         put(2 * i, {c.at.x, c.sigmaPx});
         put(2 * i + 1, {c.at.y, c.sigmaPx});
-        if (const auto depth = in.depths.find(a.name); depth != in.depths.end())
-            put(depths + i, {depth->second.value, depth->second.sd});
-        // A landmark clicked once and used in two slots errs the same way in both; the whole body stands
-        // nearer or farther as one.
-        for (Eigen::Index j = 0; j < i; ++j) {
-            const Slot& b = m.slots[static_cast<std::size_t>(j)];
-            if (a.at == b.at)
-                p.covariance(depths + i, depths + j) = p.covariance(depths + j, depths + i) =
-                    together(in, a) * together(in, b);
-            if (a.landmark != b.landmark || a.at != b.at || a.frames != b.frames) continue;
-            for (const auto& [one, two] : {std::pair{2 * i, 2 * j}, std::pair{2 * i + 1, 2 * j + 1},
-                                           std::pair{depths + i, depths + j}})
-                p.covariance(one, two) = p.covariance(two, one) = p.covariance(one, one);
-        }
+        put(depths + i, {depthOf(in, a).value, depthOf(in, a).sd});
     }
     put(2 * n + kRoll, in.rollDeg);
     put(2 * n + kYaw, in.yawDeg);
     put(2 * n + kUnit, unitPx);
-    put(2 * n + kHeightDepth, in.heightDepth);
+    put(2 * n + kHeightDepth, {in.heightDepth.value, in.heightDepth.sd});
     if (in.camera) {
         put(2 * n + kDistance, in.camera->distance);
         put(2 * n + kPitch, in.camera->pitchDeg);
     }
+    putShared(m, in, p.covariance);
     return p;
 }
 
@@ -310,12 +329,19 @@ MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) 
             "The ball does not leave the wrist on these frames. Move release to the last frame "
             "with the ball in the hand.");
     const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, modelSd);
+    const Parameters p = parametersOf(m, in, {1, 0});
+    const double shift = secondOrderShift(formulaFrom(m, in,
+                                                      [&](const auto& q, double) {
+                                                          return formulaOn(m, q, {1, 1, 1});
+                                                      }),
+                                          p.mean, p.covariance, false);
     if (parted.value < -kSdsOf95 * sd || parted.value > 1 + kSdsOf95 * sd)
         return withoutValue(m, MeasureState::NotLookedAt,
                             std::string("By the ball's first frames it left the hand ") +
                                 (parted.value < 0 ? "before" : "after") +
                                 " this bracket. Move release to the last frame with the ball in the hand.");
-    MeasureValue result = withValue(m, {std::clamp(parted.value, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
+    const double at = parted.value - shift;
+    MeasureValue result = withValue(m, {std::clamp(at, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
     if (parted.value < 0.05 || parted.value > 0.95)
         result.warnings.push_back(
             "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
@@ -327,18 +353,6 @@ MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) 
             "The ball tells no more than the two frames: click it where it is sharp, or film "
             "faster.");
     return result;
-}
-
-/// The limb a slope is of, when it is known to be turned out of the picture.
-const LimbTurn* turnedSlope(const MeasureDefinition& m, const MeasureInput& in) {
-    if (m.kind != MeasureKind::AboveLevel) return nullptr;
-    const Slot &a = m.slots[0], &b = m.slots[1];
-    for (const LimbTurn& limb : in.limbs)
-        if (limb.at == a.at && limb.at == b.at &&
-            ((limb.from == a.landmark && limb.to == b.landmark) ||
-             (limb.to == a.landmark && limb.from == b.landmark)))
-            return &limb;
-    return nullptr;
 }
 
 /// The slope in space of a limb that is turned out of the picture: its rise over the length it shows
@@ -360,6 +374,11 @@ MeasureValue slopeInSpace(const MeasureDefinition& m, const MeasureInput& in, co
     return result;
 }
 
+/// A slope above level turns back at upright.
+Estimate shortOfUpright(Estimate slope) {
+    return {std::copysign(90 - withoutFold(90 - std::abs(slope.value), slope.sd), slope.value), slope.sd};
+}
+
 MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     Estimate unitPx{1, 0};
     std::string unit = m.unit;
@@ -370,14 +389,15 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
                 m, MeasureState::NotLookedAt,
                 "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
     }
-    if (const LimbTurn* limb = turnedSlope(m, in)) return slopeInSpace(m, in, *limb);
+    if (m.kind == MeasureKind::AboveLevel)
+        if (const LimbTurn* limb = turnedLimb(in, m.slots[0], m.slots[1])) return slopeInSpace(m, in, *limb);
     const int targetX = targetDirectionX(in.hand, in.view), gloveX = gloveDirectionX(in.hand, in.view);
     const OfPoints number = [&](const auto& points, double px) {
         return formulaOn(m, points, {targetX, gloveX, px});
     };
     const Estimate e = estimate(m, in, unitPx, m.isAngle(), number);
     if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
-    MeasureValue result = withValue(m, e, unit);
+    MeasureValue result = withValue(m, m.kind == MeasureKind::AboveLevel ? shortOfUpright(e) : e, unit);
     if (m.unit == "in" && unit == "%")
         result.warnings.push_back("No scale yet: percent of the standing height instead of a length.");
     widenForTurnedLimbs(m, in, result);

@@ -35,11 +35,16 @@ struct CameraPlace {
     ImagePoint standing = {}; ///< middle of the body where its height was taken
 };
 
-/// How far a point lies toward a square camera, in standing heights. `together` is the part of `sd` that all
-/// points of its moment share, as the whole body stands nearer or farther; its sign says which way.
+/// How far a point lies toward a square camera, in standing heights. Bodies differ in a few ways that move
+/// many points at once: `shared` is the part of `sd` by each of these ways, its sign the direction; the rest
+/// is the point's own.
 struct Depth {
-    double value = 0, sd = 0, together = 0;
+    double value = 0, sd = 0;
+    std::vector<double> shared = {};
 };
+
+/// Covariance of two different points' depths: how far they lie nearer or farther together.
+double covariance(const Depth& a, const Depth& b);
 
 /// Everything a formula may need. Points are keyed by slot name; frames by moment.
 struct MeasureInput {
@@ -56,7 +61,7 @@ struct MeasureInput {
     LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
     std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
     std::map<std::string, Depth> depths;     ///< by slot
-    Estimate heightDepth;                    ///< of the body where its height was taken
+    Depth heightDepth;                       ///< of the body where its height was taken
     std::vector<LimbTurn> limbs;             ///< those known to lie out of the picture's plane
     std::map<std::string, double> numbers;   ///< typed in by the coach
     std::string seen;                        ///< one of the measure's options; empty = not looked at

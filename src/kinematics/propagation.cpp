@@ -49,4 +49,18 @@ double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
     return shift;
 }
 
+double withoutFold(double away, double sd) {
+    if (sd <= 0) return away;
+    const double seen = away / sd, atFold = std::sqrt(2 / M_PI);
+    if (seen <= atFold) return 0;
+    double at = seen;
+    for (int i = 0; i < 50; ++i) { // Newton from above on a convex rising curve
+        const double slope = std::erf(at / std::sqrt(2.0));
+        const double step = (atFold * std::exp(-at * at / 2) + at * slope - seen) / slope;
+        at -= step;
+        if (step < 1e-9) break;
+    }
+    return at * sd;
+}
+
 } // namespace jg

@@ -33,4 +33,10 @@ Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Ei
 double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
                         const Eigen::MatrixXd& covariance, bool isAngle);
 
+/// How far a number lies from a fold it can't pass (a size from 0, a slope from upright), freed of what its
+/// error adds: errors to either side lead away from the fold. The distance whose folded normal has `away` as
+/// its mean; 0 when even that of 0 has more. Pure. Source: folded normal distribution (Leone, Nelson and
+/// Nottingham 1961, from memory).
+double withoutFold(double away, double sd);
+
 } // namespace jg

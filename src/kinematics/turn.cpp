@@ -14,7 +14,9 @@ Turn turnFromRatio(Estimate ratio, TurnSeen seen) {
         return (seen == TurnSeen::FromSide ? std::acos(clamped) : std::asin(clamped)) * kDegPerRad;
     };
     const double one = turn(ratio.value - ratio.half95()), other = turn(ratio.value + ratio.half95());
-    return {turn(ratio.value), std::min(one, other), std::max(one, other)};
+    // From the front a closed line is no wider than its error: a width is a size.
+    const double size = seen == TurnSeen::FromFront ? withoutFold(ratio.value, ratio.sd) : ratio.value;
+    return {turn(size), std::min(one, other), std::max(one, other)};
 }
 
 } // namespace jg

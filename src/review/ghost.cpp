@@ -48,8 +48,9 @@ std::vector<MeasureDefinition> smoothParts(const MeasureDefinition& m) {
 std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, MeasureInput in,
                                                    const Review& review, std::int64_t frame) {
     for (auto& [name, point] : in.points) point.sigmaPx = 0;
-    for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM, &in.heightDepth}) e->sd = 0;
-    for (auto& [name, depth] : in.depths) depth.sd = 0;
+    for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM}) e->sd = 0;
+    in.heightDepth = {in.heightDepth.value};
+    for (auto& [name, depth] : in.depths) depth = {depth.value};
     if (in.camera) in.camera->distance.sd = in.camera->pitchDeg.sd = 0;
     in.limbs.clear();
     std::vector<Slot> here;

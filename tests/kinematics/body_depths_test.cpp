@@ -8,12 +8,12 @@ namespace {
 
 TEST(BodyDepths, AreMirroredForTheOtherSideAndFilledByMoment) {
     const auto depths = BodyDepths::parse(
-        R"({"depths": {"plant": {"lead-knee": [0.1, 0.02, -0.01, 0.3, 0.04, 0.03]}, "set": {"pelvis": [0.01, 0, 0, -0.2, 0.03, 0]}}})");
+        R"({"depths": {"plant": {"lead-knee": [[0.1, 0.02, -0.01], [0.3, 0.04, 0.03]]}, "set": {"pelvis": [[0.01, 0, 0], [-0.2, 0.03, 0]]}}})");
     ASSERT_TRUE(depths);
     EXPECT_EQ(depths->toward(View::Open, Moment::Plant, Landmark::LeadKnee)->value, 0.1);
     EXPECT_EQ(depths->toward(View::Closed, Moment::Plant, Landmark::LeadKnee)->value, -0.1);
     EXPECT_EQ(depths->toward(View::Rear, Moment::Plant, Landmark::LeadKnee)->value, -0.3);
-    EXPECT_EQ(depths->toward(View::Closed, Moment::Plant, Landmark::LeadKnee)->together, 0.01);
+    EXPECT_EQ(depths->toward(View::Closed, Moment::Plant, Landmark::LeadKnee)->shared.at(0), 0.01);
     EXPECT_FALSE(depths->toward(View::Open, Moment::Load, Landmark::LeadKnee));
     MeasureInput in;
     depths->fill(*test::playbook().measure("front-knee-plant"), in);
@@ -30,15 +30,37 @@ TEST(BodyDepths, AShiftOfTheWholeBodyHardlyMovesATilt) {
     in.yawDeg = {20, 1};
     in.camera = CameraPlace{{640, 360}, {4, 0.4}, {2, 1}, {640, 400}};
     const auto sdWith = [&](double together) {
-        for (const char* slot : {"pelvis", "neck"}) in.depths[slot] = {0.02, 0.06, together};
+        for (const char* slot : {"pelvis", "neck"}) in.depths[slot] = {0.02, 0.06, {together}};
         return evaluate(m, in).sd;
     };
     EXPECT_GT(sdWith(0), 1.5 * sdWith(0.06)); // each by itself, and as one
     EXPECT_GT(sdWith(0.03), sdWith(0.06));
 }
 
+TEST(BodyDepths, AnElbowThatLiesNearAtOnePositionLiesNearAtTheNext) {
+    const MeasureDefinition& m = *test::playbook().measure("elbow-slope");
+    MeasureInput in;
+    in.points = {{"back-elbow", {{600, 250}, 1}}, {"back-elbow-release", {{680, 240}, 1}}};
+    in.heightPx = {500, 1};
+    in.yawDeg = {20, 1};
+    in.camera = CameraPlace{{640, 360}, {4, 0.4}, {2, 1}, {640, 400}};
+    const auto sdWith = [&](std::vector<double> shared) {
+        for (const Slot& slot : m.slots) in.depths[slot.name] = {0.02, 0.06, shared};
+        return evaluate(m, in).sd;
+    };
+    EXPECT_GT(sdWith({}), 1.5 * sdWith({0, 0.06}));
+    EXPECT_NEAR(sdWith({0.036, 0.048}), sdWith({0.06, 0}), 1e-6); // two ways that make the same whole
+}
+
+TEST(BodyDepths, OnlyWhatIsSharedGoesTogether) {
+    const Depth a{0, 0.05, {0.03, -0.01}}, b{0, 0.05, {0.02, 0.02, 0.5}};
+    EXPECT_NEAR(covariance(a, b), 0.03 * 0.02 - 0.01 * 0.02, 1e-15);
+    EXPECT_EQ(covariance(a, Depth{}), 0);
+}
+
 TEST(BodyDepths, ABrokenTableIsRefusedWithTheRowNamed) {
-    for (const char* text : {"", "{}", R"({"depths": {"plant": {"nose": [0, 0, 0, 0, 0, 0]}}})",
+    for (const char* text : {"", "{}", R"({"depths": {"plant": {"nose": [[0, 0], [0, 0]]}}})",
+                             R"({"depths": {"plant": {"head": [[0, 0], [0]]}}})",
                              R"({"depths": {"plant": {"head": [0, 0]}}})"}) {
         const auto depths = BodyDepths::parse(text);
         ASSERT_FALSE(depths) << text;

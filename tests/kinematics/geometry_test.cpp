@@ -20,6 +20,14 @@ TEST(Geometry, StraightLegIs180) {
     EXPECT_NEAR(jointAngleDeg({0, 0}, {0, 5}, {0, 9}), 180, 1e-12);
 }
 
+TEST(Geometry, AnAngleOnTheTargetsSidePassesStraightWithoutAFold) {
+    EXPECT_NEAR(angleOnSideDeg({0, 10}, {0, 0}, {0, -10}, 1), 180, 1e-12);
+    EXPECT_NEAR(angleOnSideDeg({0, 10}, {0, 0}, {10, -10}, 1), 135, 1e-12);
+    EXPECT_NEAR(angleOnSideDeg({0, 10}, {0, 0}, {-10, -10}, 1), 225, 1e-12);
+    EXPECT_NEAR(angleOnSideDeg({0, 10}, {0, 0}, {-10, -10}, -1), 135, 1e-12);
+    EXPECT_TRUE(std::isnan(angleOnSideDeg({1, 1}, {1, 1}, {2, 2}, 1)));
+}
+
 TEST(Geometry, EqualPointsHaveNoAngle) {
     EXPECT_TRUE(std::isnan(jointAngleDeg({1, 1}, {1, 1}, {2, 2})));
     EXPECT_TRUE(std::isnan(tiltDeg({3, 3}, {3, 3}, 1)));

@@ -77,7 +77,7 @@ const HandCase kCases[] = {
     {"chin-behind", View::Open, "pelvis=300,300;chin=280,120", -4},
     {"hunch", View::Open, "pelvis=300,400;mid-back=300,300;neck=300,200", 180},
     {"hunch", View::Open, "pelvis=300,400;mid-back=300,300;neck=400,200", 135},
-    {"hunch-set", View::Closed, "pelvis=200,400;mid-back=300,300;neck=400,300", 135},
+    {"hunch-set", View::Closed, "pelvis=200,400;mid-back=300,300;neck=400,300", 225},
     {"hips-open", View::Open, "back-hip=300,400;lead-hip=350,400;back-hip-set=300,400;lead-hip-set=400,400",
      60},
     {"hips-open", View::Open,

@@ -287,6 +287,27 @@ TEST(Measure, FirstOrderErrorAgreesWithMonteCarlo) {
     }
 }
 
+TEST(Measure, ANumberNearItsFoldIsFreedOfWhatErrorAdds) {
+    EXPECT_EQ(withoutFold(7, 0), 7);
+    EXPECT_EQ(withoutFold(0.5, 1), 0);
+    EXPECT_NEAR(withoutFold(6, 1), 6, 1e-6);
+    std::mt19937_64 engine(5);
+    std::normal_distribution<double> normal;
+    for (const double truth : {0.75, 1.0, 3.0}) {
+        double sum = 0, plain = 0;
+        constexpr int kDraws = 20000;
+        for (int i = 0; i < kDraws; ++i) {
+            const double seen = std::abs(truth + normal(engine));
+            plain += seen / kDraws;
+            sum += withoutFold(seen, 1) / kDraws;
+        }
+        EXPECT_NEAR(sum, truth, 0.1) << truth;
+        if (truth <= 1) {
+            EXPECT_GT(plain, truth + 0.15) << truth;
+        }
+    }
+}
+
 TEST(Measure, ErrorsOfTwoFramesAreSeparate) {
     const MeasureInput in = inputOf({{"hip-plant", {400, 400}},
                                      {"knee-plant", {500, 400}},

@@ -32,7 +32,7 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
     submission = *takeIn(*library, form, {*looked}, clock, ids);
     if (until == Stage::Look) return;
     review =
-        *makeDemoReview(*library, playbook(), athlete, submission, order, {until, 0.4, 0, 3}, today(), ids);
+        *makeDemoReview(*library, playbook(), athlete, submission, {order}, {until, 0.4, 0, 3}, today(), ids);
     EXPECT_TRUE(library->save(review));
 }
 

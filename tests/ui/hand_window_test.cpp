@@ -39,7 +39,7 @@ TEST(Window, TheOwnErrorExerciseGivesAnErrorThatNewPointsCarry) {
     ui::OwnErrorPlace& place = placeOf(d);
     EXPECT_EQ(place.inShort(), "error not measured");
     d.click(d.button(&place, "Begin the exercise"));
-    ASSERT_TRUE(waitFor([&] { return place.asked().has_value(); }, 60000));
+    ASSERT_TRUE(waitFor([&] { return place.asked().has_value(); }, 300000));
     const auto& exercise = place.exercise();
     EXPECT_GE(exercise.pictures.size(), 6U);
     ASSERT_EQ(exercise.order.size(), 2 * exercise.pictures.size());
@@ -67,7 +67,7 @@ TEST(Window, AStoppedExerciseKeepsNothing) {
     d.key(Qt::Key_H, Qt::AltModifier);
     ui::OwnErrorPlace& place = placeOf(d);
     d.click(d.button(&place, "Begin the exercise"));
-    ASSERT_TRUE(waitFor([&] { return place.asked().has_value(); }, 60000));
+    ASSERT_TRUE(waitFor([&] { return place.asked().has_value(); }, 300000));
     d.click(&place.stage(), place.stage().rect().center());
     QTest::keyClick(&place, Qt::Key_Escape);
     EXPECT_FALSE(place.asked());
