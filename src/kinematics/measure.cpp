@@ -212,6 +212,15 @@ Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate u
     return propagate(formulaFrom(m, in, number), p.mean, p.covariance, isAngle);
 }
 
+/// A pure number freed of what the bend of its formula adds to its mean.
+Estimate centred(const MeasureDefinition& m, const MeasureInput& in, const OfPoints& number) {
+    const Parameters p = parametersOf(m, in, {1, 0});
+    const Formula formula = formulaFrom(m, in, number);
+    const Estimate e = propagate(formula, p.mean, p.covariance, false);
+    const double shift = secondOrderShift(formula, p.mean, p.covariance, false);
+    return {std::isfinite(shift) ? e.value - shift : e.value, e.sd};
+}
+
 /// True for a line's slope that bends so much within its error that first order does not hold.
 bool bendsTooMuch(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, double sd,
                   const OfPoints& number) {
@@ -320,28 +329,19 @@ MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) 
     // Own choice, in frames, after generated deliveries: over a longer frame the wrist's way is less a
     // parabola.
     const double modelSd = 0.02 + 0.08 * std::pow(60 / in.captureFps, 2);
-    const Estimate parted = estimate(m, in, {1, 0}, false, [&](const auto& p, double) {
-        return formulaOn(m, p, {1, 1, 1});
-    });
+    const Estimate parted = centred(m, in, [&](const auto& p, double) { return formulaOn(m, p, {1, 1, 1}); });
     if (!std::isfinite(parted.value))
         return withoutValue(
             m, MeasureState::NotLookedAt,
             "The ball does not leave the wrist on these frames. Move release to the last frame "
             "with the ball in the hand.");
     const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, modelSd);
-    const Parameters p = parametersOf(m, in, {1, 0});
-    const double shift = secondOrderShift(formulaFrom(m, in,
-                                                      [&](const auto& q, double) {
-                                                          return formulaOn(m, q, {1, 1, 1});
-                                                      }),
-                                          p.mean, p.covariance, false);
     if (parted.value < -kSdsOf95 * sd || parted.value > 1 + kSdsOf95 * sd)
         return withoutValue(m, MeasureState::NotLookedAt,
                             std::string("By the ball's first frames it left the hand ") +
                                 (parted.value < 0 ? "before" : "after") +
                                 " this bracket. Move release to the last frame with the ball in the hand.");
-    const double at = parted.value - shift;
-    MeasureValue result = withValue(m, {std::clamp(at, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
+    MeasureValue result = withValue(m, {std::clamp(parted.value, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
     if (parted.value < 0.05 || parted.value > 0.95)
         result.warnings.push_back(
             "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
