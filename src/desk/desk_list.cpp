@@ -3,6 +3,7 @@
 #include "review/assess.h"
 
 #include <algorithm>
+#include <cmath>
 #include <tuple>
 
 namespace jg {
@@ -16,6 +17,25 @@ std::string promisedInWords(const std::optional<Date>& promised, Date today) {
     if (days == 1) return "promised for tomorrow";
     if (days < 7) return "promised for " + weekdayName(*promised);
     return "promised for " + longDate(*promised);
+}
+
+std::string filmsInWords(const std::vector<Clip>& clips) {
+    std::vector<std::pair<std::string, int>> alike;
+    for (const Clip& c : clips) {
+        std::string film(nameOf(c.view));
+        if (c.captureFps > 0) film += " " + std::to_string(std::lround(c.captureFps));
+        const auto same =
+            std::find_if(alike.begin(), alike.end(), [&](const auto& a) { return a.first == film; });
+        if (same == alike.end())
+            alike.emplace_back(film, 1);
+        else
+            ++same->second;
+    }
+    std::string words;
+    for (const auto& [film, count] : alike)
+        words +=
+            (words.empty() ? "" : ", ") + film + (count > 1 ? " (" + std::to_string(count) + " films)" : "");
+    return words;
 }
 
 namespace {

@@ -32,4 +32,7 @@ Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today
 /// "promised for yesterday", "for tonight", "for Friday", "for 4 December", "no date".
 std::string promisedInWords(const std::optional<Date>& promised, Date today);
 
+/// "open side 60 (3 films), front 240": view and capture rate, alike films told once.
+std::string filmsInWords(const std::vector<Clip>& clips);
+
 } // namespace jg

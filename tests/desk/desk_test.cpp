@@ -288,6 +288,18 @@ TEST(Desk, PromisesInWords) {
     EXPECT_EQ(promisedInWords(std::nullopt, t), "no date");
 }
 
+TEST(Desk, AlikeFilmsAreToldOnce) {
+    const auto film = [](View view, double fps) {
+        Clip c;
+        c.view = view;
+        c.captureFps = fps;
+        return c;
+    };
+    EXPECT_EQ(filmsInWords({film(View::Open, 60), film(View::Front, 239.8), film(View::Open, 60)}),
+              "open side 60 (2 films), front 240");
+    EXPECT_EQ(filmsInWords({film(View::Rear, 0)}), "rear");
+}
+
 TEST(Suggest, AProposedPlanHasADrillForEachCorrectionAndADate) {
     Walk walk;
     const auto session = walk.session();

@@ -46,16 +46,11 @@ QLabel* stillLabel(const Library& library, const Clip& clip) {
 
 /// "open side 240, front 60 - what the check says."
 QString filmWords(const Submission& s) {
-    QString words;
-    for (const Clip& c : s.clips) {
-        words += (words.isEmpty() ? "" : ", ") + text(nameOf(c.view));
-        if (c.captureFps > 0) words += " " + QString::number(std::lround(c.captureFps));
-    }
     QString check;
     for (const Clip& c : s.clips)
         for (const std::string& line : c.check)
             if (check.isEmpty()) check = text(line);
-    return words + " \u00b7 " + (check.isEmpty() ? "Film is good." : check);
+    return text(filmsInWords(s.clips)) + " \u00b7 " + (check.isEmpty() ? "Film is good." : check);
 }
 
 } // namespace
