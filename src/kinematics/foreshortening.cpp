@@ -79,9 +79,8 @@ std::pair<double, double> anglesInSpaceDeg(double seenDeg, double first, double 
 
 void widenForTurnedLimbs(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& value) {
     if (in.limbs.empty() || !value.value) return;
-    if (m.kind == MeasureKind::JointAngle)
-        widenByJoint(m, in, 0, *value.value > 180 ? -1 : 1,
-                     value); // past straight it is told from the other side
+    // Past straight a joint is told from its other side.
+    if (m.kind == MeasureKind::JointAngle) widenByJoint(m, in, 0, *value.value > 180 ? -1 : 1, value);
     if (m.kind == MeasureKind::ChangeOfAngle) {
         widenByJoint(m, in, 0, -1, value);
         widenByJoint(m, in, 3, 1, value);

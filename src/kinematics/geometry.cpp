@@ -20,20 +20,21 @@ double cross(ImagePoint a, ImagePoint b) {
 double dot(ImagePoint a, ImagePoint b) {
     return a.x * b.x + a.y * b.y;
 }
+
+/// From the direction u to v, x toward y; NaN for a direction that is none.
+double turnBetweenDeg(ImagePoint u, ImagePoint v) {
+    if (length(u) == 0 || length(v) == 0) return std::nan("");
+    return std::atan2(cross(u, v), dot(u, v)) * kDegPerRad;
+}
+
 } // namespace
 
 double jointAngleDeg(ImagePoint a, ImagePoint vertex, ImagePoint b) {
-    const ImagePoint u = a - vertex;
-    const ImagePoint v = b - vertex;
-    if (length(u) == 0 || length(v) == 0) return std::nan("");
-    return std::abs(std::atan2(cross(u, v), dot(u, v))) * kDegPerRad;
+    return std::abs(turnBetweenDeg(a - vertex, b - vertex));
 }
 
 double angleOnSideDeg(ImagePoint low, ImagePoint vertex, ImagePoint high, int targetX) {
-    const ImagePoint u = low - vertex;
-    const ImagePoint v = high - vertex;
-    if (length(u) == 0 || length(v) == 0) return std::nan("");
-    const double angle = -targetX * std::atan2(cross(u, v), dot(u, v)) * kDegPerRad;
+    const double angle = -targetX * turnBetweenDeg(low - vertex, high - vertex);
     return angle < 0 ? angle + 360 : angle;
 }
 
@@ -46,8 +47,7 @@ double tiltDeg(ImagePoint from, ImagePoint to, int targetX) {
 double aboveLineDeg(ImagePoint a, ImagePoint vertex, ImagePoint b) {
     const ImagePoint line = vertex - a;
     const ImagePoint arm = b - vertex;
-    if (length(line) == 0 || length(arm) == 0) return std::nan("");
-    const double turn = std::atan2(cross(line, arm), dot(line, arm)) * kDegPerRad;
+    const double turn = turnBetweenDeg(line, arm);
     // y points down: a line going right has "up" on its negative side.
     return line.x >= 0 ? -turn : turn;
 }

@@ -6,6 +6,16 @@
 namespace jg {
 namespace {
 
+/// Points seen by a camera that is turned by 20 degrees.
+MeasureInput fromAside(std::map<std::string, ClickedPoint> points) {
+    MeasureInput in;
+    in.points = std::move(points);
+    in.heightPx = {500, 1};
+    in.yawDeg = {20, 1};
+    in.camera = CameraPlace{{640, 360}, {4, 0.4}, {2, 1}, {640, 400}};
+    return in;
+}
+
 TEST(BodyDepths, AreMirroredForTheOtherSideAndFilledByMoment) {
     const auto depths = BodyDepths::parse(
         R"({"depths": {"plant": {"lead-knee": [[0.1, 0.02, -0.01], [0.3, 0.04, 0.03]]}, "set": {"pelvis": [[0.01, 0, 0], [-0.2, 0.03, 0]]}}})");
@@ -24,11 +34,7 @@ TEST(BodyDepths, AreMirroredForTheOtherSideAndFilledByMoment) {
 
 TEST(BodyDepths, AShiftOfTheWholeBodyHardlyMovesATilt) {
     const MeasureDefinition& m = *test::playbook().measure("trunk-forward");
-    MeasureInput in;
-    in.points = {{"pelvis", {{640, 400}, 1}}, {"neck", {{700, 250}, 1}}};
-    in.heightPx = {500, 1};
-    in.yawDeg = {20, 1};
-    in.camera = CameraPlace{{640, 360}, {4, 0.4}, {2, 1}, {640, 400}};
+    MeasureInput in = fromAside({{"pelvis", {{640, 400}, 1}}, {"neck", {{700, 250}, 1}}});
     const auto sdWith = [&](double together) {
         for (const char* slot : {"pelvis", "neck"}) in.depths[slot] = {0.02, 0.06, {together}};
         return evaluate(m, in).sd;
@@ -39,11 +45,7 @@ TEST(BodyDepths, AShiftOfTheWholeBodyHardlyMovesATilt) {
 
 TEST(BodyDepths, AnElbowThatLiesNearAtOnePositionLiesNearAtTheNext) {
     const MeasureDefinition& m = *test::playbook().measure("elbow-slope");
-    MeasureInput in;
-    in.points = {{"back-elbow", {{600, 250}, 1}}, {"back-elbow-release", {{680, 240}, 1}}};
-    in.heightPx = {500, 1};
-    in.yawDeg = {20, 1};
-    in.camera = CameraPlace{{640, 360}, {4, 0.4}, {2, 1}, {640, 400}};
+    MeasureInput in = fromAside({{"back-elbow", {{600, 250}, 1}}, {"back-elbow-release", {{680, 240}, 1}}});
     const auto sdWith = [&](std::vector<double> shared) {
         for (const Slot& slot : m.slots) in.depths[slot.name] = {0.02, 0.06, shared};
         return evaluate(m, in).sd;

@@ -30,9 +30,9 @@ MeasureInput byHand(double parted, int along, double sigmaPx = 1) {
 
 TEST(ReleaseInstant, ByHandForBothHands) {
     for (const int along : {1, -1}) {
-        const MeasureValue v = evaluate(instant(), byHand(0.4, along, 0.01));
+        const MeasureValue v = evaluate(instant(), byHand(0.4, along, 0));
         ASSERT_TRUE(v.value) << v.reason;
-        EXPECT_NEAR(*v.value, 4, 1e-4); // 0.4 of a frame of 10 ms
+        EXPECT_NEAR(*v.value, 4, 1e-9); // 0.4 of a frame of 10 ms
         EXPECT_EQ(v.unit, "ms");
         EXPECT_GE(v.low95, 0);
         EXPECT_LE(v.high95, 10);
