@@ -21,9 +21,7 @@ ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memo
     ff::Codec context(avcodec_alloc_context3(codec));
     if (avcodec_parameters_to_context(context.get(), stream->codecpar) < 0) return nullptr;
     context->pkt_timebase = stream->time_base;
-    const bool alone = threads == Threads::None || threads == Threads::First;
-    context->thread_count = alone ? 1 : kThreads;
-    if (threads == Threads::First) context->flags |= AV_CODEC_FLAG_LOW_DELAY;
+    context->thread_count = threads == Threads::None ? 1 : kThreads;
     if (threads == Threads::Slices) context->thread_type = FF_THREAD_SLICE;
     context->max_pixels = kMostPixels;
     memory.serve(*context);
@@ -35,8 +33,10 @@ FrameHandle decodeOne(AVCodecContext& decoder, AVPacket& packet) {
     const ff::Frame frame(av_frame_alloc());
     const bool sent = avcodec_send_packet(&decoder, &packet) >= 0;
     av_packet_unref(&packet);
+    avcodec_send_packet(&decoder, nullptr); // else it waits for pictures that may come before this one
     if (!sent || avcodec_receive_frame(&decoder, frame.get()) < 0) return nullptr;
-    return frame->flags & AV_FRAME_FLAG_DISCARD ? nullptr : handleOf(frame.get());
+    // One packet may be one field of two.
+    return frame->interlaced_frame || frame->flags & AV_FRAME_FLAG_DISCARD ? nullptr : handleOf(frame.get());
 }
 
 FrameHandle handleOf(const AVFrame* frame) {

@@ -8,14 +8,15 @@
 
 namespace jg {
 
-/// How a decoder works. First gives a picture as soon as it is decoded, not where it belongs.
-enum class Threads { Frames, Slices, None, First };
+/// How a decoder shares its work out.
+enum class Threads { Frames, Slices, None };
 
 /// A decoder for a stream, with its frames in `memory`; null when there is none or it refuses.
 ff::Codec openDecoder(const AVStream* stream, Threads threads, FrameMemory& memory);
 
-/// Decodes one packet by itself: its picture, or nothing when it takes more packets, is not to be shown, or
-/// can't be decoded. Takes what the packet holds.
+/// Decodes one packet by itself: its picture, or nothing when it takes more packets, may be half a picture,
+/// is not to be shown, or can't be decoded. Takes what the packet holds; the decoder is at its end then and
+/// must be flushed.
 FrameHandle decodeOne(AVCodecContext& decoder, AVPacket& packet);
 
 /// A frame by reference.

@@ -103,7 +103,7 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     // With frame threads a picture may leave before its errors are known; with slice threads they are not
     // sought.
     threads_ = options.watchErrors ? Threads::None : Threads::Frames;
-    decoder_ = openDecoder(demuxer_.video(), Threads::First, *memory_);
+    decoder_ = openDecoder(demuxer_.video(), Threads::None, *memory_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,
                     name + " is coded as " + info.codec + ", which can't be decoded here.");
@@ -123,6 +123,7 @@ Result<FrameHandle> Reader::Impl::scanBesideFirst(const std::string& name, const
     const bool any = readPacket(demuxer_, *packet_);
     auto scanned = std::async(std::launch::async, [&] { return scanPackets(demuxer_, name, stop); });
     const FrameHandle first = any ? decodeOne(*decoder_, *packet_) : nullptr;
+    packetsDecoded_ += any;
     if (first) showFirst(*first, options);
     if (auto done = scanned.get(); !done) return done.error();
     return first ? first : decodeFirst(name, options, stop);

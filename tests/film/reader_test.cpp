@@ -95,6 +95,22 @@ TEST(Reader, EveryFrameOfFfmpegsFilmsForwardBackwardAndAtRandom) {
     }
 }
 
+TEST(Reader, TheFirstPictureIsDecodedOnceFromItsOnePacket) {
+    const TempFolder folder;
+    for (const Made& m : kFilms) {
+        const auto film = folder / m.file;
+        shell(std::string("ffmpeg -v error -y ") + m.command + " '" + film.string() + "' 2>&1");
+        bool shown = false;
+        auto reader = Reader::open(film, {.onFirst = [&](const Picture&) { shown = true; }});
+        ASSERT_TRUE(reader) << m.name;
+        EXPECT_TRUE(shown) << m.name;
+        ASSERT_TRUE((*reader)->frame(FrameNumber{0})) << m.name;
+        // Without a table of its pictures the end is decoded too, to know that it is there.
+        if (film.extension() == ".avi" || film.extension() == ".webm") continue;
+        EXPECT_EQ((*reader)->packetsDecoded(), 1) << m.name;
+    }
+}
+
 TEST(Reader, EveryFrameOfAGeneratedDelivery) {
     const TempFolder folder;
     FilmOrder order = test::smallOrder(60);
