@@ -67,8 +67,23 @@ double bareDecodeOnce(const std::string& film) {
     return msSince(start) / frames;
 }
 
-double bareDecode(const std::string& film) {
-    return std::min({bareDecodeOnce(film), bareDecodeOnce(film), bareDecodeOnce(film)});
+/// What was tried several times, and the reference tried before each: of both the quickest, as other machines
+/// share the cores.
+template <typename T>
+struct Tried {
+    T best;
+    double d; ///< ms a frame of the bare decode
+};
+
+template <typename Once, typename Cost>
+auto besideBareDecode(const std::string& film, int tries, Once once, Cost cost) {
+    double d = bareDecodeOnce(film);
+    Tried<decltype(once())> tried{once(), d};
+    for (int i = 1; i < tries; ++i) {
+        tried.d = std::min(tried.d, bareDecodeOnce(film));
+        if (auto again = once(); cost(again) < cost(tried.best)) tried.best = std::move(again);
+    }
+    return tried;
 }
 
 std::unique_ptr<Reader> open(const std::string& film, std::shared_ptr<FrameBudget> budget = {}) {
@@ -93,22 +108,24 @@ std::vector<double> walk(Reader& reader, bool backward) {
     return ms;
 }
 
-/// A cold film walked three times: the quickest walk, as what it is held against is the best of three.
-std::vector<double> quickestWalk(const std::string& film, bool backward, double* packets = nullptr) {
-    std::vector<double> best;
-    for (int i = 0; i < 3; ++i) {
+/// A cold film walked from end to end, a few times.
+struct Walked {
+    std::vector<double> ms;
+    double packets; ///< decoded a frame
+};
+
+Tried<Walked> quickestWalk(const std::string& film, bool backward) {
+    const auto once = [&] {
         auto reader = open(film);
         const std::int64_t before = reader->packetsDecoded();
         auto ms = walk(*reader, backward);
-        if (packets)
-            *packets = static_cast<double>(reader->packetsDecoded() - before) /
-                       static_cast<double>(reader->info().frames());
-        if (best.empty() || mean(ms) < mean(best)) best = std::move(ms);
-    }
-    return best;
+        return Walked{std::move(ms), static_cast<double>(reader->packetsDecoded() - before) /
+                                         static_cast<double>(reader->info().frames())};
+    };
+    return besideBareDecode(film, 4, once, [](const Walked& w) { return mean(w.ms); });
 }
 
-/// Every frame once with a small cache, as intake looks through a film, in ms.
+/// Every frame once with a small cache, as the scrub copy's maker reads a film, in ms.
 double wholeMs(const std::string& film) {
     const auto start = Clock::now();
     auto reader = open(film, std::make_shared<FrameBudget>(std::size_t{64} << 20));
@@ -124,7 +141,7 @@ double indexMs(const std::string& film) {
 
 /// From the wish to the decoded frame at hand, at 30 steps a second, decoding ahead in the thread of the
 /// window.
-std::vector<double> calmSteps(const std::string& film, std::int64_t frames) {
+std::vector<double> calmStepsOnce(const std::string& film, std::int64_t frames) {
     FilmThread thread(film);
     const auto wait = [&](std::int64_t n) {
         const auto start = Clock::now();
@@ -144,6 +161,12 @@ std::vector<double> calmSteps(const std::string& film, std::int64_t frames) {
     return ms;
 }
 
+Tried<std::vector<double>> calmSteps(const std::string& film, std::int64_t frames) {
+    return besideBareDecode(
+        film, 2, [&] { return calmStepsOnce(film, frames); },
+        [](const std::vector<double>& ms) { return quantile(ms, 1); });
+}
+
 std::size_t residentBytes(const char* field) {
     std::ifstream status("/proc/self/status");
     for (std::string line; std::getline(status, line);)
@@ -153,18 +176,21 @@ std::size_t residentBytes(const char* field) {
 
 /// Exact jumps with nothing held, each the quickest of three: ms over what decoding from the key and eight
 /// frames more would take; the worst of 25.
-double worstJump(const std::string& film, double d, const std::vector<std::int64_t>& keys) {
+double worstJump(const std::string& film, const std::vector<std::int64_t>& keys) {
     auto reader = open(film, std::make_shared<FrameBudget>(1));
     std::mt19937_64 engine(3);
     std::vector<std::pair<std::int64_t, double>> jumps;
     for (int i = 0; i < 25; ++i)
         jumps.emplace_back(engine() % static_cast<std::uint64_t>(reader->info().frames()), 1e9);
-    for (int round = 0; round < 3; ++round)
+    double d = INFINITY;
+    for (int round = 0; round < 3; ++round) {
+        d = std::min(d, bareDecodeOnce(film));
         for (auto& [n, ms] : jumps) {
             const auto start = Clock::now();
             if (!reader->frame(FrameNumber{n})) std::exit(1);
             ms = std::min(ms, msSince(start));
         }
+    }
     double worst = 0;
     for (const auto& [n, ms] : jumps) {
         const std::int64_t key = *std::prev(std::upper_bound(keys.begin(), keys.end(), n));
@@ -197,17 +223,24 @@ std::vector<double> scrubJumps(const std::string& film, const std::string& folde
 }
 
 /// Six points followed over up to 240 frames, in decode times of those frames, with the scrub copy at hand.
-double followed(const std::string& film, const std::string& folder, double d) {
-    const auto reader = open(film), scrub = open(scrubOf(folder));
-    const std::int64_t last = std::min<std::int64_t>(240, reader->info().frames()) - 1;
-    const double w = reader->info().width, h = reader->info().height;
-    std::vector<FollowOrder> orders;
-    for (int i = 1; i <= 6; ++i)
-        orders.push_back({0, last, {w * i / 7, h * (0.3 + 0.05 * i)}, {w * i / 7, h * (0.3 + 0.05 * i)}, 2});
-    const auto start = Clock::now();
-    if (!followPoints({*reader, scrub.get()}, orders))
-        throw std::runtime_error("the points were not followed");
-    return msSince(start) / (static_cast<double>(last + 1) * d);
+double followed(const std::string& film, const std::string& folder) {
+    std::int64_t frames = 0;
+    const auto once = [&] {
+        const auto reader = open(film), scrub = open(scrubOf(folder));
+        frames = std::min<std::int64_t>(240, reader->info().frames());
+        const double w = reader->info().width, h = reader->info().height;
+        std::vector<FollowOrder> orders;
+        for (int i = 1; i <= 6; ++i) {
+            const FilmPlace at{w * i / 7, h * (0.3 + 0.05 * i)};
+            orders.push_back({0, frames - 1, at, at, 2});
+        }
+        const auto start = Clock::now();
+        if (!followPoints({*reader, scrub.get()}, orders))
+            throw std::runtime_error("the points were not followed");
+        return msSince(start);
+    };
+    const auto tried = besideBareDecode(film, 3, once, [](double ms) { return ms; });
+    return tried.best / (static_cast<double>(frames) * tried.d);
 }
 
 } // namespace
@@ -224,7 +257,6 @@ int main(int argc, char** argv) {
         return 0;
     }
     const std::string film = first;
-    const double d = bareDecode(film);
     auto indexed = open(film);
     const std::vector<std::int64_t> keys = indexed->groupStarts();
     const std::int64_t frames = indexed->info().frames();
@@ -233,26 +265,28 @@ int main(int argc, char** argv) {
     indexed.reset(); // an open film takes its share of the budget
 
     const std::size_t before = residentBytes("VmRSS");
-    const auto forward = quickestWalk(film, false);
-    double packetsBack = 0;
-    const auto backward = quickestWalk(film, true, &packetsBack);
+    const auto forward = quickestWalk(film, false), backward = quickestWalk(film, true);
     const double overBudget = static_cast<double>(residentBytes("VmHWM")) - static_cast<double>(before) -
                               static_cast<double>(FrameBudget::ofThisMachine()->total());
     const auto calm = calmSteps(film, frames);
     const auto near = scrubJumps(film, argv[2]);
+    const auto inD = [](double ms, const auto& tried) { return ms / tried.d; };
+    const double g = static_cast<double>(group);
     std::cout << json{{"frames", frames},
                       {"group", group},
-                      {"decodeMs", d},
-                      {"forward", {{"mean", mean(forward) / d}, {"p95", quantile(forward, 0.95) / d}}},
+                      {"decodeMs", std::min(forward.d, backward.d)},
+                      {"forward",
+                       {{"mean", inD(mean(forward.best.ms), forward)},
+                        {"p95", inD(quantile(forward.best.ms, 0.95), forward)}}},
                       {"backward",
-                       {{"mean", mean(backward) / d},
-                        {"max", quantile(backward, 1) / d / static_cast<double>(group)},
-                        {"packets", packetsBack}}},
+                       {{"mean", inD(mean(backward.best.ms), backward)},
+                        {"max", inD(quantile(backward.best.ms, 1), backward) / g},
+                        {"packets", backward.best.packets}}},
                       {"calm",
-                       {{"p95", quantile(calm, 0.95) / d},
-                        {"max", quantile(calm, 1) / d / static_cast<double>(group)}}},
-                      {"jump", worstJump(film, d, keys)},
-                      {"follow", followed(film, argv[2], d)},
+                       {{"p95", inD(quantile(calm.best, 0.95), calm)},
+                        {"max", inD(quantile(calm.best, 1), calm) / g}}},
+                      {"jump", worstJump(film, keys)},
+                      {"follow", followed(film, argv[2])},
                       {"nearMs", quantile(near, 0.95)},
                       {"overBudgetMB", overBudget / 1e6}}
                      .dump(1)

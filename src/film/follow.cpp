@@ -7,6 +7,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <deque>
+#include <future>
+#include <thread>
 
 namespace jg {
 
@@ -31,6 +34,11 @@ struct Step {
 /// One way along a stretch: a step a frame, in walking order.
 using Way = std::vector<Step>;
 
+/// Pictures in work beside decoding.
+std::size_t atOnce() {
+    return std::max(2u, std::thread::hardware_concurrency());
+}
+
 class Follower {
 public:
     Follower(const FilmSource& source, std::int64_t first, std::int64_t last)
@@ -42,21 +50,29 @@ public:
         auto background = grey_.background(first_, stop);
         if (!background) return background.error();
         background_ = *std::move(background);
-        for (std::int64_t n = first_; n <= last_; ++n) {
-            auto shown = grey_.at(n, stop);
-            if (!shown) return shown.error();
-            Pyramid pyramid;
-            cv::buildOpticalFlowPyramid(withoutBackground(*shown), pyramid, window(), kLevels);
-            pyramids_.push_back(std::move(pyramid));
+        std::deque<std::future<Result<Pyramid>>> ahead; // made while the next frames are decoded
+        for (std::int64_t n = first_; n <= last_ || !ahead.empty(); ++n) {
+            if (n <= last_) {
+                auto frame = grey_.decoded(n, stop);
+                if (!frame) return frame.error();
+                ahead.push_back(std::async(std::launch::async, [this, f = *frame] { return pyramidOf(*f); }));
+                if (ahead.size() < atOnce()) continue;
+            }
+            auto pyramid = ahead.front().get();
+            ahead.pop_front();
+            if (!pyramid) return pyramid.error();
+            pyramids_.push_back(*std::move(pyramid));
             if (progress)
-                progress(0.8 * static_cast<double>(n - first_ + 1) / static_cast<double>(last_ - first_ + 1));
+                progress(0.8 * static_cast<double>(pyramids_.size()) /
+                         static_cast<double>(last_ - first_ + 1));
         }
         return Done{};
     }
 
     Followed follow(const FollowOrder& order) const {
-        const Way on = walk(order.from, order.to, order.start), back = walk(order.to, order.from, order.end);
-        return joined(order, on, back);
+        auto back = std::async(std::launch::async, [&] { return walk(order.to, order.from, order.end); });
+        const Way on = walk(order.from, order.to, order.start);
+        return joined(order, on, back.get());
     }
 
 private:
@@ -70,6 +86,14 @@ private:
         cv::Mat result(picture.size(), CV_8U, cv::Scalar(kPlain));
         picture.copyTo(result, mask);
         return result;
+    }
+
+    Result<Pyramid> pyramidOf(const AVFrame& frame) const {
+        const auto shown = grey_.shown(frame);
+        if (!shown) return shown.error();
+        Pyramid pyramid;
+        cv::buildOpticalFlowPyramid(withoutBackground(*shown), pyramid, window(), kLevels);
+        return pyramid;
     }
 
     const Pyramid& at(std::int64_t frame) const {

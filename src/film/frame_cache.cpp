@@ -12,14 +12,14 @@ namespace {
 
 constexpr std::int64_t kKeptBehind = 12;
 
-std::size_t sizeOf(const AVFrame& frame) {
+} // namespace
+
+std::size_t bytesOf(const AVFrame& frame) {
     std::size_t bytes = 0;
     for (const AVBufferRef* buffer : frame.buf)
         if (buffer) bytes += buffer->size;
     return bytes;
 }
-
-} // namespace
 
 std::shared_ptr<FrameBudget> FrameBudget::ofThisMachine() {
     static const auto budget = [] {
@@ -48,7 +48,7 @@ FrameHandle FrameCache::find(std::int64_t n) const {
 
 void FrameCache::put(std::int64_t n, FrameHandle frame) {
     const std::lock_guard lock(mutex_);
-    const std::size_t size = sizeOf(*frame);
+    const std::size_t size = bytesOf(*frame);
     if (!frames_.emplace(n, std::move(frame)).second) return;
     bytes_ += size;
     trim();
@@ -58,6 +58,16 @@ void FrameCache::clear() {
     const std::lock_guard lock(mutex_);
     frames_.clear();
     bytes_ = 0;
+}
+
+void FrameCache::leaveRoom(std::size_t bytes) {
+    const std::lock_guard lock(mutex_);
+    left_ = bytes;
+}
+
+std::size_t FrameCache::room() const {
+    const std::size_t share = budget_->share();
+    return share - std::min(left_, share / 4);
 }
 
 void FrameCache::setTravel(std::int64_t playhead, int direction) {
@@ -80,7 +90,7 @@ std::int64_t FrameCache::firstMissing(std::int64_t from, std::int64_t to, int di
 std::int64_t FrameCache::capacity() const {
     const std::lock_guard lock(mutex_);
     if (frames_.empty()) return 0;
-    return static_cast<std::int64_t>(budget_->share() * frames_.size() / std::max<std::size_t>(1, bytes_));
+    return static_cast<std::int64_t>(room() * frames_.size() / std::max<std::size_t>(1, bytes_));
 }
 
 std::size_t FrameCache::bytes() const {
@@ -89,14 +99,14 @@ std::size_t FrameCache::bytes() const {
 }
 
 void FrameCache::trim() {
-    const std::size_t share = budget_->share();
-    while (bytes_ > share && frames_.size() > 1) {
+    const std::size_t most = room();
+    while (bytes_ > most && frames_.size() > 1) {
         const auto first = frames_.begin(), last = std::prev(frames_.end());
         const std::int64_t before = travel_.playhead - first->first, after = last->first - travel_.playhead;
         auto victim = before > after ? first : last;
         if (travel_.direction < 0) victim = after > kKeptBehind ? last : first;
         if (travel_.direction > 0) victim = before > kKeptBehind ? first : last;
-        bytes_ -= sizeOf(*victim->second);
+        bytes_ -= bytesOf(*victim->second);
         frames_.erase(victim);
     }
 }

@@ -14,6 +14,8 @@ namespace jg {
 /// A decoded frame as the decoder gave it (planar, before any conversion). Never changed; may be read from
 /// any thread.
 using FrameHandle = std::shared_ptr<const AVFrame>;
+/// Memory that its pictures take.
+std::size_t bytesOf(const AVFrame& frame);
 
 /// How many bytes of decoded frames all open films may hold together. Thread-safe.
 class FrameBudget {
@@ -45,6 +47,8 @@ public:
     FrameHandle find(std::int64_t n) const;
     void put(std::int64_t n, FrameHandle frame);
     void clear();
+    /// Leaves part of its share, at most a quarter, to frames that others hold: the decoder's own.
+    void leaveRoom(std::size_t bytes);
     /// Where the coach is and where they go: -1 back, 1 on, 0 a jump.
     void setTravel(std::int64_t playhead, int direction);
     struct Travel {
@@ -60,12 +64,14 @@ public:
     std::size_t bytes() const;
 
 private:
+    std::size_t room() const; ///< bytes it may hold now
     void trim();
 
     std::shared_ptr<FrameBudget> budget_;
     mutable std::mutex mutex_;
     std::map<std::int64_t, FrameHandle> frames_;
     std::size_t bytes_ = 0;
+    std::size_t left_ = 0; ///< to others
     Travel travel_;
 };
 

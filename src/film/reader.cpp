@@ -130,7 +130,9 @@ Result<FrameHandle> Reader::Impl::scanBesideFirst(const std::string& name, const
 }
 
 void Reader::Impl::showFirst(const AVFrame& frame, const ReaderOptions& options) {
+    constexpr std::size_t kInDecoder = 6; // frames it keeps for itself, about (measured)
     refine(info, demuxer_, frame);
+    cache.leaveRoom(kInDecoder * bytesOf(frame));
     if (!options.onFirst) return;
     if (auto picture = toPicture(frame, info)) options.onFirst(*picture);
 }

@@ -1,5 +1,6 @@
 #include "film/working_grey.h"
 
+#include "film/convert.h"
 #include "film/median_picture.h"
 #include "film/turn.h"
 
@@ -44,16 +45,26 @@ cv::Mat tonesOf(const cv::Mat& from, const cv::Mat& to) {
 }
 } // namespace
 
-Result<cv::Mat> WorkingGrey::at(std::int64_t frame, std::stop_token stop) {
+Result<FrameHandle> WorkingGrey::decoded(std::int64_t frame, std::stop_token stop) {
     if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Looking through the film was stopped.");
+    return reader_.frame(FrameNumber{frame}, whenStopped(stop));
+}
+
+Result<cv::Mat> WorkingGrey::shown(const AVFrame& frame) const {
     const FilmInfo& info = reader_.info();
-    const int width = std::min(kWidth, std::max(16, info.width));
-    auto grey = reader_.grey(FrameNumber{frame}, width, stop);
+    const auto grey = toGrey(frame, info, std::min(kWidth, std::max(16, info.width)));
     if (!grey) return grey.error();
-    cv::Mat shown = turned(*grey, info);
-    scaleX_ = static_cast<double>(shown.cols) / info.width;
-    scaleY_ = static_cast<double>(shown.rows) / info.height;
-    return shown;
+    return turned(*grey, info);
+}
+
+Result<cv::Mat> WorkingGrey::at(std::int64_t frame, std::stop_token stop) {
+    const auto handle = decoded(frame, stop);
+    if (!handle) return handle.error();
+    auto picture = shown(**handle);
+    if (!picture) return picture;
+    scaleX_ = static_cast<double>(picture->cols) / reader_.info().width;
+    scaleY_ = static_cast<double>(picture->rows) / reader_.info().height;
+    return picture;
 }
 
 Result<cv::Mat> WorkingGrey::background(std::int64_t frame, std::stop_token stop) {

@@ -18,6 +18,9 @@ public:
         , scrub_(source.scrub) {}
     /// Errors: Cancelled, those of Reader.
     Result<cv::Mat> at(std::int64_t frame, std::stop_token stop);
+    /// The first half of at(), and the second, which may run in any thread.
+    Result<FrameHandle> decoded(std::int64_t frame, std::stop_token stop);
+    Result<cv::Mat> shown(const AVFrame& frame) const;
     /// The median of 15 pictures spread over the film: what stands still behind the athlete. From the scrub
     /// copy when it holds the whole film; its greys are then made those of `frame`. Errors as at().
     Result<cv::Mat> background(std::int64_t frame, std::stop_token stop);

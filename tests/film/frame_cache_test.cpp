@@ -42,6 +42,16 @@ TEST(FrameCache, NeverHoldsMoreThanItsShare) {
     EXPECT_EQ(f.cache.capacity(), 10);
 }
 
+TEST(FrameCache, LeavesRoomToTheDecoderButNeverMoreThanAQuarter) {
+    for (const auto& [left, held] : {std::pair{3, 13}, std::pair{100, 12}}) {
+        FrameCache cache(std::make_shared<FrameBudget>(16 * bytesOfOne()));
+        cache.leaveRoom(static_cast<std::size_t>(left) * bytesOfOne());
+        for (std::int64_t n = 0; n < 40; ++n) cache.put(n, frame());
+        EXPECT_EQ(cache.bytes(), static_cast<std::size_t>(held) * bytesOfOne());
+        EXPECT_EQ(cache.capacity(), held);
+    }
+}
+
 TEST(FrameCache, AfterAJumpItKeepsWhatLiesNearestOnBothSides) {
     const Filled f(11, 50, 0, 0, 99);
     for (std::int64_t n = 46; n <= 54; ++n) EXPECT_TRUE(f.holds(n)) << n;
