@@ -1,6 +1,7 @@
 // Scale from things of known length in the picture, each with the plane it lies in.
 #pragma once
 
+#include "kinematics/anatomy.h"
 #include "kinematics/point.h"
 #include "kinematics/propagation.h"
 
@@ -11,7 +12,7 @@
 
 namespace jg {
 
-enum class ScaleKind { Height, Rubber, Ball, Plate, Other };
+enum class ScaleKind { Height, Rubber, RubberShort, Ball, Plate, Other };
 
 struct ScaleInfo {
     ScaleKind kind;
@@ -20,6 +21,9 @@ struct ScaleInfo {
     std::string_view where; ///< which two ends to click
     double metres;          ///< 0 = the coach says it
     double planeSd;         ///< relative error of using it for the body, from the plane it lies in
+    bool fromSide = true, fromEnds = true; ///< views that show its length: the sides; front and rear
+
+    bool seenFrom(View view) const { return isSideView(view) ? fromSide : fromEnds; }
 };
 
 /// All kinds, the best for the body first. Lengths: Official Baseball Rules 2.02, 2.04 and 3.01, from memory.

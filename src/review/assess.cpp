@@ -1,7 +1,6 @@
 #include "review/assess.h"
 
-#include "kinematics/geometry.h"
-#include "kinematics/place.h"
+#include "review/camera_place.h"
 #include "review/level.h"
 #include "review/one_person.h"
 
@@ -61,22 +60,10 @@ std::string hiddenReason(const DeliveryMarks& delivery, const MeasureDefinition&
 /// Once the coach says how the camera stood, perspective and the body's depth count.
 void placeCamera(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureDefinition& m,
                  const Clip& clip, MeasureInput& in) {
-    constexpr Estimate kDistance = {4.2, 1.0}; // own choice, standing heights: phones are held 5 to 9 m away
-    constexpr Estimate kLens = {0.6, 0.15}; // own choice: between belt and chest, as a re-film request asks
-    const auto set = delivery.frameOf(Moment::Set);
-    const PointMark* top = set ? delivery.point(*set, Landmark::Crown) : nullptr;
-    const PointMark* foot = set ? delivery.point(*set, Landmark::Ground) : nullptr;
     if (!delivery.turn) return;
     in.yawDeg = {delivery.turn->deg, delivery.turn->sdDeg};
-    if (!top || !foot || !top->hidden.empty() || !foot->hidden.empty()) return;
-    in.camera =
-        CameraPlace{{clip.width / 2.0, clip.height / 2.0},
-                    kDistance,
-                    pitchFromGround((foot->point.at.y - clip.height / 2.0) /
-                                        std::max(1.0, length(foot->point.at - top->point.at)),
-                                    kLens, kDistance),
-                    {(top->point.at.x + foot->point.at.x) / 2, (top->point.at.y + foot->point.at.y) / 2}};
-    playbook.depths.fill(m, in);
+    in.camera = cameraPlaceOf(delivery, clip);
+    if (in.camera) playbook.depths.fill(m, in);
 }
 
 void warnOfOthers(const DeliveryMarks& delivery, const MeasureDefinition& m, const std::vector<OddPair>& odd,

@@ -164,6 +164,15 @@ TEST(Scale, TheOneNearestToTheBodyIsTaken) {
     EXPECT_FALSE(nearestScale(none));
 }
 
+TEST(Scale, TheRubberShowsItsShortSideToTheSideAndItsLongOneToThePlate) {
+    for (const View view : {View::Open, View::Closed, View::Front, View::Rear}) {
+        EXPECT_EQ(info(ScaleKind::Rubber).seenFrom(view), !isSideView(view));
+        EXPECT_EQ(info(ScaleKind::RubberShort).seenFrom(view), isSideView(view));
+        EXPECT_TRUE(info(ScaleKind::Height).seenFrom(view));
+    }
+    EXPECT_DOUBLE_EQ(info(ScaleKind::Rubber).metres, 4 * info(ScaleKind::RubberShort).metres);
+}
+
 TEST(Scale, LengthsAreReadAsPeopleWriteThem) {
     EXPECT_NEAR(*metresFromWords("170 cm"), 1.70, 1e-12);
     EXPECT_NEAR(*metresFromWords("1.7 m"), 1.70, 1e-12);

@@ -40,14 +40,14 @@ TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
     ASSERT_TRUE(waitFor([&] { return d.document().scales.contains(ScaleKind::Height); }));
     EXPECT_NEAR(d.document().scales.at(ScaleKind::Height).metres, 1.7018, 1e-9);
     d.window().activateWindow();
-    choose(Qt::Key_2); // the rubber
+    choose(Qt::Key_2); // the rubber: from the side its long edge points at the camera
     d.window().activateWindow();
     d.clickPicture({60, 150});
     d.clickPicture({90, 150});
-    ASSERT_TRUE(d.document().scales.contains(ScaleKind::Rubber));
-    EXPECT_NEAR(d.document().scales.at(ScaleKind::Rubber).to.x, 90, 1);
+    ASSERT_TRUE(d.document().scales.contains(ScaleKind::RubberShort));
+    EXPECT_NEAR(d.document().scales.at(ScaleKind::RubberShort).to.x, 90, 1);
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().scales.contains(ScaleKind::Rubber));
+    EXPECT_FALSE(d.document().scales.contains(ScaleKind::RubberShort));
     choose(Qt::Key_5); // the plate lies too far away
     d.window().activateWindow();
     EXPECT_EQ(d.document().scales.size(), 1U);
@@ -221,6 +221,35 @@ TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.document().turn);
     clickCorners({{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
+    EXPECT_FALSE(d.document().turn);
+}
+
+TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.stepTo(10);
+    const auto clickEnds = [&](std::initializer_list<ImagePoint> ends) {
+        d.key(Qt::Key_Y);
+        auto* dialog = d.window().findChild<QDialog*>("turn");
+        ASSERT_TRUE(dialog);
+        QTest::keyClick(dialog, Qt::Key_3);
+        d.window().activateWindow();
+        for (const ImagePoint p : ends) d.clickPicture(p);
+    };
+    // Where a camera turned by 15 degrees shows posts of a fence that runs to the plate.
+    CameraSettings turned = walk.order.camera;
+    turned.yawDeg += 15;
+    const Camera camera(turned);
+    const auto post = [&](double x, double y) { return camera.project({x, y, -1.5}); };
+    clickEnds({post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
+    ASSERT_TRUE(d.document().turn);
+    EXPECT_NEAR(d.document().turn->deg, turned.yawDeg, 2 * d.document().turn->sdDeg);
+    EXPECT_GT(d.document().turn->deg, 4);
+    d.key(Qt::Key_Z);
+    EXPECT_FALSE(d.document().turn);
+    clickEnds({{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
     EXPECT_FALSE(d.document().turn);
 }
 

@@ -16,8 +16,11 @@ void Drawing::paint(QPainter& p, const ViewTransform& view, std::optional<ImageP
     if (pointer) line.push_back(*pointer);
     if (kind_ == MarkKind::HeadBox && line.size() == 2)
         scene.boxes.push_back({line[0], line[1]});
+    else if (kind_ == MarkKind::Line) // one after the other, each with its two ends
+        for (std::size_t i = 0; i + 1 < line.size(); i += 2)
+            scene.lines.push_back({{line[i], line[i + 1]}, false, false});
     else
-        scene.lines.push_back({line, kind_ != MarkKind::Line && kind_ != MarkKind::Angle, false});
+        scene.lines.push_back({line, kind_ != MarkKind::Angle, false});
     paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5));
 }
 

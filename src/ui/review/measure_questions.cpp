@@ -1,7 +1,6 @@
 #include "ui/review/measure_questions.h"
 
-#include "kinematics/rubber_turn.h"
-#include "review/level.h"
+#include "review/camera_place.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 
@@ -89,8 +88,13 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
                                             .arg(std::lround(review().turn->deg))
                                             .arg(std::lround(kSdsOf95 * review().turn->sdDeg))
                                       : QString(" Now: taken as square.");
-    QStringList options{"square or not known: leave it out"};
-    if (side) options << "find it: click three corners of the rubber";
+    const QString none = "square or not known: leave it out",
+                  rubber = "find it: click three corners of the rubber",
+                  heights = QString("find it: two posts of one height on a line %1")
+                                .arg(side ? "to the plate" : "across the field");
+    QStringList options{none};
+    if (side) options << rubber;
+    options << heights;
     askChoice(
         parent_,
         {"turn", "How far was the camera turned from square?",
@@ -100,8 +104,9 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
                  .arg(side ? "plate" : "glove side") +
              now,
          options, "degrees, then Enter"},
-        [this, options, draw](const QString& typed) {
-            if (options.size() > 1 && typed == options[1]) return draw(rubberDrawing());
+        [this, rubber, heights, draw](const QString& typed) {
+            if (typed == rubber) return draw(rubberDrawing());
+            if (typed == heights) return findByHeights(draw);
             bool ok = false;
             const double deg = typed.toDouble(&ok);
             if (ok && std::abs(deg) > kMostTurnDeg)
@@ -114,31 +119,59 @@ Drawing MeasureQuestions::rubberDrawing() {
     return Drawing(MarkKind::Angle,
                    {"the rubber's near corner away from the plate", "its near corner toward the plate",
                     "the far end of that edge"},
-                   [this](const auto& corners) { takeRubber(corners); });
+                   [this](const auto& corners) {
+                       const auto clicked = [&](std::size_t i) {
+                           return ClickedPoint{corners.at(i), kDefaultClickSigmaPx};
+                       };
+                       takeTurn(turnByRubber(review(), c_.session.clip(), c_.session.athlete().hand,
+                                             {clicked(1), clicked(0), clicked(2)}),
+                                "By the rubber",
+                                "These three points show no rubber. Press Y and click its corners again.");
+                   });
 }
 
-void MeasureQuestions::takeRubber(const std::vector<ImagePoint>& corners) {
-    constexpr Estimate kDistanceM{7, 1.2}; // own choice: phones are held 5 to 9 m away
-    const Clip& clip = c_.session.clip();
-    const auto clicked = [&](std::size_t i) { return ClickedPoint{corners.at(i), kDefaultClickSigmaPx}; };
-    const Estimate turn =
-        turnFromRubber({clicked(1), clicked(0), clicked(2)}, {clip.width / 2.0, clip.height / 2.0},
-                       levelOf(review(), clip, c_.session.athlete().hand).rollDeg, kDistanceM,
-                       targetDirectionX(c_.session.athlete().hand, clip.view));
-    if (!std::isfinite(turn.value) || !std::isfinite(turn.sd) || std::abs(turn.value) > kMostTurnDeg)
-        return c_.say("These three points show no rubber. Press Y and click its corners again.");
+void MeasureQuestions::findByHeights(const Draw& draw) {
+    if (!cameraPlaceOf(review(), c_.session.clip()))
+        return c_.say(
+            "Place the top of the head and the ground at Set first: from the athlete's height comes "
+            "how far away the camera stood.");
+    draw(Drawing(
+        MarkKind::Line,
+        {"the top of the first post", "its foot", "the top of the second, of the same height", "its foot"},
+        [this](const auto& ends) {
+            const auto upright = [&](std::size_t i) {
+                return Upright{{ends.at(i), kDefaultClickSigmaPx}, {ends.at(i + 1), kDefaultClickSigmaPx}};
+            };
+            takeTurn(turnByHeights(review(), c_.session.clip(), c_.session.athlete().hand,
+                                   {upright(0), upright(2)}),
+                     "By the two heights",
+                     "These two tell no turn: they stand too near each other or are not of one "
+                     "height. Press Y and click two others.");
+        }));
+}
+
+void MeasureQuestions::takeTurn(Estimate turn, const QString& by, const QString& otherwise) {
+    constexpr double kMostSdDeg = 12; // own choice: a rougher turn corrects nothing
+    if (!std::isfinite(turn.value) || std::abs(turn.value) > kMostTurnDeg || !(turn.sd <= kMostSdDeg))
+        return c_.say(otherwise);
+    const QString toward = isSideView(c_.session.clip().view) ? "the plate" : "the glove side";
     if (perform_("Camera's turn", {SetTurn{CameraTurn{turn.value, turn.sd}}}))
-        c_.say(QString("By the rubber the camera was turned %1\u00b0 %2 the plate, give or take %3\u00b0.")
+        c_.say(QString("%1 the camera was turned %2\u00b0 %3 %4, give or take %5\u00b0.")
+                   .arg(by)
                    .arg(std::lround(std::abs(turn.value)))
-                   .arg(turn.value < 0 ? "away from" : "toward")
+                   .arg(turn.value < 0 ? "away from" : "toward", toward)
                    .arg(std::lround(std::max(1.0, turn.half95()))));
 }
 
 void MeasureQuestions::scale(const Draw& draw) {
     QStringList options;
-    for (const ScaleInfo& s : allScales())
+    std::vector<ScaleInfo> scales; // whose length this film can show
+    for (const ScaleInfo& s : allScales()) {
+        if (!s.seenFrom(c_.session.clip().view)) continue;
+        scales.push_back(s);
         options << text(s.name) + (review().scales.contains(s.kind) ? " (given)" : "") +
                        (s.planeSd > kLargestPlaneSd ? ": too far from the athlete" : "");
+    }
     const bool metric = c_.session.playbook().lengths == LengthUnit::Centimetres;
     options << (metric ? "say lengths in inches" : "say lengths in centimetres");
     if (!review().scales.empty()) options << "take all scales away";
@@ -148,18 +181,18 @@ void MeasureQuestions::scale(const Draw& draw) {
                "athlete is used, and its "
                "error with it.",
                options, ""},
-              [this, options, metric, draw](const QString& chosen) {
+              [this, options, scales, metric, draw](const QString& chosen) {
                   const auto row = static_cast<std::size_t>(options.indexOf(chosen));
-                  if (row == allScales().size())
+                  if (row == scales.size())
                       return sayLengthsIn(metric ? LengthUnit::Inches : LengthUnit::Centimetres);
-                  if (row > allScales().size()) {
+                  if (row > scales.size()) {
                       std::vector<Change> gone;
                       for (const auto& [kind, mark] : review().scales)
                           gone.push_back(SetScale{kind, std::nullopt});
                       perform_("Take the scales away", std::move(gone));
                       return;
                   }
-                  const ScaleInfo& s = allScales()[row];
+                  const ScaleInfo& s = scales[row];
                   if (s.planeSd > kLargestPlaneSd)
                       return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
                                     "body. Take the rubber or the athlete's height.");

@@ -20,7 +20,7 @@ public:
     /// The measure's own question: a further frame, a choice, a number.
     void answer(const MeasureDefinition& m);
     using Draw = std::function<void(Drawing)>;
-    /// How far the camera was turned: in degrees, or by `draw` from the rubber's corners.
+    /// How far the camera was turned: in degrees, or by `draw` from the rubber or from two equal heights.
     void cameraTurn(const Draw& draw);
     /// Which scale; `draw` is called when its two ends are to be clicked.
     void scale(const Draw& draw);
@@ -32,7 +32,9 @@ private:
     void askLength(ScaleKind kind, const Draw& draw);
     Drawing scaleDrawing(ScaleKind kind, double metres);
     Drawing rubberDrawing();
-    void takeRubber(const std::vector<ImagePoint>& corners);
+    void findByHeights(const Draw& draw);
+    /// Keeps a turn that was found, or says `otherwise` when it is none.
+    void takeTurn(Estimate turn, const QString& by, const QString& otherwise);
     const Review& review() const { return c_.session.review(); }
 
     QWidget* parent_;
