@@ -15,6 +15,10 @@ Depth depthFrom(const json& row) {
     return {row[0], row[1], {row.begin() + 2, row.end()}};
 }
 
+Estimate speedFrom(const json& row) {
+    return {row.at(0), row.at(1)};
+}
+
 Depth fromBehind(Depth depth) {
     depth.value = -depth.value;
     for (double& part : depth.shared) part = -part;
@@ -26,18 +30,25 @@ Depth fromBehind(Depth depth) {
 Result<BodyDepths> BodyDepths::parse(std::string_view text) {
     BodyDepths depths;
     std::string at = "the file";
-    try {
-        const json document = json::parse(text);
-        for (const auto& [momentId, landmarks] : document.at("depths").items()) {
+    const auto eachRow = [&](const json& table, const auto& take) {
+        for (const auto& [momentId, landmarks] : table.items())
             for (const auto& [landmarkId, row] : landmarks.items()) {
                 at = momentId + ", " + landmarkId;
                 const auto moment = momentFromId(momentId);
                 const auto landmark = landmarkFromId(landmarkId);
                 if (!moment || !landmark || row.size() != 2)
                     throw std::invalid_argument("it is not understood");
-                depths.rows_[{*moment, *landmark}] = {depthFrom(row[0]), depthFrom(row[1])};
+                take(Key{*moment, *landmark}, row);
             }
-        }
+    };
+    try {
+        const json document = json::parse(text);
+        eachRow(document.at("depths"), [&](const Key& joint, const json& row) {
+            depths.rows_[joint] = {depthFrom(row[0]), depthFrom(row[1])};
+        });
+        eachRow(document.value("speeds", json::object()), [&](const Key& joint, const json& row) {
+            depths.speeds_[joint] = {speedFrom(row[0]), speedFrom(row[1])};
+        });
     } catch (const std::exception& e) {
         return fail(ErrorCode::BadInput, "The body's depths can't be read, at " + at + ": " + e.what() + ".");
     }
@@ -51,9 +62,21 @@ std::optional<Depth> BodyDepths::toward(View view, Moment moment, Landmark landm
     return view == View::Closed || view == View::Rear ? fromBehind(e) : e;
 }
 
+Depth BodyDepths::later(Depth depth, View view, const Key& joint, double seconds) const {
+    const auto it = speeds_.find(joint);
+    if (it == speeds_.end()) return depth;
+    const Estimate& speed = isSideView(view) ? it->second.open : it->second.front;
+    const double way = view == View::Closed || view == View::Rear ? -seconds : seconds;
+    depth.value += speed.value * way;
+    depth.drift = speed.sd * way;
+    return depth;
+}
+
 void BodyDepths::fill(const MeasureDefinition& m, MeasureInput& in) const {
     for (const Slot& slot : m.slots)
-        if (const auto depth = toward(in.view, slot.at, slot.landmark)) in.depths[slot.name] = *depth;
+        if (const auto depth = toward(in.view, slot.at, slot.landmark))
+            in.depths[slot.name] = later(*depth, in.view, {slot.at, slot.landmark},
+                                         in.captureFps > 0 ? slot.frames / in.captureFps : 0);
     if (const auto set = toward(in.view, Moment::Set, Landmark::Pelvis)) in.heightDepth = *set;
 }
 

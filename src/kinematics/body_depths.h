@@ -18,14 +18,22 @@ public:
 
     /// Toward a square camera of this view. Nothing when the table does not know the pair.
     std::optional<Depth> toward(View view, Moment moment, Landmark landmark) const;
-    /// Fills depths of all a measure's points, and of the body at Set, where its height is taken.
+    /// Fills depths of all a measure's points, and of the body at Set, where its height is taken. On frames
+    /// after a moment a joint has moved on, at the speed the table knows.
     void fill(const MeasureDefinition& measure, MeasureInput& input) const;
 
 private:
+    using Key = std::pair<Moment, Landmark>;
     struct Row {
         Depth open, front;
     };
-    std::map<std::pair<Moment, Landmark>, Row> rows_;
+    struct Speed {
+        Estimate open, front; ///< standing heights a second
+    };
+    Depth later(Depth depth, View view, const Key& joint, double seconds) const;
+
+    std::map<Key, Row> rows_;
+    std::map<Key, Speed> speeds_;
 };
 
 } // namespace jg

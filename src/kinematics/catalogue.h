@@ -72,9 +72,11 @@ struct MeasureDefinition {
     std::string formula;
     std::string hint; ///< sign or meaning of the number, "180 = straight"
     std::string source;
-    std::string unreliable;           ///< what makes it so, in a sentence
-    int sign = 1;                     ///< the formula is multiplied by it
-    bool pastStraight = false;        ///< a joint's angle is told on the target's side and may pass 180
+    std::string unreliable; ///< what makes it so, in a sentence
+    int sign = 1;           ///< the formula is multiplied by it
+    /// A joint's angle is told on the target's side and may pass 180; a slope counts from level behind, away
+    /// from the target, and may pass 90.
+    bool pastStraight = false;
     std::vector<std::string> options; ///< of Seen
     std::vector<std::string> numbers; ///< that the coach types in
     bool protectsArm = false;

@@ -29,21 +29,11 @@ double directionDeg(ImagePoint before, ImagePoint after, int targetX) {
     return std::atan2(before.y - after.y, (after.x - before.x) * targetX) * kDegPerRad;
 }
 
-/// Frames from the first to the parting of ball and wrist, both clicked on three frames in a row. Along its
-/// flight the free ball goes on evenly and the wrist by the parabola through its three places: they parted
-/// where the ball, run back, is as far ahead of the wrist as it was while held.
+/// Where the ball has gained nothing yet.
 double partedAt(const Points& p) {
-    const ImagePoint flight = p[4] - p[2];
-    const double run = length(flight);
-    if (run == 0) return std::nan("");
-    const auto along = [&](ImagePoint q) { return (q.x * flight.x + q.y * flight.y) / run; };
-    const double wrist0 = along(p[1]), wrist1 = along(p[3]), wrist2 = along(p[5]);
-    const double slowing = wrist2 - 2 * wrist1 + wrist0;
-    // a t^2 + b t + c = 0
-    const double a = -slowing / 2, b = run - (wrist1 - wrist0) + slowing / 2,
-                 c = along(p[2]) - run - along(p[0]);
+    const auto [c, b, a] = gainOfBall(p);
     const double root = b * b - 4 * a * c;
-    return b <= 0 || root < 0 ? std::nan("") : -2 * c / (b + std::sqrt(root));
+    return !(b > 0) || root < 0 ? std::nan("") : -2 * c / (b + std::sqrt(root));
 }
 
 double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
@@ -59,7 +49,7 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
     case MeasureKind::AboveLine:
         return aboveLineDeg(p[0], p[1], p[2]);
     case MeasureKind::AboveLevel:
-        return aboveLevelDeg(p[0], p[1]);
+        return m.pastStraight ? directionDeg(p[0], p[1], -f.targetX) : aboveLevelDeg(p[0], p[1]);
     case MeasureKind::Direction:
         return directionDeg(p[0], p[1], f.targetX);
     case MeasureKind::ChangeOfAngle:
@@ -103,6 +93,16 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
 }
 
 } // namespace
+
+std::array<double, 3> gainOfBall(const Points& p) {
+    const ImagePoint flight = p[4] - p[2];
+    const double run = length(flight), none = std::nan("");
+    if (run == 0) return {none, none, none};
+    const auto along = [&](ImagePoint q) { return (q.x * flight.x + q.y * flight.y) / run; };
+    const double wrist0 = along(p[1]), wrist1 = along(p[3]), wrist2 = along(p[5]);
+    const double slowing = wrist2 - 2 * wrist1 + wrist0;
+    return {along(p[2]) - run - along(p[0]), run - (wrist1 - wrist0) + slowing / 2, -slowing / 2};
+}
 
 double formulaOn(const MeasureDefinition& m, const Points& points, const FormulaFrame& frame) {
     return m.sign * unsignedOf(m, points, frame);

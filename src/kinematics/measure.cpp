@@ -3,9 +3,10 @@
 #include "kinematics/foreshortening.h"
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
-#include "kinematics/place.h"
+#include "kinematics/release_instant.h"
 #include "kinematics/timing.h"
 #include "kinematics/turn.h"
+#include "kinematics/uncertain_number.h"
 
 #include <algorithm>
 #include <cmath>
@@ -48,6 +49,18 @@ MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::s
     return result;
 }
 
+MeasureValue withValue(const MeasureDefinition& m, Estimate e, std::string unit) {
+    MeasureValue result;
+    result.id = m.id;
+    result.unit = std::move(unit);
+    result.state = MeasureState::Measured;
+    result.value = e.value;
+    result.sd = e.sd;
+    result.low95 = e.value - e.half95();
+    result.high95 = e.value + e.half95();
+    return result;
+}
+
 double covariance(const Depth& a, const Depth& b) {
     const std::size_t ways = std::min(a.shared.size(), b.shared.size());
     return std::inner_product(a.shared.begin(), a.shared.begin() + static_cast<std::ptrdiff_t>(ways),
@@ -67,69 +80,6 @@ std::string viewsInWords(const MeasureDefinition& m) {
     std::string text;
     for (const View v : m.views) text += (text.empty() ? "" : " or ") + std::string(nameOf(v));
     return text;
-}
-
-/// The uncertain numbers behind a measure: x, y of each slot, then what follows, then the depth of each slot.
-struct Parameters {
-    Eigen::VectorXd mean;
-    Eigen::MatrixXd covariance;
-};
-enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kPitch, kHeightDepth, kAfterPoints };
-
-/// The depth of a slot; known exactly as nought when there is none.
-const Depth& depthOf(const MeasureInput& in, const Slot& slot) {
-    static const Depth none;
-    const auto depth = in.depths.find(slot.name);
-    return depth == in.depths.end() ? none : depth->second;
-}
-
-/// What the points of a measure err in together: a landmark clicked once and used in two slots errs the same
-/// way in both, and the parts of one body lie nearer or farther together.
-void putShared(const MeasureDefinition& m, const MeasureInput& in, Eigen::MatrixXd& covariances) {
-    const auto n = static_cast<Eigen::Index>(m.slots.size()), depths = 2 * n + kAfterPoints;
-    const auto put = [&](Eigen::Index one, Eigen::Index two, double c) {
-        covariances(one, two) = covariances(two, one) = c;
-    };
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const Slot& a = m.slots[static_cast<std::size_t>(i)];
-        put(depths + i, 2 * n + kHeightDepth, covariance(depthOf(in, a), in.heightDepth));
-        for (Eigen::Index j = 0; j < i; ++j) {
-            const Slot& b = m.slots[static_cast<std::size_t>(j)];
-            const bool oneJoint = a.landmark == b.landmark && a.at == b.at;
-            put(depths + i, depths + j,
-                oneJoint ? covariances(depths + i, depths + i) : covariance(depthOf(in, a), depthOf(in, b)));
-            if (!oneJoint || a.frames != b.frames) continue;
-            put(2 * i, 2 * j, covariances(2 * i, 2 * i));
-            put(2 * i + 1, 2 * j + 1, covariances(2 * i + 1, 2 * i + 1));
-        }
-    }
-}
-
-Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
-    const auto n = static_cast<Eigen::Index>(m.slots.size());
-    const Eigen::Index depths = 2 * n + kAfterPoints, all = depths + n;
-    Parameters p{Eigen::VectorXd::Zero(all), Eigen::MatrixXd::Zero(all, all)};
-    const auto put = [&](Eigen::Index at, Estimate e) {
-        p.mean(at) = e.value;
-        p.covariance(at, at) = e.sd * e.sd;
-    };
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const Slot& a = m.slots[static_cast<std::size_t>(i)];
-        const ClickedPoint& c = in.points.at(a.name);
-        put(2 * i, {c.at.x, c.sigmaPx});
-        put(2 * i + 1, {c.at.y, c.sigmaPx});
-        put(depths + i, {depthOf(in, a).value, depthOf(in, a).sd});
-    }
-    put(2 * n + kRoll, in.rollDeg);
-    put(2 * n + kYaw, in.yawDeg);
-    put(2 * n + kUnit, unitPx);
-    put(2 * n + kHeightDepth, {in.heightDepth.value, in.heightDepth.sd});
-    if (in.camera) {
-        put(2 * n + kDistance, in.camera->distance);
-        put(2 * n + kPitch, in.camera->pitchDeg);
-    }
-    putShared(m, in, p.covariance);
-    return p;
 }
 
 /// True when the number changes with the camera's roll.
@@ -180,56 +130,17 @@ std::pair<Estimate, std::string> unitOfLength(const MeasureDefinition& m, const 
     return {{0, 0}, "%"};
 }
 
-/// A number of points, levelled and squared, with its first-order error.
-using OfPoints = std::function<double(const std::vector<ImagePoint>&, double unitPx)>;
-
-/// The number from the parameters of a measure.
-Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, const OfPoints& number) {
-    const auto n = static_cast<Eigen::Index>(m.slots.size());
-    // Depths are told in heights: without a height in pixels perspective stays out.
-    const bool inDepth = in.camera && in.heightPx.value > 0;
-    const int toTarget = targetDirectionX(in.hand, in.view);
-    const int along = toTarget != 0 ? toTarget : gloveDirectionX(in.hand, in.view);
-    return [=, &m, &in](const Eigen::VectorXd& v) {
-        const auto after = [&](After what) { return v(2 * n + what); };
-        const double height = in.heightPx.value;
-        const Placing how{
-            in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch),
-            inDepth ? after(kDistance) * height : 0,      along};
-        std::vector<ImagePoint> points;
-        points.reserve(m.slots.size());
-        for (Eigen::Index i = 0; i < n; ++i)
-            points.push_back(placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how));
-        return number(points,
-                      after(kUnit) *
-                          (inDepth ? scaleAt(in.camera->standing, after(kHeightDepth) * height, how) : 1));
-    };
-}
-
 Estimate estimate(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, bool isAngle,
                   const OfPoints& number) {
-    const Parameters p = parametersOf(m, in, unitPx);
-    return propagate(formulaFrom(m, in, number), p.mean, p.covariance, isAngle);
-}
-
-/// A pure number freed of what the bend of its formula adds to its mean.
-Estimate centred(const MeasureDefinition& m, const MeasureInput& in, const OfPoints& number) {
-    const Parameters p = parametersOf(m, in, {1, 0});
-    const Formula formula = formulaFrom(m, in, number);
-    const Estimate e = propagate(formula, p.mean, p.covariance, false);
-    const double shift = secondOrderShift(formula, p.mean, p.covariance, false);
-    return {std::isfinite(shift) ? e.value - shift : e.value, e.sd};
+    return UncertainNumber(m, in, unitPx, isAngle, number).estimate();
 }
 
 /// True for a line's slope that bends so much within its error that first order does not hold.
-bool bendsTooMuch(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx, double sd,
-                  const OfPoints& number) {
+bool bendsTooMuch(const MeasureDefinition& m, const UncertainNumber& number, double sd) {
     constexpr double kMostShift = 0.25; // in sds; own choice
     constexpr double kSureDeg = 5;      // of half an interval; what is known so well can't bend; own choice
     if (m.kind != MeasureKind::AboveLevel || kSdsOf95 * sd < kSureDeg) return false;
-    const Parameters p = parametersOf(m, in, unitPx);
-    return std::abs(secondOrderShift(formulaFrom(m, in, number), p.mean, p.covariance, true)) >
-           kMostShift * sd;
+    return std::abs(number.shift()) > kMostShift * sd;
 }
 
 std::string later(int frames) {
@@ -239,18 +150,6 @@ std::string later(int frames) {
 MeasureValue onOneSpot(const MeasureDefinition& m) {
     return withoutValue(m, MeasureState::NotLookedAt,
                         "Two of its points lie on the same spot. Move one of them.");
-}
-
-MeasureValue withValue(const MeasureDefinition& m, Estimate e, std::string unit) {
-    MeasureValue result;
-    result.id = m.id;
-    result.unit = std::move(unit);
-    result.state = MeasureState::Measured;
-    result.value = e.value;
-    result.sd = e.sd;
-    result.low95 = e.value - e.half95();
-    result.high95 = e.value + e.half95();
-    return result;
 }
 
 /// The turn of one line whose four points begin at `first`.
@@ -320,41 +219,6 @@ MeasureValue endOn(const MeasureDefinition& m, const MeasureInput& in, const Mea
                                             : "A film from the " + listed(others) + " may show it."));
 }
 
-/// Between the last frame with the ball in the hand and the next: the bracket is the widest it can be.
-MeasureValue releaseInstant(const MeasureDefinition& m, const MeasureInput& in) {
-    if (!(in.captureFps > 0))
-        return withoutValue(
-            m, MeasureState::NotVisible,
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
-    // Own choice, in frames, after generated deliveries: over a longer frame the wrist's way is less a
-    // parabola.
-    const double modelSd = 0.02 + 0.08 * std::pow(60 / in.captureFps, 2);
-    const Estimate parted = centred(m, in, [&](const auto& p, double) { return formulaOn(m, p, {1, 1, 1}); });
-    if (!std::isfinite(parted.value))
-        return withoutValue(
-            m, MeasureState::NotLookedAt,
-            "The ball does not leave the wrist on these frames. Move release to the last frame "
-            "with the ball in the hand.");
-    const double frameMs = 1000 / in.captureFps, sd = std::hypot(parted.sd, modelSd);
-    if (parted.value < -kSdsOf95 * sd || parted.value > 1 + kSdsOf95 * sd)
-        return withoutValue(m, MeasureState::NotLookedAt,
-                            std::string("By the ball's first frames it left the hand ") +
-                                (parted.value < 0 ? "before" : "after") +
-                                " this bracket. Move release to the last frame with the ball in the hand.");
-    MeasureValue result = withValue(m, {std::clamp(parted.value, 0.0, 1.0) * frameMs, sd * frameMs}, m.unit);
-    if (parted.value < 0.05 || parted.value > 0.95)
-        result.warnings.push_back(
-            "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
-            std::string(parted.value < 0.5 ? "of release." : "after release."));
-    result.low95 = std::max(0.0, result.low95);
-    result.high95 = std::min(frameMs, result.high95);
-    if (result.high95 - result.low95 > 0.8 * frameMs)
-        result.warnings.push_back(
-            "The ball tells no more than the two frames: click it where it is sharp, or film "
-            "faster.");
-    return result;
-}
-
 /// The slope in space of a limb that is turned out of the picture: its rise over the length it shows
 /// elsewhere.
 MeasureValue slopeInSpace(const MeasureDefinition& m, const MeasureInput& in, const LimbTurn& limb) {
@@ -389,19 +253,20 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
                 m, MeasureState::NotLookedAt,
                 "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
     }
-    if (m.kind == MeasureKind::AboveLevel)
+    const bool folds = m.kind == MeasureKind::AboveLevel && !m.pastStraight;
+    if (folds)
         if (const LimbTurn* limb = turnedLimb(in, m.slots[0], m.slots[1])) return slopeInSpace(m, in, *limb);
     const int targetX = targetDirectionX(in.hand, in.view), gloveX = gloveDirectionX(in.hand, in.view);
-    const OfPoints number = [&](const auto& points, double px) {
+    const UncertainNumber number(m, in, unitPx, m.isAngle(), [&](const auto& points, double px) {
         return formulaOn(m, points, {targetX, gloveX, px});
-    };
-    const Estimate e = estimate(m, in, unitPx, m.isAngle(), number);
+    });
+    const Estimate e = number.estimate();
     if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
-    MeasureValue result = withValue(m, m.kind == MeasureKind::AboveLevel ? shortOfUpright(e) : e, unit);
+    MeasureValue result = withValue(m, folds ? shortOfUpright(e) : e, unit);
     if (m.unit == "in" && unit == "%")
         result.warnings.push_back("No scale yet: percent of the standing height instead of a length.");
     widenForTurnedLimbs(m, in, result);
-    return isTooRough(m, result) || bendsTooMuch(m, in, unitPx, e.sd, number) ? endOn(m, in, result) : result;
+    return isTooRough(m, result) || bendsTooMuch(m, number, e.sd) ? endOn(m, in, result) : result;
 }
 
 } // namespace
@@ -419,7 +284,7 @@ MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
                                 "Place the " + std::string(info(slot.landmark).name) + " at " +
                                     std::string(info(slot.at).name) + later(slot.frames) + " first.");
     MeasureValue result = m.kind == MeasureKind::TurnBetween      ? turnBetween(m, in)
-                          : m.kind == MeasureKind::ReleaseInstant ? releaseInstant(m, in)
+                          : m.kind == MeasureKind::ReleaseInstant ? releaseInstantOf(m, in)
                           : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront
                               ? oneTurn(m, in)
                               : ofPoints(m, in);

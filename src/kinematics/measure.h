@@ -37,10 +37,11 @@ struct CameraPlace {
 
 /// How far a point lies toward a square camera, in standing heights. Bodies differ in a few ways that move
 /// many points at once: `shared` is the part of `sd` by each of these ways, its sign the direction; the rest
-/// is the point's own.
+/// is the point's own. `drift` is what a joint's unknown speed adds on frames after its moment.
 struct Depth {
     double value = 0, sd = 0;
     std::vector<double> shared = {};
+    double drift = 0;
 };
 
 /// Covariance of two different points' depths: how far they lie nearer or farther together.
@@ -85,6 +86,9 @@ struct MeasureValue {
 
 /// An answer without a number: its state, and why.
 MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, std::string reason);
+
+/// An answer with a number and its first-order interval.
+MeasureValue withValue(const MeasureDefinition& measure, Estimate value, std::string unit);
 
 /// Roll of the camera from a clicked plumb or level line: the nearer axis decides which it is.
 /// `from` and `to` carry their click error. Degrees, clockwise positive. Pure.

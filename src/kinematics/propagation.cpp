@@ -2,6 +2,8 @@
 
 #include "kinematics/geometry.h"
 
+#include <Eigen/Eigenvalues>
+
 #include <cmath>
 
 namespace jg {
@@ -34,17 +36,18 @@ Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Ei
 double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
                         const Eigen::MatrixXd& covariance, bool isAngle) {
     const double here = formula(mean);
-    Eigen::VectorXd at = mean;
+    // Along these directions the numbers err independently of each other.
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> ways(covariance);
+    const double least = 1e-12 * ways.eigenvalues().cwiseAbs().maxCoeff();
     double shift = 0;
     for (Eigen::Index i = 0; i < mean.size(); ++i) {
-        const double sd = std::sqrt(covariance(i, i));
-        if (sd == 0) continue;
-        for (const double side : {sd, -sd}) {
-            at(i) = mean(i) + side;
-            const double change = formula(at) - here;
+        const double variance = ways.eigenvalues()(i);
+        if (variance <= least) continue;
+        const Eigen::VectorXd step = std::sqrt(variance) * ways.eigenvectors().col(i);
+        for (const double side : {1.0, -1.0}) {
+            const double change = formula(mean + side * step) - here;
             shift += (isAngle ? wrapDeg(change) : change) / 2;
         }
-        at(i) = mean(i);
     }
     return shift;
 }

@@ -27,9 +27,9 @@ using Formula = std::function<double(const Eigen::VectorXd&)>;
 Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
                    bool isAngle);
 
-/// By how much the mean of the formula lies off its value at the mean, to second order: half the sum of each
-/// number's curvature times its variance, by steps of one sd. Large beside the sd = first order does not
-/// hold. Pure. Source: delta method, textbook.
+/// By how much the mean of the formula lies off its value at the mean, to second order: half the trace of its
+/// curvature times the covariance, by steps of one sd along the covariance's own axes. Large beside the sd =
+/// first order does not hold. Pure. Source: delta method, textbook.
 double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,
                         const Eigen::MatrixXd& covariance, bool isAngle);
 

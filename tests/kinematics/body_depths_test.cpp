@@ -60,10 +60,29 @@ TEST(BodyDepths, OnlyWhatIsSharedGoesTogether) {
     EXPECT_EQ(covariance(a, Depth{}), 0);
 }
 
+TEST(BodyDepths, AfterItsMomentAJointHasMovedOn) {
+    const auto depths = BodyDepths::parse(
+        R"({"depths": {"release": {"back-wrist": [[0.1, 0.02], [0, 0]], "ball": [[0.12, 0.02], [0, 0]]}},
+            "speeds": {"release": {"back-wrist": [[-6, 1.5], [3, 1]]}}})");
+    ASSERT_TRUE(depths) << depths.error().text;
+    MeasureInput in;
+    in.captureFps = 120;
+    for (const auto& [view, side] : {std::pair{View::Open, 1}, std::pair{View::Closed, -1}}) {
+        in.view = view;
+        depths->fill(*test::playbook().measure("release-instant"), in);
+        EXPECT_NEAR(in.depths.at("wrist").value, side * 0.1, 1e-12);
+        EXPECT_EQ(in.depths.at("wrist").drift, 0);
+        EXPECT_NEAR(in.depths.at("wrist-2").value, side * (0.1 - 6 * 2 / 120.0), 1e-12);
+        EXPECT_NEAR(std::abs(in.depths.at("wrist-2").drift), 1.5 * 2 / 120.0, 1e-12);
+        EXPECT_NEAR(in.depths.at("ball-2").value, side * 0.12, 1e-12); // its speed is not in the table
+    }
+}
+
 TEST(BodyDepths, ABrokenTableIsRefusedWithTheRowNamed) {
-    for (const char* text : {"", "{}", R"({"depths": {"plant": {"nose": [[0, 0], [0, 0]]}}})",
-                             R"({"depths": {"plant": {"head": [[0, 0], [0]]}}})",
-                             R"({"depths": {"plant": {"head": [0, 0]}}})"}) {
+    for (const char* text :
+         {"", "{}", R"({"depths": {"plant": {"nose": [[0, 0], [0, 0]]}}})",
+          R"({"depths": {"plant": {"head": [[0, 0], [0]]}}})", R"({"depths": {"plant": {"head": [0, 0]}}})",
+          R"({"depths": {}, "speeds": {"release": {"ball": [[0], [0, 0]]}}})"}) {
         const auto depths = BodyDepths::parse(text);
         ASSERT_FALSE(depths) << text;
         EXPECT_EQ(depths.error().code, ErrorCode::BadInput);

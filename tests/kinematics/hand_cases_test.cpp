@@ -108,7 +108,9 @@ const HandCase kCases[] = {
     {"flat-back", View::Open, "pelvis=300,300;neck=400,242.265", 30},
     {"break-centre", View::Open, "pelvis=300,300;back-wrist=290,250", 2},
     {"hand-up", View::Open, "back-elbow=200,200;back-wrist=200,100", 90},
-    {"hand-up", View::Open, "back-elbow=200,200;back-wrist=300,100", 45},
+    {"hand-up", View::Open, "back-elbow=200,200;back-wrist=100,100", 45},
+    {"hand-up", View::Open, "back-elbow=200,200;back-wrist=300,100", 135},
+    {"hand-up", View::Open, "back-elbow=200,200;back-wrist=100,257.735", -30},
     {"upper-arm-line", View::Front, "lead-shoulder=400,200;back-shoulder=300,200;back-elbow=200,200", 180},
     {"upper-arm-line", View::Front, "lead-shoulder=400,200;back-shoulder=300,200;back-elbow=200,100", 135},
     {"layback-angle", View::Open, "back-elbow=300,200;back-wrist=200,200", -90},
@@ -165,7 +167,7 @@ MeasureInput inputOf(const HandCase& c) {
         const std::string one = all.substr(at, end - at);
         const std::size_t equals = one.find('='), comma = one.find(',', equals);
         in.points[one.substr(0, equals)] = {
-            {std::atof(one.c_str() + equals + 1), std::atof(one.c_str() + comma + 1)}, 0.5};
+            {std::atof(one.c_str() + equals + 1), std::atof(one.c_str() + comma + 1)}, 0.1};
         at = end + 1;
     }
     return in;

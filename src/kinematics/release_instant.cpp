@@ -1,0 +1,141 @@
+#include "kinematics/release_instant.h"
+
+#include "kinematics/formula.h"
+#include "kinematics/uncertain_number.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <vector>
+
+namespace jg {
+
+namespace {
+
+using Eigen::Vector3d;
+
+/// The gain of the ball over the hand as c + b t + a t^2, with the covariance of the three.
+struct Gain {
+    Vector3d mean;
+    Eigen::Matrix3d covariance;
+    double at(double t) const { return mean.dot(Vector3d(1, t, t * t)); }
+    double slope(double t) const { return mean(1) + 2 * mean(2) * t; }
+    double variance(double t) const {
+        const Vector3d w(1, t, t * t);
+        return w.dot(covariance * w);
+    }
+};
+
+/// A coefficient, or the sum of two: from these follows how they err together.
+Estimate coefficients(const MeasureDefinition& m, const MeasureInput& in, std::size_t i, std::size_t j) {
+    return UncertainNumber(m, in, {1, 0}, false,
+                           [i, j](const std::vector<ImagePoint>& p, double) {
+                               const auto gain = gainOfBall(p);
+                               return i == j ? gain[i] : gain[i] + gain[j];
+                           })
+        .estimate();
+}
+
+Gain gainOf(const MeasureDefinition& m, const MeasureInput& in) {
+    Gain gain;
+    for (Eigen::Index i = 0; i < 3; ++i) {
+        const auto k = static_cast<std::size_t>(i);
+        const Estimate e = coefficients(m, in, k, k);
+        gain.mean(i) = e.value;
+        gain.covariance(i, i) = e.sd * e.sd;
+        for (Eigen::Index j = 0; j < i; ++j) {
+            const double sum = coefficients(m, in, k, static_cast<std::size_t>(j)).sd;
+            gain.covariance(i, j) = gain.covariance(j, i) =
+                (sum * sum - gain.covariance(i, i) - gain.covariance(j, j)) / 2;
+        }
+    }
+    return gain;
+}
+
+/// The instants of a bracket one frame long, each with its weight.
+class Instants {
+public:
+    Instants(const Gain& gain, double modelSd) {
+        double most = -INFINITY;
+        for (std::size_t i = 0; i < kSteps; ++i) {
+            const double t = timeOf(i), off = gain.at(t), model = modelSd * gain.slope(t);
+            const double variance = gain.variance(t) + model * model;
+            if (off * off / variance < nearest_) best_ = t, nearest_ = off * off / variance;
+            weights_[i] = -off * off / variance / 2;
+            most = std::max(most, weights_[i]);
+        }
+        for (double& w : weights_) sum_ += w = std::exp(w - most);
+    }
+    /// The one the clicks agree with best, and how badly in sds.
+    double best() const { return best_; }
+    double misfit() const { return std::sqrt(nearest_); }
+    double mean() const {
+        double sum = 0;
+        for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * timeOf(i);
+        return sum / sum_;
+    }
+    double sd() const {
+        double sum = 0;
+        for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * std::pow(timeOf(i) - mean(), 2);
+        return std::sqrt(sum / sum_);
+    }
+    /// The instant with `part` of the weight before it.
+    double quantile(double part) const {
+        double before = 0;
+        for (std::size_t i = 0; i < kSteps; ++i) {
+            if (before + weights_[i] >= part * sum_)
+                return timeOf(i) + ((part * sum_ - before) / weights_[i] - 0.5) / kSteps;
+            before += weights_[i];
+        }
+        return 1;
+    }
+
+private:
+    static constexpr std::size_t kSteps = 400;
+    static double timeOf(std::size_t i) { return (static_cast<double>(i) + 0.5) / kSteps; }
+
+    std::array<double, kSteps> weights_{};
+    double sum_ = 0, best_ = 0, nearest_ = INFINITY;
+};
+
+void warnOf(MeasureValue& value, double best, double frameMs) {
+    if (best < 0.05 || best > 0.95)
+        value.warnings.push_back(
+            "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
+            std::string(best < 0.5 ? "of release." : "after release."));
+    if (value.high95 - value.low95 > 0.8 * frameMs)
+        value.warnings.push_back(
+            "The ball tells no more than the two frames: click it where it is sharp, or film faster.");
+}
+
+} // namespace
+
+MeasureValue releaseInstantOf(const MeasureDefinition& m, const MeasureInput& in) {
+    if (!(in.captureFps > 0))
+        return withoutValue(
+            m, MeasureState::NotVisible,
+            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+    // Own choice, in frames, after generated deliveries: over a longer frame the wrist's way is less a
+    // parabola.
+    const double modelSd = 0.02 + 0.08 * std::pow(60 / in.captureFps, 2);
+    const Gain gain = gainOf(m, in);
+    if (!(gain.at(1) > gain.at(0)))
+        return withoutValue(
+            m, MeasureState::NotLookedAt,
+            "The ball does not leave the wrist on these frames. Move release to the last frame "
+            "with the ball in the hand.");
+    const Instants instants(gain, modelSd);
+    if (instants.misfit() > kSdsOf95)
+        return withoutValue(m, MeasureState::NotLookedAt,
+                            std::string("By the ball's first frames it left the hand ") +
+                                (gain.at(0.5) > 0 ? "before" : "after") +
+                                " this bracket. Move release to the last frame with the ball in the hand.");
+    const double frameMs = 1000 / in.captureFps;
+    MeasureValue result = withValue(m, {instants.mean() * frameMs, instants.sd() * frameMs}, m.unit);
+    result.low95 = instants.quantile(0.025) * frameMs;
+    result.high95 = instants.quantile(0.975) * frameMs;
+    warnOf(result, instants.best(), frameMs);
+    return result;
+}
+
+} // namespace jg

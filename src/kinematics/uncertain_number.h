@@ -1,0 +1,32 @@
+// A measure's number and all that is uncertain behind it. Inside the kinematics room only.
+#pragma once
+
+#include "kinematics/measure.h"
+
+#include <functional>
+#include <vector>
+
+namespace jg {
+
+/// A number of a measure's points, level and square, at so many pixels a unit of length.
+using OfPoints = std::function<double(const std::vector<ImagePoint>&, double unitPx)>;
+
+/// The number as a formula of clicks, roll, turn, size, distance, pitch and depths, with their covariance.
+/// Must not outlive the measure and the input.
+class UncertainNumber {
+public:
+    UncertainNumber(const MeasureDefinition& measure, const MeasureInput& input, Estimate unitPx,
+                    bool isAngle, OfPoints number);
+    /// To first order.
+    Estimate estimate() const;
+    /// How far the bend of the formula moves its mean, to second order; NaN where it has no value.
+    double shift() const;
+
+private:
+    Formula formula_;
+    Eigen::VectorXd mean_;
+    Eigen::MatrixXd covariance_;
+    bool isAngle_;
+};
+
+} // namespace jg
