@@ -31,8 +31,8 @@ constexpr double kFps = 240;          // where a measure is of several frames in
 constexpr double kYawSdDeg = 3;       // how well a coach knows the camera's turn
 constexpr double kDistancePart = 0.1; // and its distance
 constexpr double kLensHeights = 0.6,
-                 kLensSd = 0.15;    // lenses stand between belt and chest, in standing heights
-constexpr double kFrontAimM = 0.55; // where the camera at the plate looks, before the rubber
+                 kLensSd = 0.15; // lenses stand between belt and chest, in standing heights
+constexpr double kSideAimM = 0.72, kFrontAimM = 0.55; // where the cameras look, before the rubber
 
 /// The generator turns all cameras the same way round; the measures count toward target or glove side.
 double yawOf(const CameraSettings& camera) {
@@ -98,7 +98,7 @@ private:
         const Camera camera(order.camera);
         const double mirror = order.hand == Hand::Left ? -1 : 1;
         const auto post = [&](double height) {
-            ImagePoint p = camera.project({0.5, height, -0.2});
+            ImagePoint p = camera.project({isSideView(in.view) ? kSideAimM : kFrontAimM, height, 0});
             if (mirror < 0) p.x = order.camera.width - p.x;
             return ClickedPoint{clicked(p, sigma), sigma};
         };
@@ -229,8 +229,31 @@ private:
     Eigen::VectorXd mean_;
 };
 
+/// Speed toward one camera in the first frames after a moment, in standing heights a second.
+class SpeedTable {
+public:
+    void add(double speed) {
+        ++count_;
+        sum_ += speed;
+        squares_ += speed * speed;
+    }
+    void print() const {
+        constexpr double kLeastSd = 0.25; // own choice: a ball leaves within a degree of its line, or so
+        const double mean = sum_ / count_, variance = squares_ / count_ - mean * mean;
+        std::printf("[%.3f, %.3f]", mean, std::sqrt(std::max(kLeastSd * kLeastSd, variance)));
+    }
+
+private:
+    int count_ = 0;
+    double sum_ = 0, squares_ = 0;
+};
+
+/// Joints that measures ask for on the frames after release.
+constexpr Landmark kAfterRelease[] = {Landmark::BackWrist, Landmark::Ball};
+
 void writeDepths() {
     DepthTable open, front;
+    std::map<Landmark, std::pair<SpeedTable, SpeedTable>> speeds;
     for (int n = 0; n < kBodies; ++n) {
         const FilmOrder order = randomOrder(11, n);
         const Delivery delivery(order.knobs);
@@ -239,15 +262,24 @@ void writeDepths() {
                 open.add(n, moment, landmark, p(2) / order.knobs.heightM);
                 front.add(n, moment, landmark, (p(0) - kFrontAimM) / order.knobs.heightM);
             }
+        constexpr double kSoonS = 2 / kFps;
+        const double released = delivery.events().at(Moment::Release);
+        const Pose held = delivery.poseAt(released), soon = delivery.poseAt(released + kSoonS);
+        for (const Landmark l : kAfterRelease) {
+            const Eigen::Vector3d speed =
+                (soon.joints.at(l) - held.joints.at(l)) / (kSoonS * order.knobs.heightM);
+            speeds[l].first.add(speed(2));
+            speeds[l].second.add(speed(0));
+        }
     }
     open.solve();
     front.solve();
     std::printf(
-        "{\n  \"format\": \"juxtagraph-depths-3\",\n  \"about\": \"Depth of each landmark of a right-hander "
+        "{\n  \"format\": \"juxtagraph-depths-4\",\n  \"about\": \"Depth of each landmark of a right-hander "
         "toward a camera square at the open side, then toward one at the plate, in standing heights: mean, "
         "sd, and "
-        "the parts of the sd by the main ways in which bodies differ, the same order in all rows. Own "
-        "choice, from "
+        "the parts of the sd by the main ways in which bodies differ, the same order in all rows. Speeds "
+        "toward these cameras after a moment: mean and sd in standing heights a second. Own choice, from "
         "%d generated deliveries: accuracy --depths.\",\n  \"depths\": {",
         kBodies);
     std::optional<Moment> last;
@@ -262,6 +294,14 @@ void writeDepths() {
         front.print(moment, landmark);
         std::printf("]");
         last = moment;
+    }
+    std::printf("\n    }\n  },\n  \"speeds\": {\n    \"release\": {");
+    for (const Landmark l : kAfterRelease) {
+        std::printf("%s\n      \"%s\": [", l == kAfterRelease[0] ? "" : ",", std::string(info(l).id).c_str());
+        speeds.at(l).first.print();
+        std::printf(", ");
+        speeds.at(l).second.print();
+        std::printf("]");
     }
     std::printf("\n    }\n  }\n}\n");
 }
