@@ -51,13 +51,7 @@ public:
         if (!background) return background.error();
         background_ = *std::move(background);
         std::deque<std::future<Result<Pyramid>>> ahead; // made while the next frames are decoded
-        for (std::int64_t n = first_; n <= last_ || !ahead.empty(); ++n) {
-            if (n <= last_) {
-                auto frame = grey_.decoded(n, stop);
-                if (!frame) return frame.error();
-                ahead.push_back(std::async(std::launch::async, [this, f = *frame] { return pyramidOf(*f); }));
-                if (ahead.size() < atOnce()) continue;
-            }
+        const auto takeNext = [&]() -> Status {
             auto pyramid = ahead.front().get();
             ahead.pop_front();
             if (!pyramid) return pyramid.error();
@@ -65,7 +59,17 @@ public:
             if (progress)
                 progress(0.8 * static_cast<double>(pyramids_.size()) /
                          static_cast<double>(last_ - first_ + 1));
+            return Done{};
+        };
+        for (std::int64_t n = first_; n <= last_; ++n) {
+            auto frame = grey_.decoded(n, stop);
+            if (!frame) return frame.error();
+            ahead.push_back(std::async(std::launch::async, [this, f = *frame] { return pyramidOf(*f); }));
+            if (ahead.size() < atOnce()) continue;
+            if (const Status taken = takeNext(); !taken) return taken;
         }
+        while (!ahead.empty())
+            if (const Status taken = takeNext(); !taken) return taken;
         return Done{};
     }
 

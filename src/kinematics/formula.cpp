@@ -29,13 +29,6 @@ double directionDeg(ImagePoint before, ImagePoint after, int targetX) {
     return std::atan2(before.y - after.y, (after.x - before.x) * targetX) * kDegPerRad;
 }
 
-/// Where the ball has gained nothing yet.
-double partedAt(const Points& p) {
-    const auto [c, b, a] = gainOfBall(p);
-    const double root = b * b - 4 * a * c;
-    return !(b > 0) || root < 0 ? std::nan("") : -2 * c / (b + std::sqrt(root));
-}
-
 double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFrame& f) {
     switch (m.kind) {
     case MeasureKind::JointAngle:
@@ -80,7 +73,6 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
     case MeasureKind::TurnFront:
         return ratioOfLengths(p[0], p[1], p[2], p[3]);
     case MeasureKind::ReleaseInstant:
-        return partedAt(p);
     case MeasureKind::TurnBetween:
     case MeasureKind::TimeBetween:
     case MeasureKind::FrameCount:
@@ -93,16 +85,6 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
 }
 
 } // namespace
-
-std::array<double, 3> gainOfBall(const Points& p) {
-    const ImagePoint flight = p[4] - p[2];
-    const double run = length(flight), none = std::nan("");
-    if (run == 0) return {none, none, none};
-    const auto along = [&](ImagePoint q) { return (q.x * flight.x + q.y * flight.y) / run; };
-    const double wrist0 = along(p[1]), wrist1 = along(p[3]), wrist2 = along(p[5]);
-    const double slowing = wrist2 - 2 * wrist1 + wrist0;
-    return {along(p[2]) - run - along(p[0]), run - (wrist1 - wrist0) + slowing / 2, -slowing / 2};
-}
 
 double formulaOn(const MeasureDefinition& m, const Points& points, const FormulaFrame& frame) {
     return m.sign * unsignedOf(m, points, frame);

@@ -36,6 +36,10 @@ Lying lyingAt(ImagePoint p, double depthPx, const Placing& how) {
 
 } // namespace
 
+int alongX(Hand hand, View view) {
+    return isSideView(view) ? targetDirectionX(hand, view) : gloveDirectionX(hand, view);
+}
+
 ImagePoint placed(ImagePoint p, double depthPx, const Placing& how) {
     if (how.distancePx <= 0) {
         const ImagePoint q = rotated(p - how.centre, -how.rollDeg);

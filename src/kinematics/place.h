@@ -1,6 +1,7 @@
 // From a point in the picture to the plane square to the view: roll, turn, perspective and depth taken off.
 #pragma once
 
+#include "kinematics/anatomy.h"
 #include "kinematics/point.h"
 #include "kinematics/propagation.h"
 
@@ -15,6 +16,10 @@ struct Placing {
     double distancePx = 0; ///< of the camera; 0 = without perspective
     int along = 1;         ///< +1 when that direction lies to the right in the picture
 };
+
+/// As `along` for a view: where the target lies in the picture, or the glove side where it lies straight
+/// ahead.
+int alongX(Hand hand, View view);
 
 /// Where a point clicked at `p`, `depthPx` before the plane toward a square camera, lies in that plane: x
 /// along the picture's right, y down, from the centre. Exact for a pinhole. Pure.

@@ -1,6 +1,6 @@
 #include "kinematics/release_instant.h"
 
-#include "kinematics/formula.h"
+#include "kinematics/geometry.h"
 #include "kinematics/uncertain_number.h"
 
 #include <algorithm>
@@ -13,6 +13,20 @@ namespace jg {
 namespace {
 
 using Eigen::Vector3d;
+
+/// How far the ball is ahead of where the hand would hold it, t frames after the last frame that holds it, as
+/// the coefficients of 1, t and t^2. Points: ball and wrist on three frames in a row. The free ball goes on
+/// evenly along its flight, the wrist by the parabola through its three places, and in the hand the ball is
+/// as far ahead of it as on the first frame. NaN when the ball stands still.
+std::array<double, 3> gainOfBall(const std::vector<ImagePoint>& p) {
+    const ImagePoint flight = p[4] - p[2];
+    const double run = length(flight), none = std::nan("");
+    if (run == 0) return {none, none, none};
+    const auto along = [&](ImagePoint q) { return (q.x * flight.x + q.y * flight.y) / run; };
+    const double wrist0 = along(p[1]), wrist1 = along(p[3]), wrist2 = along(p[5]);
+    const double slowing = wrist2 - 2 * wrist1 + wrist0;
+    return {along(p[2]) - run - along(p[0]), run - (wrist1 - wrist0) + slowing / 2, -slowing / 2};
+}
 
 /// The gain of the ball over the hand as c + b t + a t^2, with the covariance of the three.
 struct Gain {
@@ -64,19 +78,19 @@ public:
             weights_[i] = -off * off / variance / 2;
             most = std::max(most, weights_[i]);
         }
-        for (double& w : weights_) sum_ += w = std::exp(w - most);
+        for (std::size_t i = 0; i < kSteps; ++i) {
+            sum_ += weights_[i] = std::exp(weights_[i] - most);
+            mean_ += weights_[i] * timeOf(i);
+        }
+        mean_ /= sum_;
     }
     /// The one the clicks agree with best, and how badly in sds.
     double best() const { return best_; }
     double misfit() const { return std::sqrt(nearest_); }
-    double mean() const {
-        double sum = 0;
-        for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * timeOf(i);
-        return sum / sum_;
-    }
+    double mean() const { return mean_; }
     double sd() const {
         double sum = 0;
-        for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * std::pow(timeOf(i) - mean(), 2);
+        for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * std::pow(timeOf(i) - mean_, 2);
         return std::sqrt(sum / sum_);
     }
     /// The instant with `part` of the weight before it.
@@ -95,7 +109,7 @@ private:
     static double timeOf(std::size_t i) { return (static_cast<double>(i) + 0.5) / kSteps; }
 
     std::array<double, kSteps> weights_{};
-    double sum_ = 0, best_ = 0, nearest_ = INFINITY;
+    double sum_ = 0, mean_ = 0, best_ = 0, nearest_ = INFINITY;
 };
 
 void warnOf(MeasureValue& value, double best, double frameMs) {

@@ -82,8 +82,7 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
     const auto n = static_cast<Eigen::Index>(m.slots.size());
     // Depths are told in heights: without a height in pixels perspective stays out.
     const bool inDepth = in.camera && in.heightPx.value > 0;
-    const int toTarget = targetDirectionX(in.hand, in.view);
-    const int along = toTarget != 0 ? toTarget : gloveDirectionX(in.hand, in.view);
+    const int along = alongX(in.hand, in.view);
     return [=, &m, &in](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
         const double height = in.heightPx.value;

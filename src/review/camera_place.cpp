@@ -47,12 +47,11 @@ Estimate turnByHeights(const DeliveryMarks& delivery, const Clip& clip, Hand han
     const double focal = place->distance.value * height.value;
     const double relative =
         std::hypot(place->distance.sd / place->distance.value, height.sd / std::max(1.0, height.value));
-    const int toTarget = targetDirectionX(hand, clip.view);
     return turnFromEqualHeights(uprights, {place->centre,
                                            levelOf(delivery, clip, hand).rollDeg,
                                            place->pitchDeg,
                                            {focal, focal * relative},
-                                           toTarget != 0 ? toTarget : gloveDirectionX(hand, clip.view)});
+                                           alongX(hand, clip.view)});
 }
 
 } // namespace jg

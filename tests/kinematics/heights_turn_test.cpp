@@ -3,6 +3,7 @@
 
 #include "demo/camera.h"
 #include "kinematics/geometry.h"
+#include "kinematics/place.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
@@ -28,12 +29,11 @@ std::array<Upright, 2> postsSeen(const Camera& camera, double sigmaPx = 0) {
 
 /// The generator's camera but for its turn.
 UnturnedCamera cameraOf(const CameraSettings& s) {
-    const int toTarget = targetDirectionX(Hand::Right, s.view);
     return {{s.width / 2.0, s.height / 2.0},
             {s.rollDeg, 0},
             {std::atan((s.heightM - kAimM) / s.distanceM) * kDegPerRad, 0},
             {s.width * s.distanceM / s.fieldM, 0},
-            toTarget != 0 ? toTarget : gloveDirectionX(Hand::Right, s.view)};
+            alongX(Hand::Right, s.view)};
 }
 
 /// The generator turns all cameras the same way round; here toward target or glove side counts.

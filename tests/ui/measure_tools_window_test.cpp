@@ -194,6 +194,16 @@ TEST(Window, PointsArePlacedByKeysAlone) {
     EXPECT_GT(length(was - from), 0); // a start, not the answer
 }
 
+/// Has the camera's turn found by the option `way` of its dialog, from points clicked on the picture.
+void findTurn(Driver& d, Qt::Key way, std::initializer_list<ImagePoint> points) {
+    d.key(Qt::Key_Y);
+    auto* dialog = d.window().findChild<QDialog*>("turn");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, way);
+    d.window().activateWindow();
+    for (const ImagePoint p : points) d.clickPicture(p);
+}
+
 TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());
@@ -202,25 +212,17 @@ TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     d.stepTo(10);
     const auto spread = [&] { return d.review().session().assessment().measure("leg-spread")->value; };
     const double plain = spread().sd;
-    const auto clickCorners = [&](std::initializer_list<ImagePoint> corners) {
-        d.key(Qt::Key_Y);
-        auto* dialog = d.window().findChild<QDialog*>("turn");
-        ASSERT_TRUE(dialog);
-        QTest::keyClick(dialog, Qt::Key_2);
-        d.window().activateWindow();
-        for (const ImagePoint p : corners) d.clickPicture(p);
-    };
     // Where the generator's camera, standing square, shows the corners of the rubber at its origin.
     const Camera camera(walk.order.camera);
     const auto corner = [&](double x, double z) { return camera.project({x, 0, z}); };
-    clickCorners({corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
+    findTurn(d, Qt::Key_2, {corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
     ASSERT_TRUE(d.document().turn);
     EXPECT_NEAR(d.document().turn->deg, walk.order.camera.yawDeg, 2 * d.document().turn->sdDeg);
     EXPECT_GT(d.document().turn->sdDeg, 0);
     EXPECT_GT(spread().sd, plain); // the number is corrected, and less sure
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.document().turn);
-    clickCorners({{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
+    findTurn(d, Qt::Key_2, {{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
     EXPECT_FALSE(d.document().turn);
 }
 
@@ -230,26 +232,18 @@ TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
     d.stepTo(10);
-    const auto clickEnds = [&](std::initializer_list<ImagePoint> ends) {
-        d.key(Qt::Key_Y);
-        auto* dialog = d.window().findChild<QDialog*>("turn");
-        ASSERT_TRUE(dialog);
-        QTest::keyClick(dialog, Qt::Key_3);
-        d.window().activateWindow();
-        for (const ImagePoint p : ends) d.clickPicture(p);
-    };
     // Where a camera turned by 15 degrees shows posts of a fence that runs to the plate.
     CameraSettings turned = walk.order.camera;
     turned.yawDeg += 15;
     const Camera camera(turned);
     const auto post = [&](double x, double y) { return camera.project({x, y, -1.5}); };
-    clickEnds({post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
+    findTurn(d, Qt::Key_3, {post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
     ASSERT_TRUE(d.document().turn);
     EXPECT_NEAR(d.document().turn->deg, turned.yawDeg, 2 * d.document().turn->sdDeg);
     EXPECT_GT(d.document().turn->deg, 4);
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.document().turn);
-    clickEnds({{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
+    findTurn(d, Qt::Key_3, {{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
     EXPECT_FALSE(d.document().turn);
 }
 
