@@ -9,11 +9,13 @@
 #include "kinematics/geometry.h"
 #include "kinematics/measure.h"
 #include "kinematics/place.h"
+#include "kinematics/roll.h"
 #include "kinematics/turn.h"
 
 #include <Eigen/Eigenvalues>
 #include <QCoreApplication>
 
+#include <array>
 #include <cmath>
 #include <cstdio>
 #include <cstdlib>
@@ -94,15 +96,6 @@ private:
         MeasureInput in;
         in.hand = order.hand;
         in.view = order.camera.view;
-        // A post of the shed stands behind the middle of the picture.
-        const Camera camera(order.camera);
-        const double mirror = order.hand == Hand::Left ? -1 : 1;
-        const auto post = [&](double height) {
-            ImagePoint p = camera.project({isSideView(in.view) ? kSideAimM : kFrontAimM, height, 0});
-            if (mirror < 0) p.x = order.camera.width - p.x;
-            return ClickedPoint{clicked(p, sigma), sigma};
-        };
-        in.rollDeg = rollFromLine(post(0.1), post(2.0));
         in.camera = CameraPlace{{order.camera.width / 2.0, order.camera.height / 2.0}, {}, {}, {}};
         const double heights = order.camera.distanceM / order.knobs.heightM, sd = kDistancePart * heights;
         in.camera->distance = {heights + sd * normal_(engine_), sd};
@@ -114,7 +107,24 @@ private:
         in.heightPx = {length(v), std::sqrt(2.0) * sigma};
         in.camera->pitchDeg = pitchFromGround((foot.y - in.camera->centre.y) / length(v),
                                               {kLensHeights, kLensSd}, in.camera->distance);
+        const auto [low, high] = postSeen(order, sigma);
+        in.rollDeg = rollFromPlumb(low, high, *in.camera, in.camera->distance.value * in.heightPx.value);
         return in;
+    }
+
+    /// A post of the shed, anywhere beside the athlete.
+    std::array<ClickedPoint, 2> postSeen(const FilmOrder& order, double sigma) {
+        constexpr double kAsideM = 1.5;
+        const bool fromSide = isSideView(order.camera.view);
+        const double aside = uniform(-kAsideM, kAsideM);
+        const Camera camera(order.camera);
+        const auto seen = [&](double height) {
+            ImagePoint p = camera.project(fromSide ? Eigen::Vector3d{kSideAimM + aside, height, 0}
+                                                   : Eigen::Vector3d{kFrontAimM, height, aside});
+            if (order.hand == Hand::Left) p.x = order.camera.width - p.x;
+            return ClickedPoint{clicked(p, sigma), sigma};
+        };
+        return {seen(0.1), seen(2.0)};
     }
 
     void addMeasure(const MeasureDefinition& m, const FilmOrder& order, const Delivery& delivery,

@@ -4,6 +4,7 @@
 #include "coaching/week.h"
 #include "desk/places.h"
 #include "kinematics/measure.h"
+#include "kinematics/roll.h"
 #include "review/review_json.h"
 
 #include <nlohmann/json.hpp>

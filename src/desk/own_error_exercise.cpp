@@ -102,10 +102,8 @@ Result<std::vector<OwnFrame>> ownFrames(Library& library, std::size_t most) {
         const Angle& angle = kAngles[frames.size() % kAngles.size()];
         const auto frame = r.frameOf(angle.at);
         if (clip == submission->clips.end() || !frame) continue;
-        const bool clicked = std::all_of(angle.joints.begin(), angle.joints.end(), [&](Landmark l) {
-            const PointMark* p = r.point(*frame, l);
-            return p && p->hidden.empty();
-        });
+        const bool clicked = std::all_of(angle.joints.begin(), angle.joints.end(),
+                                         [&](Landmark l) { return r.seenPoint(*frame, l); });
         if (clicked)
             frames.push_back({library.mediaPath(*clip), r.id.value + "-" + std::string(info(angle.at).id),
                               *frame, angle.joints});

@@ -28,18 +28,6 @@ std::string_view idOf(MeasureState state) {
     return "notApplicable";
 }
 
-Estimate rollFromLine(ClickedPoint from, ClickedPoint to) {
-    const ImagePoint v = to.at - from.at;
-    const double run = length(v);
-    if (run == 0) return {0, 0};
-    const bool plumb = std::abs(v.y) > std::abs(v.x);
-    // Fold the line's direction to the nearer axis, so that its sense does not matter.
-    const double angle = plumb ? -std::atan2(v.x, v.y) * kDegPerRad : std::atan2(v.y, v.x) * kDegPerRad;
-    const double folded = std::remainder(angle, 180.0);
-    const double sd = std::hypot(from.sigmaPx, to.sigmaPx) / run * kDegPerRad;
-    return {folded, sd};
-}
-
 MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::string reason) {
     MeasureValue result;
     result.id = m.id;

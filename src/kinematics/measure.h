@@ -32,7 +32,7 @@ struct CameraPlace {
     ImagePoint centre;        ///< of the picture
     Estimate distance;        ///< from the athlete, in standing heights
     Estimate pitchDeg;        ///< how far it looks down
-    ImagePoint standing = {}; ///< middle of the body where its height was taken
+    ImagePoint standing = {}; ///< middle of the body where its height was taken, at Set
 };
 
 /// How far a point lies toward a square camera, in standing heights. Bodies differ in a few ways that move
@@ -89,10 +89,6 @@ MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, 
 
 /// An answer with a number and its first-order interval.
 MeasureValue withValue(const MeasureDefinition& measure, Estimate value, std::string unit);
-
-/// Roll of the camera from a clicked plumb or level line: the nearer axis decides which it is.
-/// `from` and `to` carry their click error. Degrees, clockwise positive. Pure.
-Estimate rollFromLine(ClickedPoint from, ClickedPoint to);
 
 /// Computes one measure. Pure; any thread. Source of the formulas: docs/methods.md.
 /// A time's 95 % bounds are the whole (n - 1)/rate .. (n + 1)/rate in which two events n frames apart lie.

@@ -21,8 +21,7 @@ std::vector<ImagePoint> pointsOn(const Review& review, const MeasureDefinition& 
     std::vector<ImagePoint> points;
     for (const Slot& slot : m.slots) {
         if (review.frameOf(slot) != frame) continue;
-        const PointMark* p = review.point(frame, slot.landmark);
-        if (p && p->hidden.empty()) points.push_back(p->point.at);
+        if (const PointMark* p = review.seenPoint(frame, slot.landmark)) points.push_back(p->point.at);
     }
     return points;
 }

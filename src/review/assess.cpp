@@ -33,8 +33,8 @@ std::optional<Verdict> verdictOf(const Grade& grade, bool protectsArm) {
 namespace {
 
 /// Which scale the inches come from, and how sure it is.
-std::string scaleInWords(const DeliveryMarks& delivery) {
-    const auto scale = nearestScale(scalesSeen(delivery));
+std::string scaleInWords(const DeliveryMarks& delivery, View view) {
+    const auto scale = nearestScale(scalesSeen(delivery, view));
     const Estimate e = scale ? pxPerMetre(*scale) : Estimate{};
     if (e.value <= 0) return "";
     return "Scale from " + std::string(info(scale->kind).name) + ", give or take " +
@@ -88,7 +88,7 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
         return v;
     }
     MeasureValue v = evaluate(m, inputFor(delivery, playbook, m, clip, hand, limbs));
-    if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(delivery));
+    if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(delivery, clip.view));
     if (v.value) warnOfOthers(delivery, m, odd, v);
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(delivery, m); !reason.empty()) {
@@ -239,13 +239,8 @@ void assessItems(const Review& review, const Playbook& playbook, const std::vect
 } // namespace
 
 Estimate heightOf(const DeliveryMarks& delivery) {
-    const auto set = delivery.frameOf(Moment::Set);
-    if (!set) return {0, 0};
-    const PointMark* crown = delivery.point(*set, Landmark::Crown);
-    const PointMark* ground = delivery.point(*set, Landmark::Ground);
-    if (!crown || !ground || !crown->hidden.empty() || !ground->hidden.empty()) return {0, 0};
-    const ImagePoint v = ground->point.at - crown->point.at;
-    return {std::hypot(v.x, v.y), std::hypot(crown->point.sigmaPx, ground->point.sigmaPx)};
+    const auto body = standingAtSet(delivery);
+    return body ? body->height() : Estimate{0, 0};
 }
 
 std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery) {
@@ -258,8 +253,9 @@ std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery) {
     for (const auto& [moment, mark] : delivery.moments) {
         if (!mark.frame) continue;
         for (const auto& [from, to] : limbs) {
-            const PointMark *a = delivery.point(*mark.frame, from), *b = delivery.point(*mark.frame, to);
-            if (!a || !b || !a->hidden.empty() || !b->hidden.empty()) continue;
+            const PointMark *a = delivery.seenPoint(*mark.frame, from),
+                            *b = delivery.seenPoint(*mark.frame, to);
+            if (!a || !b) continue;
             const ImagePoint v = b->point.at - a->point.at;
             seen.push_back(
                 {from, to, moment, {std::hypot(v.x, v.y), std::hypot(a->point.sigmaPx, b->point.sigmaPx)}});
@@ -268,9 +264,10 @@ std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery) {
     return turnedLimbs(seen);
 }
 
-std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery) {
+std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery, View view) {
     std::vector<SeenLength> seen;
     for (const auto& [kind, mark] : delivery.scales) {
+        if (!info(kind).seenFrom(view)) continue;
         const ImagePoint v = mark.to - mark.from;
         seen.push_back({kind,
                         kind == ScaleKind::Height
@@ -297,13 +294,13 @@ MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook, c
     in.rollDeg = level.rollDeg;
     in.levelBy = level.by;
     in.heightPx = heightOf(delivery);
-    if (const auto scale = nearestScale(scalesSeen(delivery))) in.pxPerM = pxPerMetre(*scale);
+    if (const auto scale = nearestScale(scalesSeen(delivery, clip.view))) in.pxPerM = pxPerMetre(*scale);
     for (const Moment moment : m.moments)
         if (const auto frame = delivery.frameOf(moment)) in.frames[moment] = *frame;
     for (const Slot& slot : m.slots) {
         const auto frame = delivery.frameOf(slot);
-        const PointMark* p = frame ? delivery.point(*frame, slot.landmark) : nullptr;
-        if (p && p->hidden.empty()) in.points[slot.name] = delivery.steadied(*frame, p->point);
+        if (const PointMark* p = frame ? delivery.seenPoint(*frame, slot.landmark) : nullptr)
+            in.points[slot.name] = delivery.steadied(*frame, p->point);
     }
     placeCamera(delivery, playbook, m, clip, in);
     return in;

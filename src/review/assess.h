@@ -68,8 +68,8 @@ MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook,
 /// Standing height in pixels from the top of the head and the ground at Set; {0, 0} without both.
 Estimate heightOf(const DeliveryMarks& delivery);
 
-/// The scales of a delivery that can be used now.
-std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery);
+/// The scales of a delivery whose length a film of this view shows.
+std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery, View view);
 
 /// Limbs that look shorter on one position than on another: they lie out of the picture's plane.
 std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery);

@@ -1,27 +1,27 @@
-// Where the camera stood at a delivery, from what was clicked.
+// Where the camera stood at a delivery, but for its turn, from what was clicked.
 #pragma once
 
-#include "kinematics/heights_turn.h"
 #include "kinematics/measure.h"
-#include "kinematics/rubber_turn.h"
 #include "review/people.h"
 #include "review/review.h"
 
-#include <array>
 #include <optional>
 
 namespace jg {
 
-/// But for its turn, by the athlete's height at Set; nothing until crown and ground are clicked there. Pure.
+/// The top of the head and the ground at Set.
+struct StandingBody {
+    ClickedPoint crown, ground;
+    Estimate height() const; ///< pixels
+    ImagePoint middle() const;
+};
+/// Nothing until both are clicked.
+std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery);
+
+/// Of the picture: where the camera looks.
+ImagePoint centreOf(const Clip& clip);
+
+/// By the athlete's height at Set; nothing until crown and ground are clicked there. Pure.
 std::optional<CameraPlace> cameraPlaceOf(const DeliveryMarks& delivery, const Clip& clip);
-
-/// Its turn by three corners of the rubber, in a film from the side. NaN as turnFromRubber(). Pure.
-Estimate turnByRubber(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
-                      const RubberCorners& corners);
-
-/// Its turn by two things of one height. NaN as turnFromEqualHeights(), and until cameraPlaceOf() is known.
-/// Pure.
-Estimate turnByHeights(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
-                       const std::array<Upright, 2>& uprights);
 
 } // namespace jg

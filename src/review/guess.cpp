@@ -11,8 +11,8 @@ namespace jg {
 namespace {
 
 std::optional<ImagePoint> clickedAt(const Review& review, std::int64_t frame, Landmark landmark) {
-    const PointMark* p = review.point(frame, landmark);
-    return p && p->hidden.empty() ? std::optional(p->point.at) : std::nullopt;
+    const PointMark* p = review.seenPoint(frame, landmark);
+    return p ? std::optional(p->point.at) : std::nullopt;
 }
 
 /// Joints that hang on this one directly, nearest first in the chain.

@@ -35,8 +35,8 @@ constexpr std::array kReaches = {
 
 /// The distance between two joints on a frame; nothing unless both are seen there.
 std::optional<double> apart(const DeliveryMarks& d, std::int64_t frame, L from, L to) {
-    const PointMark *a = d.point(frame, from), *b = d.point(frame, to);
-    if (!a || !b || !a->hidden.empty() || !b->hidden.empty()) return std::nullopt;
+    const PointMark *a = d.seenPoint(frame, from), *b = d.seenPoint(frame, to);
+    if (!a || !b) return std::nullopt;
     return length(a->point.at - b->point.at);
 }
 

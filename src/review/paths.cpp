@@ -216,8 +216,8 @@ Path pathOf(const Review& review, Landmark landmark) {
     if (it == review.paths.end()) return {};
     const bool holds =
         std::all_of(it->second.from.begin(), it->second.from.end(), [&](const PathPlace& from) {
-            const PointMark* now = review.point(from.frame, landmark);
-            return now && now->hidden.empty() && now->point.at == from.at;
+            const PointMark* now = review.seenPoint(from.frame, landmark);
+            return now && now->point.at == from.at;
         });
     return holds ? it->second.places : Path{};
 }

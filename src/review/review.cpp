@@ -70,6 +70,11 @@ const PointMark* DeliveryMarks::point(std::int64_t frame, Landmark landmark) con
     return it == points.end() ? nullptr : &it->second;
 }
 
+const PointMark* DeliveryMarks::seenPoint(std::int64_t frame, Landmark landmark) const {
+    const PointMark* p = point(frame, landmark);
+    return p && p->hidden.empty() ? p : nullptr;
+}
+
 std::vector<Target> Review::walkTargets() const {
     std::vector<Target> all;
     for (const Target& t : approach.targets)

@@ -211,6 +211,8 @@ struct DeliveryMarks {
     std::optional<std::int64_t> frameOf(Moment moment) const;
     std::optional<std::int64_t> frameOf(const Slot& slot) const;
     const PointMark* point(std::int64_t frame, Landmark landmark) const;
+    /// The same where it is clicked; null where it is marked as hidden.
+    const PointMark* seenPoint(std::int64_t frame, Landmark landmark) const;
     /// A clicked point where it lies with the camera's shake taken out, its error with it; the same when
     /// there is none, it is off, or the frame is not in it.
     ClickedPoint steadied(std::int64_t frame, const ClickedPoint& point) const;

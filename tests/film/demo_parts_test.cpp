@@ -4,7 +4,7 @@
 #include "demo/random_orders.h"
 #include "demo/raster.h"
 #include "demo/truth.h"
-#include "kinematics/measure.h"
+#include "kinematics/roll.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>

@@ -123,15 +123,6 @@ TEST(Measure, ClosedSideTurnsTheTargetRound) {
     EXPECT_NEAR(valueOf("trunk-forward", in), 45, 1e-9);
 }
 
-TEST(Measure, PlumbAndLevelLinesGiveTheSameRoll) {
-    const ImagePoint down = rotated({0, 300}, 5), along = rotated({300, 0}, 5);
-    for (const ImagePoint v : {down, along, ImagePoint{-down.x, -down.y}, ImagePoint{-along.x, -along.y}}) {
-        const Estimate roll = rollFromLine({{100, 100}, 2}, {{100 + v.x, 100 + v.y}, 2});
-        EXPECT_NEAR(roll.value, 5, 1e-9);
-        EXPECT_NEAR(roll.sd, 2 * std::sqrt(2.0) / 300 * kDegPerRad, 1e-9);
-    }
-}
-
 // Facts of the trade (common practice, no source): a camera turned 20 degrees makes a true 129 knee read
 // about 132 and a true 110 leg spread about 107. Entering the turn gives the true angle back.
 TEST(Measure, CameraYawIsTakenOut) {

@@ -110,7 +110,12 @@ TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     const MeasureValue without = rowOf(r, "release-ahead").value;
     ASSERT_TRUE(without.value);
     EXPECT_EQ(without.unit, "%");
-    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {474.17, 610}, 0.6096}}}});
+    // The long side points at a camera that stands at the side: what it shows is no scale.
+    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {390, 600}, 0.6096}}}});
+    EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
+    apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}});
+    const auto rubber = ScaleKind::RubberShort;
+    apply(r, {"scale", {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}});
     const MeasureValue with = rowOf(r, "release-ahead").value;
     EXPECT_EQ(with.unit, "in");
     EXPECT_NEAR(std::abs(*with.value), 100 / 174.17 * 24, 0.1);
@@ -120,7 +125,7 @@ TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     const auto stored = reviewFromJson(toJson(r));
     ASSERT_TRUE(stored) << stored.error().text;
     EXPECT_EQ(stored->scales, r.scales);
-    const Edit back = apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}});
+    const Edit back = apply(r, {"away", {SetScale{rubber, std::nullopt}}});
     EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
     apply(r, back);
     EXPECT_EQ(r.scales.size(), 1U);

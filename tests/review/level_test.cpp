@@ -54,6 +54,23 @@ TEST(Level, TheMoundFallsTowardThePlateOnEitherSide) {
     EXPECT_EQ(levelOf(right, film(View::Front), Hand::Right).rollDeg.sd, 0); // no slope across
 }
 
+TEST(Level, APostFarFromTheMiddleLeansByHowFarTheCameraLooksDown) {
+    // Crown and ground at Set 500 px apart, the lens 4.2 heights away and 0.6 above the ground.
+    DeliveryMarks d = with(MarkKind::Plumb, {1180, 100}, {1180, 600});
+    d.moments[Moment::Set].frame = 3;
+    const auto looksFrom = [&](double groundY) {
+        d.points[{3, Landmark::Ground}].point = {{640, groundY}, 1.5};
+        d.points[{3, Landmark::Crown}].point = {{640, groundY - 500}, 1.5};
+        return levelOf(d, film(View::Open), Hand::Right).rollDeg;
+    };
+    EXPECT_NEAR(looksFrom(360 + 0.6 * 500).value, 0, 0.05); // level: upright is upright
+    const double pitch = std::atan(0.6 / 4.2) - std::atan(0.2 / 4.2);
+    const double lean = std::atan2(540 * std::tan(pitch), 4.2 * 500 + 10 * std::tan(pitch)) * 57.29578;
+    EXPECT_NEAR(looksFrom(360 + 0.2 * 500).value, -lean, 0.05); // it looks down: the post leans inward
+    EXPECT_GT(lean, 1.3);
+    EXPECT_GT(looksFrom(460).sd, 0.3); // how far it looks down is not known well
+}
+
 TEST(Level, TheEdgesAreKeptWithTheFilm) {
     Submission s;
     s.received = test::today();

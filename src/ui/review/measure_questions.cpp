@@ -1,6 +1,6 @@
 #include "ui/review/measure_questions.h"
 
-#include "review/camera_place.h"
+#include "review/camera_turn.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 
@@ -232,7 +232,7 @@ void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
                           "That is no length. Write it as 170 cm, 67 in or 5 ft 7. Press S to try again.");
                   if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
                   perform_("Give the athlete's height", {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
-                  if (scalesSeen(review()).front().px.value <= 0)
+                  if (heightOf(review()).value <= 0)
                       c_.say(
                           "Kept. Inches follow when the top of the head and the ground at Set are placed.");
               });
