@@ -77,25 +77,47 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
     return p;
 }
 
+/// A body as it is seen standing at Set.
+struct Standing {
+    ImagePoint middle;
+    double heightPx, depth; ///< the depth in heights
+};
+
+/// Its height in pixels of the plane: a turned camera may stand nearer to where it was seen, or farther.
+double heightInPlane(const Standing& seen, double distance, Placing how) {
+    double height = seen.heightPx;
+    // It changes by some parts in a hundred, and that change by some parts in a hundred of itself.
+    for (int again = 0; again < 3; ++again) {
+        how.distancePx = distance * height;
+        height = seen.heightPx * scaleAt(seen.middle, seen.depth * height, how);
+    }
+    return height;
+}
+
 /// The number from the parameters of a measure.
 Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints number) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
-    // Depths are told in heights: without a height in pixels perspective stays out.
+    // Depths are told in heights: without a height in pixels perspective and depth stay out.
     const bool inDepth = in.camera && in.heightPx.value > 0;
     const int along = alongX(in.hand, in.view);
-    return [=, &m, &in](const Eigen::VectorXd& v) {
+    return [=, &in](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
-        const double height = in.heightPx.value;
-        const Placing how{
-            in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch),
-            inDepth ? after(kDistance) * height : 0,      along};
+        Placing how{
+            in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch), 0, along};
         std::vector<ImagePoint> points;
-        points.reserve(m.slots.size());
+        points.reserve(static_cast<std::size_t>(n));
+        const auto seen = [&](Eigen::Index i) { return ImagePoint{v(2 * i), v(2 * i + 1)}; };
+        if (!inDepth) {
+            for (Eigen::Index i = 0; i < n; ++i) points.push_back(placed(seen(i), 0, how));
+            return number(points, after(kUnit));
+        }
+        const double seenPx = in.heightPx.value;
+        const double height =
+            heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)}, after(kDistance), how);
+        how.distancePx = after(kDistance) * height;
         for (Eigen::Index i = 0; i < n; ++i)
-            points.push_back(placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how));
-        return number(points,
-                      after(kUnit) *
-                          (inDepth ? scaleAt(in.camera->standing, after(kHeightDepth) * height, how) : 1));
+            points.push_back(placed(seen(i), v(2 * n + kAfterPoints + i) * height, how));
+        return number(points, after(kUnit) * height / seenPx);
     };
 }
 

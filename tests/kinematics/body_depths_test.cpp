@@ -1,7 +1,10 @@
 // The table of the body's depths.
 #include "kinematics/body_depths.h"
 
+#include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
+
+#include <cmath>
 
 namespace jg {
 namespace {
@@ -75,6 +78,29 @@ TEST(BodyDepths, AfterItsMomentAJointHasMovedOn) {
         EXPECT_NEAR(in.depths.at("wrist-2").value, side * (0.1 - 6 * 2 / 120.0), 1e-12);
         EXPECT_NEAR(std::abs(in.depths.at("wrist-2").drift), 1.5 * 2 / 120.0, 1e-12);
         EXPECT_NEAR(in.depths.at("ball-2").value, side * 0.12, 1e-12); // its speed is not in the table
+    }
+}
+
+/// A pinhole turned by 20 degrees, 2000 px of height and focal length, 4 heights away: where a place `along`
+/// and `depth` of the standing body is seen, in heights.
+ImagePoint seenAside(double along, double depth) {
+    const double ca = std::cos(20 / kDegPerRad), sa = std::sin(20 / kDegPerRad);
+    const double x = along * ca - depth * sa, nearer = depth * ca + along * sa;
+    return {640 + 4 * 500 * x / (4 - nearer), 400};
+}
+
+/// The height is seen where the body stood, and a turned camera stands nearer to there or farther.
+TEST(BodyDepths, TheHeightIsThatOfThePlane) {
+    const MeasureDefinition& m = *test::playbook().measure("glove-reach");
+    constexpr double kStood = -0.45, kNearer = 0.34202 * kStood; // of the plane's middle, in heights
+    MeasureInput in = fromAside({{"lead-ankle", {seenAside(0.25, 0), 0}}});
+    in.camera = CameraPlace{{640, 400}, {4, 0}, {0, 0}, seenAside(kStood, 0)};
+    in.heightPx = {500 * 4 / (4 - kNearer), 0};
+    in.yawDeg.sd = 0;
+    for (const double depth : {0.0, 0.2}) {
+        in.depths["glove"] = {depth};
+        in.points["glove"] = {seenAside(0.4, depth), 0};
+        EXPECT_NEAR(*evaluate(m, in).value, 15, 1e-3) << depth;
     }
 }
 
