@@ -126,6 +126,10 @@ std::vector<std::string> privateTags(const AVDictionary* tags) {
     return found;
 }
 
+Error stopped() {
+    return fail(ErrorCode::Cancelled, "Stopped.");
+}
+
 } // namespace
 
 Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
@@ -138,6 +142,7 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     raw->interrupt_callback = {shouldStop, d.stop.get()};
     raw->max_streams = kMostStreams;
     const int error = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
+    if (error < 0 && stop.stop_requested()) return stopped();
     if (error == AVERROR(EACCES))
         return fail(ErrorCode::Unreadable, name + " may not be read. Check its permissions.");
     if (error < 0)
@@ -146,7 +151,7 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     d.input.reset(raw);
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)
-        return fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
+        return stop.stop_requested() ? stopped() : fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
     if (d.stream < 0 || attached)
@@ -186,7 +191,7 @@ Status scanPackets(Demuxer& d, const std::string& name, std::stop_token stop) {
     const ff::Packet packet(av_packet_alloc());
     while (readPacket(d, *packet)) {
         av_packet_unref(packet.get());
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        if (stop.stop_requested()) return stopped();
         if (static_cast<std::int64_t>(d.times.size()) > kMostFrames)
             return fail(ErrorCode::BadInput, name + " holds more than " + std::to_string(kMostFrames) +
                                                  " pictures. Cut the delivery out of it first.");

@@ -231,30 +231,6 @@ TEST(Recorder, ATakeWithoutASampleIsNoTake) {
     EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
 }
 
-TEST(Intake, KeepsTheOriginalAndSaysWhatTheFilmCannotAnswer) {
-    Walk walk(Stage::Look);
-    const Clip& c = walk.submission.clips.at(0);
-    EXPECT_EQ(*contentHash(walk.folder / "film.mp4"), c.mediaHash);
-    EXPECT_EQ(*contentHash(walk.library->mediaPath(c)), c.mediaHash);
-    EXPECT_EQ(c.captureSource, "stated");
-    EXPECT_FALSE(c.check.empty());
-    EXPECT_TRUE(std::filesystem::exists(stillPath(*walk.library, c)));
-    EXPECT_TRUE(walk.library->verify().empty());
-}
-
-TEST(Intake, NothingIsStoredWhenAFilmIsRefused) {
-    Walk walk(Stage::Look);
-    std::ofstream(walk.folder / "letter.mp4") << "no film";
-    EXPECT_FALSE(lookAtFilm(walk.folder / "letter.mp4"));
-    IntakeForm form;
-    form.athlete = walk.athlete.id;
-    EXPECT_EQ(takeIn(*walk.library, form, {}, walk.clock, walk.ids).error().code, ErrorCode::BadInput);
-    form.films = {{walk.folder / "film.mp4", View::Open, 0}};
-    form.athlete = {"nobody"};
-    EXPECT_FALSE(takeIn(*walk.library, form, {*lookAtFilm(walk.folder / "film.mp4")}, walk.clock, walk.ids));
-    EXPECT_EQ(walk.library->submissions()->size(), 1U);
-}
-
 TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
     Walk walk(Stage::Look);
     const auto add = [&](const char* id, std::optional<Date> promised, const char* pain) {

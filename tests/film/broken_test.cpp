@@ -135,6 +135,52 @@ TEST(Broken, ALongFilmIsLookedThroughInPartAndSaysSo) {
     EXPECT_EQ(checkFilm(**reader, *limits, {})->survey.frames.size(), 40U);
 }
 
+/// Sixteen wide and high, `pictures` thousand of them, copied from a thousand.
+fs::path tinyFrames(const test::TempFolder& folder, int thousands) {
+    const std::string a = (folder / "a.mkv").string(), many = (folder / "many.mp4").string();
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=16x16:r=1000:d=1 -c:v mpeg4 -g 50 '" + a + "'");
+    shell("ffmpeg -v error -y -stream_loop " + std::to_string(thousands - 1) + " -i '" + a + "' -c copy '" +
+          many + "'");
+    return many;
+}
+
+TEST(Broken, AMillionTinyPicturesTakeLittleMemoryAndShowTheLast) {
+    const test::TempFolder folder;
+    const fs::path many = tinyFrames(folder, 1000);
+    const std::size_t before = test::statusBytes("VmRSS");
+    auto reader = Reader::open(many);
+    ASSERT_TRUE(reader) << reader.error().text;
+    const std::int64_t frames = (*reader)->info().frames();
+    EXPECT_GE(frames, 990'000);
+    EXPECT_TRUE((*reader)->picture(FrameNumber{frames - 1}));
+    EXPECT_TRUE((*reader)->picture(FrameNumber{frames / 2}));
+    EXPECT_LT(test::statusBytes("VmRSS") - before,
+              300'000'000U); // the file's own table is 50 bytes a picture
+}
+
+TEST(Broken, OpeningAMillionPicturesCanBeStopped) {
+    const test::TempFolder folder;
+    const fs::path many = tinyFrames(folder, 300);
+    std::stop_source stop;
+    stop.request_stop();
+    const auto reader = Reader::open(many, {}, stop.get_token());
+    ASSERT_FALSE(reader);
+    EXPECT_EQ(reader.error().code, ErrorCode::Cancelled);
+}
+
+TEST(Broken, AFilmOfYearsInThreePicturesIsSeenAndChecked) {
+    const test::TempFolder folder;
+    shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=96x64:r=30:d=0.1 -vf 'setpts=N*1e8/TB' -fps_mode "
+          "passthrough "
+          "-c:v mjpeg '" +
+          (folder / "years.mkv").string() + "'");
+    const auto looked = lookAtFilm(folder / "years.mkv");
+    ASSERT_TRUE(looked) << looked.error().text;
+    EXPECT_EQ(looked->info.frames(), 3);
+    EXPECT_NEAR(looked->info.durationS, 2e8, 1e8 + 1);
+    EXPECT_FALSE(looked->check.lines.empty());
+}
+
 TEST(Broken, ACleanFilmHasNoDamage) {
     const test::TempFolder folder;
     ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "a.mp4"));

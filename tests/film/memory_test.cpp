@@ -2,7 +2,6 @@
 #include "film/reader.h"
 #include "tests/support/fixtures.h"
 
-#include <fstream>
 #include <malloc.h>
 #include <random>
 
@@ -13,18 +12,6 @@ using test::shell;
 using test::TempFolder;
 
 constexpr std::size_t kMB = 1'000'000;
-
-/// A line of this process's status, as VmRSS or VmHWM, in bytes.
-std::size_t statusBytes(const std::string& name) {
-    std::ifstream in("/proc/self/status");
-    for (std::string word; in >> word;)
-        if (word == name + ":") {
-            std::size_t kB = 0;
-            in >> kB;
-            return kB * 1024;
-        }
-    return 0;
-}
 
 /// What the heap has given out and not got back, over all threads; what the allocator keeps in reserve is not
 /// in it.
@@ -69,12 +56,12 @@ TEST(Memory, ALargeFilmStaysWithinATenthOverTheBudget) {
           "-pix_fmt yuv420p '" +
           (folder / "4k.mp4").string() + "'");
     const auto budget = std::make_shared<FrameBudget>(std::size_t{2} << 30);
-    const std::size_t before = statusBytes("VmRSS");
+    const std::size_t before = test::statusBytes("VmRSS");
     auto reader = Reader::open(folder / "4k.mp4", {budget});
     ASSERT_TRUE(reader);
     goThrough(**reader);
     EXPECT_GT((*reader)->cacheBytes(), budget->total() / 10 * 9); // the film is larger than the budget
-    const std::size_t peak = statusBytes("VmHWM") - before;
+    const std::size_t peak = test::statusBytes("VmHWM") - before;
     EXPECT_LT(peak, budget->total() + budget->total() / 10);
     RecordProperty("peakMB", static_cast<int>(peak / kMB));
 }

@@ -10,6 +10,7 @@
 #include <cerrno>
 #include <cstdio>
 #include <cstdlib>
+#include <fstream>
 #include <stdexcept>
 #include <unistd.h>
 
@@ -76,6 +77,17 @@ std::string shell(const std::string& command, int* code) {
 std::string squeezed(std::string text) {
     std::erase_if(text, [](unsigned char c) { return std::isspace(c); });
     return text;
+}
+
+std::size_t statusBytes(const std::string& name) {
+    std::ifstream in("/proc/self/status");
+    for (std::string word; in >> word;)
+        if (word == name + ":") {
+            std::size_t kB = 0;
+            in >> kB;
+            return kB * 1024;
+        }
+    return 0;
 }
 
 fs::path binFolder() {

@@ -54,6 +54,9 @@ std::string shell(const std::string& command, int* code = nullptr);
 /// Without any white space: pdftotext guesses spaces from distances.
 std::string squeezed(std::string text);
 
+/// A line of this process's status, as VmRSS or VmHWM, in bytes.
+std::size_t statusBytes(const std::string& name);
+
 /// Folder with the built executables.
 std::filesystem::path binFolder();
 

@@ -1,0 +1,97 @@
+// Films as they come in: kept whole, waited for, refused without a trace.
+#include "desk/intake.h"
+
+#include "tests/support/walk.h"
+
+#include <fstream>
+#include <thread>
+
+namespace jg {
+namespace {
+
+using test::TempFolder;
+using test::Walk;
+
+TEST(Intake, KeepsTheOriginalAndSaysWhatTheFilmCannotAnswer) {
+    Walk walk(Stage::Look);
+    const Clip& c = walk.submission.clips.at(0);
+    EXPECT_EQ(*contentHash(walk.folder / "film.mp4"), c.mediaHash);
+    EXPECT_EQ(*contentHash(walk.library->mediaPath(c)), c.mediaHash);
+    EXPECT_EQ(c.captureSource, "stated");
+    EXPECT_FALSE(c.check.empty());
+    EXPECT_TRUE(std::filesystem::exists(stillPath(*walk.library, c)));
+    EXPECT_TRUE(walk.library->verify().empty());
+}
+
+TEST(Intake, NothingIsStoredWhenAFilmIsRefused) {
+    Walk walk(Stage::Look);
+    std::ofstream(walk.folder / "letter.mp4") << "no film";
+    EXPECT_FALSE(lookAtFilm(walk.folder / "letter.mp4"));
+    IntakeForm form;
+    form.athlete = walk.athlete.id;
+    EXPECT_EQ(takeIn(*walk.library, form, {}, walk.clock, walk.ids).error().code, ErrorCode::BadInput);
+    form.films = {{walk.folder / "film.mp4", View::Open, 0}};
+    form.athlete = {"nobody"};
+    EXPECT_FALSE(takeIn(*walk.library, form, {*lookAtFilm(walk.folder / "film.mp4")}, walk.clock, walk.ids));
+    EXPECT_EQ(walk.library->submissions()->size(), 1U);
+}
+
+/// Copies a film piece by piece, as over a slow cable; the first half is there at once.
+class SlowCopy {
+public:
+    SlowCopy(const std::filesystem::path& from, std::filesystem::path to)
+        : bytes_(bytesOf(from))
+        , to_(std::move(to)) {
+        write(0, bytes_.size() / 2);
+        rest_ = std::thread([this] {
+            constexpr std::size_t kPieces = 8;
+            const std::size_t half = bytes_.size() / 2, left = bytes_.size() - half;
+            for (std::size_t i = 0; i < kPieces; ++i) {
+                std::this_thread::sleep_for(std::chrono::milliseconds(100));
+                write(half + i * left / kPieces, half + (i + 1) * left / kPieces);
+            }
+        });
+    }
+    ~SlowCopy() { rest_.join(); }
+
+private:
+    static std::string bytesOf(const std::filesystem::path& path) {
+        std::ifstream in(path, std::ios::binary);
+        return {std::istreambuf_iterator<char>(in), {}};
+    }
+    void write(std::size_t first, std::size_t end) {
+        std::ofstream(to_, std::ios::binary | std::ios::app)
+            .write(bytes_.data() + first, static_cast<std::streamsize>(end - first));
+    }
+
+    std::string bytes_;
+    std::filesystem::path to_;
+    std::thread rest_;
+};
+
+TEST(Intake, AFilmThatIsStillBeingCopiedIsWaitedFor) {
+    const TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "whole.mp4"));
+    const auto whole = lookAtFilm(folder / "whole.mp4");
+    ASSERT_TRUE(whole);
+    const SlowCopy copy(folder / "whole.mp4", folder / "coming.mp4");
+    const auto looked = lookAtFilm(folder / "coming.mp4");
+    ASSERT_TRUE(looked) << looked.error().text;
+    EXPECT_EQ(looked->info.frames(), whole->info.frames());
+    EXPECT_EQ(std::filesystem::file_size(folder / "coming.mp4"),
+              std::filesystem::file_size(folder / "whole.mp4"));
+}
+
+TEST(Intake, WaitingForACopyCanBeStopped) {
+    const TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "whole.mp4"));
+    std::stop_source stop;
+    stop.request_stop();
+    const SlowCopy copy(folder / "whole.mp4", folder / "coming.mp4");
+    const auto looked = lookAtFilm(folder / "coming.mp4", {}, stop.get_token());
+    ASSERT_FALSE(looked);
+    EXPECT_EQ(looked.error().code, ErrorCode::Cancelled);
+}
+
+} // namespace
+} // namespace jg
