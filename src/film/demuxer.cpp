@@ -151,7 +151,9 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     d.input.reset(raw);
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)
-        return stop.stop_requested() ? stopped() : fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
+        return stop.stop_requested()
+                   ? stopped()
+                   : fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
     if (d.stream < 0 || attached)
