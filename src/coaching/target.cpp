@@ -1,5 +1,6 @@
 #include "coaching/target.h"
 
+#include "base/minus.h"
 #include "kinematics/propagation.h"
 #include "kinematics/scale.h"
 
@@ -40,7 +41,7 @@ std::optional<T> valueIn(const Table& table, std::string_view name) {
 std::string number(double v) {
     char text[32];
     std::snprintf(text, sizeof text, "%.4g", v);
-    return text;
+    return withMinus(text);
 }
 
 std::string unitWord(const std::string& unit) {

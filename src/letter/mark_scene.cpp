@@ -1,6 +1,7 @@
 #include "letter/mark_scene.h"
 
 #include "kinematics/geometry.h"
+#include "review/letter_model.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,9 +10,7 @@ namespace jg {
 
 std::string labelOf(const MeasureValue& v) {
     if (!v.value) return "";
-    const auto whole = [](double x) { return std::to_string(static_cast<long long>(std::llround(x))); };
-    const std::string unit = v.unit == "deg" ? "\u00b0" : v.unit == "%" ? " %" : " " + v.unit;
-    return whole(*v.value) + unit + " \u00b1" + whole(std::max(1.0, v.half95()));
+    return numberInWords(*v.value, v.unit) + " \u00b1" + errorInWords(v);
 }
 
 namespace {

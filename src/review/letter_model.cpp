@@ -1,5 +1,7 @@
 #include "review/letter_model.h"
 
+#include "base/minus.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -9,13 +11,13 @@ namespace jg {
 namespace {
 
 std::string rounded(double value) {
-    return std::to_string(static_cast<long long>(std::llround(value)));
+    return withMinus(std::to_string(std::llround(value)));
 }
 
 std::string withOneDecimal(double value) {
     const long long tenths = std::llround(std::abs(value) * 10);
-    return (value < 0 && tenths > 0 ? "-" : "") + std::to_string(tenths / 10) + "." +
-           std::to_string(tenths % 10);
+    return withMinus((value < 0 && tenths > 0 ? "-" : "") + std::to_string(tenths / 10) + "." +
+                     std::to_string(tenths % 10));
 }
 
 std::string replaced(std::string text, const std::string& what, const std::string& with) {

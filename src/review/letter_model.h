@@ -55,7 +55,7 @@ struct House {
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
                         const Athlete& athlete, const Submission& submission, const House& house);
 
-/// "88 degrees" style number for a reader: value with unit, rounded. Unit deg | % | ms | in.
+/// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | in | x.
 std::string numberInWords(double value, const std::string& unit);
 /// Half the 95 % interval as shown beside the number, never less than its last digit.
 std::string errorInWords(const MeasureValue& value);

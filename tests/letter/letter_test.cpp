@@ -210,6 +210,17 @@ TEST(NarratedFilm, AMissingTakeIsNamed) {
     EXPECT_FALSE(std::filesystem::exists(walk.folder / "narrated.mp4"));
 }
 
+TEST(Scene, ALabelHasItsNumberToItsUnitsDigit) {
+    MeasureValue v;
+    v.value = -0.34, v.low95 = -0.54, v.high95 = -0.14;
+    v.unit = "x";
+    EXPECT_EQ(labelOf(v), "\u22120.3 \u00b10.2");
+    v.value = 87.6, v.low95 = 84, v.high95 = 91.2;
+    v.unit = "deg";
+    EXPECT_EQ(labelOf(v), "88\u00b0 \u00b14");
+    EXPECT_EQ(labelOf(MeasureValue{}), "");
+}
+
 TEST(Scene, LabelsKeepClearOfJointsAndOfEachOther) {
     Walk walk;
     const auto session = walk.session();

@@ -415,6 +415,14 @@ TEST(SendCheck, MoreThanThreeCorrectionsAreTooMany) {
     EXPECT_TRUE(mentions(stopsOf(r, submission()), "More than three"));
 }
 
+TEST(Letter, ANegativeNumberCarriesAMinusAndNoughtCarriesNone) {
+    EXPECT_EQ(numberInWords(-3.4, "deg"), "\u22123\u00b0");
+    EXPECT_EQ(numberInWords(-0.26, "x"), "\u22120.3");
+    EXPECT_EQ(numberInWords(-0.3, "%"), "0 %");
+    EXPECT_EQ(numberInWords(-0.04, "x"), "0.0");
+    EXPECT_EQ(numberInWords(12.5, "in"), "13 in");
+}
+
 TEST(Letter, SaysWhatWasFoundInPlainWords) {
     Review r = finished();
     place(r, Moment::Plant, 174,

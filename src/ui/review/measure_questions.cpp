@@ -1,5 +1,6 @@
 #include "ui/review/measure_questions.h"
 
+#include "review/camera_place.h"
 #include "review/camera_turn.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
