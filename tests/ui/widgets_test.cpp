@@ -234,6 +234,14 @@ TEST(Pictures, ATrendStandsAtItsDatesAlsoWhenOneIsMissing) {
     EXPECT_DOUBLE_EQ(MeasureTrend("Stride", "%", {}, {}, first, first).placeOf(first), 0.5);
 }
 
+TEST(Pictures, ATrendTellsItsLastChange) {
+    const Date first = *parseIsoDate("2026-09-01"), last = *parseIsoDate("2026-10-01");
+    const MeasureTrend trend("Knee", "\u00b0", {{first, -12.4, 2}, {last, -0.3, 2}}, {}, first, last);
+    EXPECT_EQ(trend.changeWords(), QString("\u221212 \u2192 0\u00b0"));
+    EXPECT_EQ(MeasureTrend("Knee", "\u00b0", {{first, -3, 1}}, {}, first, first).changeWords(),
+              QString("\u22123\u00b0"));
+}
+
 TEST(Theme, IconsAreSharpAndInTheirColour) {
     for (const char* name : {"shield", "desk", "athletes", "playbook", "post", "app", "down"}) {
         const QImage image = icon(name, palette::clay).pixmap(40, 40).toImage();

@@ -1,5 +1,6 @@
 #include "ui/athletes/measure_trend.h"
 
+#include "base/minus.h"
 #include "coaching/change.h"
 #include "letter/fonts.h"
 #include "letter/palette.h"
@@ -28,7 +29,9 @@ double MeasureTrend::placeOf(Date when) const {
 }
 
 QString MeasureTrend::changeWords() const {
-    const auto whole = [](double v) { return QString::number(std::lround(v)); };
+    const auto whole = [](double v) {
+        return QString::fromStdString(withMinus(std::to_string(std::lround(v))));
+    };
     if (points_.empty()) return {};
     if (points_.size() == 1) return whole(points_[0].value) + unit_;
     const TrendPoint &a = points_[points_.size() - 2], &b = points_.back();

@@ -25,12 +25,13 @@ public:
                  Date to, QWidget* parent = nullptr);
     /// Where on the axis a date lies, 0 to 1; in the middle when the axis has one day only.
     double placeOf(Date when) const;
+    /// The value before and the last one, as "86 → 101°"; one alone, or nothing.
+    QString changeWords() const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    QString changeWords() const;
     QString name_, unit_;
     std::vector<TrendPoint> points_;
     Target target_;
