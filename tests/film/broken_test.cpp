@@ -154,7 +154,9 @@ TEST(Broken, AMillionTinyPicturesTakeLittleMemoryAndShowTheLast) {
     EXPECT_GE(frames, 990'000);
     EXPECT_TRUE((*reader)->picture(FrameNumber{frames - 1}));
     EXPECT_TRUE((*reader)->picture(FrameNumber{frames / 2}));
+#ifndef __SANITIZE_ADDRESS__ // a sanitizer keeps freed memory
     EXPECT_LT(test::statusBytes("VmRSS") - before,
+#endif
               300'000'000U); // the file's own table is 50 bytes a picture
 }
 
