@@ -106,18 +106,14 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
             in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch), 0, along};
         std::vector<ImagePoint> points;
         points.reserve(static_cast<std::size_t>(n));
-        const auto seen = [&](Eigen::Index i) { return ImagePoint{v(2 * i), v(2 * i + 1)}; };
-        if (!inDepth) {
-            for (Eigen::Index i = 0; i < n; ++i) points.push_back(placed(seen(i), 0, how));
-            return number(points, after(kUnit));
-        }
         const double seenPx = in.heightPx.value;
         const double height =
-            heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)}, after(kDistance), how);
+            inDepth ? heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)}, after(kDistance), how)
+                    : 0;
         how.distancePx = after(kDistance) * height;
         for (Eigen::Index i = 0; i < n; ++i)
-            points.push_back(placed(seen(i), v(2 * n + kAfterPoints + i) * height, how));
-        return number(points, after(kUnit) * height / seenPx);
+            points.push_back(placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how));
+        return number(points, after(kUnit) * (inDepth ? height / seenPx : 1));
     };
 }
 

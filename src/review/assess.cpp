@@ -238,11 +238,6 @@ void assessItems(const Review& review, const Playbook& playbook, const std::vect
 
 } // namespace
 
-Estimate heightOf(const DeliveryMarks& delivery) {
-    const auto body = standingAtSet(delivery);
-    return body ? body->height() : Estimate{0, 0};
-}
-
 std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery) {
     using L = Landmark;
     static constexpr std::pair<L, L> limbs[] = {

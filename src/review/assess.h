@@ -65,9 +65,6 @@ MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook,
                       const MeasureDefinition& measure, const Clip& clip, Hand hand,
                       const std::vector<LimbTurn>& limbs = {});
 
-/// Standing height in pixels from the top of the head and the ground at Set; {0, 0} without both.
-Estimate heightOf(const DeliveryMarks& delivery);
-
 /// The scales of a delivery whose length a film of this view shows.
 std::vector<SeenLength> scalesSeen(const DeliveryMarks& delivery, View view);
 

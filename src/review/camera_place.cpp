@@ -25,6 +25,11 @@ std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery) {
     return StandingBody{crown->point, ground->point};
 }
 
+Estimate heightOf(const DeliveryMarks& delivery) {
+    const auto body = standingAtSet(delivery);
+    return body ? body->height() : Estimate{0, 0};
+}
+
 ImagePoint centreOf(const Clip& clip) {
     return {clip.width / 2.0, clip.height / 2.0};
 }

@@ -17,6 +17,8 @@ struct StandingBody {
 };
 /// Nothing until both are clicked.
 std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery);
+/// Its height; {0, 0} when there is none.
+Estimate heightOf(const DeliveryMarks& delivery);
 
 /// Of the picture: where the camera looks.
 ImagePoint centreOf(const Clip& clip);

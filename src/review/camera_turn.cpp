@@ -1,7 +1,6 @@
 #include "review/camera_turn.h"
 
 #include "kinematics/place.h"
-#include "review/assess.h"
 #include "review/camera_place.h"
 #include "review/level.h"
 

@@ -10,11 +10,11 @@
 
 namespace jg {
 
-/// Its turn by three corners of the rubber, in a film from the side. NaN as turnFromRubber(). Pure.
+/// By three corners of the rubber, in a film from the side. NaN as turnFromRubber(). Pure.
 Estimate turnByRubber(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
                       const RubberCorners& corners);
 
-/// Its turn by two things of one height. NaN as turnFromEqualHeights(), and until cameraPlaceOf() is known.
+/// By two things of one height. NaN as turnFromEqualHeights(), and until cameraPlaceOf() is known.
 /// Pure.
 Estimate turnByHeights(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
                        const std::array<Upright, 2>& uprights);

@@ -2,7 +2,6 @@
 
 #include "kinematics/geometry.h"
 #include "kinematics/roll.h"
-#include "review/assess.h"
 #include "review/camera_place.h"
 
 #include <algorithm>

@@ -1,7 +1,7 @@
 #include "review/one_person.h"
 
 #include "kinematics/geometry.h"
-#include "review/assess.h"
+#include "review/camera_place.h"
 
 #include <algorithm>
 #include <array>

@@ -20,14 +20,6 @@ std::size_t heapBytes() {
     return heap.uordblks + heap.hblkhd;
 }
 
-/// A sanitizer keeps freed memory and pads every block: what is measured would be its own. It finds leaks
-/// itself.
-#ifdef __SANITIZE_ADDRESS__
-constexpr bool kMemoryIsTheSanitizers = true;
-#else
-constexpr bool kMemoryIsTheSanitizers = false;
-#endif
-
 /// Every kind of movement: on, back, and jumps.
 void goThrough(Reader& reader) {
     const std::int64_t frames = reader.info().frames();
@@ -49,7 +41,7 @@ void goThrough(Reader& reader) {
 }
 
 TEST(Memory, ALargeFilmStaysWithinATenthOverTheBudget) {
-    if (kMemoryIsTheSanitizers) GTEST_SKIP() << "measured without a sanitizer";
+    if (test::kMemoryIsTheSanitizers) GTEST_SKIP() << "measured without a sanitizer";
     const TempFolder folder;
     shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=3840x2160:r=240:d=0.9 -c:v libx264 -preset ultrafast -g "
           "60 "
@@ -67,7 +59,7 @@ TEST(Memory, ALargeFilmStaysWithinATenthOverTheBudget) {
 }
 
 TEST(Memory, TwentyFilmsOpenedAndClosedLeaveNothing) {
-    if (kMemoryIsTheSanitizers) GTEST_SKIP() << "measured without a sanitizer";
+    if (test::kMemoryIsTheSanitizers) GTEST_SKIP() << "measured without a sanitizer";
     const TempFolder folder;
     shell("ffmpeg -v error -y -f lavfi -i testsrc2=s=640x360:r=60:d=1 -c:v libx264 -bf 2 -g 30 '" +
           (folder / "a.mp4").string() + "'");

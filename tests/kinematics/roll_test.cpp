@@ -1,5 +1,4 @@
-// The camera's roll from lines that are known to be level or upright; the last against the generator's
-// camera.
+// The camera's roll from lines that are known to be level or upright, and against the generator's camera.
 #include "kinematics/roll.h"
 
 #include "demo/camera.h"

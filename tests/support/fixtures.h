@@ -57,6 +57,14 @@ std::string squeezed(std::string text);
 /// A line of this process's status, as VmRSS or VmHWM, in bytes.
 std::size_t statusBytes(const std::string& name);
 
+/// A sanitizer keeps freed memory and pads every block: what is measured would be its own. It finds leaks
+/// itself.
+#ifdef __SANITIZE_ADDRESS__
+inline constexpr bool kMemoryIsTheSanitizers = true;
+#else
+inline constexpr bool kMemoryIsTheSanitizers = false;
+#endif
+
 /// Folder with the built executables.
 std::filesystem::path binFolder();
 
