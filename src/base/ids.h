@@ -3,6 +3,7 @@
 
 #include <compare>
 #include <cstdint>
+#include <optional>
 #include <random>
 #include <string>
 
@@ -23,13 +24,13 @@ using ReviewId = Id<struct ReviewTag>;
 using StopId = Id<struct StopTag>;
 using TakeId = Id<struct TakeTag>;
 
-/// Makes ids such as "rev-8f3a01c2d4e5". Random by default; the same from the same seed. Not thread-safe.
+/// Makes ids such as "rev-8f3a01c2d4e5...", 128 bits wide, so that several machines never meet on one. From the
+/// system's own randomness by default; the same from the same seed. Not thread-safe.
 class IdSource {
 public:
-    IdSource()
-        : engine_(std::random_device{}()) {}
+    IdSource() = default;
     explicit IdSource(std::uint64_t seed)
-        : engine_(seed) {}
+        : engine_(std::in_place, seed) {}
 
     template <typename Tag>
     Id<Tag> next(const char* prefix) {
@@ -38,7 +39,9 @@ public:
 
 private:
     std::string text(const char* prefix);
-    std::mt19937_64 engine_;
+    std::uint64_t bits();
+    std::optional<std::mt19937_64> engine_; ///< nothing = the system's
+    std::random_device system_;
 };
 
 } // namespace jg

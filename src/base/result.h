@@ -16,6 +16,7 @@ enum class ErrorCode {
     DiskFull,    ///< writing failed for want of room
     WriteFailed, ///< writing failed for another reason
     Refused,     ///< allowed input, but a rule forbids it now
+    Stale,       ///< it was changed elsewhere since it was read
     Network,     ///< a server could not be used
     Unsure,      ///< a server may or may not have taken it
     Cancelled,   ///< stopped on request
