@@ -33,15 +33,30 @@ int bodyRank(const std::string& group) {
     return group == "lower" ? 0 : group == "trunk" ? 1 : 2;
 }
 
+/// What stands first among findings whatever causes what.
+auto weightOf(const Playbook& playbook, const Finding& f) {
+    return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, f.verdict == Verdict::Nearly,
+                      bodyRank(groupOf(playbook, f.id)), -f.gapInSds, f.id);
+}
+
+using Reach = std::map<std::string, std::map<std::string, const Cause*>>;
+
+/// Whether `one` stands above `other` as its cause. Of two that cause each other the weightier one does, so that
+/// every circle has a root.
+bool above(const Playbook& playbook, const Reach& reach, const Finding& one, const Finding& other) {
+    if (one.id == other.id || !reach.at(one.id).contains(other.id)) return false;
+    if (!reach.at(other.id).contains(one.id)) return true;
+    return weightOf(playbook, one) < weightOf(playbook, other);
+}
+
 } // namespace
 
 CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findings) {
-    std::map<std::string, std::map<std::string, const Cause*>> reach;
+    Reach reach;
     for (const Finding& f : findings) reach[f.id] = consequencesOf(playbook, f.id);
     std::map<std::string, int> depth; // how many other findings stand above it
     for (const Finding& f : findings)
-        for (const Finding& other : findings)
-            if (other.id != f.id && reach[other.id].contains(f.id)) ++depth[f.id];
+        for (const Finding& other : findings) depth[f.id] += above(playbook, reach, other, f);
 
     CauseReport report;
     for (const Finding& f : findings) {

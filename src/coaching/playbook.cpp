@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <map>
 #include <stdexcept>
 
 namespace jg {
@@ -147,30 +148,33 @@ void checkIds(const Playbook& p) {
             if (!p.isFinding(id)) wrong("drill " + d.id + " serves the unknown finding " + id);
 }
 
-json parseFile(const std::filesystem::path& path) {
-    auto text = readFile(path);
-    if (!text) wrong(text.error().text);
-    return json::parse(*text);
+/// The playbook's files by name, as text.
+using Files = std::map<std::string, std::string>;
+
+const std::string& fileOf(const Files& files, const std::string& name) {
+    const auto it = files.find(name);
+    if (it == files.end()) wrong(name + " is missing");
+    return it->second;
 }
 
 template <typename Row, typename Make>
-void readRows(const std::filesystem::path& file, const char* field, std::vector<Row>& rows, Make make) {
+void readRows(const Files& files, const std::string& kind, std::vector<Row>& rows, Make make) {
+    const std::string name = kind + ".json";
     std::string at = "the file";
     try {
-        const json document = parseFile(file);
-        for (const auto& row : document.at(field)) {
+        const json document = json::parse(fileOf(files, name));
+        for (const auto& row : document.at(kind)) {
             at = "row " + std::to_string(rows.size() + 1);
             rows.push_back(make(row));
         }
     } catch (const std::exception& e) {
-        wrong(file.filename().string() + ", at " + at + ": " + e.what());
+        wrong(name + ", at " + at + ": " + e.what());
     }
 }
 
-void readApproaches(const std::filesystem::path& folder, Playbook& p) {
-    for (const auto& entry : std::filesystem::directory_iterator(folder)) {
-        if (entry.path().extension() != ".json") continue;
-        const json document = parseFile(entry.path());
+void readApproaches(const Files& files, Playbook& p) {
+    for (const auto& [name, text] : files) {
+        const json document = json::parse(text);
         if (document.value("format", "") == "juxtagraph-approach-1")
             p.approaches.push_back(approachOf(document));
     }
@@ -179,30 +183,71 @@ void readApproaches(const std::filesystem::path& folder, Playbook& p) {
     if (p.approaches.empty()) wrong("there is no approach");
 }
 
+Playbook parseFiles(const Files& files) {
+    Playbook p;
+    auto measures = parseMeasures(fileOf(files, "measures.json"));
+    if (!measures) wrong(measures.error().text);
+    p.measures = std::move(*measures);
+    readRows(files, "items", p.items, itemOf);
+    readRows(files, "causes", p.causes, causeOf);
+    readRows(files, "drills", p.drills, drillOf);
+    readApproaches(files, p);
+    checkIds(p);
+    p.text = std::make_shared<const std::string>(json(files).dump());
+    return p;
+}
+
+constexpr const char* kDepths = "depths.json";
+
+Files readFiles(const std::filesystem::path& folder) {
+    Files files;
+    std::error_code ec;
+    for (const auto& entry : std::filesystem::directory_iterator(folder, ec)) {
+        if (entry.path().extension() != ".json" || entry.path().filename() == kDepths) continue;
+        auto text = readFile(entry.path());
+        if (!text) wrong(text.error().text);
+        files[entry.path().filename().string()] = std::move(*text);
+    }
+    return files;
+}
+
+/// Rows of `live` that the frozen ones do not know: they came later.
+template <typename Row>
+void addNewer(std::vector<Row>& frozen, const std::vector<Row>& live) {
+    for (const Row& row : live)
+        if (!rowById(frozen, row.id)) frozen.push_back(row);
+}
+
 } // namespace
 
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
-    auto measures = readFile(folder / "measures.json");
-    if (!measures) return measures.error();
-    auto parsed = parseMeasures(*measures);
-    if (!parsed) return parsed.error();
-    auto depths = readFile(folder / "depths.json");
+    auto depths = readFile(folder / kDepths);
     if (!depths) return depths.error();
     auto body = BodyDepths::parse(*depths);
     if (!body) return body.error();
-    Playbook p;
-    p.measures = std::move(*parsed);
-    p.depths = std::move(*body);
     try {
-        readRows(folder / "items.json", "items", p.items, itemOf);
-        readRows(folder / "causes.json", "causes", p.causes, causeOf);
-        readRows(folder / "drills.json", "drills", p.drills, drillOf);
-        readApproaches(folder, p);
-        checkIds(p);
+        Playbook p = parseFiles(readFiles(folder));
+        p.depths = std::move(*body);
+        return p;
     } catch (const std::exception& e) {
         return fail(ErrorCode::BadInput, std::string("The playbook can't be read: ") + e.what() + ".");
     }
-    return p;
+}
+
+Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
+    if (live.text && *live.text == text) return live;
+    try {
+        Playbook p = parseFiles(json::parse(text).get<Files>());
+        p.depths = live.depths;
+        p.lengths = live.lengths;
+        addNewer(p.measures, live.measures);
+        addNewer(p.items, live.items);
+        addNewer(p.drills, live.drills);
+        return p;
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Damaged,
+                    std::string("The playbook this review was begun with can't be read: ") + e.what() + ".");
+    }
 }
 
 } // namespace jg

@@ -7,6 +7,7 @@
 #include "kinematics/catalogue.h"
 
 #include <filesystem>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -25,6 +26,7 @@ struct Approach {
     std::vector<std::string> graded;
 
     const Target* targetOf(std::string_view measure) const;
+    bool operator==(const Approach&) const = default;
 };
 
 /// A graded item with no number.
@@ -85,6 +87,8 @@ struct Playbook {
     std::vector<Drill> drills;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
+    /// What it was read from, but for the depths: a review keeps it (thawPlaybook). Null for one made by hand.
+    std::shared_ptr<const std::string> text;
 
     const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }
     const Approach* approach(std::string_view id) const;
@@ -98,5 +102,10 @@ struct Playbook {
 /// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in
 /// `folder`, and checks that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
+
+/// The playbook that a review was begun with: measures, approaches, items, causes and drills of `text`; what
+/// they do not know yet, the body's depths and the coach's choice of lengths are those of `live`. Errors:
+/// Damaged.
+Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text);
 
 } // namespace jg

@@ -1,6 +1,7 @@
 #include "coaching/target.h"
 
 #include "base/minus.h"
+#include "base/number.h"
 #include "kinematics/propagation.h"
 #include "kinematics/scale.h"
 
@@ -39,9 +40,7 @@ std::optional<T> valueIn(const Table& table, std::string_view name) {
 }
 
 std::string number(double v) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.4g", v);
-    return withMinus(text);
+    return withMinus(significant(v, 4));
 }
 
 std::string unitWord(const std::string& unit) {

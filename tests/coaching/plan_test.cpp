@@ -13,6 +13,20 @@ namespace {
 
 using test::playbook;
 
+TEST(Causes, ACircleHasARootAndEveryFindingItsPlace) {
+    Playbook book = playbook();
+    book.causes = {{"leg-spread", "trunk-forward", "says", "", "why"},
+                   {"trunk-forward", "leg-spread", "says", "", "why"},
+                   {"trunk-forward", "elbow-height", "says", "", "why"}};
+    const CauseReport r = explain(book, {{"elbow-height", Verdict::Change, 9},
+                                         {"trunk-forward", Verdict::Change, 5},
+                                         {"leg-spread", Verdict::Change, 2}});
+    ASSERT_EQ(r.roots.size(), 1U);
+    EXPECT_EQ(r.roots[0].id, "leg-spread"); // the lower body stands before the upper
+    EXPECT_EQ(r.roots[0].explains, (std::vector<std::string>{"elbow-height", "trunk-forward"}));
+    EXPECT_EQ(r.order, (std::vector<std::string>{"leg-spread", "trunk-forward", "elbow-height"}));
+}
+
 TEST(Causes, TheRootStandsBeforeWhatItExplains) {
     const CauseReport r = explain(playbook(), {{"trunk-forward", Verdict::Change, 5},
                                                {"leg-spread", Verdict::Change, 3},
