@@ -23,10 +23,10 @@ struct FullReview {
     Clip clip;
     /// With so many measures of the catalogue beside the approach's.
     explicit FullReview(std::size_t extras = 0) {
-        review.approach = *playbook.approach("load-and-drive");
+        review.judging().approach = *playbook.approach("load-and-drive");
         for (const MeasureDefinition& m : playbook.measures)
             if (review.extras.size() < extras && m.hasPoints() && m.seenFrom(View::Open) &&
-                !review.approach.targetOf(m.id))
+                !review.judging().approach.targetOf(m.id))
                 review.extras.push_back(m.id);
         clip.captureFps = 120;
         clip.frames = 300;
@@ -35,9 +35,9 @@ struct FullReview {
         const FilmOrder order;
         const Delivery d(order.knobs);
         for (const auto& [moment, timeS] : d.events())
-            review.moments[moment] = {static_cast<std::int64_t>((timeS - d.startS()) * 120), ""};
-        for (const GuideStep& s : openSteps(review, playbook, clip))
-            review.points[{s.frame, s.landmark}] = {
+            review.first().moments[moment] = {static_cast<std::int64_t>((timeS - d.startS()) * 120), ""};
+        for (const GuideStep& s : openSteps(review, review.first(), playbook, clip))
+            review.first().points[{s.frame, s.landmark}] = {
                 {projectJoints(order, d.poseAt(d.startS() + static_cast<double>(s.frame) / 120))
                      .at(s.landmark),
                  2},
@@ -47,7 +47,7 @@ struct FullReview {
 
 void assessAfterADrag(benchmark::State& state) {
     FullReview full;
-    auto& point = full.review.points.begin()->second.point.at;
+    auto& point = full.review.first().points.begin()->second.point.at;
     for (auto _ : state) {
         point.x += 0.5;
         benchmark::DoNotOptimize(assess(full.review, full.playbook, full.clip, Hand::Right));
@@ -57,7 +57,7 @@ BENCHMARK(assessAfterADrag)->Unit(benchmark::kMicrosecond);
 
 void assessFortyMeasuresAfterADrag(benchmark::State& state) {
     FullReview full(28);
-    auto& point = full.review.points.begin()->second.point.at;
+    auto& point = full.review.first().points.begin()->second.point.at;
     std::size_t numbers = 0;
     for (auto _ : state) {
         point.x += 0.05;
@@ -72,16 +72,16 @@ BENCHMARK(assessFortyMeasuresAfterADrag)->Unit(benchmark::kMicrosecond);
 /// One round solves every ghost of the review; the time is of one.
 void ghostOfAMeasure(benchmark::State& state) {
     FullReview full;
-    for (Target& t : full.review.approach.targets) // beyond what the figure does, so that all are drawn
+    for (Target& t : full.review.judging().approach.targets) // beyond what the figure does, so that all are drawn
         if (t.type == TargetType::AtLeast) t.x += 15;
     const Assessment a = assess(full.review, full.playbook, full.clip, Hand::Right);
     std::vector<const MeasureRow*> drawn;
     for (const MeasureRow& row : a.measures)
-        if (ghostOf(full.review, full.playbook, row, full.clip, Hand::Right)) drawn.push_back(&row);
+        if (ghostOf(full.review.first(), full.playbook, row, full.clip, Hand::Right)) drawn.push_back(&row);
     std::size_t next = 0;
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            ghostOf(full.review, full.playbook, *drawn[next++ % drawn.size()], full.clip, Hand::Right));
+            ghostOf(full.review.first(), full.playbook, *drawn[next++ % drawn.size()], full.clip, Hand::Right));
     state.counters["ghosts"] = static_cast<double>(drawn.size());
 }
 BENCHMARK(ghostOfAMeasure)->Unit(benchmark::kMicrosecond);

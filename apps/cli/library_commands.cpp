@@ -1,7 +1,7 @@
 #include "apps/cli/command.h"
 
 #include "desk/demo_library.h"
-#include "desk/dispatch.h"
+#include "desk/outgoing.h"
 #include "desk/length_choice.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
@@ -48,8 +48,8 @@ std::unique_ptr<Opened> openReview(const Arguments& a) {
     auto o = std::make_unique<Opened>();
     o->library = openLibrary(a.word(0, "LIB"));
     o->playbook = playbookOf(*o->library);
-    const Review review = orRefuse(o->library->review(ReviewId{a.word(1, "ID")}));
-    o->session = orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, review.submission));
+    o->session =
+        orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, ReviewId{a.word(1, "ID")}));
     if (!loadFonts(dataFolder() / "fonts"))
         throw Refusal("The fonts are missing from the data folder. Install the program again.");
     return o;
@@ -92,20 +92,24 @@ json countsAsJson(const Counts& c) {
             {"drillsWithoutDose", c.drillsWithoutDose}};
 }
 
+/// The counts kept with it; of a review that an older version kept, those of now.
+Counts countsOf(Library& library, const Playbook& book, const ReviewSummary& r) {
+    if (r.counts) return *r.counts;
+    const Athlete athlete = orRefuse(library.athlete(r.athlete));
+    const Submission submission = orRefuse(library.submission(r.submission));
+    return assess(orRefuse(library.review(r.id)), book, submission.clips, athlete.hand).counts;
+}
+
 void reviewList(const Arguments& a, std::stop_token) {
     const auto library = openLibrary(a.word(0, "LIB"));
     const Playbook book = playbookOf(*library);
     json all = json::array();
-    for (const Review& r : orRefuse(library->reviews())) {
-        const Athlete athlete = orRefuse(library->athlete(r.athlete));
-        const Submission submission = orRefuse(library->submission(r.submission));
-        const Assessment as = assess(r, book, submission.clips, athlete.hand);
+    for (const ReviewSummary& r : orRefuse(library->reviews()))
         all.push_back({{"id", r.id.value},
-                       {"athlete", athlete.fullName()},
+                       {"athlete", orRefuse(library->athlete(r.athlete)).fullName()},
                        {"date", isoDate(r.date)},
                        {"stage", idOf(r.stage)},
-                       {"counts", countsAsJson(as.counts)}});
-    }
+                       {"counts", countsAsJson(countsOf(*library, book, r))}});
     std::cout << all.dump(2) << "\n";
 }
 
@@ -113,9 +117,22 @@ void reviewShow(const Arguments& a, std::stop_token) {
     const auto o = openReview(a);
     json out = json::parse(toJson(o->session->review()));
     out["athleteName"] = o->session->athlete().fullName();
-    out["positions"] = out["moments"];
+    // What most ask for, of the delivery that the letter tells, without a way through the document.
+    for (const json& d : out["deliveries"])
+        if (d["number"] == o->session->told().delivery) {
+            out["positions"] = out["moments"] = d["moments"];
+            out["points"] = d["points"];
+            out["marks"] = d["marks"];
+        }
+    out["grades"] = json::object();
+    for (const ItemRow& item : o->session->told().items)
+        if (item.grade)
+            out["grades"][item.id] = {{"state", idOf(item.grade->state)},
+                                      {"step", item.grade->step},
+                                      {"reason", item.grade->reason},
+                                      {"delivery", item.delivery}};
     out["measures"] = json::array();
-    for (const MeasureRow& m : o->session->assessment().measures) {
+    for (const MeasureRow& m : o->session->told().measures) {
         json row = {{"id", m.id},
                     {"value", m.value.value ? json(*m.value.value) : json(nullptr)},
                     {"unit", m.value.unit},
@@ -131,7 +148,7 @@ void reviewShow(const Arguments& a, std::stop_token) {
                               {"spread", m.spread->sd}};
         out["measures"].push_back(row);
     }
-    out["counts"] = countsAsJson(o->session->assessment().counts);
+    out["counts"] = countsAsJson(o->session->told().counts);
     std::cout << out.dump(2) << "\n";
 }
 
@@ -144,7 +161,7 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
     FileStore& files = o->library->files();
     if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
     if (a.has("csv") || !any)
-        orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->playbook, o->session->assessment())));
+        orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("film"))
         orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
                                     [](double part) { showProgress(part, "narrated film"); }));
@@ -166,17 +183,10 @@ void send(const Arguments& a, std::stop_token stop) {
                   << ". Nothing was sent.\n";
         return;
     }
-    const fs::path work = o->library->folder() / "sent" / ("work-" + o->session->review().id.value);
-    auto parcel = packParcel(recipe, work, o->library->files(), stop,
-                             [](double part) { showProgress(part, "narrated film"); });
-    std::error_code ec;
-    fs::remove_all(work, ec);
-    const Parcel packed = orRefuse(std::move(parcel));
-    const OutboxItem item =
-        orRefuse(putInOutbox(*o->library, o->session->review().id, recipe, packed, o->clock, o->ids));
-    const Status sent = sendMail(server, recipe.house.coachEmail, recipe.toAddress, packed.bytes, stop);
-    orRefuse(o->session->settle(item, sent));
-    if (!sent) throw Refusal(sent.error().text + " The letter waits in the outbox.");
+    orRefuse(sendLetter(*o->library, recipe, {server, recipe.house.coachEmail}, o->clock, o->ids, stop,
+                        [](SendStep step, double part) {
+                            showProgress(part, step == SendStep::Making ? "narrated film" : "handing over");
+                        }));
 }
 
 void verify(const Arguments& a, std::stop_token) {

@@ -1,6 +1,8 @@
 // juxtagraph-cli: the core without a window.
 #include "apps/cli/command.h"
 
+#include "base/number.h"
+
 #include <QGuiApplication>
 
 #include <algorithm>
@@ -27,10 +29,8 @@ std::string Arguments::need(const std::string& name) const {
 std::optional<double> Arguments::number(const std::string& name) const {
     const auto text = value(name);
     if (!text) return std::nullopt;
-    char* end = nullptr;
-    const double v = std::strtod(text->c_str(), &end);
-    if (text->empty() || *end != '\0' || !std::isfinite(v))
-        throw WrongUse("--" + name + " wants a number, not \"" + *text + "\"");
+    const auto v = parseNumber(*text);
+    if (!v) throw WrongUse("--" + name + " wants a number with a point, not \"" + *text + "\"");
     return v;
 }
 

@@ -1,5 +1,6 @@
 #include "apps/cli/command.h"
 
+#include "base/number.h"
 #include "coaching/causes.h"
 #include "coaching/week.h"
 #include "desk/places.h"
@@ -63,11 +64,9 @@ std::vector<std::string> split(const std::string& text, char separator) {
 }
 
 double numberIn(const std::string& text, const std::string& where) {
-    char* end = nullptr;
-    const double v = std::strtod(text.c_str(), &end);
-    if (text.empty() || *end != '\0' || !std::isfinite(v))
-        throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
-    return v;
+    const auto v = parseNumber(text);
+    if (!v) throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
+    return *v;
 }
 
 /// A slot by its name, or by its landmark's id; with @frame the slots of that landmark in order.

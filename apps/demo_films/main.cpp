@@ -1,4 +1,5 @@
 // demo-films: films of generated deliveries with exact truth, one by one or many at random.
+#include "base/number.h"
 #include "base/file_store.h"
 #include "demo/film_maker.h"
 #include "demo/random_orders.h"
@@ -115,10 +116,9 @@ int main(int argc, char** argv) {
         } else if (name == "hand" && jg::handFromId(value)) {
             order.hand = *jg::handFromId(value);
         } else if (const auto option = numbers.find(name); option != numbers.end()) {
-            char* end = nullptr;
-            const double v = std::strtod(value.c_str(), &end);
-            if (value.empty() || *end != '\0' || !std::isfinite(v)) return wrongUse(word + " wants a number");
-            option->second(order, v);
+            const auto v = jg::parseNumber(value);
+            if (!v) return wrongUse(word + " wants a number with a point");
+            option->second(order, *v);
         } else {
             return wrongUse(word + " " + value + " is not understood");
         }

@@ -65,7 +65,9 @@ FilmOrder order(double heightM, int fps, View view, Hand hand, int outfit, std::
 struct Arrival {
     Athlete athlete;
     std::vector<FilmOrder> films;
-    std::string asked, pain, delivery, surface;
+    std::string asked, pain;
+    Start start;
+    Surface surface;
     std::optional<Date> promised;
     Date received;
     std::optional<DemoReviewWish> review;
@@ -121,8 +123,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {wrenFilm},
          "Is it the arm path?",
          "Elbow sore since Sunday.",
-         "wind-up",
-         "mound",
+         Start::WindUp,
+         Surface::Mound,
          addDays(today, -1),
          addDays(today, -3),
          std::nullopt},
@@ -130,8 +132,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {odalysOpen, odalysFront},
          "Why does she miss high?",
          "",
-         "wind-up",
-         "flat ground",
+         Start::WindUp,
+         Surface::FlatGround,
          today,
          addDays(today, -2),
          std::nullopt},
@@ -139,8 +141,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {ludoNow},
          "Follow-up: leg spread and elbow",
          "",
-         "stretch",
-         "mound",
+         Start::Stretch,
+         Surface::Mound,
          addDays(today, 2),
          addDays(today, -1),
          wish(Stage::Judge, 6, 11)},
@@ -148,8 +150,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {piaFilm},
          "Season's look",
          "",
-         "stretch",
-         "mound",
+         Start::Stretch,
+         Surface::Mound,
          std::nullopt,
          addDays(today, -4),
          std::nullopt},
@@ -157,8 +159,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {emekaFilm, emekaSecond, emekaThird},
          "First bullpen after the break: what changed?",
          "",
-         "stretch",
-         "mound",
+         Start::Stretch,
+         Surface::Mound,
          addDays(today, 1),
          addDays(today, -1),
          emekas},
@@ -166,8 +168,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {ludoOctober},
          "Does the leg spread grow?",
          "",
-         "stretch",
-         "mound",
+         Start::Stretch,
+         Surface::Mound,
          std::nullopt,
          addDays(today, -31),
          wish(Stage::Sent, 0, 13)},
@@ -175,8 +177,8 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
          {ludoSeptember},
          "First look",
          "",
-         "stretch",
-         "mound",
+         Start::Stretch,
+         Surface::Mound,
          std::nullopt,
          addDays(today, -61),
          wish(Stage::Sent, 0, 14)},
@@ -185,7 +187,7 @@ std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string&
 
 Status makeArrival(Library& library, const Playbook& playbook, const Arrival& arrival, const fs::path& work,
                    IdSource& ids, std::stop_token stop, const std::function<void(double)>& progress) {
-    IntakeForm form{arrival.athlete.id, {},           arrival.delivery, arrival.surface,
+    IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start, arrival.surface,
                     arrival.asked,      arrival.pain, arrival.promised};
     std::vector<LookedAt> looked;
     for (std::size_t i = 0; i < arrival.films.size(); ++i) {
@@ -207,7 +209,9 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
     auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films,
                                  *arrival.review, arrival.received, ids);
     if (!review) return review.error();
-    return library.save(*review);
+    const Assessment told = assess(*review, playbook, submission->clips, arrival.athlete.hand);
+    if (auto saved = library.save(*review, &told); !saved) return saved.error();
+    return Done{};
 }
 
 } // namespace

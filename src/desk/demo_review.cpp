@@ -44,10 +44,10 @@ void setPositions(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps
     }
 }
 
-void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order,
-                 const Delivery& d, const DemoReviewWish& wish) {
+void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playbook, const Clip& clip,
+                 const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish) {
     Wobble wobble(wish.seed + static_cast<std::uint64_t>(r.number) - 1);
-    std::vector<GuideStep> steps = openSteps(r, playbook, clip);
+    std::vector<GuideStep> steps = openSteps(review, r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
     for (const GuideStep& s : steps) {
         const Pose pose = d.poseAt(d.startS() + static_cast<double>(s.frame) / order.fps);
@@ -65,12 +65,12 @@ void clickPoints(Review& r, const Playbook& playbook, const Clip& clip, const Fi
             {{clip.width * 0.305, clip.height * 0.13}, {clip.width * 0.3055, clip.height * 0.62}}};
 }
 
-/// Positions and points of the delivery in hand.
-void markDelivery(Review& r, const Playbook& playbook, const Clip& clip, const FilmOrder& order,
-                  const DemoReviewWish& wish) {
+/// Positions and points of one delivery.
+void markDelivery(const Review& review, DeliveryMarks& marks, const Playbook& playbook, const Clip& clip,
+                  const FilmOrder& order, const DemoReviewWish& wish) {
     const Delivery d(order.knobs);
-    setPositions(r, clip, d, order.fps);
-    clickPoints(r, playbook, clip, order, d, wish);
+    setPositions(marks, clip, d, order.fps);
+    clickPoints(review, marks, playbook, clip, order, d, wish);
 }
 
 void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k,
@@ -87,11 +87,12 @@ void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const Del
                                               {"glove-firm", k.gloveReach > 0.6 ? 5 : 2},
                                               {"back-toes-down", k.backFootLift < 0.03 ? 5 : 2},
                                               {"finish-across", 4}};
-    std::vector<std::string> ids = r.approach.graded;
+    std::vector<std::string> ids = r.approach().graded;
     if (ids.size() > leaveOpen) ids.resize(ids.size() - leaveOpen);
     for (const std::string& id : ids) {
         const GradedItem* item = playbook.item(id);
-        if (item->seenFrom(clip.view)) r.grades[id] = {GradeState::Graded, steps.at(id), ""};
+        if (item->seenFrom(clip.view))
+            r.judging().grades[{r.lead, id}] = {GradeState::Graded, steps.at(id), "", {}};
     }
 }
 
@@ -106,7 +107,7 @@ void orderStops(Review& r, const Playbook& playbook, const Assessment& a, IdSour
     for (const std::string& id : rankedFaults(playbook, a).order)
         if (corrections < 2) add(id), ++corrections;
     r.stops.push_back({ids.next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
-                       r.frameOf(Moment::Plant).value_or(0), r.number});
+                       r.first().frameOf(Moment::Plant).value_or(0), r.lead});
 }
 
 /// A few steps round the stop's frame and a pointing finger, spread over the take.
@@ -119,7 +120,7 @@ void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) 
         take.events.push_back({at(0.05 + 0.02 * i), TakeEventKind::Frame, frame, {}});
     }
     ImagePoint where{clip.width * 0.5, clip.height * 0.6};
-    for (const auto& [key, mark] : r.points)
+    for (const auto& [key, mark] : r.deliveryOr(stop.delivery).points)
         if (key.frame == stop.frame) where = mark.point.at;
     for (int i = 0; i < 24; ++i)
         take.events.push_back({at(0.40 + 0.012 * i),
@@ -166,18 +167,25 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     r.id = ids.next<ReviewTag>("rev");
     r.submission = submission.id;
     r.athlete = athlete.id;
-    r.clip = clip.id;
     r.date = date;
-    r.approach = *playbook.approach("load-and-drive");
+    r.judging().approach = *playbook.approach("load-and-drive");
+    if (playbook.text) {
+        auto frozen = library.keepPlaybook(*playbook.text);
+        if (!frozen) return frozen.error();
+        r.judging().playbook = *frozen;
+    }
     r.stage = wish.until;
     r.extras = wish.extras;
-    markDelivery(r, playbook, clip, orders.front(), wish);
-    for (std::size_t i = 1; i < orders.size(); ++i) {
-        r.aside.push_back(nextDelivery(r, submission.clips.at(i), std::nullopt, submission.clips));
-        r.takeInHand(r.aside.back().number);
-        markDelivery(r, playbook, submission.clips[i], orders[i], wish);
+    r.first().clip = clip.id;
+    r.first().conditions.start = submission.start;
+    r.first().conditions.surface = submission.surface;
+    for (std::size_t i = 0; i < orders.size(); ++i) {
+        if (i > 0)
+            r.deliveries.push_back(nextDelivery(r, r.deliveries.back().number, submission.clips.at(i),
+                                                std::nullopt, submission.clips));
+        r.deliveries.back().conditions.numberInOuting = wish.firstOfOuting + static_cast<int>(i);
+        markDelivery(r, r.deliveries.back(), playbook, submission.clips[i], orders[i], wish);
     }
-    r.takeInHand(1);
     const bool half = wish.until <= Stage::Judge;
     gradeItems(r, playbook, clip, orders.front().knobs, half ? 5 : 0);
     if (half) return r;

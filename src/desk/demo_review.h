@@ -19,6 +19,7 @@ struct DemoReviewWish {
     std::size_t measuresOpen = 0; ///< landmarks left unclicked at the end
     std::uint64_t seed = 1;
     std::vector<std::string> extras = {}; ///< measures taken beside the approach's
+    int firstOfOuting = 1;                ///< number of the first pitch in its outing
 };
 
 /// A review of a submission's generated films, one order a clip, each a delivery of its own: positions and

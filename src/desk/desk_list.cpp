@@ -47,9 +47,9 @@ int minutesLeft(const Counts& c) {
     return left + (c.saidAll > c.said ? (c.saidAll - c.said) : c.saidAll == 0 ? 4 : 0);
 }
 
-std::string progressOf(const Review& r, const Counts& c) {
+std::string progressOf(Stage stage, const Counts& c) {
     const auto of = [](int done, int all) { return std::to_string(done) + " of " + std::to_string(all); };
-    switch (r.stage) {
+    switch (stage) {
     case Stage::Look:
         return "";
     case Stage::Positions:
@@ -70,44 +70,76 @@ std::string progressOf(const Review& r, const Counts& c) {
     return "";
 }
 
+/// The counts kept with it; of a review that an older version kept, those of now.
+Result<Counts> countsOf(Store& store, const Playbook& playbook, const WaitingRow& row) {
+    if (row.review->counts) return *row.review->counts;
+    auto review = store.review(row.review->id);
+    if (!review) return review.error();
+    return assess(*review, playbook, row.submission.clips, row.athlete.hand).counts;
+}
+
+Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& waiting) {
+    DeskRow row{std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, ""};
+    if (!row.review) return row;
+    auto counts = countsOf(store, playbook, {row.submission, row.athlete, row.review});
+    if (!counts) return counts.error();
+    row.minutes = minutesLeft(*counts);
+    row.progress = progressOf(row.review->stage, *counts);
+    return row;
+}
+
+/// Pain first, then by promised date, undated last.
+void sortByNeed(std::vector<DeskRow>& rows) {
+    const auto key = [](const DeskRow& r) {
+        return std::tuple(r.submission.pain.empty(), !r.submission.promised,
+                          r.submission.promised ? isoDate(*r.submission.promised) : std::string());
+    };
+    std::stable_sort(rows.begin(), rows.end(),
+                     [&](const DeskRow& a, const DeskRow& b) { return key(a) < key(b); });
+}
+
+Status addNames(Store& store, DeskList& desk) {
+    const auto add = [&](const AthleteId& id) -> Status {
+        if (desk.names.contains(id)) return Done{};
+        auto athlete = store.athlete(id);
+        if (!athlete) return athlete.error();
+        desk.names[id] = athlete->fullName();
+        return Done{};
+    };
+    for (const DeskRow& row : desk.waiting) desk.names[row.athlete.id] = row.athlete.fullName();
+    for (const Promise& p : desk.owed)
+        if (auto added = add(p.athlete); !added) return added;
+    for (const ReviewSummary& r : desk.sentLately)
+        if (auto added = add(r.athlete); !added) return added;
+    return Done{};
+}
+
 } // namespace
 
-Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today) {
+Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today) {
     DeskList desk;
-    auto athletes = library.athletes();
-    if (!athletes) return athletes.error();
-    desk.athletes = std::move(*athletes);
-    auto submissions = library.submissions();
-    if (!submissions) return submissions.error();
-    for (Submission& s : *submissions) {
-        const auto athlete = std::find_if(desk.athletes.begin(), desk.athletes.end(),
-                                          [&](const Athlete& a) { return a.id == s.athlete; });
-        if (athlete == desk.athletes.end() || s.clips.empty()) continue;
-        auto review = library.reviewOf(s.id);
-        if (!review) return review.error();
-        if (*review && (*review)->sent) {
-            if (daysBetween((*review)->sent->on, today) <= 7) desk.sentLately.push_back(**review);
-            continue;
-        }
-        DeskRow row{std::move(s), *athlete, std::move(*review), 14, ""};
-        if (row.review) {
-            const Assessment a = assess(*row.review, playbook, row.submission.clips, athlete->hand);
-            row.minutes = minutesLeft(a.counts);
-            row.progress = progressOf(*row.review, a.counts);
-        }
-        desk.waiting.push_back(std::move(row));
+    auto waiting = store.waiting();
+    if (!waiting) return waiting.error();
+    for (WaitingRow& w : *waiting) {
+        if (w.submission.clips.empty()) continue;
+        auto row = deskRow(store, playbook, std::move(w));
+        if (!row) return row.error();
+        desk.waiting.push_back(std::move(*row));
     }
-    std::stable_sort(desk.waiting.begin(), desk.waiting.end(), [](const DeskRow& a, const DeskRow& b) {
-        const auto key = [](const DeskRow& r) {
-            return std::tuple(r.submission.pain.empty(), !r.submission.promised,
-                              r.submission.promised ? isoDate(*r.submission.promised) : std::string());
-        };
-        return key(a) < key(b);
-    });
-    auto promises = library.promises();
-    if (!promises) return promises.error();
-    for (Promise& p : *promises)
-        if (!p.settled) desk.owed.push_back(std::move(p));
+    sortByNeed(desk.waiting);
+    auto owed = store.openPromises();
+    if (!owed) return owed.error();
+    desk.owed = std::move(*owed);
+    auto sent = store.sentSince(addDays(today, -7));
+    if (!sent) return sent.error();
+    desk.sentLately = std::move(*sent);
+    auto mails = store.unsentMails();
+    if (!mails) return mails.error();
+    desk.unsentMails = *mails;
+    auto count = store.athleteCount();
+    if (!count) return count.error();
+    desk.athletes = *count;
+    if (auto named = addNames(store, desk); !named) return named.error();
     return desk;
 }
 

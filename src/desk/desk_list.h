@@ -4,6 +4,7 @@
 #include "base/date.h"
 #include "library/library.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -14,7 +15,7 @@ namespace jg {
 struct DeskRow {
     Submission submission;
     Athlete athlete;
-    std::optional<Review> review;
+    std::optional<ReviewSummary> review;
     int minutes = 0;      ///< a rough guess of the work left
     std::string progress; ///< "Measuring, 9 of 13 done." or empty
 };
@@ -22,12 +23,15 @@ struct DeskRow {
 struct DeskList {
     std::vector<DeskRow> waiting; ///< pain first, then by promised date, undated last
     std::vector<Promise> owed;
-    std::vector<Review> sentLately; ///< within seven days
-    std::vector<Athlete> athletes;
+    std::vector<ReviewSummary> sentLately; ///< within seven days
+    std::map<AthleteId, std::string> names; ///< of everybody named above
+    int athletes = 0;                       ///< in the whole library
+    int unsentMails = 0;
 };
 
-/// Errors: those of reading the library.
-Result<DeskList> readDesk(Library& library, const Playbook& playbook, Date today);
+/// A review whose results an older version did not keep is assessed once here. Errors: those of reading the
+/// store.
+Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today);
 
 /// "promised for yesterday", "for tonight", "for Friday", "for 4 December", "no date".
 std::string promisedInWords(const std::optional<Date>& promised, Date today);

@@ -39,25 +39,24 @@ void sayGhosts(FilmRecipe& recipe) {
 
 void fillGhosts(ToldDelivery& told, const Playbook& playbook, const Clip& clip, Hand hand) {
     for (const MeasureRow& row : told.assessment.measures)
-        if (auto ghost = ghostOf(told.review, playbook, row, clip, hand))
+        if (auto ghost = ghostOf(told.marks, playbook, row, clip, hand))
             told.ghosts[row.id] = *std::move(ghost);
 }
 
-/// The deliveries beside the one in hand that a stop or a correction shows.
-std::set<int> othersShown(const Review& review, const LetterModel& letter) {
+/// The deliveries beside the lead that a stop or a correction shows.
+std::set<int> othersShown(const Review& review, int lead, const LetterModel& letter) {
     std::set<int> numbers;
     for (const Stop& s : review.stops) numbers.insert(s.delivery);
     for (const LetterCorrection& c : letter.corrections) numbers.insert(c.delivery);
-    std::erase_if(numbers, [&](int n) { return n == review.number || !review.delivery(n); });
+    std::erase_if(numbers, [&](int n) { return n == lead || !review.delivery(n); });
     return numbers;
 }
 
 ToldDelivery tell(const ReviewSession& session, const Library& library, int number) {
-    ToldDelivery told{session.review(), {}, {}, {}};
-    told.review.takeInHand(number);
+    ToldDelivery told{session.review().deliveryOr(number), {}, {}, {}};
     const auto& clips = session.submission().clips;
-    told.assessment = assess(told.review, session.playbook(), clips, session.athlete().hand);
-    const Clip& clip = filmOf(told.review, clips);
+    told.assessment = assess(session.review(), session.playbook(), clips, session.athlete().hand, number);
+    const Clip& clip = filmOf(told.marks, clips);
     fillGhosts(told, session.playbook(), clip, session.athlete().hand);
     told.clip = library.mediaPath(clip);
     return told;
@@ -66,17 +65,20 @@ ToldDelivery tell(const ReviewSession& session, const Library& library, int numb
 } // namespace
 
 DispatchRecipe previewRecipe(const ReviewSession& session) {
-    auto& library = const_cast<ReviewSession&>(session).library();
+    const Library& library = session.library();
+    const auto& clips = session.submission().clips;
     DispatchRecipe r;
     r.film.review = session.review();
     r.film.playbook = session.playbook();
-    r.film.assessment = session.assessment();
+    r.film.assessment = session.told();
     r.film.letter = session.letter();
-    fillGhosts(r.film, r.film.playbook, session.clip(), session.athlete().hand);
-    for (const int number : othersShown(r.film.review, r.film.letter))
+    r.film.marks = r.film.review.deliveryOr(r.film.assessment.delivery);
+    const Clip& clip = filmOf(r.film.marks, clips);
+    fillGhosts(r.film, r.film.playbook, clip, session.athlete().hand);
+    for (const int number : othersShown(r.film.review, r.film.marks.number, r.film.letter))
         r.film.others.push_back(tell(session, library, number));
     sayGhosts(r.film);
-    r.film.clip = library.mediaPath(session.clip());
+    r.film.clip = library.mediaPath(clip);
     r.film.takesFolder = library.takePath("");
     r.house = session.house();
     r.athleteFirstName = session.athlete().firstName;
@@ -86,7 +88,7 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
 
 Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     const Date today = session.clock().today();
-    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.assessment(),
+    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.told(),
                                              session.athlete(), session.submission(), today);
     for (const SendProblem& p : problems)
         if (p.stop) return fail(ErrorCode::Refused, p.text);
@@ -102,16 +104,15 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
 namespace {
 
 /// A review sent before keeps its day and its promise.
-Status recordSent(Library& library, const ReviewId& id, const std::string& to, const Clock& clock) {
-    auto review = library.review(id);
+Status recordSent(Store& store, const ReviewId& id, const std::string& to, const Clock& clock) {
+    const Status marked = store.markSent(id, SentRecord{clock.today(), to});
+    if (!marked) return marked.error().code == ErrorCode::Refused ? Status(Done{}) : marked;
+    auto review = store.review(id);
     if (!review) return review.error();
-    if (review->sent) return Done{};
-    auto athlete = library.athlete(review->athlete);
+    if (!review->plan.nextLook) return Done{};
+    auto athlete = store.athlete(review->athlete);
     if (!athlete) return athlete.error();
-    review->sent = SentRecord{clock.today(), to};
-    review->stage = Stage::Sent;
-    if (auto stored = library.save(*review); !stored || !review->plan.nextLook) return stored;
-    return library.save(
+    return store.save(
         Promise{athlete->id, "Next look at " + athlete->firstName, review->plan.nextLook, false, 0});
 }
 
@@ -130,7 +131,7 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
         const std::string about = pictured(recipe, told, c.finding);
         stills[c.finding] = renderStill(
             *picture,
-            sceneFor(told.review, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
+            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
             960, true);
     }
     return stills;
@@ -216,12 +217,12 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     return item;
 }
 
-Status settleMail(Library& library, OutboxItem item, const Status& result, const Clock& clock) {
+Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock) {
     item.at = clock.nowUnix();
     item.reason = result ? "" : result.error().text;
     item.state = result ? "sent" : result.error().code == ErrorCode::Unsure ? "unsure" : "failed";
-    if (auto stored = library.save(item); !stored || !result) return stored;
-    return recordSent(library, item.review, item.recipient, clock);
+    if (auto stored = store.save(item); !stored || !result) return stored;
+    return recordSent(store, item.review, item.recipient, clock);
 }
 
 MailServer mailServerOf(Library& library, const std::string& password) {

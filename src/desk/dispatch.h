@@ -53,8 +53,8 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
 
 /// Keeps how sending ended; once it went out, the review is marked as sent today and its next look promised
 /// (a review sent before stays as it was).
-/// Errors: those of Library.
-Status settleMail(Library& library, OutboxItem item, const Status& result, const Clock& clock);
+/// Errors: those of Store.
+Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock);
 
 /// The server from the library's settings; the password is the caller's.
 MailServer mailServerOf(Library& library, const std::string& password);

@@ -20,7 +20,7 @@ void add(FollowedPath& path, const PathStretch& stretch, const Followed& followe
 } // namespace
 
 Result<FollowPlan> followPlan(ReviewSession& session) {
-    FollowPlan plan{filesOf(session.library(), session.clip()), stretchesToFollow(session.review())};
+    FollowPlan plan{filesOf(session.library(), session.clip()), stretchesToFollow(session.delivery())};
     if (plan.stretches.empty())
         return fail(ErrorCode::Refused,
                     "Click a joint on two frames first; then it is followed between them.");

@@ -1,4 +1,4 @@
-// Follows a review's clicked landmarks through its film.
+// Follows the clicked landmarks of a delivery through its film.
 #pragma once
 
 #include "desk/clip_files.h"

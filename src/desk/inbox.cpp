@@ -11,15 +11,21 @@ void Inbox::put(std::function<void()> work) {
     QCoreApplication::postEvent(this, new QEvent(QEvent::User));
 }
 
+std::function<void()> Inbox::next() {
+    const std::lock_guard lock(mutex_);
+    if (waiting_.empty()) return {}; // it was drained before its event came
+    std::function<void()> work = std::move(waiting_.front());
+    waiting_.pop_front();
+    return work;
+}
+
+void Inbox::drain() {
+    while (const auto work = next()) work();
+}
+
 bool Inbox::event(QEvent* event) {
     if (event->type() != QEvent::User) return QObject::event(event);
-    std::function<void()> next;
-    {
-        const std::lock_guard lock(mutex_);
-        next = std::move(waiting_.front());
-        waiting_.pop_front();
-    }
-    next(); // it may close what owns this
+    if (const auto work = next()) work(); // it may close what owns this
     return true;
 }
 

@@ -17,9 +17,12 @@ public:
     using QObject::QObject;
     /// Any thread; while the inbox lives.
     void put(std::function<void()> work);
+    /// Does all that waits now; in the thread that made it.
+    void drain();
     bool event(QEvent* event) override;
 
 private:
+    std::function<void()> next(); ///< nothing when none waits
     std::mutex mutex_;
     std::deque<std::function<void()>> waiting_;
 };

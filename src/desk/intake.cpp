@@ -123,13 +123,9 @@ Status saveStill(Library& library, const Clip& clip, const Picture& still) {
 
 } // namespace
 
-Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
-                          const Clock& clock, IdSource& ids) {
-    if (form.films.empty())
-        return fail(ErrorCode::BadInput, "There is no film in this submission. Add at least one.");
-    if (looked.size() != form.films.size()) return fail(ErrorCode::Internal, "Not every film was looked at.");
-    auto athlete = library.athlete(form.athlete);
-    if (!athlete) return athlete.error();
+namespace {
+
+Submission submissionFrom(const IntakeForm& form, const Clock& clock, IdSource& ids) {
     Submission s;
     s.id = ids.next<SubmissionTag>("sub");
     s.athlete = form.athlete;
@@ -137,20 +133,44 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
     s.promised = form.promised;
     s.asked = form.asked;
     s.pain = form.pain;
-    s.delivery = form.delivery;
+    s.start = form.start;
     s.surface = form.surface;
+    return s;
+}
+
+} // namespace
+
+Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
+                          const Clock& clock, IdSource& ids, std::stop_token stop,
+                          const std::function<void(double)>& progress) {
+    if (form.films.empty())
+        return fail(ErrorCode::BadInput, "There is no film in this submission. Add at least one.");
+    if (looked.size() != form.films.size()) return fail(ErrorCode::Internal, "Not every film was looked at.");
+    if (!form.newAthlete)
+        if (auto athlete = library.athlete(form.athlete); !athlete) return athlete.error();
+    Submission s = submissionFrom(form, clock, ids);
+    const auto undone = [&](Error why) {
+        for (const Clip& c : s.clips) library.dropUnusedMedia(c);
+        return why;
+    };
+    const auto all = static_cast<double>(form.films.size());
     for (std::size_t i = 0; i < form.films.size(); ++i) {
         Clip clip = clipFrom(form.films[i], looked[i], form.athlete, ids);
-        auto hash = library.addMedia(form.films[i].path);
-        if (!hash) return hash.error();
+        auto hash = library.addMedia(form.films[i].path, stop, [&](double part) {
+            if (progress) progress((static_cast<double>(i) + part) / all);
+        });
+        if (!hash) return undone(hash.error());
         clip.mediaHash = *hash;
         if (form.films.size() == 1)
             clip.check.push_back("Only one view: what the " + std::string(nameOf(clip.view)) +
                                  " can't show stays open.");
-        if (auto saved = saveStill(library, clip, looked[i].still); !saved) return saved.error();
+        const Status still = saveStill(library, clip, looked[i].still);
         s.clips.push_back(std::move(clip));
+        if (!still) return undone(still.error());
     }
-    if (auto stored = library.save(s); !stored) return stored.error();
+    if (stop.stop_requested()) return undone(fail(ErrorCode::Cancelled, "Stopped. Nothing was taken in."));
+    const Athlete* fresh = form.newAthlete ? &*form.newAthlete : nullptr;
+    if (auto stored = library.save(s, fresh); !stored) return undone(stored.error());
     return s;
 }
 

@@ -24,9 +24,10 @@ struct IntakeFilm {
 /// Everything asked when films come in.
 struct IntakeForm {
     AthleteId athlete;
+    std::optional<Athlete> newAthlete; ///< kept together with the films, or not at all
     std::vector<IntakeFilm> films;
-    std::string delivery = "stretch";
-    std::string surface = "mound";
+    Start start = Start::Stretch;
+    Surface surface = Surface::Mound;
     std::string asked;
     std::string pain;
     std::optional<Date> promised;
@@ -48,10 +49,12 @@ CheckQuestion questionFor(View view, Hand hand, double statedFps = 0);
 Result<LookedAt> lookAtFilm(const std::filesystem::path& path, const CheckQuestion& question = {},
                             std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
-/// Stores a submission whose films were looked at (same order). All or nothing: a refused film stores
-/// nothing. Errors: BadInput, those of Library.
+/// Stores a submission whose films were looked at (same order), with its athlete when they are new. All or
+/// nothing: what was copied for it goes again when it can't be kept. Any one thread. Errors: BadInput,
+/// Cancelled, those of Library.
 Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
-                          const Clock& clock, IdSource& ids);
+                          const Clock& clock, IdSource& ids, std::stop_token stop = {},
+                          const std::function<void(double)>& progress = {});
 
 /// The small still of a clip, made at intake; may be missing.
 std::filesystem::path stillPath(const Library& library, const Clip& clip);

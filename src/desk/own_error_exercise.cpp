@@ -88,25 +88,27 @@ std::vector<Showing> shuffled(std::size_t pictures, std::uint64_t seed) {
 } // namespace
 
 Result<std::vector<OwnFrame>> ownFrames(Library& library, std::size_t most) {
-    auto reviews = library.reviews();
+    constexpr int kNewest = 40; // further back nobody remembers the picture either
+    auto reviews = library.reviews(kNewest);
     if (!reviews) return reviews.error();
-    std::stable_sort(reviews->begin(), reviews->end(),
-                     [](const auto& a, const auto& b) { return a.date > b.date; });
     std::vector<OwnFrame> frames;
-    for (const Review& r : *reviews) {
+    for (const ReviewSummary& summary : *reviews) {
         if (frames.size() >= most) break;
-        auto submission = library.submission(r.submission);
-        if (!submission) continue;
+        auto review = library.review(summary.id);
+        auto submission = library.submission(summary.submission);
+        if (!review || !submission) continue;
+        const DeliveryMarks& d = review->first();
         const auto clip = std::find_if(submission->clips.begin(), submission->clips.end(),
-                                       [&](const Clip& c) { return c.id == r.clip; });
+                                       [&](const Clip& c) { return c.id == d.clip; });
         const Angle& angle = kAngles[frames.size() % kAngles.size()];
-        const auto frame = r.frameOf(angle.at);
+        const auto frame = d.frameOf(angle.at);
         if (clip == submission->clips.end() || !frame) continue;
         const bool clicked = std::all_of(angle.joints.begin(), angle.joints.end(),
-                                         [&](Landmark l) { return r.seenPoint(*frame, l); });
+                                         [&](Landmark l) { return d.seenPoint(*frame, l); });
         if (clicked)
-            frames.push_back({library.mediaPath(*clip), r.id.value + "-" + std::string(info(angle.at).id),
-                              *frame, angle.joints});
+            frames.push_back({library.mediaPath(*clip),
+                              summary.id.value + "-" + std::string(info(angle.at).id), *frame,
+                              angle.joints});
     }
     return frames;
 }

@@ -1,7 +1,7 @@
 #include "desk/review_session.h"
 
-#include "desk/dispatch.h"
 #include "desk/own_error_exercise.h"
+#include "film/film_info.h"
 
 #include "review/deliveries.h"
 #include "review/positions.h"
@@ -12,45 +12,94 @@ namespace jg {
 
 ReviewSession::ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids)
     : library_(library)
-    , playbook_(playbook)
+    , live_(playbook)
     , clock_(clock)
     , ids_(ids) {}
 
-Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
-                                                           const Clock& clock, IdSource& ids,
-                                                           const SubmissionId& submission,
-                                                           const std::string& approach) {
+Result<std::unique_ptr<ReviewSession>>
+ReviewSession::open(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids,
+                    const SubmissionId& submission, const std::string& approach,
+                    const MakeKeeper& makeKeeper) {
+    auto found = library.reviewOf(submission);
+    if (!found) return found.error();
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
-    if (auto loaded = session->load(submission, approach); !loaded) return loaded.error();
+    if (auto loaded = session->load(std::move(*found), submission, approach, makeKeeper); !loaded)
+        return loaded.error();
     return session;
 }
 
-Status ReviewSession::load(const SubmissionId& id, const std::string& approachId) {
+Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
+                                                           const Clock& clock, IdSource& ids,
+                                                           const ReviewId& review) {
+    auto found = library.review(review);
+    if (!found) return found.error();
+    std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
+    const SubmissionId submission = found->submission;
+    if (auto loaded = session->load(std::move(*found), submission, "", {}); !loaded) return loaded.error();
+    return session;
+}
+
+Status ReviewSession::loadPeople(const SubmissionId& id) {
     auto submission = library_.submission(id);
     if (!submission) return submission.error();
-    submission_ = std::move(*submission);
-    if (submission_.clips.empty()) return fail(ErrorCode::NotFound, "This submission holds no film.");
-    auto athlete = library_.athlete(submission_.athlete);
+    if (submission->clips.empty()) return fail(ErrorCode::NotFound, "This submission holds no film.");
+    auto athlete = library_.athlete(submission->athlete);
     if (!athlete) return athlete.error();
+    submission_ = std::move(*submission);
     athlete_ = std::move(*athlete);
-    auto found = library_.reviewOf(id);
-    if (!found) return found.error();
-    if (*found) {
-        review_ = std::move(**found);
-    } else {
-        const Approach* approach = playbook_.approach(approachId);
-        if (!approach)
-            return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
-        review_.id = ids_.next<ReviewTag>("rev");
-        review_.submission = id;
-        review_.athlete = athlete_.id;
-        review_.clip = submission_.clips.front().id;
-        review_.date = clock_.today();
-        review_.approach = *approach;
-        if (auto stored = save(); !stored) return stored;
+    return Done{};
+}
+
+Status ReviewSession::begin(const SubmissionId& submission, const std::string& approachId) {
+    const Approach* approach = live_.approach(approachId);
+    if (!approach)
+        return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
+    review_.id = ids_.next<ReviewTag>("rev");
+    review_.submission = submission;
+    review_.athlete = athlete_.id;
+    review_.date = clock_.today();
+    review_.first().clip = submission_.clips.front().id;
+    review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
+    review_.judging().approach = *approach;
+    if (library_.readOnly()) return Done{}; // it can be looked at
+    if (live_.text) {
+        auto kept = library_.keepPlaybook(*live_.text);
+        if (!kept) return kept.error();
+        review_.judging().playbook = *kept;
     }
+    auto revision = library_.save(review_, nullptr);
+    if (!revision) return revision.error();
+    review_.revision = *revision;
+    return Done{};
+}
+
+Status ReviewSession::thaw() {
+    const std::string& hash = review_.judging().playbook;
+    book_ = live_;
+    if (hash.empty()) return Done{};
+    auto text = library_.playbookText(hash);
+    if (!text) return text.error();
+    auto thawed = thawPlaybook(live_, *text);
+    if (!thawed) return thawed.error();
+    book_ = std::move(*thawed);
+    return Done{};
+}
+
+Status ReviewSession::load(std::optional<Review> found, const SubmissionId& submission,
+                           const std::string& approach, const MakeKeeper& makeKeeper) {
+    if (auto people = loadPeople(submission); !people) return people;
+    if (found)
+        review_ = std::move(*found);
+    else if (auto begun = begin(submission, approach); !begun)
+        return begun;
+    if (auto thawed = thaw(); !thawed) return thawed;
+    if (review_.sent)
+        if (auto kept = library_.results(review_.id)) sentResults_ = std::move(*kept);
     // A record that can't be read only takes away the finer error.
     if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
+    keeper_ = makeKeeper ? makeKeeper(library_, review_.revision)
+                         : std::make_unique<DirectKeeper>(library_, review_.revision);
+    connect(keeper_.get(), &ReviewKeeper::changed, this, &ReviewSession::keepChanged);
     assessAnew(); // nobody listens yet
     return Done{};
 }
@@ -61,7 +110,7 @@ House ReviewSession::house() const {
 }
 
 LetterModel ReviewSession::letter() const {
-    return writeLetter(review_, playbook_, assessment_, athlete_, submission_, house());
+    return writeLetter(review_, book_, told_, athlete_, submission_, house());
 }
 
 double ReviewSession::clickSigmaPx(Landmark landmark) const {
@@ -69,104 +118,212 @@ double ReviewSession::clickSigmaPx(Landmark landmark) const {
                             clip_.height > 0 ? clip_.height : kErrorHeightPx);
 }
 
-Status ReviewSession::save() {
-    auto stored = library_.save(review_);
-    if (stored) Q_EMIT saved(QString::fromStdString(clock_.timeOfDay()));
-    return stored;
+void ReviewSession::keep() {
+    unkept_ = history_.inGesture();
+    if (!unkept_) keeper_->keep(review_, told_);
+}
+
+void ReviewSession::endGesture() {
+    history_.endGesture();
+    if (unkept_) keep();
 }
 
 void ReviewSession::assessAnew() {
-    clip_ = filmOf(review_, submission_.clips);
-    assessment_ = assess(review_, playbook_, submission_.clips, athlete_.hand);
+    clip_ = filmOf(delivery(), submission_.clips);
+    assessment_ = assess(review_, book_, submission_.clips, athlete_.hand, inHand());
+    if (sentResults_)
+        told_ = *sentResults_;
+    else if (inHand() == review_.deliveryOr(review_.lead).number)
+        told_ = assessment_;
+    else
+        told_ = assess(review_, book_, submission_.clips, athlete_.hand);
+    if (sentResults_ && inHand() == told_.delivery) assessment_ = told_;
     Q_EMIT changed();
 }
 
-Status ReviewSession::perform(const Edit& edit) {
+void ReviewSession::playbookChanged() {
+    // It was read when the review was opened; what is new is added to it.
+    if (auto thawed = thaw(); !thawed) book_ = live_;
+    assessAnew();
+}
+
+Status ReviewSession::peopleChanged() {
+    auto read = loadPeople(submission_.id);
+    assessAnew();
+    return read;
+}
+
+Status ReviewSession::mayEdit() const {
     if (review_.sent)
         return fail(ErrorCode::Refused,
-                    "This review was sent and stays as it was sent. Begin a new one to go on.");
-    history_.perform(review_, edit);
-    auto stored = save();
-    if (!stored) {
-        history_.undo(review_);
-        Q_EMIT refused(QString::fromStdString(stored.error().text));
+                    "This review was sent and stays as it was sent. To go on, begin a new one of these films "
+                    "(Ctrl+Shift+N).");
+    if (library_.readOnly())
+        return fail(ErrorCode::Refused, "This library can only be read: its folder is write-protected.");
+    if (held_)
+        return fail(ErrorCode::Refused, "The letter is being sent. Wait for it, or cancel it first.");
+    if (keepState() == KeepState::Elsewhere) return keepError();
+    return Done{};
+}
+
+Status ReviewSession::setFilm(View view, double statedFps) {
+    if (auto may = mayEdit(); !may) return may;
+    Submission changed = submission_;
+    for (Clip& c : changed.clips) {
+        if (c.id != clip_.id) continue;
+        c.view = view;
+        if (statedFps > 0) c.captureFps = statedFps, c.captureSource = idOf(RateSource::Stated);
     }
+    if (changed == submission_) return Done{};
+    if (auto kept = library_.save(changed); !kept) return kept;
+    return peopleChanged();
+}
+
+Status ReviewSession::perform(const Edit& edit) {
+    if (auto may = mayEdit(); !may) return may;
+    if (!canApply(review_, edit))
+        return fail(ErrorCode::Refused, "The delivery this belongs to is no longer part of the review.");
+    history_.perform(review_, edit);
     assessAnew();
-    return stored;
+    keep();
+    return Done{};
+}
+
+Status ReviewSession::perform(const std::string& label, std::vector<Change> changes) {
+    return perform({label, std::move(changes), inHand()});
 }
 
 bool ReviewSession::undo() {
-    if (review_.sent || !history_.undo(review_)) return false;
-    if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
+    const auto delivery = mayEdit() ? history_.undo(review_) : std::nullopt;
+    if (!delivery) return false;
+    if (review_.delivery(*delivery)) inHand_ = *delivery;
     assessAnew();
+    keep();
     return true;
 }
 
 bool ReviewSession::redo() {
-    if (review_.sent || !history_.redo(review_)) return false;
-    if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
+    const auto delivery = mayEdit() ? history_.redo(review_) : std::nullopt;
+    if (!delivery) return false;
+    if (review_.delivery(*delivery)) inHand_ = *delivery;
     assessAnew();
+    keep();
     return true;
 }
 
-Status ReviewSession::setStage(Stage stage) {
-    if (review_.sent || review_.stage == stage) return Done{};
+void ReviewSession::setStage(Stage stage) {
+    if (!mayEdit() || review_.stage == stage) return;
     review_.stage = stage;
-    return save();
+    keep();
 }
 
 Status ReviewSession::lookAt(const ClipId& id, std::optional<FrameSpan> cut) {
     const auto& clips = submission_.clips;
     const auto clip = std::find_if(clips.begin(), clips.end(), [&](const Clip& c) { return c.id == id; });
     if (clip == clips.end()) return fail(ErrorCode::NotFound, "That film is not part of this submission.");
-    if (review_.clip == id && review_.cut == cut) return Done{};
-    for (const DeliveryMarks& d : review_.aside)
+    const DeliveryMarks& now = delivery();
+    if (now.clip == id && now.cut == cut) return Done{};
+    for (const DeliveryMarks& d : review_.deliveries)
         if (d.clip == id && d.cut == cut) return takeInHand(d.number), Done{};
-    if (review_.clip == id && (review_.blank() || (cut && !review_.cut && mayCut(review_, *cut))))
-        return setCut(cut);
-    const DeliveryMarks fresh = nextDelivery(review_, *clip, cut, clips);
-    const Edit edit{"Look at another delivery", {SetAside{fresh.number, fresh}}};
+    if (now.clip == id && (now.blank() || (cut && !now.cut && mayCut(now, *cut)))) return setCut(cut);
+    const DeliveryMarks fresh = nextDelivery(review_, now.number, *clip, cut, clips);
+    const Edit edit{"Look at another delivery", {SetDelivery{fresh.number, fresh}}, fresh.number};
     if (auto done = perform(edit); !done) return done;
     takeInHand(fresh.number);
     return Done{};
 }
 
-void ReviewSession::takeInHand(int delivery) {
-    if (delivery == review_.number || !review_.delivery(delivery)) return;
-    review_.takeInHand(delivery);
-    if (!review_.sent)
-        if (auto stored = save(); !stored) Q_EMIT refused(QString::fromStdString(stored.error().text));
+void ReviewSession::takeInHand(int number) {
+    if (number == inHand() || !review_.delivery(number)) return;
+    inHand_ = number;
     assessAnew();
 }
 
 std::vector<int> ReviewSession::deliveries() const {
-    std::vector<int> numbers = {review_.number};
-    for (const DeliveryMarks& d : review_.aside)
-        if (!d.blank()) numbers.push_back(d.number);
-    std::sort(numbers.begin(), numbers.end());
+    std::vector<int> numbers;
+    for (const DeliveryMarks& d : review_.deliveries)
+        if (!d.blank() || d.number == inHand()) numbers.push_back(d.number);
     return numbers;
 }
 
 Status ReviewSession::setPitch(int pitch) {
-    return perform({"Say which pitch it shows", {SetPitch{pitch}}});
+    return perform("Say which pitch it shows", {SetPitch{pitch}});
 }
 
 Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
-    if (auto may = mayLieAt(review_, moment, frame, clip_.frames); !may) return may;
-    return perform({"Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}}});
+    if (auto may = mayLieAt(delivery(), moment, frame, clip_.frames); !may) return may;
+    return perform("Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}});
 }
 
 Status ReviewSession::setCut(std::optional<FrameSpan> cut) {
     if (cut)
-        if (auto may = mayCut(review_, *cut); !may) return may;
-    return perform({cut ? "Review this delivery" : "Review the whole film", {SetCut{cut}}});
+        if (auto may = mayCut(delivery(), *cut); !may) return may;
+    return perform(cut ? "Review this delivery" : "Review the whole film", {SetCut{cut}});
 }
 
-Status ReviewSession::settle(const OutboxItem& item, const Status& result) {
-    auto stored = settleMail(library_, item, result, clock_);
-    if (auto now = library_.review(review_.id)) review_ = std::move(*now);
-    Q_EMIT changed();
-    return stored;
+Evidence ReviewSession::evidenceFor(const std::string& item, std::optional<std::int64_t> frame) const {
+    Evidence e{frame, {}, clock_.nowUnix()};
+    for (const Cause& cause : book_.causes) {
+        if (cause.from != item && cause.to != item) continue;
+        const MeasureRow* row = assessment_.measure(cause.from == item ? cause.to : cause.from);
+        if (row && row->value.value)
+            e.numbers.push_back({row->id, *row->value.value, row->value.sd, row->value.unit});
+    }
+    return e;
+}
+
+Status ReviewSession::grade(const std::string& item, std::optional<Grade> grade,
+                            std::optional<std::int64_t> frame) {
+    const GradedItem* known = book_.item(item);
+    const std::string name = known ? known->name : item;
+    if (grade) grade->evidence = evidenceFor(item, frame);
+    return perform(grade ? "Grade: " + name : "Take the grade away",
+                   {SetGrade{0, {inHand(), item}, std::move(grade)}});
+}
+
+Status ReviewSession::reload() {
+    keeper_->flush();
+    auto now = library_.review(review_.id);
+    if (!now) return now.error();
+    review_ = std::move(*now);
+    keeper_->rebase(review_.revision);
+    if (review_.sent)
+        if (auto kept = library_.results(review_.id)) sentResults_ = std::move(*kept);
+    assessAnew();
+    return Done{};
+}
+
+Status ReviewSession::beginAnother() {
+    keeper_->flush();
+    Review next;
+    next.id = ids_.next<ReviewTag>("rev");
+    next.submission = review_.submission;
+    next.athlete = review_.athlete;
+    next.date = clock_.today();
+    next.stage = Stage::Positions;
+    next.deliveries = review_.deliveries;
+    next.lead = review_.lead;
+    next.extras = review_.extras;
+    const Approach* newest = live_.approach(review_.approach().id);
+    next.judging().approach = newest ? *newest : review_.approach();
+    if (live_.text && newest) {
+        auto kept = library_.keepPlaybook(*live_.text);
+        if (!kept) return kept.error();
+        next.judging().playbook = *kept;
+    } else {
+        next.judging().playbook = review_.judging().playbook;
+    }
+    auto revision = library_.save(next, nullptr);
+    if (!revision) return revision.error();
+    next.revision = *revision;
+    review_ = std::move(next);
+    sentResults_.reset();
+    history_ = History{};
+    keeper_->rebase(*revision);
+    if (auto thawed = thaw(); !thawed) return thawed;
+    assessAnew();
+    keep();
+    return Done{};
 }
 
 } // namespace jg

@@ -1,8 +1,9 @@
-// One open review: edits with undo, saved after each, always assessed.
+// One review being worked on: every edit assessed at once and handed to the disk.
 #pragma once
 
 #include "base/date.h"
 #include "base/ids.h"
+#include "desk/review_keeper.h"
 #include "library/library.h"
 #include "review/assess.h"
 #include "review/edit.h"
@@ -11,30 +12,48 @@
 
 #include <QObject>
 
+#include <functional>
 #include <memory>
 
 namespace jg {
 
-/// The review the window works on. Lives in the window's thread. Every edit is saved before changed() comes.
+/// Makes what keeps a review that was read at a revision.
+using MakeKeeper = std::function<std::unique_ptr<ReviewKeeper>(Library&, std::int64_t revision)>;
+
+/// The review the window works on, and which of its deliveries is in hand. Lives in the window's thread. Every
+/// edit goes to the keeper before changed() comes.
 class ReviewSession : public QObject {
     Q_OBJECT
 public:
-    /// Opens the review of a submission, or begins one by the approach. Errors: NotFound, Damaged,
-    /// WriteFailed.
+    /// Opens the newest review of a submission, or begins one by the approach. `makeKeeper` is a DirectKeeper's
+    /// when it is empty. Errors: NotFound, Damaged, WriteFailed.
     static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
                                                        const Clock& clock, IdSource& ids,
                                                        const SubmissionId& submission,
-                                                       const std::string& approach = "load-and-drive");
+                                                       const std::string& approach = "load-and-drive",
+                                                       const MakeKeeper& makeKeeper = {});
+    /// A review by its id, were it the newest or not.
+    static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
+                                                       const Clock& clock, IdSource& ids,
+                                                       const ReviewId& review);
 
     const Review& review() const { return review_; }
+    /// The delivery in hand.
+    const DeliveryMarks& delivery() const { return review_.deliveryOr(inHand_); }
+    int inHand() const { return delivery().number; }
     const Athlete& athlete() const { return athlete_; }
     const Submission& submission() const { return submission_; }
+    /// The film of the delivery in hand.
     const Clip& clip() const { return clip_; }
+    /// As seen from the delivery in hand.
     const Assessment& assessment() const { return assessment_; }
-    const Playbook& playbook() const { return playbook_; }
-    Library& library() { return library_; }
+    /// As the letter tells it: from the review's lead. What was sent keeps its results as they were computed.
+    const Assessment& told() const { return told_; }
+    /// The playbook this review was begun with.
+    const Playbook& playbook() const { return book_; }
+    Library& library() const { return library_; }
     const Clock& clock() const { return clock_; }
-    IdSource& ids() { return ids_; }
+    IdSource& ids() const { return ids_; }
     bool pain() const { return !submission_.pain.empty(); }
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
@@ -42,23 +61,37 @@ public:
     /// Standard error of a click on a landmark in this film, by the coach's own exercise.
     double clickSigmaPx(Landmark landmark) const;
 
-    /// Assesses anew and tells: after an edit, or when the playbook changed.
-    void assessAnew();
-    /// Applies, saves, assesses. Errors: those of saving; then the edit is taken back.
+    /// The library's playbook has changed: assesses anew and tells.
+    void playbookChanged();
+    /// The athlete or the submission was changed in the library: reads them again and tells. Errors: those of
+    /// reading.
+    Status peopleChanged();
+    /// Says what the film in hand shows and at which rate it was taken (0 = as it was found); no part of undo.
+    /// Errors: Refused as perform(), those of Store.
+    Status setFilm(View view, double statedFps);
+    /// Applies, assesses, hands over to be kept. Errors: Refused for a review that was sent, one that was
+    /// changed elsewhere, a library that can only be read, or a delivery that is no longer there.
     Status perform(const Edit& edit);
+    /// The same for the delivery in hand.
+    Status perform(const std::string& label, std::vector<Change> changes);
+    /// A drag: kept once, when it ends.
     void beginGesture() { history_.beginGesture(); }
-    void endGesture() { history_.endGesture(); }
+    void endGesture();
     bool undo();
     bool redo();
     const History& history() const { return history_; }
-    /// Where the coach is in the walk; saved, not part of undo.
-    Status setStage(Stage stage);
+    KeepState keepState() const { return keeper_->state(); }
+    const Error& keepError() const { return keeper_->error(); }
+    /// Gives the keeper away when the session ends while something is on its way.
+    std::unique_ptr<ReviewKeeper> takeKeeper() { return std::move(keeper_); }
+
+    /// Where the coach is in the walk; kept, not part of undo.
+    void setStage(Stage stage);
     /// Takes a delivery of this submission in hand by its film and where it lies there (nothing = all of the
     /// film): one of the review, or else a new one. What is marked on the others stays with them. A film from
-    /// another side is taken to show the pitch in hand. Errors: NotFound, Refused once sent, those of saving.
+    /// another side is taken to show the pitch in hand. Errors: NotFound, those of perform().
     Status lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
-    /// Takes a delivery of the review in hand; saved, not part of undo. Nothing happens without one of that
-    /// number.
+    /// Takes a delivery of the review in hand. Nothing happens without one of that number.
     void takeInHand(int delivery);
     /// The numbers of the deliveries with something marked on them and of the one in hand, rising.
     std::vector<int> deliveries() const;
@@ -67,32 +100,51 @@ public:
     /// Sets a key position or refuses in words when the order would break.
     Status setMoment(Moment moment, std::int64_t frame);
     /// Says where on the film the delivery in hand lies; nothing = all of it. Errors: Refused when a position
-    /// lies outside it, those of saving.
+    /// lies outside it, those of perform().
     Status setCut(std::optional<FrameSpan> cut);
-    /// Keeps how a mail of this review ended, in the outbox and, once it went out, in the review.
-    Status settle(const OutboxItem& item, const Status& result);
+    /// Grades an item on the delivery in hand, with what it was judged on; nothing takes the grade away.
+    Status grade(const std::string& item, std::optional<Grade> grade, std::optional<std::int64_t> frame);
+    /// While its letter goes out nothing is changed.
+    void hold(bool on) { held_ = on; }
+    /// Waits until it is kept and reads it again: another use case wrote it. Errors: those of reading.
+    Status reload();
+    /// Begins a new review of the same deliveries by today's playbook; the one before stays as it is. Undo
+    /// begins anew. Errors: those of Store.
+    Status beginAnother();
 
 Q_SIGNALS:
     void changed();
-    void saved(const QString& timeOfDay);
-    void refused(const QString& sentence);
+    void keepChanged(); ///< keepState()
 
 private:
     ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids);
-    Status load(const SubmissionId& submission, const std::string& approach);
-    Status save();
+    Status load(std::optional<Review> found, const SubmissionId& submission, const std::string& approach,
+                const MakeKeeper& makeKeeper);
+    Status loadPeople(const SubmissionId& submission);
+    Status begin(const SubmissionId& submission, const std::string& approach);
+    Status thaw();
+    Status mayEdit() const;
+    void keep();
+    void assessAnew();
+    Evidence evidenceFor(const std::string& item, std::optional<std::int64_t> frame) const;
 
     Library& library_;
-    const Playbook& playbook_;
+    const Playbook& live_; ///< the library's, as it is now
     const Clock& clock_;
     IdSource& ids_;
+    Playbook book_;
     Review review_;
+    int inHand_ = 0;
     Athlete athlete_;
     Submission submission_;
     Clip clip_;
-    Assessment assessment_;
+    Assessment assessment_, told_;
+    std::optional<Assessment> sentResults_;
     History history_;
     std::vector<ErrorRun> errorRuns_;
+    std::unique_ptr<ReviewKeeper> keeper_;
+    bool held_ = false;
+    bool unkept_ = false; ///< changed within a gesture that has not ended
 };
 
 } // namespace jg

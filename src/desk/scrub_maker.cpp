@@ -36,15 +36,11 @@ ScrubMaker::ScrubMaker(std::shared_ptr<FileStore> files, QObject* parent)
     , files_(std::move(files)) {}
 
 Status ScrubMaker::makeMissing(Library& library) {
-    auto submissions = library.submissions();
-    if (!submissions) return submissions.error();
-    std::stable_partition(submissions->begin(), submissions->end(), [&](const Submission& s) {
-        const auto review = library.reviewOf(s.id);
-        return review && (!*review || !(**review).sent);
-    });
+    auto waiting = library.waiting();
+    if (!waiting) return waiting.error();
     std::error_code ec;
-    for (const Submission& s : *submissions)
-        for (const Clip& clip : s.clips) {
+    for (const WaitingRow& row : *waiting)
+        for (const Clip& clip : row.submission.clips) {
             const Task task{library.mediaPath(clip), library.scrubPath(clip)};
             const bool known =
                 (job_ && current_ == task) || std::find(queue_.begin(), queue_.end(), task) != queue_.end();

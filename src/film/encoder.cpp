@@ -1,5 +1,7 @@
 #include "film/encoder.h"
 
+#include "base/number.h"
+
 #include "film/output.h"
 
 #include "base/file_store.h"
@@ -9,6 +11,11 @@
 #include <cerrno>
 
 namespace jg {
+
+namespace {
+constexpr int kSoundChannels = 2;
+}
+
 
 class Encoder::Impl {
 public:
@@ -73,6 +80,7 @@ Status Encoder::Impl::open() {
 }
 
 Status Encoder::Impl::openVideo() {
+    const PlainNumbers plain; // its options are text
     const AVCodec* codec = avcodec_find_encoder_by_name("libx264");
     if (!codec) return fail(ErrorCode::Internal, "This FFmpeg can't write H.264 (libx264 is missing).");
     video_.reset(avcodec_alloc_context3(codec));
@@ -118,8 +126,9 @@ Status Encoder::Impl::openAudio() {
     audio_.reset(avcodec_alloc_context3(codec));
     audio_->sample_fmt = AV_SAMPLE_FMT_FLTP;
     audio_->sample_rate = settings_.sampleRate;
-    audio_->bit_rate = 96000;
-    av_channel_layout_default(&audio_->ch_layout, 1);
+    audio_->bit_rate = 128000;
+    // Loudness is told for two channels; one alone reads 3 dB under it in other programs.
+    av_channel_layout_default(&audio_->ch_layout, kSoundChannels);
     audio_->time_base = {1, settings_.sampleRate};
     audio_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
     if (avcodec_open2(audio_.get(), codec, nullptr) < 0)
@@ -188,8 +197,9 @@ Status Encoder::Impl::encodeFullAudioFrames(bool flush) {
     while (pending_.size() - at >= size || (flush && at < pending_.size())) {
         const std::size_t n = std::min(size, pending_.size() - at);
         av_frame_make_writable(sound_.get());
-        std::copy_n(pending_.begin() + static_cast<std::ptrdiff_t>(at), n,
-                    reinterpret_cast<float*>(sound_->data[0]));
+        for (int c = 0; c < kSoundChannels; ++c)
+            std::copy_n(pending_.begin() + static_cast<std::ptrdiff_t>(at), n,
+                        reinterpret_cast<float*>(sound_->data[c]));
         sound_->nb_samples = static_cast<int>(n);
         sound_->pts = samples_;
         samples_ += static_cast<std::int64_t>(n);

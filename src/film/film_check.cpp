@@ -1,20 +1,18 @@
 #include "film/film_check.h"
 
+#include "base/number.h"
 #include "film/repeats.h"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <cstdio>
 
 namespace jg {
 
 namespace {
 
 std::string rounded(double v, int digits = 0) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.*f", digits, v);
-    return text;
+    return fixed(v, digits);
 }
 
 std::string counted(std::size_t n, const std::string& what) {

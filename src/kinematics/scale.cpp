@@ -1,5 +1,7 @@
 #include "kinematics/scale.h"
 
+#include "base/number.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -41,16 +43,29 @@ std::optional<ScaleKind> scaleFromId(std::string_view id) {
 }
 
 std::optional<double> metresFromWords(std::string_view words) {
-    double first = 0, second = 0;
-    char unit[8] = "";
-    const int read = std::sscanf(std::string(words).c_str(), " %lf %7[a-zA-Z'\"] %lf", &first, unit, &second);
-    if (read < 2 || !(first > 0) || !(second >= 0)) return std::nullopt;
-    const std::string_view u = unit;
-    if (u == "cm" && read == 2) return first / 100;
-    if (u == "m" && read == 2) return first;
-    if ((u == "in" || u == "\"") && read == 2) return first * kInch;
-    if (u == "ft" || u == "'") return (first * 12 + second) * kInch;
-    return std::nullopt;
+    // "5 ft 7 in": a number, its unit, and for feet what is left in inches.
+    const auto numberFrom = [&](std::size_t at) { return words.find_first_not_of("0123456789.,", at); };
+    const std::size_t begin = words.find_first_not_of(' ');
+    if (begin == std::string_view::npos) return std::nullopt;
+    const std::size_t end = std::min(numberFrom(begin), words.size());
+    const auto first = typedNumber(words.substr(begin, end - begin));
+    const std::size_t unitAt = std::min(words.find_first_not_of(' ', end), words.size());
+    const std::size_t unitEnd = std::min(words.find_first_of(" 0123456789", unitAt), words.size());
+    const std::string_view u = words.substr(unitAt, unitEnd - unitAt);
+    const std::size_t restAt = std::min(words.find_first_not_of(' ', unitEnd), words.size());
+    std::string_view rest = words.substr(restAt);
+    if (!first || *first <= 0) return std::nullopt;
+    if (rest.empty()) {
+        if (u == "cm") return *first / 100;
+        if (u == "m") return *first;
+        if (u == "in" || u == "\"") return *first * kInch;
+    }
+    if (u != "ft" && u != "'") return std::nullopt;
+    for (const std::string_view inches : {"in", "\""})
+        if (rest.ends_with(inches)) rest.remove_suffix(inches.size());
+    const auto second = rest.empty() ? std::optional(0.0) : typedNumber(rest);
+    if (!second || *second < 0) return std::nullopt;
+    return (*first * 12 + *second) * kInch;
 }
 
 std::string_view idOf(LengthUnit unit) {
@@ -69,9 +84,7 @@ double metresOf(LengthUnit unit) {
 
 std::string lengthInWords(double metres, LengthUnit unit) {
     const double length = metres / metresOf(unit);
-    char text[32];
-    std::snprintf(text, sizeof text, length < 10 ? "%.1f " : "%.0f ", length);
-    return text + std::string(idOf(unit));
+    return fixed(length, length < 10 ? 1 : 0) + " " + std::string(idOf(unit));
 }
 
 Estimate pxPerMetre(const SeenLength& seen) {

@@ -1,6 +1,6 @@
 #include "letter/csv.h"
 
-#include <cstdio>
+#include "base/number.h"
 
 namespace jg {
 
@@ -14,9 +14,7 @@ std::string quoted(const std::string& field) {
 }
 
 std::string number(double v) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.3f", v);
-    return text;
+    return fixed(v, 3);
 }
 
 } // namespace

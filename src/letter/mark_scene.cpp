@@ -16,11 +16,11 @@ std::string labelOf(const MeasureValue& v) {
 namespace {
 
 /// The points of a measure that lie on this frame, in the order of its formula.
-std::vector<ImagePoint> pointsOn(const Review& review, const MeasureDefinition& m, std::int64_t frame) {
+std::vector<ImagePoint> pointsOn(const DeliveryMarks& delivery, const MeasureDefinition& m, std::int64_t frame) {
     std::vector<ImagePoint> points;
     for (const Slot& slot : m.slots) {
-        if (review.frameOf(slot) != frame) continue;
-        if (const PointMark* p = review.seenPoint(frame, slot.landmark)) points.push_back(p->point.at);
+        if (delivery.frameOf(slot) != frame) continue;
+        if (const PointMark* p = delivery.seenPoint(frame, slot.landmark)) points.push_back(p->point.at);
     }
     return points;
 }
@@ -116,8 +116,8 @@ struct SceneMaker {
     }
 };
 
-void addScales(const Review& review, std::int64_t frame, MarkScene& scene) {
-    for (const auto& [kind, mark] : review.scales) {
+void addScales(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& scene) {
+    for (const auto& [kind, mark] : delivery.scales) {
         if (kind == ScaleKind::Height || mark.frame != frame) continue;
         scene.lines.push_back({{mark.from, mark.to}, true, false});
         scene.labels.push_back({middle(mark.from, mark.to),
@@ -127,8 +127,8 @@ void addScales(const Review& review, std::int64_t frame, MarkScene& scene) {
     }
 }
 
-void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
-    for (const auto& [id, mark] : review.marks) {
+void addFreeMarks(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& scene) {
+    for (const auto& [id, mark] : delivery.marks) {
         const auto& p = mark.points;
         if (mark.kind == MarkKind::HeadBox) scene.boxes.push_back({p[0], p[1]});
         if (mark.frame != frame) continue;
@@ -145,26 +145,26 @@ void addFreeMarks(const Review& review, std::int64_t frame, MarkScene& scene) {
 
 } // namespace
 
-MarkScene sceneFor(const Review& review, const Playbook& playbook, const Assessment& a, std::int64_t frame,
+MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a, std::int64_t frame,
                    const std::optional<std::string>& focus, const MeasureGhost* ghost) {
     MarkScene scene;
     if (ghost && ghost->frame == frame)
         scene.ghost = SceneGhost{ghost->limbs, ghost->joints, {ghost->labelAt, ghost->label, false}};
     SceneMaker maker{scene};
-    for (const auto& [key, mark] : review.points)
+    for (const auto& [key, mark] : delivery.points)
         if (key.frame == frame && mark.hidden.empty())
             scene.points.push_back({mark.point.at, focus.has_value()});
     for (const MeasureRow& row : a.measures) {
         const MeasureDefinition* m = playbook.measure(row.id);
         if (!m || !row.value.value) continue;
         const bool faint = focus && *focus != row.id;
-        const auto points = pointsOn(review, *m, frame);
+        const auto points = pointsOn(delivery, *m, frame);
         maker.add(*m, points, labelOf(row.value), faint);
         if (focus && !faint)
             for (const ImagePoint p : points) scene.points.push_back({p, false});
     }
-    addFreeMarks(review, frame, scene);
-    if (!focus) addScales(review, frame, scene);
+    addFreeMarks(delivery, frame, scene);
+    if (!focus) addScales(delivery, frame, scene);
     return scene;
 }
 

@@ -71,7 +71,7 @@ public:
                     toImage(*picture));
         if (state.marks)
             paintScene(p,
-                       sceneFor(told.review, r_.playbook, told.assessment, state.frame, s.finding,
+                       sceneFor(told.marks, r_.playbook, told.assessment, state.frame, s.finding,
                                 ghostIn(told, s.finding)),
                        view, area, unit());
         for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
@@ -257,7 +257,7 @@ const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure
 
 const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery) {
     for (const ToldDelivery& told : recipe.others)
-        if (told.review.number == delivery) return told;
+        if (told.marks.number == delivery) return told;
     return recipe;
 }
 

@@ -14,9 +14,9 @@
 
 namespace jg {
 
-/// A review with one of its deliveries in hand, as it is drawn.
+/// One delivery of a review, as it is drawn.
 struct ToldDelivery {
-    Review review;
+    DeliveryMarks marks;
     Assessment assessment;
     std::map<std::string, MeasureGhost> ghosts; ///< by measure
     std::filesystem::path clip;
@@ -24,8 +24,8 @@ struct ToldDelivery {
 
 /// Everything the film is made of. Values only, so that a job may run beside the window.
 struct FilmRecipe : ToldDelivery {
-    std::vector<ToldDelivery>
-        others; ///< the deliveries that stops and corrections show beside the one in hand
+    Review review;
+    std::vector<ToldDelivery> others; ///< the deliveries that stops and corrections show beside this one
     Playbook playbook;
     LetterModel letter;
     std::filesystem::path takesFolder;
@@ -37,7 +37,7 @@ struct FilmRecipe : ToldDelivery {
 /// The ghost of a measure; null when it has none.
 const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure);
 
-/// The delivery of a number; the one in hand when the recipe has none of it.
+/// The delivery of a number; the lead when the recipe has none of it.
 const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery);
 
 /// How long the cards stand.

@@ -1,76 +1,98 @@
 #include "library/database.h"
 
-#include <array>
+#include "library/migrations.h"
+
+#include <sqlite3.h>
+
+#include <chrono>
+#include <stdexcept>
+#include <thread>
+#include <unistd.h>
 
 namespace jg {
 
 namespace {
 
-// Numbered migrations: entry i brings schema i to i + 1. Never changed once released.
-constexpr std::array kMigrations = {
-    R"sql(
-CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL) WITHOUT ROWID;
-CREATE TABLE athletes (id TEXT PRIMARY KEY, name TEXT NOT NULL, document TEXT NOT NULL) WITHOUT ROWID;
-CREATE TABLE submissions (
-    id TEXT PRIMARY KEY,
-    athlete TEXT NOT NULL REFERENCES athletes(id),
-    received TEXT NOT NULL,
-    promised TEXT,
-    document TEXT NOT NULL) WITHOUT ROWID;
-CREATE TABLE media (hash TEXT PRIMARY KEY, extension TEXT NOT NULL, bytes INTEGER NOT NULL) WITHOUT ROWID;
-CREATE TABLE clips (
-    id TEXT PRIMARY KEY,
-    submission TEXT NOT NULL REFERENCES submissions(id),
-    media TEXT NOT NULL REFERENCES media(hash)) WITHOUT ROWID;
-CREATE TABLE reviews (
-    id TEXT PRIMARY KEY,
-    submission TEXT NOT NULL REFERENCES submissions(id),
-    athlete TEXT NOT NULL REFERENCES athletes(id),
-    date TEXT NOT NULL,
-    stage TEXT NOT NULL,
-    document TEXT NOT NULL) WITHOUT ROWID;
-CREATE TABLE promises (
-    row INTEGER PRIMARY KEY,
-    athlete TEXT NOT NULL REFERENCES athletes(id),
-    text TEXT NOT NULL,
-    due TEXT,
-    settled INTEGER NOT NULL DEFAULT 0);
-CREATE TABLE outbox (
-    id TEXT PRIMARY KEY,
-    review TEXT NOT NULL REFERENCES reviews(id),
-    recipient TEXT NOT NULL,
-    subject TEXT NOT NULL,
-    file TEXT NOT NULL,
-    state TEXT NOT NULL,
-    reason TEXT NOT NULL DEFAULT '',
-    at INTEGER NOT NULL) WITHOUT ROWID;
-)sql"};
+constexpr int kBusyMs = 10000;
 
 int schemaOf(SQLite::Database& db) {
     return db.execAndGet("PRAGMA user_version").getInt();
 }
 
+/// Two programs may set the mode at once: one of them is told at once that the file is busy, whatever the
+/// time-out.
+void setWriteAhead(SQLite::Database& db) {
+    constexpr int kTries = 100;
+    for (int i = 0;; ++i) {
+        try {
+            db.exec("PRAGMA journal_mode = WAL");
+            return;
+        } catch (const SQLite::Exception& e) {
+            if (i == kTries || (e.getErrorCode() != SQLITE_BUSY && e.getErrorCode() != SQLITE_LOCKED)) throw;
+            std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        }
+    }
+}
+
+/// One step a transaction; the version is read again inside it, for another program may have been quicker.
+void migrate(SQLite::Database& db) {
+    db.exec("PRAGMA foreign_keys = OFF");
+    while (schemaOf(db) < kSchemaVersion) {
+        SQLite::Transaction transaction(db, SQLite::TransactionBehavior::IMMEDIATE);
+        const int version = schemaOf(db);
+        if (version >= kSchemaVersion) break;
+        migrateFrom(version, db);
+        db.exec("PRAGMA user_version = " + std::to_string(version + 1));
+        transaction.commit();
+    }
+    db.exec("PRAGMA foreign_keys = ON");
+}
+
+Error newer() {
+    return fail(ErrorCode::Refused, "This library was made by a newer version of the program. Update it and "
+                                    "open the library again.");
+}
+
+bool mayWrite(const std::filesystem::path& file) {
+    std::error_code ec;
+    const bool there = std::filesystem::exists(file, ec);
+    return ::eaccess(file.parent_path().c_str(), W_OK) == 0 && (!there || ::eaccess(file.c_str(), W_OK) == 0);
+}
+
+/// A path within a URI of SQLite.
+std::string escaped(const std::string& path) {
+    std::string out;
+    for (const char c : path)
+        out += c == '%' ? "%25" : c == '?' ? "%3f" : c == '#' ? "%23" : std::string(1, c);
+    return out;
+}
+
+Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
+    // Nothing can be written beside it either, so no other program can be writing it now.
+    auto db = std::make_unique<SQLite::Database>("file:" + escaped(file.string()) + "?immutable=1",
+                                                 SQLite::OPEN_READONLY | SQLite::OPEN_URI);
+    const int found = schemaOf(*db);
+    if (found > kSchemaVersion) return newer();
+    if (found < kSchemaVersion)
+        return fail(ErrorCode::Refused, "This library was made by an older version of the program and must be "
+                                        "brought up to date, but its folder can't be written. Allow writing "
+                                        "there, or copy the folder, and open it again.");
+    return OpenDatabase{std::move(db), true};
+}
+
 } // namespace
 
-Result<std::unique_ptr<SQLite::Database>> openDatabase(const std::filesystem::path& file) {
+Result<OpenDatabase> openDatabase(const std::filesystem::path& file) {
     try {
+        if (!mayWrite(file)) return openToRead(file);
         auto db = std::make_unique<SQLite::Database>(file.string(),
-                                                     SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 5000);
-        db->exec("PRAGMA journal_mode = WAL");
+                                                     SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, kBusyMs);
+        setWriteAhead(*db);
         db->exec("PRAGMA synchronous = FULL");
-        db->exec("PRAGMA foreign_keys = ON");
-        const int found = schemaOf(*db);
-        if (found > kSchemaVersion)
-            return fail(ErrorCode::Refused, "This library was made by a newer version of the program. Update "
-                                            "it and open the library again.");
-        for (int version = found; version < kSchemaVersion; ++version) {
-            SQLite::Transaction transaction(*db, SQLite::TransactionBehavior::IMMEDIATE);
-            db->exec(kMigrations.at(static_cast<std::size_t>(version)));
-            db->exec("PRAGMA user_version = " + std::to_string(version + 1));
-            transaction.commit();
-        }
-        return db;
-    } catch (const SQLite::Exception& e) {
+        if (schemaOf(*db) > kSchemaVersion) return newer();
+        migrate(*db);
+        return OpenDatabase{std::move(db), false};
+    } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged, file.string() + " can't be opened as a library (" + e.what() +
                                             "). If it is damaged, restore a backup.");
     }

@@ -1,4 +1,4 @@
-// The library's database: opening, migrations, rows. Inside the library room only.
+// The library's database: opening it and bringing it to the newest schema. Inside the library room only.
 #pragma once
 
 #include "base/result.h"
@@ -11,11 +11,16 @@
 
 namespace jg {
 
-/// The newest schema this program knows.
-inline constexpr int kSchemaVersion = 1;
+/// An open database; `readOnly` when its folder lets nothing be written.
+struct OpenDatabase {
+    std::unique_ptr<SQLite::Database> db;
+    bool readOnly = false;
+};
 
-/// Opens (or creates) library.sqlite with WAL and foreign keys and brings it to the newest schema.
-/// Errors: Damaged, Refused (made by a newer program), WriteFailed.
-Result<std::unique_ptr<SQLite::Database>> openDatabase(const std::filesystem::path& file);
+/// Opens (or creates) library.sqlite with WAL and foreign keys and brings it to the newest schema. Several
+/// processes may do so at once: one brings it there, the others find it done. Where nothing can be written it
+/// is opened to read. Errors: Damaged, Refused (made by a newer program; or older and not to be written),
+/// WriteFailed.
+Result<OpenDatabase> openDatabase(const std::filesystem::path& file);
 
 } // namespace jg

@@ -1,84 +1,34 @@
 #include "library/library.h"
 
-#include "library/database.h"
-#include "review/review_json.h"
+#include "library/rows.h"
 
 #include <QCryptographicHash>
 #include <QFile>
-
-#include <sqlite3.h>
-
-#include <algorithm>
-#include <cerrno>
 
 namespace jg {
 
 namespace fs = std::filesystem;
 
-Result<std::string> contentHash(const fs::path& file) {
+Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
+                                const std::function<void(double)>& progress) {
     QFile in(QString::fromStdString(file.string()));
-    QCryptographicHash hash(QCryptographicHash::Sha256);
-    if (!in.open(QIODevice::ReadOnly) || !hash.addData(&in))
+    const auto unreadable = [&] {
         return fail(ErrorCode::Unreadable, file.string() + " can't be read. Check its permissions.");
+    };
+    if (!in.open(QIODevice::ReadOnly)) return unreadable();
+    QCryptographicHash hash(QCryptographicHash::Sha256);
+    constexpr qint64 kBlock = 1 << 20;
+    QByteArray block(kBlock, Qt::Uninitialized);
+    const auto all = static_cast<double>(std::max<qint64>(1, in.size()));
+    while (!in.atEnd()) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        const qint64 n = in.read(block.data(), kBlock);
+        if (n < 0) return unreadable();
+        hash.addData(QByteArrayView(block.constData(), n));
+        if (progress) progress(static_cast<double>(in.pos()) / all);
+    }
     return hash.result().toHex().toStdString();
 }
-
-class Library::Impl {
-public:
-    fs::path folder;
-    std::shared_ptr<FileStore> files;
-    std::unique_ptr<SQLite::Database> db;
-
-    /// Runs `work` in one transaction and turns SQLite's exceptions into errors.
-    template <typename Work>
-    Status write(Work work) {
-        try {
-            SQLite::Transaction transaction(*db, SQLite::TransactionBehavior::IMMEDIATE);
-            work();
-            transaction.commit();
-            return Done{};
-        } catch (const SQLite::Exception& e) {
-            return e.getErrorCode() == SQLITE_FULL
-                       ? writeError(folder / "library.sqlite", ENOSPC)
-                       : fail(ErrorCode::WriteFailed, std::string("The library can't be written (") +
-                                                          e.what() + "). The last change is not kept.");
-        }
-    }
-
-    /// Reads the documents a query gives in its first column.
-    template <typename T, typename Parse>
-    Result<std::vector<T>> documents(const std::string& sql, const std::vector<std::string>& binds,
-                                     Parse parse) {
-        try {
-            SQLite::Statement query(*db, sql);
-            for (std::size_t i = 0; i < binds.size(); ++i) query.bind(static_cast<int>(i) + 1, binds[i]);
-            std::vector<T> rows;
-            while (query.executeStep()) {
-                auto row = parse(query.getColumn(0).getString());
-                if (!row) return row.error();
-                rows.push_back(std::move(*row));
-            }
-            return rows;
-        } catch (const SQLite::Exception& e) {
-            return fail(ErrorCode::Damaged,
-                        std::string("The library can't be read (") + e.what() + "). Restore a backup.");
-        }
-    }
-
-    template <typename T, typename Parse>
-    Result<T> one(const std::string& sql, const std::string& id, const char* what, Parse parse) {
-        auto rows = documents<T>(sql, {id}, parse);
-        if (!rows) return rows.error();
-        if (rows->empty())
-            return fail(ErrorCode::NotFound,
-                        std::string("There is no ") + what + " \"" + id + "\" in this library.");
-        return std::move(rows->front());
-    }
-};
-
-Library::Library(std::unique_ptr<Impl> impl)
-    : impl_(std::move(impl)) {}
-Library::~Library() = default;
 
 Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool create,
                                                std::shared_ptr<FileStore> files) {
@@ -94,232 +44,66 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
         for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(folder / sub, ec);
         if (ec) return writeError(folder, ec.value());
     }
-    auto impl = std::make_unique<Impl>();
-    impl->folder = folder;
-    impl->files = std::move(files);
-    auto db = openDatabase(file);
-    if (!db) return db.error();
-    impl->db = std::move(*db);
-    return std::unique_ptr<Library>(new Library(std::move(impl)));
+    std::unique_ptr<Library> library(new Library);
+    library->folder_ = folder;
+    library->files_ = std::move(files);
+    if (auto opened = library->openFile(file); !opened) return opened.error();
+    return library;
 }
 
-const fs::path& Library::folder() const {
-    return impl_->folder;
-}
-FileStore& Library::files() {
-    return *impl_->files;
-}
-
-Result<std::vector<Athlete>> Library::athletes() {
-    return impl_->documents<Athlete>("SELECT document FROM athletes ORDER BY name, id", {}, athleteFromJson);
-}
-
-Result<Athlete> Library::athlete(const AthleteId& id) {
-    return impl_->one<Athlete>("SELECT document FROM athletes WHERE id = ?", id.value, "athlete",
-                               athleteFromJson);
-}
-
-Status Library::save(const Athlete& a) {
-    return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO athletes VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET "
-                                        "name = excluded.name, document = excluded.document");
-        SQLite::bind(s, a.id.value, a.fullName(), toJson(a));
-        s.exec();
-    });
-}
-
-Result<std::vector<Submission>> Library::submissions() {
-    return impl_->documents<Submission>("SELECT document FROM submissions ORDER BY received, id", {},
-                                        submissionFromJson);
-}
-
-Result<Submission> Library::submission(const SubmissionId& id) {
-    return impl_->one<Submission>("SELECT document FROM submissions WHERE id = ?", id.value, "submission",
-                                  submissionFromJson);
-}
-
-Status Library::save(const Submission& sub) {
-    return impl_->write([&] {
-        SQLite::Statement s(
-            *impl_->db,
-            "INSERT INTO submissions VALUES (?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
-            "received = excluded.received, promised = excluded.promised, document = excluded.document");
-        s.bind(1, sub.id.value);
-        s.bind(2, sub.athlete.value);
-        s.bind(3, isoDate(sub.received));
-        if (sub.promised)
-            s.bind(4, isoDate(*sub.promised));
-        else
-            s.bind(4);
-        s.bind(5, toJson(sub));
-        s.exec();
-        for (const Clip& c : sub.clips) {
-            SQLite::Statement clip(
-                *impl_->db,
-                "INSERT INTO clips VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET media = excluded.media");
-            SQLite::bind(clip, c.id.value, sub.id.value, c.mediaHash);
-            clip.exec();
-        }
-    });
-}
-
-Result<std::vector<Review>> Library::reviews() {
-    return impl_->documents<Review>("SELECT document FROM reviews ORDER BY date, id", {}, reviewFromJson);
-}
-
-Result<Review> Library::review(const ReviewId& id) {
-    return impl_->one<Review>("SELECT document FROM reviews WHERE id = ?", id.value, "review",
-                              reviewFromJson);
-}
-
-Result<std::optional<Review>> Library::reviewOf(const SubmissionId& submission) {
-    auto rows =
-        impl_->documents<Review>("SELECT document FROM reviews WHERE submission = ? ORDER BY date DESC, id",
-                                 {submission.value}, reviewFromJson);
-    if (!rows) return rows.error();
-    if (rows->empty()) return std::optional<Review>{};
-    return std::optional<Review>{std::move(rows->front())};
-}
-
-Status Library::save(const Review& r) {
-    return impl_->write([&] {
-        SQLite::Statement s(*impl_->db,
-                            "INSERT INTO reviews VALUES (?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET "
-                            "date = excluded.date, stage = excluded.stage, document = excluded.document");
-        SQLite::bind(s, r.id.value, r.submission.value, r.athlete.value, isoDate(r.date),
-                     std::string(idOf(r.stage)), toJson(r));
-        s.exec();
-    });
-}
-
-Result<std::vector<Promise>> Library::promises() {
-    try {
-        SQLite::Statement q(
-            *impl_->db, "SELECT row, athlete, text, due, settled FROM promises ORDER BY settled, due, row");
-        std::vector<Promise> all;
-        while (q.executeStep()) {
-            Promise p;
-            p.row = q.getColumn(0).getInt64();
-            p.athlete.value = q.getColumn(1).getString();
-            p.text = q.getColumn(2).getString();
-            if (!q.isColumnNull(3)) p.due = parseIsoDate(q.getColumn(3).getString());
-            p.settled = q.getColumn(4).getInt() != 0;
-            all.push_back(std::move(p));
-        }
-        return all;
-    } catch (const SQLite::Exception& e) {
-        return fail(ErrorCode::Damaged, std::string("The promises can't be read (") + e.what() + ").");
-    }
-}
-
-Status Library::save(const Promise& p) {
-    return impl_->write([&] {
-        SQLite::Statement s(
-            *impl_->db,
-            "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
-            "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = "
-            "excluded.settled");
-        SQLite::bind(s, p.row, p.athlete.value, p.text, p.due ? isoDate(*p.due) : std::string(),
-                     p.settled ? 1 : 0);
-        s.exec();
-    });
-}
-
-Result<std::vector<OutboxItem>> Library::outbox() {
-    try {
-        SQLite::Statement q(*impl_->db, "SELECT id, review, recipient, subject, file, state, reason, at FROM "
-                                        "outbox ORDER BY at DESC, id");
-        std::vector<OutboxItem> all;
-        while (q.executeStep())
-            all.push_back({q.getColumn(0).getString(),
-                           {q.getColumn(1).getString()},
-                           q.getColumn(2).getString(),
-                           q.getColumn(3).getString(),
-                           q.getColumn(4).getString(),
-                           q.getColumn(5).getString(),
-                           q.getColumn(6).getString(),
-                           q.getColumn(7).getInt64()});
-        return all;
-    } catch (const SQLite::Exception& e) {
-        return fail(ErrorCode::Damaged, std::string("The outbox can't be read (") + e.what() + ").");
-    }
-}
-
-Status Library::save(const OutboxItem& i) {
-    return impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO "
-                                        "UPDATE SET state = excluded.state, "
-                                        "reason = excluded.reason, at = excluded.at");
-        SQLite::bind(s, i.id, i.review.value, i.recipient, i.subject, i.file, i.state, i.reason, i.at);
-        s.exec();
-    });
-}
-
-std::string Library::setting(const std::string& key, const std::string& otherwise) {
-    try {
-        SQLite::Statement q(*impl_->db, "SELECT value FROM settings WHERE key = ?");
-        q.bind(1, key);
-        return q.executeStep() ? q.getColumn(0).getString() : otherwise;
-    } catch (const SQLite::Exception&) {
-        return otherwise;
-    }
-}
-
-Status Library::setSetting(const std::string& key, const std::string& value) {
-    return impl_->write([&] {
-        SQLite::Statement s(
-            *impl_->db,
-            "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value");
-        SQLite::bind(s, key, value);
-        s.exec();
-    });
-}
-
-Result<std::string> Library::addMedia(const fs::path& file) {
-    auto hash = contentHash(file);
+Result<std::string> Library::addMedia(const fs::path& file, std::stop_token stop,
+                                      const std::function<void(double)>& progress) {
+    auto hash = contentHash(file, stop, progress);
     if (!hash) return hash.error();
     const std::string extension = file.extension().string();
-    const fs::path target = impl_->folder / "media" / (*hash + extension);
+    const fs::path target = folder_ / "media" / (*hash + extension);
     std::error_code ec;
     if (!fs::exists(target, ec))
-        if (auto copied = impl_->files->copy(file, target); !copied) return copied.error();
+        if (auto copied = files_->copy(file, target); !copied) return copied.error();
     const auto bytes = static_cast<std::int64_t>(fs::file_size(target, ec));
-    auto stored = impl_->write([&] {
-        SQLite::Statement s(*impl_->db, "INSERT INTO media VALUES (?,?,?) ON CONFLICT(hash) DO NOTHING");
-        SQLite::bind(s, *hash, extension, bytes);
-        s.exec();
+    const Status stored = write([&](SQLite::Database& db) {
+        run(db, "INSERT INTO media VALUES (?,?,?) ON CONFLICT(hash) DO NOTHING", *hash, extension, bytes);
     });
     if (!stored) return stored.error();
     return *hash;
 }
 
-fs::path Library::mediaPath(const Clip& clip) const {
-    return impl_->folder / "media" / (clip.mediaHash + clip.extension);
-}
-fs::path Library::scrubPath(const Clip& clip) const {
-    return impl_->folder / "scrub" / (clip.mediaHash + ".mov");
-}
-fs::path Library::takePath(const std::string& file) const {
-    return impl_->folder / "takes" / file;
-}
-fs::path Library::sentPath(const std::string& file) const {
-    return impl_->folder / "sent" / file;
+void Library::dropUnusedMedia(const Clip& clip) {
+    int dropped = 0;
+    const Status done = write([&](SQLite::Database& db) {
+        dropped = run(db, "DELETE FROM media WHERE hash = ?1 AND NOT EXISTS (SELECT 1 FROM clips WHERE media = ?1)",
+                      clip.mediaHash);
+    });
+    if (!done || dropped == 0) return;
+    std::error_code ec;
+    fs::remove(mediaPath(clip), ec);
+    fs::remove(folder_ / "media" / (clip.mediaHash + ".still.png"), ec);
 }
 
-std::vector<std::string> Library::verify() {
+fs::path Library::mediaPath(const Clip& clip) const {
+    return folder_ / "media" / (clip.mediaHash + clip.extension);
+}
+fs::path Library::scrubPath(const Clip& clip) const {
+    return folder_ / "scrub" / (clip.mediaHash + ".mov");
+}
+fs::path Library::takePath(const std::string& file) const {
+    return folder_ / "takes" / file;
+}
+fs::path Library::sentPath(const std::string& file) const {
+    return folder_ / "sent" / file;
+}
+
+std::vector<std::string> Library::verifyMedia() {
     std::vector<std::string> problems;
-    const auto note = [&](const auto& result) {
-        if (!result) problems.push_back(result.error().text);
-    };
-    try {
-        SQLite::Statement check(*impl_->db, "PRAGMA integrity_check");
-        while (check.executeStep())
-            if (check.getColumn(0).getString() != "ok")
-                problems.push_back("The database is damaged: " + check.getColumn(0).getString() + ".");
-        SQLite::Statement media(*impl_->db, "SELECT hash, extension FROM media ORDER BY hash");
-        while (media.executeStep()) {
-            const std::string name = media.getColumn(0).getString() + media.getColumn(1).getString();
-            const fs::path path = impl_->folder / "media" / name;
+    const Status done = read([&](SQLite::Database& db) {
+        for (const std::string& line :
+             rowsOf(db, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
+            if (line != "ok") problems.push_back("The database is damaged: " + line + ".");
+        const auto media = rowsOf(db, "SELECT hash, extension FROM media ORDER BY hash",
+                                  [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
+        for (const auto& [wanted, extension] : media) {
+            const std::string name = wanted + extension;
+            const fs::path path = folder_ / "media" / name;
             std::error_code ec;
             if (!fs::exists(path, ec)) {
                 problems.push_back("The film " + name + " is missing from media.");
@@ -328,24 +112,40 @@ std::vector<std::string> Library::verify() {
             auto hash = contentHash(path);
             if (!hash)
                 problems.push_back(hash.error().text);
-            else if (*hash != media.getColumn(0).getString())
+            else if (*hash != wanted)
                 problems.push_back("The film " + name +
                                    " was altered: its content no longer matches its name.");
         }
-    } catch (const SQLite::Exception& e) {
-        problems.push_back(std::string("The database can't be read (") + e.what() + ").");
+    });
+    if (!done) problems.push_back(done.error().text);
+    return problems;
+}
+
+std::vector<std::string> Library::verifyReviews() {
+    std::vector<std::string> problems;
+    auto all = reviews(0);
+    if (!all) return {all.error().text};
+    for (const ReviewSummary& s : *all) {
+        auto review = this->review(s.id);
+        if (!review) {
+            problems.push_back(review.error().text);
+            continue;
+        }
+        if (auto kept = results(s.id); !kept) problems.push_back(kept.error().text);
+        for (const auto& [stop, take] : review->takes) {
+            std::error_code ec;
+            if (!fs::exists(takePath(take.file), ec))
+                problems.push_back("The take " + take.file + " of review " + s.id.value + " is missing.");
+        }
     }
-    note(athletes());
-    note(submissions());
-    auto all = reviews();
-    note(all);
-    if (all)
-        for (const Review& r : *all)
-            for (const auto& [stop, take] : r.takes) {
-                std::error_code ec;
-                if (!fs::exists(takePath(take.file), ec))
-                    problems.push_back("The take " + take.file + " of review " + r.id.value + " is missing.");
-            }
+    return problems;
+}
+
+std::vector<std::string> Library::verify() {
+    std::vector<std::string> problems = verifyMedia();
+    if (auto all = athletes(); !all) problems.push_back(all.error().text);
+    if (auto all = submissions(); !all) problems.push_back(all.error().text);
+    for (std::string& problem : verifyReviews()) problems.push_back(std::move(problem));
     return problems;
 }
 

@@ -128,12 +128,12 @@ SeenDelivery seenDelivery(const DeliveryMarks& d, const std::vector<Clip>& clips
     return {d, filmOf(d, clips), limbsTurned(d), notOnePerson(d)};
 }
 
-/// The one in hand first.
-std::vector<SeenDelivery> deliveriesOf(const Review& review, const std::vector<Clip>& clips) {
-    std::vector<SeenDelivery> all;
-    all.push_back(seenDelivery(review, clips));
-    for (const DeliveryMarks& d : review.aside)
-        if (!d.blank()) all.push_back(seenDelivery(d, clips));
+/// The one assessed first.
+std::vector<SeenDelivery> deliveriesOf(const Review& review, const DeliveryMarks& assessed,
+                                       const std::vector<Clip>& clips) {
+    std::vector<SeenDelivery> all = {seenDelivery(assessed, clips)};
+    for (const DeliveryMarks& d : review.deliveries)
+        if (&d != &assessed && !d.blank()) all.push_back(seenDelivery(d, clips));
     return all;
 }
 
@@ -167,10 +167,9 @@ void lookFromElsewhere(const MeasureDefinition& m, const std::vector<SeenDeliver
         }
 }
 
-MeasureRow rowFor(const Review& review, const Playbook& playbook, const MeasureDefinition& m,
-                  const Target& target, const std::vector<SeenDelivery>& seen, const std::vector<Clip>& clips,
-                  Hand hand) {
-    MeasureRow row{m.id, {}, {}, target, review.number, {}, {}};
+MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Target& target,
+                  const std::vector<SeenDelivery>& seen, const std::vector<Clip>& clips, Hand hand) {
+    MeasureRow row{m.id, {}, {}, target, seen.front().marks.number, {}, {}};
     for (const SeenDelivery& d : seen) {
         MeasureValue v = valueOf(d.marks, playbook, m, d.clip, hand, d.limbs, d.odd);
         if (&d == &seen.front()) row.value = v;
@@ -185,13 +184,13 @@ MeasureRow rowFor(const Review& review, const Playbook& playbook, const MeasureD
     return row;
 }
 
-void assessMeasures(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand,
-                    Assessment& a) {
-    const std::vector<SeenDelivery> seen = deliveriesOf(review, clips);
+void assessMeasures(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
+                    const std::vector<Clip>& clips, Hand hand, Assessment& a) {
+    const std::vector<SeenDelivery> seen = deliveriesOf(review, assessed, clips);
     for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
-        MeasureRow row = rowFor(review, playbook, *m, target, seen, clips, hand);
+        MeasureRow row = rowFor(playbook, *m, target, seen, clips, hand);
         ++a.counts.measuresAll;
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {
@@ -208,18 +207,30 @@ void assessMeasures(const Review& review, const Playbook& playbook, const std::v
     }
 }
 
-void assessItems(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips,
-                 Assessment& a) {
-    for (const std::string& id : review.approach.graded) {
+/// The grade on the delivery assessed, else on the first that has one.
+void findGrade(const Review& review, const DeliveryMarks& assessed, ItemRow& row) {
+    const Judging& judging = review.judging();
+    row.delivery = assessed.number;
+    const Grade* grade = judging.grade(assessed.number, row.id);
+    for (const DeliveryMarks& d : review.deliveries)
+        if (!grade)
+            if ((grade = judging.grade(d.number, row.id))) row.delivery = d.number;
+    if (grade) row.grade = *grade;
+}
+
+void assessItems(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
+                 const std::vector<Clip>& clips, Assessment& a) {
+    for (const std::string& id : review.approach().graded) {
         const GradedItem* item = playbook.item(id);
         if (!item) continue;
         const bool seen =
             std::any_of(clips.begin(), clips.end(), [&](const Clip& c) { return item->seenFrom(c.view); });
-        ItemRow row{id, std::nullopt, seen};
-        if (const auto it = review.grades.find(id); it != review.grades.end()) row.grade = it->second;
+        ItemRow row{id, std::nullopt, seen, assessed.number};
+        findGrade(review, assessed, row);
         if (!row.grade && !row.seenFromHere)
             row.grade = Grade{GradeState::NotVisible, 0,
-                              "can't be judged from the " + std::string(nameOf(filmOf(review, clips).view))};
+                              "can't be judged from the " + std::string(nameOf(filmOf(assessed, clips).view)),
+                              {}};
         ++a.counts.judgedAll;
         if (row.grade) {
             ++a.counts.judged;
@@ -311,13 +322,16 @@ Assessment assess(const Review& review, const Playbook& playbook, const Clip& cl
     return assess(review, playbook, std::vector{clip}, hand);
 }
 
-Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand) {
+Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand,
+                  int delivery) {
+    const DeliveryMarks& assessed = review.deliveryOr(delivery);
     Assessment a;
+    a.delivery = assessed.number;
     a.counts.positionsAll = static_cast<int>(keyPositions().size());
     for (const MomentInfo& m : keyPositions())
-        if (review.moments.contains(m.moment)) ++a.counts.positions;
-    assessMeasures(review, playbook, clips, hand, a);
-    assessItems(review, playbook, clips, a);
+        if (assessed.moments.contains(m.moment)) ++a.counts.positions;
+    assessMeasures(review, assessed, playbook, clips, hand, a);
+    assessItems(review, assessed, playbook, clips, a);
     a.counts.saidAll = static_cast<int>(review.stops.size());
     for (const Stop& s : review.stops)
         if (review.takes.contains(s.id)) ++a.counts.said;

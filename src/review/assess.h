@@ -12,8 +12,8 @@
 
 namespace jg {
 
-/// One measure of the approach: number, judgement, and the words for both. The number is the delivery's in
-/// hand; when its film can't show the measure, that of a film that can.
+/// One measure of the approach: number, judgement, and the words for both. The number is that of the delivery
+/// assessed; when its film can't show the measure, that of a film that can.
 struct MeasureRow {
     std::string id;
     MeasureValue value;
@@ -27,8 +27,9 @@ struct MeasureRow {
 /// One graded item of the card.
 struct ItemRow {
     std::string id;
-    std::optional<Grade> grade; ///< nothing = not looked at
+    std::optional<Grade> grade; ///< of the delivery assessed, else of the first that has one; nothing = not looked at
     bool seenFromHere = true;
+    int delivery = 1; ///< whose grade it is
 };
 
 struct Counts {
@@ -48,6 +49,7 @@ struct Judged {
 };
 
 struct Assessment {
+    int delivery = 1; ///< the one assessed
     std::vector<MeasureRow> measures;
     std::vector<ItemRow> items;
     std::vector<Judged> findings;     ///< everything with a verdict, strengths too
@@ -74,8 +76,11 @@ std::vector<LimbTurn> limbsTurned(const DeliveryMarks& delivery);
 /// The film a delivery was marked on; the first when it is gone. `clips` must not be empty.
 const Clip& filmOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips);
 
-/// Assesses a whole review by its frozen approach, with all films of its submission. Pure; any thread.
-Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand);
+/// Assesses a whole review by its frozen approach, with all films of its submission, as seen from one of its
+/// deliveries (kLead = the one the letter tells). Pure; any thread.
+inline constexpr int kLead = 0;
+Assessment assess(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips, Hand hand,
+                  int delivery = kLead);
 /// The same with one film.
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);
 

@@ -12,8 +12,8 @@ namespace jg {
 
 /// A delivery to be added to a review, nothing marked on it: its number, and the pitch it most likely shows.
 /// That is the pitch in hand when the film is from another side and no film from that side shows it yet, else
-/// a pitch of its own. Pure.
-DeliveryMarks nextDelivery(const Review& review, const Clip& clip, std::optional<FrameSpan> cut,
+/// a pitch of its own. Its conditions are those of the one in hand. Pure.
+DeliveryMarks nextDelivery(const Review& review, int inHand, const Clip& clip, std::optional<FrameSpan> cut,
                            const std::vector<Clip>& clips);
 
 /// The pitch of the delivery in hand, were it the same as that of another film, and were it one of its own.
@@ -21,7 +21,7 @@ struct PitchChoice {
     std::optional<int> shared; ///< the other film's pitch; nothing when no other film is from another side
     int own = 1;
 };
-PitchChoice pitchChoice(const Review& review, const std::vector<Clip>& clips);
+PitchChoice pitchChoice(const Review& review, int inHand, const std::vector<Clip>& clips);
 
 /// "Pitch 2, front".
 std::string nameOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips);

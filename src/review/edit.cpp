@@ -1,6 +1,7 @@
 #include "review/edit.h"
 
 #include <algorithm>
+#include <type_traits>
 #include <utility>
 
 namespace jg {
@@ -19,38 +20,28 @@ std::optional<Value> exchangeIn(Map& map, const Key& key, const std::optional<Va
     return before;
 }
 
-struct Applier {
+/// What belongs to the review as a whole, with the inverse of each.
+struct ReviewChanges {
     Review& r;
-    Change operator()(const SetAside& c) {
-        const auto it = std::find_if(r.aside.begin(), r.aside.end(),
-                                     [&](const DeliveryMarks& d) { return d.number == c.delivery; });
-        SetAside before{c.delivery, std::nullopt};
-        if (it != r.aside.end()) {
-            before.value = std::move(*it);
-            r.aside.erase(it);
+    Change operator()(const SetDelivery& c) {
+        auto& all = r.deliveries;
+        const auto at = std::lower_bound(all.begin(), all.end(), c.number,
+                                         [](const DeliveryMarks& d, int n) { return d.number < n; });
+        SetDelivery before{c.number, std::nullopt};
+        if (at != all.end() && at->number == c.number) {
+            before.value = std::move(*at);
+            if (c.value)
+                *at = *c.value;
+            else
+                all.erase(at);
+        } else if (c.value) {
+            all.insert(at, *c.value);
         }
-        if (c.value) r.aside.push_back(*c.value);
         return before;
     }
-    Change operator()(const SetPitch& c) { return SetPitch{std::exchange(r.pitch, c.value)}; }
-    Change operator()(const SetCut& c) { return SetCut{std::exchange(r.cut, c.value)}; }
-    Change operator()(const SetTurn& c) { return SetTurn{std::exchange(r.turn, c.value)}; }
-    Change operator()(const SetShake& c) { return SetShake{std::exchange(r.shake, c.value)}; }
-    Change operator()(const SetScale& c) { return SetScale{c.kind, exchangeIn(r.scales, c.kind, c.value)}; }
-    Change operator()(const SetMoment& c) {
-        return SetMoment{c.moment, exchangeIn(r.moments, c.moment, c.value)};
-    }
-    Change operator()(const SetPoint& c) { return SetPoint{c.key, exchangeIn(r.points, c.key, c.value)}; }
-    Change operator()(const SetPath& c) {
-        return SetPath{c.landmark, exchangeIn(r.paths, c.landmark, c.value)};
-    }
-    Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(r.marks, c.id, c.value)}; }
-    Change operator()(const SetGrade& c) { return SetGrade{c.item, exchangeIn(r.grades, c.item, c.value)}; }
-    Change operator()(const SetMeasureNote& c) {
-        return SetMeasureNote{c.measure, exchangeIn(r.measureNotes, c.measure, c.value)};
-    }
-    Change operator()(const SetAnswer& c) {
-        return SetAnswer{c.measure, exchangeIn(r.answers, c.measure, c.value)};
+    Change operator()(const SetLead& c) { return SetLead{std::exchange(r.lead, c.value)}; }
+    Change operator()(const SetGrade& c) {
+        return SetGrade{c.judging, c.key, exchangeIn(r.judgings.at(c.judging).grades, c.key, c.value)};
     }
     Change operator()(const SetExtras& c) { return SetExtras{std::exchange(r.extras, c.value)}; }
     Change operator()(const SetStops& c) { return SetStops{std::exchange(r.stops, c.value)}; }
@@ -58,12 +49,61 @@ struct Applier {
     Change operator()(const SetPlan& c) { return SetPlan{std::exchange(r.plan, c.value)}; }
 };
 
+/// What belongs to one delivery, with the inverse of each.
+struct DeliveryChanges {
+    DeliveryMarks& d;
+    Change operator()(const SetConditions& c) { return SetConditions{std::exchange(d.conditions, c.value)}; }
+    Change operator()(const SetPitch& c) { return SetPitch{std::exchange(d.pitch, c.value)}; }
+    Change operator()(const SetCut& c) { return SetCut{std::exchange(d.cut, c.value)}; }
+    Change operator()(const SetTurn& c) { return SetTurn{std::exchange(d.turn, c.value)}; }
+    Change operator()(const SetShake& c) { return SetShake{std::exchange(d.shake, c.value)}; }
+    Change operator()(const SetScale& c) { return SetScale{c.kind, exchangeIn(d.scales, c.kind, c.value)}; }
+    Change operator()(const SetMoment& c) {
+        return SetMoment{c.moment, exchangeIn(d.moments, c.moment, c.value)};
+    }
+    Change operator()(const SetPoint& c) { return SetPoint{c.key, exchangeIn(d.points, c.key, c.value)}; }
+    Change operator()(const SetPath& c) {
+        return SetPath{c.landmark, exchangeIn(d.paths, c.landmark, c.value)};
+    }
+    Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(d.marks, c.id, c.value)}; }
+    Change operator()(const SetMeasureNote& c) {
+        return SetMeasureNote{c.measure, exchangeIn(d.measureNotes, c.measure, c.value)};
+    }
+    Change operator()(const SetAnswer& c) {
+        return SetAnswer{c.measure, exchangeIn(d.answers, c.measure, c.value)};
+    }
+};
+
+bool isOfDelivery(const Change& change) {
+    return std::visit(
+        [](const auto& c) { return !std::is_invocable_v<ReviewChanges, decltype(c)>; }, change);
+}
+
+Change applyOne(Review& review, int delivery, const Change& change) {
+    return std::visit(
+        [&](const auto& c) -> Change {
+            if constexpr (std::is_invocable_v<ReviewChanges, decltype(c)>)
+                return ReviewChanges{review}(c);
+            else
+                return DeliveryChanges{*review.delivery(delivery)}(c);
+        },
+        change);
+}
+
 } // namespace
 
+bool canApply(const Review& review, const Edit& edit) {
+    const bool made = std::any_of(edit.changes.begin(), edit.changes.end(), [&](const Change& c) {
+        const auto* added = std::get_if<SetDelivery>(&c);
+        return added && added->number == edit.delivery && added->value;
+    });
+    if (made || review.delivery(edit.delivery)) return true;
+    return std::none_of(edit.changes.begin(), edit.changes.end(), isOfDelivery);
+}
+
 Edit apply(Review& review, const Edit& edit) {
-    if (edit.delivery != 0) review.takeInHand(edit.delivery);
-    Edit inverse{edit.label, {}, review.number};
-    for (const Change& c : edit.changes) inverse.changes.push_back(std::visit(Applier{review}, c));
+    Edit inverse{edit.label, {}, edit.delivery};
+    for (const Change& c : edit.changes) inverse.changes.push_back(applyOne(review, edit.delivery, c));
     std::reverse(inverse.changes.begin(), inverse.changes.end());
     return inverse;
 }
@@ -71,7 +111,7 @@ Edit apply(Review& review, const Edit& edit) {
 void History::perform(Review& review, const Edit& edit) {
     Edit inverse = apply(review, edit);
     redo_.clear();
-    if (gesture_ && gestureSteps_++ > 0 && !undo_.empty()) {
+    if (gesture_ && gestureSteps_++ > 0 && !undo_.empty() && undo_.back().delivery == edit.delivery) {
         // The later inverse must run first, so it goes in front.
         auto& joined = undo_.back().changes;
         joined.insert(joined.begin(), inverse.changes.begin(), inverse.changes.end());
@@ -80,20 +120,26 @@ void History::perform(Review& review, const Edit& edit) {
     undo_.push_back(std::move(inverse));
 }
 
-bool History::undo(Review& review) {
-    if (undo_.empty()) return false;
-    const Edit step = std::move(undo_.back());
-    undo_.pop_back();
-    redo_.push_back(apply(review, step));
-    return true;
+namespace {
+
+std::optional<int> step(Review& review, std::vector<Edit>& from, std::vector<Edit>& to) {
+    if (from.empty()) return std::nullopt;
+    const Edit edit = std::move(from.back());
+    from.pop_back();
+    to.push_back(apply(review, edit));
+    return edit.delivery;
 }
 
-bool History::redo(Review& review) {
-    if (redo_.empty()) return false;
-    const Edit step = std::move(redo_.back());
-    redo_.pop_back();
-    undo_.push_back(apply(review, step));
-    return true;
+} // namespace
+
+std::optional<int> History::undo(Review& review) {
+    gestureSteps_ = 0;
+    return step(review, undo_, redo_);
+}
+
+std::optional<int> History::redo(Review& review) {
+    gestureSteps_ = 0;
+    return step(review, redo_, undo_);
 }
 
 } // namespace jg

@@ -11,9 +11,15 @@
 namespace jg {
 
 // Each change sets one keyed value; nothing = remove.
-struct SetAside {
-    int delivery;
+struct SetDelivery {
+    int number;
     std::optional<DeliveryMarks> value;
+};
+struct SetConditions {
+    Conditions value;
+};
+struct SetLead {
+    int value;
 };
 struct SetPitch {
     int value;
@@ -48,7 +54,8 @@ struct SetMark {
     std::optional<FreeMark> value;
 };
 struct SetGrade {
-    std::string item;
+    std::size_t judging; ///< its place in the review
+    GradeKey key;
     std::optional<Grade> value;
 };
 struct SetMeasureNote {
@@ -73,23 +80,27 @@ struct SetPlan {
     Plan value;
 };
 using Change =
-    std::variant<SetAside, SetPitch, SetCut, SetTurn, SetShake, SetScale, SetMoment, SetPoint, SetPath,
-                 SetMark, SetGrade, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+    std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake, SetScale,
+                 SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetMeasureNote, SetAnswer, SetExtras,
+                 SetStops, SetTake, SetPlan>;
 
-/// One step of the history: what it is called and what it changes.
+/// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {
     std::string label; ///< "Place the lead knee"
     std::vector<Change> changes;
-    int delivery = 0; ///< the delivery it belongs to, taken in hand first; 0 = the one in hand
+    int delivery = 0; ///< its number in the review; what belongs to a film is set there
 };
 
-/// Applies an edit and returns the edit that takes it back.
+/// True when every delivery the edit is for is part of the review, or made by it.
+bool canApply(const Review& review, const Edit& edit);
+
+/// Applies an edit and returns the edit that takes it back. It must be one that canApply().
 Edit apply(Review& review, const Edit& edit);
 
 /// Undo and redo. Not thread-safe; lives beside its review.
 class History {
 public:
-    /// Applies and remembers. While a gesture is open, edits join into one step.
+    /// Applies and remembers. While a gesture is open, edits for one delivery join into one step.
     void perform(Review& review, const Edit& edit);
     /// A drag: everything performed until endGesture() is one step.
     void beginGesture() {
@@ -97,8 +108,11 @@ public:
         gestureSteps_ = 0;
     }
     void endGesture() { gesture_ = false; }
-    bool undo(Review& review);
-    bool redo(Review& review);
+    bool inGesture() const { return gesture_; }
+    /// Takes the last step back; the number of its delivery, nothing when there is no step. What is dragged on
+    /// after it is a step of its own.
+    std::optional<int> undo(Review& review);
+    std::optional<int> redo(Review& review);
     bool canUndo() const { return !undo_.empty(); }
     bool canRedo() const { return !redo_.empty(); }
     std::string undoLabel() const { return undo_.empty() ? "" : undo_.back().label; }

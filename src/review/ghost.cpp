@@ -1,5 +1,7 @@
 #include "review/ghost.h"
 
+#include "base/minus.h"
+#include "base/number.h"
 #include "kinematics/degrees_to_inches.h"
 #include "kinematics/geometry.h"
 #include "review/joints.h"
@@ -46,7 +48,7 @@ std::vector<MeasureDefinition> smoothParts(const MeasureDefinition& m) {
 
 /// The measure's number alone, with the joints of one frame moved: all errors are left out.
 std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, MeasureInput in,
-                                                   const Review& review, std::int64_t frame) {
+                                                   const DeliveryMarks& delivery, std::int64_t frame) {
     for (auto& [name, point] : in.points) point.sigmaPx = 0;
     for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM}) e->sd = 0;
     in.heightDepth = {in.heightDepth.value};
@@ -55,7 +57,7 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
     in.limbs.clear();
     std::vector<Slot> here;
     for (const Slot& slot : m.slots)
-        if (review.frameOf(slot) == frame) here.push_back(slot);
+        if (delivery.frameOf(slot) == frame) here.push_back(slot);
     return [parts = smoothParts(m), in, here](const JointPlaces& pose) mutable {
         for (const Slot& slot : here)
             if (const auto it = pose.find(slot.landmark); it != pose.end())
@@ -75,8 +77,11 @@ struct Lengths {
     std::string share;                    ///< "% of height" or "pixels"; empty: pxPerUnit is of a metre
     LengthUnit told = LengthUnit::Inches; ///< in which a metre is told
     std::string words(double px) const {
-        return share.empty() ? lengthInWords(px / pxPerUnit, told)
-                             : numberInWords(px / pxPerUnit, "") + share;
+        if (share.empty()) return lengthInWords(px / pxPerUnit, told);
+        const double v = px / pxPerUnit;
+        constexpr double kLeastTold = 0.1;
+        if (std::abs(v) < kLeastTold) return "less than 0.1 " + share;
+        return withMinus(fixed(v, std::abs(v) < 10 ? 1 : 0)) + " " + share;
     }
 };
 
@@ -157,7 +162,7 @@ MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghos
 
 } // namespace
 
-Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, const MeasureRow& row,
+Result<MeasureGhost> ghostOf(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureRow& row,
                              const Clip& clip, Hand hand) {
     const MeasureDefinition* m = playbook.measure(row.id);
     if (!m || !row.value.value)
@@ -172,16 +177,16 @@ Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, con
                     row.target.type == TargetType::Any || row.target.type == TargetType::Record
                         ? "It has no target to draw."
                         : "It is inside its target: nothing to change.");
-    const auto frame = review.frameOf(m->slots.back());
+    const auto frame = delivery.frameOf(m->slots.back());
     if (!frame) return fail(ErrorCode::Refused, "Set the position first.");
-    const MeasureInput in = inputFor(review, playbook, *m, clip, hand);
+    const MeasureInput in = inputFor(delivery, playbook, *m, clip, hand);
     GhostTask task;
-    task.joints = jointsOn(review, *frame);
-    task.number = numberOf(*m, in, review, *frame);
+    task.joints = jointsOn(delivery, *frame);
+    task.number = numberOf(*m, in, delivery, *frame);
     task.wanted = *wanted;
     task.largestStep = m->isAngle() ? 5 : 1;
     for (const Slot& slot : m->slots)
-        if (review.frameOf(slot) == *frame) task.measured.insert(slot.landmark);
+        if (delivery.frameOf(slot) == *frame) task.measured.insert(slot.landmark);
     setContacts(task, m->slots.back().at);
     task.ground = rotated({1, 0}, in.rollDeg.value);
     const auto solved = solveGhost(task);

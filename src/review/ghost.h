@@ -24,7 +24,7 @@ struct MeasureGhost {
 /// The ghost of a measured row with a target, on the frame of its last position. Pure; any thread.
 /// Errors: Refused when there is nothing to draw (no number, no target, inside it, not of the picture's
 /// plane); NotFound when no pose meets the target.
-Result<MeasureGhost> ghostOf(const Review& review, const Playbook& playbook, const MeasureRow& row,
+Result<MeasureGhost> ghostOf(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureRow& row,
                              const Clip& clip, Hand hand);
 
 } // namespace jg

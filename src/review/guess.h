@@ -20,11 +20,11 @@ struct Guess {
 /// Where a landmark may lie on a frame: from its followed path; else from the nearest joint that is clicked
 /// here, as the limb between them stood on the nearest frame on which both are. Nothing when neither is
 /// known, or when that frame is further than `kFurthestGuess`. Pure.
-std::optional<Guess> guessFor(const Review& review, Landmark landmark, std::int64_t frame);
+std::optional<Guess> guessFor(const DeliveryMarks& delivery, Landmark landmark, std::int64_t frame);
 
 /// Where a point placed by keys begins: its guess, else the same landmark on the nearest frame, else the
 /// middle of what is clicked on its frame; nothing without any. Pure.
-std::optional<ImagePoint> startFor(const Review& review, const GuideStep& step);
+std::optional<ImagePoint> startFor(const DeliveryMarks& delivery, const GuideStep& step);
 
 /// A limb's direction is not carried further than this: own choice.
 inline constexpr std::int64_t kFurthestGuess = 40;

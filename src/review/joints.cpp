@@ -2,9 +2,9 @@
 
 namespace jg {
 
-JointPlaces jointsOn(const Review& review, std::int64_t frame) {
+JointPlaces jointsOn(const DeliveryMarks& delivery, std::int64_t frame) {
     JointPlaces joints;
-    for (const auto& [key, mark] : review.points)
+    for (const auto& [key, mark] : delivery.points)
         if (key.frame == frame && mark.hidden.empty()) joints[key.landmark] = mark.point.at;
     return joints;
 }

@@ -7,6 +7,6 @@
 namespace jg {
 
 /// Every visible landmark clicked on the frame, by landmark.
-JointPlaces jointsOn(const Review& review, std::int64_t frame);
+JointPlaces jointsOn(const DeliveryMarks& delivery, std::int64_t frame);
 
 } // namespace jg

@@ -38,6 +38,17 @@ std::string keepLine(const Assessment& a, const Playbook& playbook, const std::s
     return name + ": " + numberInWords(*row->value.value, row->value.unit) + ".";
 }
 
+/// "from the stretch, on the mound"; what is not known is not said.
+std::string conditionsInWords(const Conditions& c) {
+    std::string words;
+    if (c.start != Start::Unknown)
+        words = c.start == Start::Stretch ? "from the stretch" : "from the wind-up";
+    if (c.surface != Surface::Unknown)
+        words += std::string(words.empty() ? "" : ", ") +
+                 (c.surface == Surface::Mound ? "on the mound" : "on flat ground");
+    return words;
+}
+
 /// Whether it shows in every pitch, for a measure seen in several; empty for one.
 std::string showsIn(const MeasureRow& row) {
     if (!row.spread || row.spread->judged < 2) return "";
@@ -57,6 +68,27 @@ std::string numberSentence(const Playbook& playbook, const Assessment& a, const 
     return replaced(text, "{target}", wordsOf(row->target)) + showsIn(*row);
 }
 
+/// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing was
+/// found out, 2 = ruled out, for what stands there is good.
+int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
+    const std::string& other = cause.from == id ? cause.to : cause.from;
+    for (const Judged& j : a.findings)
+        if (j.finding.id == other) return j.strength ? 2 : j.cannotTell ? 1 : 0;
+    return 1;
+}
+
+/// Why a finding matters, or what it comes from: the link of causes that is borne out best; null when all are
+/// ruled out.
+const Cause* reasonFor(const Playbook& playbook, const Assessment& a, const std::string& id) {
+    const Cause* best = nullptr;
+    for (const Cause& cause : playbook.causes) {
+        if (cause.from != id && cause.to != id) continue;
+        const int doubt = doubtOf(a, cause, id);
+        if (doubt < (best ? doubtOf(a, *best, id) : 2)) best = &cause;
+    }
+    return best;
+}
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& id) {
     LetterCorrection c;
@@ -65,12 +97,9 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     c.number = numberSentence(playbook, a, id);
     // An item has no number of its own: it shows the one it bears on.
     for (const Cause& cause : playbook.causes)
-        if (c.number.empty() && cause.from == id) c.number = numberSentence(playbook, a, cause.to);
-    for (const Cause& cause : playbook.causes)
-        if (cause.from == id || cause.to == id) {
-            c.why = cause.why;
-            break;
-        }
+        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) < 2)
+            c.number = numberSentence(playbook, a, cause.to);
+    if (const Cause* reason = reasonFor(playbook, a, id)) c.why = reason->why;
     if (const GradedItem* item = playbook.item(id)) {
         c.feel = item->player;
     } else {
@@ -86,8 +115,8 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = std::string(info(at).name) + ". White: you.";
     const MeasureRow* row = a.measure(id);
-    c.delivery = row ? row->delivery : review.number;
-    if (const auto frame = review.delivery(c.delivery)->frameOf(at)) c.frame = *frame;
+    c.delivery = row ? row->delivery : a.delivery;
+    if (const auto frame = review.deliveryOr(c.delivery).frameOf(at)) c.frame = *frame;
     return c;
 }
 
@@ -131,9 +160,9 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         const Athlete& athlete, const Submission& submission, const House& house) {
     LetterModel m;
     m.from = house.place;
-    m.about = "film of " + longDate(submission.received) + " \u00b7 " +
-              (submission.delivery == "stretch" ? "from the stretch" : "from the wind-up") +
-              (submission.surface == "mound" ? ", on the mound" : ", on flat ground");
+    m.about = "film of " + longDate(submission.received);
+    if (const std::string how = conditionsInWords(review.deliveryOr(review.lead).conditions); !how.empty())
+        m.about += " \u00b7 " + how;
     for (const Stop& s : review.stops)
         if (s.kind == StopKind::Strength && m.keeps.size() < 3)
             m.keeps.push_back(keepLine(a, playbook, s.finding));

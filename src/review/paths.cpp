@@ -20,15 +20,15 @@ PathPlace placeOf(const PointKey& key, const PointMark& mark) {
     return {key.frame, mark.point.at, mark.point.sigmaPx};
 }
 
-/// Paths between two moments of a review.
+/// Paths between two moments of a delivery.
 class Reading {
 public:
-    Reading(const Review& review, const Clip& clip, Hand hand)
-        : review_(review)
+    Reading(const DeliveryMarks& delivery, const Clip& clip, Hand hand)
+        : delivery_(delivery)
         , fps_(clip.captureFps)
         , target_{static_cast<double>(targetDirectionX(hand, clip.view)), 0} {}
 
-    Path part(Landmark landmark, Moment from, Moment to) const { return partOf(review_, landmark, from, to); }
+    Path part(Landmark landmark, Moment from, Moment to) const { return partOf(delivery_, landmark, from, to); }
 
     std::optional<PathEvent> forward(Landmark landmark) const {
         if (target_.x == 0) return std::nullopt;
@@ -45,7 +45,7 @@ public:
                 if (above > 0 && !first) first = h.frame;
                 if (above > std::hypot(s.sdPx, h.sdPx) && !sure) sure = h.frame;
             }
-        if (!first || *first == review_.frameOf(Moment::HandBreak)) return std::nullopt;
+        if (!first || *first == delivery_.frameOf(Moment::HandBreak)) return std::nullopt;
         return PathEvent{*first, std::max<std::int64_t>(1, sure.value_or(*first) - *first)};
     }
 
@@ -116,7 +116,7 @@ private:
         return std::hypot(a.sdPx, b.sdPx) / std::max(1.0, length(a.at - b.at)) * kDegPerRad;
     }
 
-    const Review& review_;
+    const DeliveryMarks& delivery_;
     double fps_;
     ImagePoint target_;
 };
@@ -152,8 +152,8 @@ std::string percent(double part) {
     return std::to_string(std::lround(100 * part)) + " % of its fastest";
 }
 
-std::optional<PathSaying> handStall(const Review& review, double fps) {
-    const Path hand = partOf(review, L::BackWrist, Moment::HandBreak, Moment::Layback);
+std::optional<PathSaying> handStall(const DeliveryMarks& delivery, double fps) {
+    const Path hand = partOf(delivery, L::BackWrist, Moment::HandBreak, Moment::Layback);
     const auto v = speeds(hand, fps);
     if (v.size() < 5) return std::nullopt;
     const Slowest slow = slowestBetween(v);
@@ -162,8 +162,8 @@ std::optional<PathSaying> handStall(const Review& review, double fps) {
     return PathSaying{slow.part < 0.1 ? "stops and turns back" : "slows", "the hand slows to " + at};
 }
 
-std::optional<PathSaying> elbowStop(const Review& review, double fps) {
-    const Path elbow = partOf(review, L::BackElbow, Moment::Layback, Moment::Release);
+std::optional<PathSaying> elbowStop(const DeliveryMarks& delivery, double fps) {
+    const Path elbow = partOf(delivery, L::BackElbow, Moment::Layback, Moment::Release);
     const auto v = speeds(elbow, fps);
     if (v.size() < 3) return std::nullopt;
     const double fastest = std::max_element(v.begin(), v.end(), [](const auto& a, const auto& b) {
@@ -178,27 +178,27 @@ std::optional<PathSaying> elbowStop(const Review& review, double fps) {
 
 } // namespace
 
-Path partOf(const Review& review, Landmark landmark, Moment from, Moment to) {
-    const auto first = review.frameOf(from), last = review.frameOf(to);
+Path partOf(const DeliveryMarks& delivery, Landmark landmark, Moment from, Moment to) {
+    const auto first = delivery.frameOf(from), last = delivery.frameOf(to);
     if (!first || !last) return {};
-    const Path whole = pathOf(review, landmark);
+    const Path whole = pathOf(delivery, landmark);
     Path steady;
     for (const PathPlace& p : between(whole, *first, *last)) {
-        const ClickedPoint at = review.steadied(p.frame, {p.at, p.sdPx});
+        const ClickedPoint at = delivery.steadied(p.frame, {p.at, p.sdPx});
         steady.push_back({p.frame, at.at, at.sigmaPx});
     }
     return steady;
 }
 
-std::optional<PathSaying> sayingFromPaths(const Review& review, const Clip& clip, std::string_view measure) {
-    if (measure == "hand-stall") return handStall(review, clip.captureFps);
-    if (measure == "elbow-stop") return elbowStop(review, clip.captureFps);
+std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip, std::string_view measure) {
+    if (measure == "hand-stall") return handStall(delivery, clip.captureFps);
+    if (measure == "elbow-stop") return elbowStop(delivery, clip.captureFps);
     return std::nullopt;
 }
 
-std::vector<PathStretch> stretchesToFollow(const Review& review) {
+std::vector<PathStretch> stretchesToFollow(const DeliveryMarks& delivery) {
     std::map<Landmark, std::vector<std::pair<std::int64_t, const PointMark*>>> clicked;
-    for (const auto& [key, mark] : review.points)
+    for (const auto& [key, mark] : delivery.points)
         if (moves(key.landmark)) clicked[key.landmark].emplace_back(key.frame, &mark);
     std::vector<PathStretch> all;
     for (const auto& [landmark, points] : clicked)
@@ -211,26 +211,26 @@ std::vector<PathStretch> stretchesToFollow(const Review& review) {
     return all;
 }
 
-Path pathOf(const Review& review, Landmark landmark) {
-    const auto it = review.paths.find(landmark);
-    if (it == review.paths.end()) return {};
+Path pathOf(const DeliveryMarks& delivery, Landmark landmark) {
+    const auto it = delivery.paths.find(landmark);
+    if (it == delivery.paths.end()) return {};
     const bool holds =
         std::all_of(it->second.from.begin(), it->second.from.end(), [&](const PathPlace& from) {
-            const PointMark* now = review.seenPoint(from.frame, landmark);
+            const PointMark* now = delivery.seenPoint(from.frame, landmark);
             return now && now->point.at == from.at;
         });
     return holds ? it->second.places : Path{};
 }
 
-std::vector<Landmark> followedLandmarks(const Review& review) {
+std::vector<Landmark> followedLandmarks(const DeliveryMarks& delivery) {
     std::vector<Landmark> all;
-    for (const auto& [landmark, path] : review.paths)
-        if (!pathOf(review, landmark).empty()) all.push_back(landmark);
+    for (const auto& [landmark, path] : delivery.paths)
+        if (!pathOf(delivery, landmark).empty()) all.push_back(landmark);
     return all;
 }
 
-std::map<Moment, PathEvent> momentsFromPaths(const Review& review, const Clip& clip, Hand hand) {
-    const Reading read(review, clip, hand);
+std::map<Moment, PathEvent> momentsFromPaths(const DeliveryMarks& delivery, const Clip& clip, Hand hand) {
+    const Reading read(delivery, clip, hand);
     std::map<Moment, PathEvent> all;
     const auto keep = [&](Moment moment, std::optional<PathEvent> event) {
         if (event) all[moment] = *event;

@@ -19,23 +19,23 @@ struct PathStretch {
 };
 
 /// Every stretch of landmarks that move with the body, by landmark and frame. A hidden point ends one.
-std::vector<PathStretch> stretchesToFollow(const Review& review);
+std::vector<PathStretch> stretchesToFollow(const DeliveryMarks& delivery);
 
 /// The path of a landmark; empty when it was never followed, or when a point it was followed from was moved
 /// or taken away since.
-Path pathOf(const Review& review, Landmark landmark);
+Path pathOf(const DeliveryMarks& delivery, Landmark landmark);
 
 /// The part of a path between two moments, without the camera's shake; empty without either moment, or
 /// without the path there.
-Path partOf(const Review& review, Landmark landmark, Moment from, Moment to);
+Path partOf(const DeliveryMarks& delivery, Landmark landmark, Moment from, Moment to);
 
 /// Landmarks whose path is there and holds.
-std::vector<Landmark> followedLandmarks(const Review& review);
+std::vector<Landmark> followedLandmarks(const DeliveryMarks& delivery);
 
 /// Moments that the paths tell of, each with its give and take: when things begin to move or turn, where hand
 /// and elbow are highest or lowest, and when the forearm is furthest back and within ten degrees of it. Only
 /// ever a suggestion. Own choice of limits: kinematics/path.h.
-std::map<Moment, PathEvent> momentsFromPaths(const Review& review, const Clip& clip, Hand hand);
+std::map<Moment, PathEvent> momentsFromPaths(const DeliveryMarks& delivery, const Clip& clip, Hand hand);
 
 /// What a path says of a measure that the coach sees: one of the measure's options, and why.
 struct PathSaying {
@@ -46,6 +46,6 @@ struct PathSaying {
 /// Whether the throwing hand stalls on its way to layback ("hand-stall") and whether the elbow stops before
 /// release ("elbow-stop"). Nothing for other measures or without the path. Only ever a suggestion; limits are
 /// our own choice. Pure.
-std::optional<PathSaying> sayingFromPaths(const Review& review, const Clip& clip, std::string_view measure);
+std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip, std::string_view measure);
 
 } // namespace jg

@@ -4,6 +4,7 @@
 #include "base/date.h"
 #include "base/ids.h"
 #include "kinematics/anatomy.h"
+#include "review/conditions.h"
 
 #include <cstdint>
 #include <map>
@@ -24,6 +25,7 @@ struct Athlete {
     std::string email;
     std::string guardianName;
     std::string guardianEmail;
+    std::optional<double> heightM = {}; ///< standing, as last entered
 
     std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
     int ageOn(Date date) const;
@@ -70,9 +72,9 @@ struct Submission {
     Date received{};
     std::optional<Date> promised;
     std::string asked;
-    std::string pain;     ///< in the sender's words; empty = none reported
-    std::string delivery; ///< "wind-up" or "stretch"
-    std::string surface;  ///< "mound" or "flat ground"
+    std::string pain; ///< in the sender's words; empty = none reported
+    Start start = Start::Unknown; ///< with surface: what a new delivery begins with
+    Surface surface = Surface::Unknown;
     std::vector<Clip> clips;
     bool operator==(const Submission&) const = default;
 };
@@ -84,6 +86,7 @@ struct Promise {
     std::optional<Date> due;
     bool settled = false;
     std::int64_t row = 0; ///< its row in the library; 0 = not stored
+    bool operator==(const Promise&) const = default;
 };
 
 } // namespace jg

@@ -30,15 +30,19 @@ std::vector<FoundDelivery> deliveriesIn(const json& rows) {
 }
 
 json clipAsJson(const Clip& c) {
-    json row = {{"id", c.id.value},           {"athlete", c.athlete.value},
+    return {{"id", c.id.value},           {"athlete", c.athlete.value},
                 {"media", c.mediaHash},       {"extension", c.extension},
                 {"fileName", c.fileName},     {"view", idOf(c.view)},
                 {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
                 {"frames", c.frames},         {"width", c.width},
-                {"height", c.height},         {"check", c.check},
-                {"damaged", c.damaged},       {"deliveries", deliveriesAsJson(c.deliveries)}};
-    if (c.tiltDeg) row["tiltDeg"] = *c.tiltDeg;
-    return row;
+                {"height", c.height}};
+}
+
+void readSurveyIn(const json& row, Clip& c) {
+    if (row.contains("tiltDeg")) c.tiltDeg = row["tiltDeg"].get<double>();
+    c.check = row.value("check", std::vector<std::string>{});
+    c.damaged = row.value("damaged", c.damaged);
+    c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
 }
 
 Clip clipIn(const json& row) {
@@ -54,34 +58,58 @@ Clip clipIn(const json& row) {
     c.frames = row.at("frames");
     c.width = row.at("width");
     c.height = row.at("height");
-    if (row.contains("tiltDeg")) c.tiltDeg = row["tiltDeg"].get<double>();
-    c.check = row.value("check", std::vector<std::string>{});
-    c.damaged = row.value("damaged", c.damaged);
-    c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
+    readSurveyIn(row, c); // a library of schema 1 keeps it here
     return c;
 }
 
 } // namespace
 
+std::string surveyToJson(const Clip& c) {
+    json row = {
+        {"check", c.check}, {"damaged", c.damaged}, {"deliveries", deliveriesAsJson(c.deliveries)}};
+    if (c.tiltDeg) row["tiltDeg"] = *c.tiltDeg;
+    return row.dump();
+}
+
+Status readSurvey(std::string_view text, Clip& clip) {
+    auto read = guarded<Clip>(text, "film check", [&](const json& row) {
+        Clip c = clip;
+        readSurveyIn(row, c);
+        return c;
+    });
+    if (!read) return read.error();
+    clip = std::move(*read);
+    return Done{};
+}
+
 std::string toJson(const Athlete& a) {
-    return json{
-        {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},
-        {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
-        {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}}
-        .dump();
+    json row = {{"id", a.id.value},
+                {"firstName", a.firstName},
+                {"lastName", a.lastName},
+                {"born", isoDate(a.born)},
+                {"hand", idOf(a.hand)},
+                {"level", a.level},
+                {"email", a.email},
+                {"guardianName", a.guardianName},
+                {"guardianEmail", a.guardianEmail}};
+    if (a.heightM) row["heightM"] = *a.heightM;
+    return row.dump();
 }
 
 Result<Athlete> athleteFromJson(std::string_view text) {
     return guarded<Athlete>(text, "athlete", [](const json& d) {
-        return Athlete{{d.at("id")},
-                       d.at("firstName"),
-                       d.at("lastName"),
-                       mustDate(d, "born"),
-                       need(handFromId(d.at("hand").get<std::string>()), "hand"),
-                       d.value("level", ""),
-                       d.value("email", ""),
-                       d.value("guardianName", ""),
-                       d.value("guardianEmail", "")};
+        Athlete a;
+        a.id.value = d.at("id");
+        a.firstName = d.at("firstName");
+        a.lastName = d.at("lastName");
+        a.born = mustDate(d, "born");
+        a.hand = need(handFromId(d.at("hand").get<std::string>()), "hand");
+        a.level = d.value("level", "");
+        if (d.contains("heightM")) a.heightM = d["heightM"].get<double>();
+        a.email = d.value("email", "");
+        a.guardianName = d.value("guardianName", "");
+        a.guardianEmail = d.value("guardianEmail", "");
+        return a;
     });
 }
 
@@ -94,8 +122,8 @@ std::string toJson(const Submission& s) {
                 {"promised", dateAsJson(s.promised)},
                 {"asked", s.asked},
                 {"pain", s.pain},
-                {"delivery", s.delivery},
-                {"surface", s.surface},
+                {"delivery", idOf(s.start)},
+                {"surface", idOf(s.surface)},
                 {"clips", clips}}
         .dump();
 }
@@ -109,8 +137,8 @@ Result<Submission> submissionFromJson(std::string_view text) {
         s.promised = dateIn(d, "promised");
         s.asked = d.value("asked", "");
         s.pain = d.value("pain", "");
-        s.delivery = d.value("delivery", "");
-        s.surface = d.value("surface", "");
+        s.start = need(startFromId(d.value("delivery", "")), "start");
+        s.surface = need(surfaceFromId(d.value("surface", "")), "surface");
         for (const auto& c : d.at("clips")) s.clips.push_back(clipIn(c));
         return s;
     });

@@ -23,8 +23,8 @@ std::string spanText(const FrameSpan& span) {
 
 } // namespace
 
-Status mayCut(const Review& review, const FrameSpan& span) {
-    for (const auto& [moment, mark] : review.moments)
+Status mayCut(const DeliveryMarks& delivery, const FrameSpan& span) {
+    for (const auto& [moment, mark] : delivery.moments)
         if (mark.frame && !span.holds(*mark.frame))
             return fail(ErrorCode::Refused, std::string(info(moment).name) + " (frame " +
                                                 std::to_string(*mark.frame) + ") is not in frames " +
@@ -32,15 +32,15 @@ Status mayCut(const Review& review, const FrameSpan& span) {
     return Done{};
 }
 
-Status mayLieAt(const Review& review, Moment moment, std::int64_t frame, std::int64_t frames) {
+Status mayLieAt(const DeliveryMarks& delivery, Moment moment, std::int64_t frame, std::int64_t frames) {
     if (frame < 0 || frame >= frames)
         return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(frame) + ".");
-    if (review.cut && !review.cut->holds(frame))
+    if (delivery.cut && !delivery.cut->holds(frame))
         return fail(ErrorCode::Refused, "Frame " + std::to_string(frame) +
                                             " is not in the delivery under review (frames " +
-                                            spanText(*review.cut) +
+                                            spanText(*delivery.cut) +
                                             "). Choose the other delivery in Look, or take the whole film.");
-    for (const auto& [other, mark] : review.moments) {
+    for (const auto& [other, mark] : delivery.moments) {
         if (other == moment || !mark.frame) continue;
         if (!ordered(moment, other)) continue;
         const std::int64_t there = *mark.frame;
@@ -48,7 +48,7 @@ Status mayLieAt(const Review& review, Moment moment, std::int64_t frame, std::in
         if (other > moment && there < frame) return wrongOrder(moment, "after", other, there);
     }
     if (moment == Moment::HandAboveShoulder) {
-        const auto plant = review.frameOf(Moment::Release);
+        const auto plant = delivery.frameOf(Moment::Release);
         if (plant && frame > *plant) return wrongOrder(moment, "after", Moment::Release, *plant);
     }
     return Done{};

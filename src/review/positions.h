@@ -10,9 +10,9 @@ namespace jg {
 /// that names the position it would pass, or the delivery it lies outside of. Equal frames are allowed (at 30
 /// a second layback and release can be one), except that the hands part after set and plant never comes
 /// before first touch.
-Status mayLieAt(const Review& review, Moment moment, std::int64_t frame, std::int64_t frames);
+Status mayLieAt(const DeliveryMarks& delivery, Moment moment, std::int64_t frame, std::int64_t frames);
 
 /// Whether the review may be held to one delivery of the film. Errors: Refused, naming a position outside it.
-Status mayCut(const Review& review, const FrameSpan& span);
+Status mayCut(const DeliveryMarks& delivery, const FrameSpan& span);
 
 } // namespace jg

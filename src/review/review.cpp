@@ -77,7 +77,7 @@ const PointMark* DeliveryMarks::seenPoint(std::int64_t frame, Landmark landmark)
 
 std::vector<Target> Review::walkTargets() const {
     std::vector<Target> all;
-    for (const Target& t : approach.targets)
+    for (const Target& t : approach().targets)
         if (t.type != TargetType::Any) all.push_back(t);
     for (const std::string& id : extras) {
         Target recorded;
@@ -101,16 +101,24 @@ const Stop* Review::stop(const StopId& stopId) const {
 }
 
 const DeliveryMarks* Review::delivery(int wanted) const {
-    if (wanted == number) return this;
-    const auto it =
-        std::find_if(aside.begin(), aside.end(), [&](const DeliveryMarks& d) { return d.number == wanted; });
-    return it == aside.end() ? nullptr : &*it;
+    const auto it = std::find_if(deliveries.begin(), deliveries.end(),
+                                 [&](const DeliveryMarks& d) { return d.number == wanted; });
+    return it == deliveries.end() ? nullptr : &*it;
 }
 
-void Review::takeInHand(int wanted) {
-    const auto it =
-        std::find_if(aside.begin(), aside.end(), [&](const DeliveryMarks& d) { return d.number == wanted; });
-    if (it != aside.end()) std::swap(static_cast<DeliveryMarks&>(*this), *it);
+DeliveryMarks* Review::delivery(int wanted) {
+    return const_cast<DeliveryMarks*>(std::as_const(*this).delivery(wanted));
+}
+
+const DeliveryMarks& Review::deliveryOr(int wanted) const {
+    for (const int number : {wanted, lead})
+        if (const DeliveryMarks* d = delivery(number)) return *d;
+    return deliveries.front();
+}
+
+const Grade* Judging::grade(int delivery, const std::string& item) const {
+    const auto it = grades.find({delivery, item});
+    return it == grades.end() ? nullptr : &it->second;
 }
 
 } // namespace jg

@@ -8,6 +8,7 @@
 #include "kinematics/measure.h"
 #include "kinematics/path.h"
 #include "kinematics/scale.h"
+#include "review/conditions.h"
 
 #include <compare>
 #include <cstdint>
@@ -105,12 +106,47 @@ struct FreeMark {
 enum class GradeState { Graded, CannotTell, NotVisible, NotApplicable, FaultAbsent, SetAside };
 std::string_view idOf(GradeState state);
 
+/// A number that stood beside an item when it was graded.
+struct SeenNumber {
+    std::string measure;
+    double value = 0, sd = 0;
+    std::string unit;
+    bool operator==(const SeenNumber&) const = default;
+};
+
+/// What a grade was given on: the frame that was shown, the numbers at that moment, and when.
+struct Evidence {
+    std::optional<std::int64_t> frame; ///< nothing when no picture was shown
+    std::vector<SeenNumber> numbers;   ///< of the measures the item is joined with by a cause
+    std::int64_t atUnix = 0;           ///< seconds since 1970 UTC; 0 = not known
+    bool operator==(const Evidence&) const = default;
+};
+
 /// The coach's grade of an item: a step of 1 (change) to 5 (keep), or a state with a reason.
 struct Grade {
     GradeState state = GradeState::Graded;
     int step = 0;
     std::string reason;
+    Evidence evidence;
     bool operator==(const Grade&) const = default;
+};
+
+/// An item as graded on one delivery.
+struct GradeKey {
+    int delivery = 1;
+    std::string item;
+    auto operator<=>(const GradeKey&) const = default;
+};
+
+/// What a review is judged by, frozen when it was begun, and the grades. `playbook` names the frozen text of
+/// measures, items, causes and drills in the library (coaching/playbook_text.h); empty = none was kept.
+struct Judging {
+    Approach approach;
+    std::string playbook;
+    std::map<GradeKey, Grade> grades;
+
+    const Grade* grade(int delivery, const std::string& item) const;
+    bool operator==(const Judging&) const = default;
 };
 
 /// What the coach said of a measure instead of a number.
@@ -196,6 +232,7 @@ struct DeliveryMarks {
     int number = 1; ///< its own within the review
     int pitch = 1;  ///< the pitch it shows; films of one pitch from two sides share it
     ClipId clip;
+    Conditions conditions;
     std::optional<CameraTurn> turn;   ///< nothing = the camera is taken as square
     std::optional<FrameSpan> cut;     ///< where it lies on the film; nothing = the whole film
     std::optional<CameraShake> shake; ///< nothing = not looked for
@@ -220,29 +257,36 @@ struct DeliveryMarks {
     bool blank() const { return moments.empty() && points.empty(); }
 };
 
-/// One review: the delivery in hand, the others, and what is said of them together. A value: copying it
-/// copies everything; no pointers.
-struct Review : DeliveryMarks {
+/// One review: its deliveries, what they are judged by, and what is said of them together. A value: copying
+/// it copies everything; no pointers. Which delivery is in hand is the window's affair.
+struct Review {
     ReviewId id;
     SubmissionId submission;
     AthleteId athlete;
     Date date{};
-    Approach approach; ///< frozen copy of what it is judged by
     Stage stage = Stage::Look;
-    std::vector<DeliveryMarks> aside; ///< the deliveries that are not in hand
-    std::map<std::string, Grade> grades;
-    std::vector<std::string> extras; ///< measures taken beside the approach's
+    std::vector<DeliveryMarks> deliveries = {DeliveryMarks{}}; ///< never empty, by rising number
+    int lead = 1; ///< the delivery whose numbers the letter tells
+    std::vector<Judging> judgings = {Judging{}}; ///< never empty; the letter follows the first
+    std::vector<std::string> extras;             ///< measures taken beside the approach's
     std::vector<Stop> stops;
     std::map<StopId, Take> takes;
     Plan plan;
     std::optional<SentRecord> sent;
+    std::int64_t revision = 0; ///< in the library; 0 = not kept yet. Not part of the document.
 
     const Stop* stop(const StopId& id) const;
-    /// The delivery in hand or one aside; null for none of that number.
+    /// Null for none of that number.
     const DeliveryMarks* delivery(int number) const;
-    /// Takes a delivery that lies aside in hand; the one before is laid aside. Without one of that number
-    /// nothing happens.
-    void takeInHand(int number);
+    DeliveryMarks* delivery(int number);
+    /// The one of that number; the lead, or else the first, when there is none.
+    const DeliveryMarks& deliveryOr(int number) const;
+    /// The first; most reviews have but this one.
+    const DeliveryMarks& first() const { return deliveries.front(); }
+    DeliveryMarks& first() { return deliveries.front(); }
+    const Judging& judging() const { return judgings.front(); }
+    Judging& judging() { return judgings.front(); }
+    const Approach& approach() const { return judgings.front().approach; }
     /// The targets the walk measures: the approach's, and the extras as recorded ones.
     std::vector<Target> walkTargets() const;
 };

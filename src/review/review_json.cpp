@@ -1,6 +1,7 @@
 #include "review/review_json.h"
 
 #include "coaching/target_json.h"
+#include "review/delivery_json.h"
 #include "review/json_fields.h"
 
 #include <nlohmann/json.hpp>
@@ -15,22 +16,8 @@ using nlohmann::json;
 
 namespace {
 
-json pointAsJson(ImagePoint p) {
-    return json::array({p.x, p.y});
-}
-
-ImagePoint pointIn(const json& p) {
-    return {p.at(0).get<double>(), p.at(1).get<double>()};
-}
-
-template <typename E>
-E enumIn(const json& value, int count, const char* what) {
-    // Enums with an idOf are stored by id; their first value's id is tried up to the count.
-    const auto id = value.get<std::string>();
-    for (int i = 0; i < count; ++i)
-        if (idOf(static_cast<E>(i)) == id) return static_cast<E>(i);
-    throw std::invalid_argument(std::string(what) + " \"" + id + "\" is unknown");
-}
+constexpr const char* kReviewFormat = "juxtagraph-review-2";
+constexpr const char* kReviewFormat1 = "juxtagraph-review-1";
 
 constexpr std::array kEventIds = {"frame",     "pointer", "pointer-off", "stroke",
                                   "stroke-to", "clear",   "marks-on",    "marks-off"};
@@ -121,166 +108,60 @@ Approach approachIn(const json& row) {
     return a;
 }
 
-json pathAsJson(const Path& path) {
-    json rows = json::array();
-    for (const PathPlace& p : path) rows.push_back({p.frame, p.at.x, p.at.y, p.sdPx});
-    return rows;
+json judgingAsJson(const Judging& j) {
+    json grades = json::array();
+    for (const auto& [key, g] : j.grades) {
+        json row = gradeAsJson(g);
+        row["delivery"] = key.delivery;
+        row["item"] = key.item;
+        grades.push_back(std::move(row));
+    }
+    return {{"approach", approachAsJson(j.approach)}, {"playbook", j.playbook}, {"grades", grades}};
 }
 
-Path pathIn(const json& rows) {
-    Path path;
-    for (const json& row : rows) path.push_back({row.at(0), {row.at(1), row.at(2)}, row.at(3)});
-    return path;
+Judging judgingIn(const json& row) {
+    Judging j{approachIn(row.at("approach")), row.value("playbook", ""), {}};
+    for (const json& g : row.at("grades")) j.grades[{g.at("delivery"), g.at("item")}] = gradeIn(g);
+    return j;
 }
 
-json marksAsJson(const std::map<std::string, FreeMark>& marks) {
-    json rows = json::array();
-    for (const auto& [id, mark] : marks) {
-        json points = json::array();
-        for (const ImagePoint p : mark.points) points.push_back(pointAsJson(p));
-        rows.push_back({{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
-    }
-    return rows;
+void addDelivery(DeliveryMarks m, Review& r) {
+    if (r.delivery(m.number)) throw std::invalid_argument("two deliveries have the same number");
+    r.deliveries.push_back(std::move(m));
 }
 
-json pointsAsJson(const std::map<PointKey, PointMark>& points) {
-    json rows = json::array();
-    for (const auto& [key, mark] : points) {
-        json row = {{"frame", key.frame},
-                    {"landmark", info(key.landmark).id},
-                    {"at", pointAsJson(mark.point.at)},
-                    {"sigmaPx", mark.point.sigmaPx}};
-        if (!mark.hidden.empty()) row["hidden"] = mark.hidden;
-        rows.push_back(row);
-    }
-    return rows;
+/// Until format 2 the delivery in hand stood in the review itself, and the grades were of all of them.
+void readFormat1(const json& d, Review& r) {
+    addDelivery(deliveryIn(d), r);
+    r.lead = r.first().number;
+    for (const json& row : d.value("aside", json::array())) addDelivery(deliveryIn(row), r);
+    Judging j;
+    j.approach = approachIn(d.at("approach"));
+    for (const auto& [id, row] : d.at("grades").items()) j.grades[{r.lead, id}] = gradeIn(row);
+    r.judgings = {std::move(j)};
 }
 
-void writeCamera(const DeliveryMarks& m, json& d) {
-    if (m.turn) {
-        d["cameraTurnDeg"] = m.turn->deg;
-        d["cameraTurnSdDeg"] = m.turn->sdDeg;
-    }
-    if (m.cut) d["cut"] = {m.cut->first, m.cut->last};
-    if (m.shake) {
-        json shifts = json::array();
-        for (const auto& [frame, by] : m.shake->shifts) shifts.push_back({frame, by.x, by.y});
-        d["shake"] = {{"reference", m.shake->reference},
-                      {"sdPx", m.shake->sdPx},
-                      {"on", m.shake->on},
-                      {"shifts", shifts}};
-    }
-    d["scales"] = json::object();
-    for (const auto& [kind, s] : m.scales)
-        d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
-                                                   {"from", pointAsJson(s.from)},
-                                                   {"to", pointAsJson(s.to)},
-                                                   {"metres", s.metres}};
-}
-
-void writeDelivery(const DeliveryMarks& m, json& d) {
-    d["clip"] = m.clip.value;
-    d["delivery"] = m.number;
-    d["pitch"] = m.pitch;
-    writeCamera(m, d);
-    d["moments"] = json::object();
-    for (const auto& [moment, mark] : m.moments)
-        d["moments"][std::string(info(moment).id)] =
-            mark.frame ? json{{"frame", *mark.frame}} : json{{"notVisible", mark.notVisible}};
-    d["points"] = pointsAsJson(m.points);
-    d["paths"] = json::object();
-    for (const auto& [landmark, path] : m.paths)
-        d["paths"][std::string(info(landmark).id)] = {
-            {"places", pathAsJson(path.places)}, {"from", pathAsJson(path.from)}, {"asks", path.asks}};
-    d["marks"] = marksAsJson(m.marks);
-    d["measureNotes"] = json::object();
-    for (const auto& [id, n] : m.measureNotes)
-        d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
-    d["answers"] = json::object();
-    for (const auto& [id, a] : m.answers) d["answers"][id] = {{"seen", a.seen}, {"numbers", a.numbers}};
-}
-
-void readCamera(const json& d, DeliveryMarks& m) {
-    if (d.contains("cameraTurnDeg")) m.turn = CameraTurn{d["cameraTurnDeg"], d.value("cameraTurnSdDeg", 3.0)};
-    if (d.contains("cut")) m.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
-    if (d.contains("shake")) {
-        const json& s = d["shake"];
-        m.shake = CameraShake{s.at("reference"), {}, s.at("sdPx"), s.at("on")};
-        for (const json& row : s.at("shifts")) m.shake->shifts[row.at(0)] = {row.at(1), row.at(2)};
-    }
-    const json scales = d.value("scales", json::object());
-    for (const auto& [id, s] : scales.items())
-        m.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),
-                                                    s.at("metres")};
-}
-
-void readMarks(const json& rows, DeliveryMarks& m) {
-    for (const auto& row : rows) {
-        FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 6, "mark"), row.at("frame"), {}};
-        for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
-        if (mark.points.size() != pointsOf(mark.kind))
-            throw std::invalid_argument("a mark has the wrong number of points");
-        m.marks[mark.id] = mark;
-    }
-}
-
-void readDelivery(const json& d, DeliveryMarks& m) {
-    m.clip.value = d.at("clip");
-    m.number = d.value("delivery", 1);
-    m.pitch = d.value("pitch", 1);
-    readCamera(d, m);
-    for (const auto& [id, row] : d.at("moments").items()) {
-        MomentMark mark;
-        if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();
-        mark.notVisible = row.value("notVisible", "");
-        m.moments[need(momentFromId(id), "position")] = mark;
-    }
-    for (const auto& row : d.at("points")) {
-        const PointKey key{row.at("frame"),
-                           need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
-        m.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
-    }
-    const json paths = d.value("paths", json::object());
-    for (const auto& [id, path] : paths.items())
-        m.paths[need(landmarkFromId(id), "landmark")] = {pathIn(path.at("places")), pathIn(path.at("from")),
-                                                         path.value("asks", std::vector<std::int64_t>{})};
-    readMarks(d.at("marks"), m);
-    for (const auto& [id, row] : d.at("measureNotes").items())
-        m.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
-    const json answers = d.value("answers", json::object());
-    for (const auto& [id, a] : answers.items())
-        m.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
-}
-
-/// The delivery in hand stands in the review itself, as it did before there were others.
-void writeLooking(const Review& r, json& d) {
-    writeDelivery(r, d);
-    if (!r.aside.empty()) {
-        d["aside"] = json::array();
-        for (const DeliveryMarks& m : r.aside) {
-            json row;
-            writeDelivery(m, row);
-            d["aside"].push_back(std::move(row));
-        }
-    }
-    d["grades"] = json::object();
-    for (const auto& [id, g] : r.grades)
-        d["grades"][id] = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
-    d["extras"] = r.extras;
+void readFormat2(const json& d, Review& r) {
+    for (const json& row : d.at("deliveries")) addDelivery(deliveryIn(row), r);
+    r.lead = d.at("lead");
+    r.judgings.clear();
+    for (const json& row : d.at("judgings")) r.judgings.push_back(judgingIn(row));
+    if (r.deliveries.empty() || r.judgings.empty()) throw std::invalid_argument("it holds no delivery");
 }
 
 void readLooking(const json& d, Review& r) {
-    readDelivery(d, r);
-    for (const json& row : d.value("aside", json::array())) {
-        DeliveryMarks m;
-        readDelivery(row, m);
-        if (r.delivery(m.number)) throw std::invalid_argument("two deliveries have the same number");
-        r.aside.push_back(std::move(m));
-    }
-    for (const auto& [id, row] : d.at("grades").items())
-        r.grades[id] = {enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"),
-                        row.value("reason", "")};
+    r.deliveries.clear();
+    d.value("format", "") == kReviewFormat1 ? readFormat1(d, r) : readFormat2(d, r);
+    std::sort(r.deliveries.begin(), r.deliveries.end(),
+              [](const auto& a, const auto& b) { return a.number < b.number; });
     r.extras = d.value("extras", r.extras);
+}
+
+void writeLooking(const Review& r, json& d) {
+    for (const DeliveryMarks& m : r.deliveries) d["deliveries"].push_back(deliveryAsJson(m));
+    d["lead"] = r.lead;
+    for (const Judging& j : r.judgings) d["judgings"].push_back(judgingAsJson(j));
+    d["extras"] = r.extras;
 }
 
 void writeSaying(const Review& r, json& d) {
@@ -326,13 +207,12 @@ json targetAsJson(const Target& t) {
 }
 
 std::string toJson(const Review& r) {
-    json d = {{"format", "juxtagraph-review-1"},
+    json d = {{"format", kReviewFormat},
               {"id", r.id.value},
               {"submission", r.submission.value},
               {"athlete", r.athlete.value},
               {"date", isoDate(r.date)},
-              {"stage", idOf(r.stage)},
-              {"approach", approachAsJson(r.approach)}};
+              {"stage", idOf(r.stage)}};
     writeLooking(r, d);
     writeSaying(r, d);
     return d.dump();
@@ -340,13 +220,15 @@ std::string toJson(const Review& r) {
 
 Result<Review> reviewFromJson(std::string_view text) {
     return guarded<Review>(text, "review", [](const json& d) {
+        if (const std::string format = d.value("format", "");
+            format != kReviewFormat && format != kReviewFormat1)
+            throw std::invalid_argument("its format \"" + format + "\" is not known to this version");
         Review r;
         r.id.value = d.at("id");
         r.submission.value = d.at("submission");
         r.athlete.value = d.at("athlete");
         r.date = mustDate(d, "date");
         r.stage = need(stageFromId(d.at("stage").get<std::string>()), "stage");
-        r.approach = approachIn(d.at("approach"));
         readLooking(d, r);
         readSaying(d, r);
         return r;

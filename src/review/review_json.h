@@ -16,10 +16,19 @@ std::string toJson(const Review& review);
 std::string toJson(const Athlete& athlete);
 std::string toJson(const Submission& submission);
 
-/// Errors: Damaged, saying which part can't be read.
+/// Documents of format 1 are read too. Errors of all: Damaged, saying which part can't be read.
 Result<Review> reviewFromJson(std::string_view text);
 Result<Athlete> athleteFromJson(std::string_view text);
 Result<Submission> submissionFromJson(std::string_view text);
+
+/// What was derived from a delivery's film and is kept beside it: followed paths and the camera's shifts.
+/// Empty when there is nothing. Reading puts it into the delivery in place of what it holds.
+std::string derivedToJson(const DeliveryMarks& delivery);
+Status readDerived(std::string_view text, DeliveryMarks& delivery);
+
+/// What the film check found of a clip, kept beside it.
+std::string surveyToJson(const Clip& clip);
+Status readSurvey(std::string_view text, Clip& clip);
 
 /// A target as in the playbook and on the command line.
 nlohmann::json targetAsJson(const Target& target);

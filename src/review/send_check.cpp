@@ -18,18 +18,12 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
 
 namespace {
 
-std::vector<const DeliveryMarks*> deliveriesOf(const Review& review) {
-    std::vector<const DeliveryMarks*> all = {&review};
-    for (const DeliveryMarks& d : review.aside) all.push_back(&d);
-    return all;
-}
-
 int pointsOnDamaged(const Review& review, const Submission& submission) {
     int count = 0;
     for (const Clip& clip : submission.clips)
-        for (const DeliveryMarks* d : deliveriesOf(review)) {
-            if (clip.id != d->clip) continue;
-            for (const auto& [key, mark] : d->points)
+        for (const DeliveryMarks& d : review.deliveries) {
+            if (clip.id != d.clip) continue;
+            for (const auto& [key, mark] : d.points)
                 for (const auto& [first, last] : clip.damaged)
                     count += key.frame >= first && key.frame <= last;
         }
@@ -39,12 +33,12 @@ int pointsOnDamaged(const Review& review, const Submission& submission) {
 using Problems = std::vector<SendProblem>;
 
 void checkOwner(const Review& review, const Athlete& athlete, const Submission& submission, Problems& out) {
-    const auto ownFilm = [&](const DeliveryMarks* d) {
+    const auto ownFilm = [&](const DeliveryMarks& d) {
         const auto clip = std::find_if(submission.clips.begin(), submission.clips.end(),
-                                       [&](const Clip& c) { return c.id == d->clip; });
+                                       [&](const Clip& c) { return c.id == d.clip; });
         return clip != submission.clips.end() && clip->athlete == athlete.id;
     };
-    const auto all = deliveriesOf(review);
+    const auto& all = review.deliveries;
     if (!std::all_of(all.begin(), all.end(), ownFilm) || review.athlete != athlete.id ||
         submission.athlete != athlete.id)
         out.push_back({true, "The film in this review belongs to another athlete. It must not go to " +

@@ -49,16 +49,16 @@ void compare(const SequenceEvent& before, SequenceEvent& e, double captureFps) {
 
 } // namespace
 
-std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand,
+std::vector<SequenceEvent> sequenceOf(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
                                       const std::optional<Estimate>& ball) {
     std::vector<SequenceEvent> events;
-    const auto zero = review.frameOf(Moment::FootTouch);
+    const auto zero = delivery.frameOf(Moment::FootTouch);
     if (!zero || clip.captureFps <= 0) return events;
     const double frameMs = 1000 / clip.captureFps;
-    const auto suggested = momentsFromPaths(review, clip, hand);
+    const auto suggested = momentsFromPaths(delivery, clip, hand);
     const auto add = [&](Moment moment) {
         const auto path = suggested.find(moment);
-        const auto frame = review.frameOf(moment);
+        const auto frame = delivery.frameOf(moment);
         if (!frame && path == suggested.end()) return;
         SequenceEvent e;
         e.moment = moment;

@@ -25,7 +25,7 @@ struct SequenceEvent {
 /// Empty when first touch is not set or the rate is unknown. An event lies within a frame of where it is set;
 /// one from a path as far as the path says. Pure. Source of the order: common practice, from the ground up.
 /// `ball` is how long after its frame the ball left the hand, in ms, where that was measured.
-std::vector<SequenceEvent> sequenceOf(const Review& review, const Clip& clip, Hand hand,
+std::vector<SequenceEvent> sequenceOf(const DeliveryMarks& delivery, const Clip& clip, Hand hand,
                                       const std::optional<Estimate>& ball = std::nullopt);
 
 } // namespace jg

@@ -29,8 +29,8 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
     stop.finding = std::string(finding);
     stop.title = playbook.nameOfFinding(finding);
     const MeasureRow* row = a.measure(finding);
-    stop.delivery = row ? row->delivery : review.number;
-    stop.frame = frameOfFinding(*review.delivery(stop.delivery), playbook, finding);
+    stop.delivery = row ? row->delivery : a.delivery;
+    stop.frame = frameOfFinding(review.deliveryOr(stop.delivery), playbook, finding);
     return stop;
 }
 

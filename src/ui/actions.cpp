@@ -9,7 +9,7 @@ const std::vector<ActionRow>& actionTable() {
     static const std::vector<ActionRow> table = {
         {"shortcuts", "All keys on one sheet", {K(Qt::Key_F1)}, Everywhere},
         {"take-in", "Take in films", {K("T")}, AtHome},
-        {"open", "Open the selected submission", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtHome},
+        {"open", "Open what is selected", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtHome},
         {"row-up",
          "Previous row",
          {K(Qt::Key_Up)},
@@ -22,6 +22,8 @@ const std::vector<ActionRow>& actionTable() {
         {"place-athletes", "Go to the athletes", {K("Alt+A")}, AtHome},
         {"place-playbook", "Go to the playbook", {K("Alt+B")}, AtHome},
         {"place-post", "Go to the post", {K("Alt+P")}, AtHome},
+        {"athlete-edit", "Edit the chosen athlete", {K("E")}, AtHome},
+        {"athlete-search", "Search the athletes", {K("/")}, AtHome},
         {"place-hand", "Go to your own error", {K("Alt+H")}, AtHome},
 
         {"to-desk", "Back to the desk", {K(Qt::Key_Backspace)}, InReview},
@@ -45,11 +47,13 @@ const std::vector<ActionRow>& actionTable() {
          "The next delivery or film that is marked",
          {K("N")},
          AtLook | AtPositions | AtMeasure},
+        {"begin-another", "Begin a new review of films whose review was sent", {K("Ctrl+Shift+N")}, InReview},
         {"undo", "Undo", {K("Z"), K(Qt::CTRL | Qt::Key_Z)}, InReview},
         {"redo", "Redo", {K("Shift+Z"), K("Ctrl+Shift+Z")}, InReview},
 
         {"look-play", "Play or pause", {K(Qt::Key_Space)}, AtLook},
         {"look-cut", "Review the delivery at the playhead, or the whole film again", {K("D")}, AtLook},
+        {"look-film", "Say the film's side, its rate and the conditions of the delivery", {K("F")}, AtLook},
         {"look-refilm", "Ask for another film", {K("R")}, AtLook},
         {"look-done", "Seen; on to the positions", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtLook},
 
@@ -115,6 +119,7 @@ const std::vector<ActionRow>& actionTable() {
         {"say-marks", "Marks on or off", {K("M")}, AtSay},
         {"say-clear", "Wipe the drawing", {K("C")}, AtSay},
 
+        {"plan-propose", "Take the proposal", {K("P")}, AtPrescribe},
         {"plan-toggle", "Work on this, or not", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPrescribe},
 
         {"send", "Send the letter", {K("Ctrl+Return"), K("Ctrl+Enter")}, AtSend},

@@ -9,6 +9,7 @@
 namespace jg::ui {
 
 namespace {
+
 QLabel* cap(const QString& key) {
     auto* l = new QLabel(key);
     l->setFont(textFont(12, true));
@@ -16,6 +17,28 @@ QLabel* cap(const QString& key) {
                          .arg(palette::sheet.name(), palette::rule.name()));
     return l;
 }
+
+/// The key and its words as one button.
+QPushButton* capButton(const KeyHint& hint) {
+    auto* button = new QPushButton;
+    button->setObjectName("hint");
+    button->setAccessibleName(hint.what + " (" + hint.key + ")");
+    button->setFocusPolicy(Qt::NoFocus); // every one has its key
+    button->setCursor(Qt::PointingHandCursor);
+    auto* row = new QHBoxLayout(button);
+    row->setContentsMargins(0, 0, 4, 0);
+    row->setSpacing(6);
+    auto* key = cap(hint.key);
+    auto* words = quiet(hint.what, 12.5);
+    words->setWordWrap(false);
+    for (QLabel* label : {key, words}) {
+        label->setAttribute(Qt::WA_TransparentForMouseEvents);
+        row->addWidget(label);
+    }
+    button->setFixedSize(row->sizeHint().width(), 24);
+    return button;
+}
+
 } // namespace
 
 Foot::Foot(QWidget* parent)
@@ -45,15 +68,21 @@ Foot::Foot(QWidget* parent)
 
 void Foot::setHints(const KeyHints& hints) {
     while (QLayoutItem* item = hints_->takeAt(0)) {
-        delete item->widget();
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater(); // it may be the one clicked
         delete item;
     }
-    for (const auto& [key, what] : hints) {
-        hints_->addWidget(cap(key));
-        auto* words = quiet(what, 12.5);
-        words->setWordWrap(false);
-        hints_->addWidget(words);
-        hints_->addSpacing(8);
+    for (const KeyHint& hint : hints) {
+        if (hint.action.isEmpty()) {
+            hints_->addWidget(cap(hint.key));
+            auto* words = quiet(hint.what, 12.5);
+            words->setWordWrap(false);
+            hints_->addWidget(words);
+        } else {
+            auto* button = capButton(hint);
+            connect(button, &QPushButton::clicked, this, [this, id = hint.action] { Q_EMIT asked(id); });
+            hints_->addWidget(button);
+        }
+        hints_->addSpacing(6);
     }
 }
 

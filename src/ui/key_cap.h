@@ -2,7 +2,7 @@
 #pragma once
 
 #include <QList>
-#include <QPair>
+#include <QString>
 #include <QWidget>
 
 class QHBoxLayout;
@@ -10,10 +10,18 @@ class QLabel;
 
 namespace jg::ui {
 
-using KeyHints = QList<QPair<QString, QString>>; ///< key, what it does
+/// A key, what it does, and the action it stands for: a click on it does the same. Without an action it is only
+/// said, as "click" or "mouse".
+struct KeyHint {
+    QString key;
+    QString what;
+    QString action = {};
+};
+using KeyHints = QList<KeyHint>;
 
 /// The bottom line: the few keys that matter now, a message, and whether all is kept.
 class Foot : public QWidget {
+    Q_OBJECT
 public:
     explicit Foot(QWidget* parent = nullptr);
     void setHints(const KeyHints& hints);
@@ -21,6 +29,9 @@ public:
     void say(const QString& sentence, int seconds = 6);
     void setKept(const QString& text);
     QString sentence() const;
+
+Q_SIGNALS:
+    void asked(const QString& action); ///< a key's cap was clicked
 
 private:
     QWidget* hintBox_;

@@ -15,21 +15,36 @@
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QInputDialog>
+#include <QMessageBox>
 #include <QProcess>
+#include <QScreen>
 #include <QTimer>
 
 namespace jg::ui {
 
 namespace {
 const QStringList kPlaces = {"desk", "athletes", "playbook", "post", "hand"};
+constexpr const char* kGeometry = "window/geometry";
+constexpr QSize kUsual(1280, 800), kSmallest(1024, 640);
+
+std::unique_ptr<LibraryReader> readerOf(const Library& library) {
+    auto again = library.again();
+    return again ? std::make_unique<LibraryReader>(std::move(*again)) : nullptr;
+}
+
+std::unique_ptr<ReviewKeeper> keeperOf(Library& library, std::int64_t revision) {
+    if (auto again = library.again()) return std::make_unique<WriterKeeper>(std::move(*again), revision);
+    return std::make_unique<DirectKeeper>(library, revision);
+}
 } // namespace
 
 MainWindow::MainWindow(WindowParts parts)
-    : parts_(std::move(parts)) {
+    : parts_(std::move(parts))
+    , reader_(readerOf(*parts_.library)) {
     setWindowTitle("Juxtagraph");
     setWindowIcon(icon("app"));
-    resize(1280, 800);
-    setMinimumSize(1024, 640);
+    setMinimumSize(kSmallest);
+    restorePlace();
     whole_ = new QStackedWidget;
     setCentralWidget(whole_);
     actions_ = new Actions(this, [this](const QString& id) { run(id); });
@@ -42,12 +57,24 @@ MainWindow::MainWindow(WindowParts parts)
     showPlace("desk");
     scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
     connect(scrubs_, &ScrubMaker::progressed, this, [this] {
-        foot_->setKept(scrubs_->waiting() == 0   ? "kept"
-                       : scrubs_->waiting() == 1 ? QString("getting a film ready")
-                                                 : QString("getting %1 films ready").arg(scrubs_->waiting()));
+        foot_->setKept(parts_.library->readOnly() ? "to read only: nothing is kept"
+                       : scrubs_->waiting() == 0  ? "kept"
+                       : scrubs_->waiting() == 1  ? QString("getting a film ready")
+                                                  : QString("getting %1 films ready").arg(scrubs_->waiting()));
     });
     constexpr int kAfterStartMs = 3000; // the window comes first
-    QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
+    if (!parts_.library->readOnly()) QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
+}
+
+/// As it was left, when that still lies on a screen.
+void MainWindow::restorePlace() {
+    resize(kUsual);
+    if (!parts_.settings) return;
+    restoreGeometry(parts_.settings->value(kGeometry).toByteArray());
+    if (isMaximized() || !screen()) return;
+    const QRect room = screen()->availableGeometry();
+    resize(size().boundedTo(room.size()).expandedTo(minimumSize()));
+    if (!room.contains(geometry())) move(room.topLeft());
 }
 
 void MainWindow::makeScrubCopies() {
@@ -60,6 +87,23 @@ void MainWindow::makeScrubCopies() {
 MainWindow::~MainWindow() {
     delete scrubs_;
     delete review_; // before the library it saves to
+    if (!postOffice_) return;
+    postOffice_->terminate();
+    if (!postOffice_->waitForFinished(2000)) postOffice_->kill();
+}
+
+QWidget* MainWindow::buildPlaces() {
+    places_ = new QStackedWidget;
+    desk_ = new DeskPlace;
+    athletes_ = new AthletesPlace(*reader_);
+    post_ = new PostPlace(*parts_.clock, [this] { return askPassword(); });
+    places_->addWidget(desk_);
+    places_->addWidget(athletes_);
+    places_->addWidget(new PlaybookPlace(parts_.playbook));
+    places_->addWidget(post_);
+    hand_ = new OwnErrorPlace(*parts_.clock);
+    places_->addWidget(hand_);
+    return places_;
 }
 
 void MainWindow::buildHome() {
@@ -71,68 +115,89 @@ void MainWindow::buildHome() {
     row->addWidget(sidebar_);
     auto* column = new QVBoxLayout;
     column->setSpacing(0);
-    places_ = new QStackedWidget;
-    column->addWidget(places_, 1);
+    column->addWidget(buildPlaces(), 1);
     foot_ = new Foot;
-    foot_->setHints(
-        {{"\u2191 \u2193", "choose"}, {"Enter", "open"}, {"T", "take in films"}, {"F1", "all keys"}});
-    foot_->setKept("kept");
+    foot_->setHints({{"\u2191 \u2193", "choose", "row-down"},
+                     {"Enter", "open", "open"},
+                     {"T", "take in films", "take-in"},
+                     {"F1", "all keys", "shortcuts"}});
+    foot_->setKept(parts_.library->readOnly() ? "to read only: nothing is kept" : "kept");
+    connect(foot_, &Foot::asked, this, &MainWindow::run);
     column->addWidget(foot_);
     row->addLayout(column, 1);
     whole_->addWidget(home);
+    connectPlaces();
+}
 
-    desk_ = new DeskPlace;
-    athletes_ = new AthletesPlace;
-    post_ = new PostPlace(*parts_.clock, [this] { return askPassword(); });
-    places_->addWidget(desk_);
-    places_->addWidget(athletes_);
-    places_->addWidget(new PlaybookPlace(parts_.playbook));
-    places_->addWidget(post_);
-    hand_ = new OwnErrorPlace(*parts_.clock);
-    places_->addWidget(hand_);
+void MainWindow::connectPlaces() {
     connect(sidebar_, &Sidebar::chosen, this, [this](int i) { showPlace(kPlaces.value(i)); });
     connect(desk_, &DeskPlace::open, this, &MainWindow::openReview);
     connect(desk_, &DeskPlace::takeIn, this, [this] { run("take-in"); });
     connect(desk_, &DeskPlace::dropped, this, &MainWindow::takeInFiles);
-    connect(desk_, &DeskPlace::settle, this, [this](qint64 row) {
-        auto promises = parts_.library->promises();
-        if (!promises) return;
-        for (Promise& p : *promises)
-            if (p.row == row) {
-                p.settled = true;
-                parts_.library->save(p);
-            }
+    connect(desk_, &DeskPlace::settle, this, &MainWindow::settlePromise);
+    connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
+    connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
+    connect(athletes_, &AthletesPlace::edited, this, [this](const Athlete& a) {
+        if (const Status kept = parts_.library->save(a); !kept) return foot_->say(text(kept.error().text), 0);
+        foot_->say("Kept. Letters that are not sent yet follow it.");
         refreshHome();
     });
-    connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
     connect(hand_, &OwnErrorPlace::changed, this, &MainWindow::refreshHome);
     connect(hand_, &OwnErrorPlace::say, this, [this](const QString& sentence) { foot_->say(sentence); });
     connect(post_, &PostPlace::outboxChanged, this, &MainWindow::refreshHome);
     connect(post_, &PostPlace::startPostOffice, this, &MainWindow::startPostOffice);
 }
 
+void MainWindow::settlePromise(qint64 row) {
+    auto promises = parts_.library->openPromises();
+    if (!promises) return foot_->say(text(promises.error().text), 0);
+    for (Promise& p : *promises)
+        if (p.row == row) {
+            p.settled = true;
+            if (const Status kept = parts_.library->save(p); !kept) foot_->say(text(kept.error().text), 0);
+        }
+    refreshHome();
+}
+
+/// The version that was refused takes the place of the kept one, which becomes a version itself.
+void MainWindow::takeVersion(qint64 row) {
+    if (const Status taken = parts_.library->takeVersion(row); !taken)
+        return foot_->say(text(taken.error().text), 0);
+    foot_->say("That version stands now; the one before is kept beside it.");
+    refreshHome();
+}
+
 void MainWindow::refreshHome() {
+    if (!reader_) return foot_->say("The library can't be read a second time. Close other programs.", 0);
     const Date today = parts_.clock->today();
-    auto list = readDesk(*parts_.library, parts_.playbook, today);
-    if (!list) {
-        foot_->say(text(list.error().text), 0);
-        return;
-    }
-    desk_->show(*list, *parts_.library, today);
-    athletes_->show(*parts_.library, parts_.playbook, today);
+    reader_->ask<Result<DeskList>>(
+        "desk",
+        [book = parts_.playbook, today](Store& store) { return readDesk(store, book, today); },
+        [this](Result<DeskList> list) {
+            if (!list) return foot_->say(text(list.error().text), 0);
+            showDesk(*list);
+        });
+    athletes_->show(parts_.playbook, today);
     post_->show(*parts_.library);
     hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
-    sidebar_->setCount(0, QString("%1 waiting").arg(list->waiting.size()));
-    sidebar_->setCount(1, QString::number(list->athletes.size()));
     sidebar_->setCount(2, parts_.playbook.approaches.size() == 1
                               ? "one approach"
                               : QString("%1 approaches").arg(parts_.playbook.approaches.size()));
-    int waiting = 0;
-    if (auto items = parts_.library->outbox())
-        for (const OutboxItem& i : *items) waiting += i.state != "sent";
     sidebar_->setCount(4, hand_->inShort());
-    sidebar_->setCount(3, waiting == 0 ? "nothing waits" : QString("%1 in the outbox").arg(waiting));
+}
+
+void MainWindow::showDesk(const DeskList& list) {
+    desk_->show(list, *parts_.library, parts_.clock->today());
+    sidebar_->setCount(0, QString("%1 waiting").arg(list.waiting.size()));
+    sidebar_->setCount(1, QString::number(list.athletes));
+    sidebar_->setCount(3, list.unsentMails == 0 ? "nothing waits"
+                                                : QString("%1 in the outbox").arg(list.unsentMails));
+}
+
+bool MainWindow::settled() const {
+    const bool kept = !review_ || review_->session().keepState() != KeepState::Keeping;
+    return kept && parked_.empty() && !(reader_ && reader_->busy());
 }
 
 void MainWindow::showPlace(const QString& name) {
@@ -144,7 +209,8 @@ void MainWindow::showPlace(const QString& name) {
 }
 
 void MainWindow::openReview(const SubmissionId& submission) {
-    auto session = ReviewSession::open(*parts_.library, parts_.playbook, *parts_.clock, ids_, submission);
+    auto session = ReviewSession::open(*parts_.library, parts_.playbook, *parts_.clock, ids_, submission,
+                                       "load-and-drive", keeperOf);
     if (!session) {
         foot_->say(text(session.error().text), 0);
         return;
@@ -171,6 +237,7 @@ void MainWindow::toDesk() {
     }
     if (review_) {
         review_->leave();
+        park(review_->session().takeKeeper());
         whole_->removeWidget(review_);
         review_->deleteLater();
         review_ = nullptr;
@@ -181,8 +248,28 @@ void MainWindow::toDesk() {
     showPlace("desk");
 }
 
+/// What is still on its way to the disk goes on while the desk is shown; the desk is read again after it.
+void MainWindow::park(std::unique_ptr<ReviewKeeper> keeper) {
+    if (!keeper || keeper->state() == KeepState::Kept || keeper->state() == KeepState::Elsewhere) return;
+    ReviewKeeper* one = keeper.get();
+    keeper->disconnect();
+    connect(one, &ReviewKeeper::changed, this, [this, one] {
+        if (one->state() == KeepState::NotKept)
+            foot_->say("The last change is not kept yet: " + text(one->error().text), 0);
+        if (one->state() == KeepState::Keeping || one->state() == KeepState::NotKept) return;
+        QTimer::singleShot(0, this, [this, one] {
+            std::erase_if(parked_, [&](const auto& k) { return k.get() == one; });
+            refreshHome();
+            if (closing_) close();
+        });
+    });
+    parked_.push_back(std::move(keeper));
+}
+
 void MainWindow::takeInFiles(const QStringList& files) {
-    auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, ids_, files, this);
+    if (parts_.library->readOnly())
+        return foot_->say("This library can only be read: its folder is write-protected.", 0);
+    auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, files, this);
     connect(dialog, &IntakeDialog::taken, this, [this] {
         refreshHome();
         showPlace("desk");
@@ -204,17 +291,21 @@ std::optional<QString> MainWindow::askPassword() {
 }
 
 void MainWindow::startPostOffice() {
-    if (postOffice_ != 0) {
+    if (postOffice_ && postOffice_->state() != QProcess::NotRunning) {
         foot_->say("The stand-in post office is already open.");
         return;
     }
-    const QString program = QCoreApplication::applicationDirPath() + "/post-office";
+    if (!postOffice_) postOffice_ = new QProcess(this);
     const QString store = text((parts_.library->folder() / "post-office").string());
-    const bool started = QProcess::startDetached(program, {"--store", store}, {}, &postOffice_);
-    foot_->say(
-        started ? "The stand-in post office opens on this machine, port 2525. It sends nothing on."
-                : "The stand-in post office does not start: is post-office installed beside this program?");
-    if (!started) postOffice_ = 0;
+    connect(postOffice_, &QProcess::started, this, [this] {
+        foot_->say("The stand-in post office opens on this machine, port 2525. It sends nothing on.");
+    });
+    connect(postOffice_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+        if (error == QProcess::FailedToStart)
+            foot_->say("The stand-in post office does not start: is post-office installed beside this program?");
+    });
+    postOffice_->setProcessChannelMode(QProcess::ForwardedChannels);
+    postOffice_->start(QCoreApplication::applicationDirPath() + "/post-office", {"--store", store});
 }
 
 void MainWindow::run(const QString& id) {
@@ -225,11 +316,15 @@ void MainWindow::run(const QString& id) {
     if (id == "take-in") return takeInFiles({});
     if (id.startsWith("place-")) return showPlace(id.mid(6));
     const bool atDesk = places_->currentWidget() == desk_;
+    const bool atAthletes = places_->currentWidget() == athletes_;
     if (id == "open" && atDesk) return desk_->openSelected();
+    if (id == "open" && atAthletes) return athletes_->openNewest();
+    if (id == "athlete-edit" && atAthletes) return athletes_->editCurrent();
+    if (id == "athlete-search") return showPlace("athletes"), athletes_->startSearch();
     if (id == "row-up" || id == "row-down") {
         const int by = id == "row-up" ? -1 : 1;
         if (atDesk) desk_->moveSelection(by);
-        if (places_->currentWidget() == athletes_) athletes_->moveSelection(by);
+        if (atAthletes) athletes_->moveSelection(by);
     }
 }
 
@@ -238,6 +333,26 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         review_->foot().say("The letter is being sent. Wait for it, or cancel it first.");
         event->ignore();
         return;
+    }
+    if (parts_.settings) parts_.settings->setValue(kGeometry, saveGeometry());
+    if (review_) toDesk();
+    // What is on its way is waited for; what can't be kept is the coach's to decide.
+    const auto stuck = std::find_if(parked_.begin(), parked_.end(),
+                                    [](const auto& k) { return k->state() == KeepState::NotKept; });
+    if (!parked_.empty() && stuck == parked_.end()) {
+        closing_ = true;
+        event->ignore();
+        return;
+    }
+    if (stuck != parked_.end()) {
+        const auto answer = QMessageBox::question(
+            this, "The last change is not kept",
+            text((*stuck)->error().text) + "\n\nClose all the same, without it?",
+            QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
+        if (answer != QMessageBox::Close) {
+            event->ignore();
+            return;
+        }
     }
     event->accept();
 }

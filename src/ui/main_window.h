@@ -1,6 +1,8 @@
 // The window: the places round the desk, and the review.
 #pragma once
 
+#include "desk/desk_list.h"
+#include "desk/library_reader.h"
 #include "desk/places.h"
 #include "desk/scrub_maker.h"
 #include "library/library.h"
@@ -8,9 +10,13 @@
 #include "ui/review/review_place.h"
 
 #include <QMainWindow>
+#include <QSettings>
 #include <QStackedWidget>
 
 #include <memory>
+#include <vector>
+
+class QProcess;
 
 namespace jg::ui {
 
@@ -27,6 +33,7 @@ struct WindowParts {
     std::shared_ptr<Clock> clock;
     std::unique_ptr<Microphone> microphone;
     std::unique_ptr<Loudspeaker> loudspeaker;
+    std::shared_ptr<QSettings> settings = {}; ///< size and place of the window; null = none are kept
 };
 
 class MainWindow : public QMainWindow {
@@ -46,13 +53,22 @@ public:
     Library& library() { return *parts_.library; }
     /// Starts the stand-in post office beside this program, once.
     void startPostOffice();
+    /// Nothing is being read or written any more.
+    bool settled() const;
 
 protected:
     void closeEvent(QCloseEvent* event) override;
 
 private:
     void buildHome();
+    QWidget* buildPlaces();
+    void connectPlaces();
+    void restorePlace();
     void refreshHome();
+    void showDesk(const DeskList& list);
+    void settlePromise(qint64 row);
+    void takeVersion(qint64 row);
+    void park(std::unique_ptr<ReviewKeeper> keeper);
     std::optional<QString> askPassword();
     void makeScrubCopies();
 
@@ -70,7 +86,10 @@ private:
     ReviewPlace* review_ = nullptr;
     Actions* actions_;
     ScrubMaker* scrubs_;
-    qint64 postOffice_ = 0;
+    std::unique_ptr<LibraryReader> reader_;
+    std::vector<std::unique_ptr<ReviewKeeper>> parked_; ///< of reviews that were left before all was kept
+    QProcess* postOffice_ = nullptr;
+    bool closing_ = false;
 };
 
 } // namespace jg::ui

@@ -58,6 +58,8 @@ QPushButton#main:disabled { background: %rule; border-color: %rule; color: %quie
 QPushButton#link { border: none; background: transparent; padding: 4px 8px; color: %ink; }
 QPushButton#link:hover { text-decoration: underline; }
 QPushButton#link:focus { border: 1px solid %clay; padding: 3px 7px; }
+QPushButton#hint { border: none; background: transparent; padding: 0; }
+QPushButton#hint:hover { background: %paper; }
 QPushButton#choice { padding: 5px 10px; font-weight: 400; }
 QPushButton#choice:checked { background: %moss; border-color: %moss; color: %chalk; }
 QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QDateEdit { border: 1px solid %rule; border-radius: 5px; padding: 5px 8px; background: %sheet; selection-background-color: %clay; }

@@ -1,5 +1,7 @@
 #include "voice/voice_chain.h"
 
+#include "base/number.h"
+
 #include "voice/microphone.h"
 
 #include <ebur128.h>
@@ -43,6 +45,7 @@ void drain(AVFilterContext* sink, std::vector<float>& out) {
 /// Runs mono float samples through a filter description; the result has the input's length.
 Result<std::vector<float>> filtered(std::span<const float> in, const std::string& description) {
     av_log_set_level(AV_LOG_QUIET);
+    const PlainNumbers plain; // options go through the graph as text
     const std::unique_ptr<AVFilterGraph, Free> graph(avfilter_graph_alloc());
     AVFilterContext* source = nullptr;
     AVFilterContext* sink = nullptr;

@@ -221,8 +221,8 @@ TEST(Cli, SendingIsCheckedBeforeItHappens) {
     const Ran dry = cli("send " + lib + " " + id + " --smtp smtp://127.0.0.1:1 --dry-run");
     EXPECT_EQ(dry.code, 0) << dry.err;
     EXPECT_NE(dry.out.find("odalys.home@example.org"), std::string::npos);
-    Review open = walk.review;
-    open.grades.clear();
+    Review open = *walk.library->review(walk.review.id);
+    open.judging().grades.clear();
     ASSERT_TRUE(walk.library->save(open));
     expectRefusal(cli("send " + lib + " " + id + " --smtp smtp://127.0.0.1:1"), "not looked at");
 }

@@ -33,15 +33,15 @@ TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
     int told = 0;
     QObject::connect(session.get(), &ReviewSession::changed, [&] {
         ++told;
-        EXPECT_EQ(walk.library->review(session->review().id)->moments.size(),
-                  session->review().moments.size());
+        EXPECT_EQ(walk.library->review(session->review().id)->first().moments.size(),
+                  session->delivery().moments.size());
     });
     ASSERT_TRUE(session->setMoment(Moment::Plant, 80));
     ASSERT_TRUE(session->setMoment(Moment::Release, 90));
     EXPECT_FALSE(session->setMoment(Moment::Set, 85));
     EXPECT_EQ(told, 2);
     EXPECT_TRUE(session->undo());
-    EXPECT_EQ(walk.library->review(session->review().id)->moments.size(), 1U);
+    EXPECT_EQ(walk.library->review(session->review().id)->first().moments.size(), 1U);
     EXPECT_TRUE(session->redo());
     EXPECT_FALSE(session->redo());
 }
@@ -49,7 +49,7 @@ TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
 TEST(Session, ASentReviewStaysAsItWasSent) {
     Walk walk(Stage::Sent);
     const auto session = walk.session();
-    const Status edited = session->perform({"Grade", {SetGrade{"load-shared", std::nullopt}}});
+    const Status edited = session->grade("load-shared", std::nullopt, std::nullopt);
     ASSERT_FALSE(edited);
     EXPECT_NE(edited.error().text.find("was sent"), std::string::npos);
     EXPECT_FALSE(session->undo());
@@ -60,10 +60,12 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
     const auto session = walk.session();
     const OutboxItem item{
         "mail-1", session->review().id, "odalys.home@example.org", "Hello", "mail-1.eml", "waiting", "", 0};
-    ASSERT_TRUE(session->settle(item, fail(ErrorCode::Network, "Nobody answers.")));
+    ASSERT_TRUE(settleMail(*walk.library, item, fail(ErrorCode::Network, "Nobody answers."), walk.clock));
+    ASSERT_TRUE(session->reload());
     EXPECT_FALSE(session->review().sent);
     EXPECT_TRUE(walk.library->promises()->empty());
-    for (int again = 0; again < 2; ++again) ASSERT_TRUE(session->settle(item, Done{}));
+    for (int again = 0; again < 2; ++again) ASSERT_TRUE(settleMail(*walk.library, item, Done{}, walk.clock));
+    ASSERT_TRUE(session->reload());
     EXPECT_EQ(session->review().sent->to, "odalys.home@example.org");
     const auto promises = walk.library->promises();
     ASSERT_EQ(promises->size(), 1U);
@@ -73,24 +75,24 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
 TEST(Session, AnotherDeliveryIsTakenInHandAndWhatWasMarkedStays) {
     Walk walk;
     const auto session = walk.session();
-    const std::size_t points = session->review().points.size();
+    const std::size_t points = session->delivery().points.size();
     ASSERT_GT(points, 0U);
     EXPECT_EQ(session->lookAt({"none"}, std::nullopt).error().code, ErrorCode::NotFound);
     EXPECT_TRUE(session->lookAt(session->clip().id, std::nullopt)); // it is in hand
-    EXPECT_EQ(session->review().number, 1);
+    EXPECT_EQ(session->delivery().number, 1);
     const FrameSpan later{2, 9}; // the positions lie outside it
     ASSERT_TRUE(session->lookAt(session->clip().id, later));
-    EXPECT_EQ(session->review().number, 2);
-    EXPECT_EQ(session->review().cut, later);
-    EXPECT_TRUE(session->review().blank());
+    EXPECT_EQ(session->delivery().number, 2);
+    EXPECT_EQ(session->delivery().cut, later);
+    EXPECT_TRUE(session->delivery().blank());
     EXPECT_EQ(session->deliveries(), (std::vector{1, 2}));
     ASSERT_TRUE(session->setMoment(Moment::Set, 4));
     session->takeInHand(1);
-    EXPECT_EQ(session->review().points.size(), points);
+    EXPECT_EQ(session->delivery().points.size(), points);
     EXPECT_EQ(walk.library->review(session->review().id)->delivery(2)->frameOf(Moment::Set), 4); // kept
     EXPECT_TRUE(session->lookAt(session->clip().id, later)); // the one there is, no third
-    EXPECT_EQ(session->review().number, 2);
-    EXPECT_EQ(session->review().aside.size(), 1U);
+    EXPECT_EQ(session->delivery().number, 2);
+    EXPECT_EQ(session->review().deliveries.size(), 2U);
 }
 
 TEST(Dispatch, AStopOnAnotherDeliveryBringsItAlong) {
@@ -102,13 +104,13 @@ TEST(Dispatch, AStopOnAnotherDeliveryBringsItAlong) {
     auto stops = session->review().stops;
     stops.front().delivery = 2;
     stops.front().frame = 4;
-    ASSERT_TRUE(session->perform({"stop", {SetStops{stops}}}));
+    ASSERT_TRUE(session->perform("stop", {SetStops{stops}}));
     session->takeInHand(1);
     const FilmRecipe film = previewRecipe(*session).film;
     ASSERT_EQ(film.others.size(), 1U);
-    EXPECT_EQ(toldIn(film, 2).review.frameOf(Moment::Set), 4);
-    EXPECT_EQ(toldIn(film, 2).review.number, 2);
-    EXPECT_EQ(toldIn(film, 1).review.number, 1);
+    EXPECT_EQ(toldIn(film, 2).marks.frameOf(Moment::Set), 4);
+    EXPECT_EQ(toldIn(film, 2).marks.number, 2);
+    EXPECT_EQ(toldIn(film, 1).marks.number, 1);
     EXPECT_EQ(toldIn(film, 2).clip, film.clip);
 }
 

@@ -140,12 +140,12 @@ TEST(NarratedFilm, AMarkCorrectedLaterIsCorrectInTheFilm) {
     const auto session = walk.session();
     const Stop& stop = session->review().stops.front();
     const auto scene =
-        sceneFor(session->review(), test::playbook(), session->assessment(), stop.frame, stop.finding);
+        sceneFor(session->delivery(), test::playbook(), session->assessment(), stop.frame, stop.finding);
     Review moved = session->review();
-    for (auto& [key, mark] : moved.points)
+    for (auto& [key, mark] : moved.first().points)
         if (key.frame == stop.frame) mark.point.at.x += 12;
     const Assessment a = assess(moved, test::playbook(), session->clip(), session->athlete().hand);
-    const auto later = sceneFor(moved, test::playbook(), a, stop.frame, stop.finding);
+    const auto later = sceneFor(moved.first(), test::playbook(), a, stop.frame, stop.finding);
     ASSERT_EQ(scene.points.size(), later.points.size());
     ASSERT_FALSE(scene.points.empty());
     for (std::size_t i = 0; i < scene.points.size(); ++i)
@@ -168,7 +168,7 @@ TEST(NarratedFilm, AStopOnAnotherDeliveryShowsItsFilm) {
     recipe.height = 180;
     recipe.review.stops.resize(2);
     recipe.others.push_back(recipe); // the same delivery, as a second film shows it
-    recipe.others.front().review.number = 2;
+    recipe.others.front().marks.number = 2;
     recipe.others.front().clip = walk.folder / "dark.mp4";
     recipe.review.stops.back().delivery = 2;
     const auto film = walk.folder / "two.mp4";
@@ -224,8 +224,8 @@ TEST(Scene, ALabelHasItsNumberToItsUnitsDigit) {
 TEST(Scene, LabelsKeepClearOfJointsAndOfEachOther) {
     Walk walk;
     const auto session = walk.session();
-    const auto plant = session->review().frameOf(Moment::Plant);
-    const MarkScene scene = sceneFor(session->review(), test::playbook(), session->assessment(), *plant);
+    const auto plant = session->delivery().frameOf(Moment::Plant);
+    const MarkScene scene = sceneFor(session->delivery(), test::playbook(), session->assessment(), *plant);
     ASSERT_GE(scene.labels.size(), 3U);
     QImage with(1280, 720, QImage::Format_RGB32), without(1280, 720, QImage::Format_RGB32);
     with.fill(Qt::darkGray);

@@ -57,9 +57,9 @@ TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
         r.id = {"rev-1"};
         r.submission = s.id;
         r.athlete = s.athlete;
-        r.clip = s.clips[0].id;
+        r.first().clip = s.clips[0].id;
         r.date = test::today();
-        r.approach = *test::playbook().approach("load-and-drive");
+        r.judging().approach = *test::playbook().approach("load-and-drive");
         ASSERT_TRUE(library->save(r));
         ASSERT_TRUE(library->save(Promise{{"ath-1"}, "Front view asked for", test::today(), false, 0}));
         ASSERT_TRUE(library->setSetting("house.place", "The Tram Shed"));

@@ -23,10 +23,10 @@ Clip sideClip() {
 Review shortStride() {
     Review r;
     r.date = test::today();
-    r.approach = *playbook().approach("load-and-drive");
+    r.judging().approach = *playbook().approach("load-and-drive");
     const auto place = [&](Moment moment, std::int64_t frame, std::map<L, ImagePoint> points) {
-        r.moments[moment] = {frame, ""};
-        for (const auto& [landmark, at] : points) r.points[{frame, landmark}] = {{at, 2}, ""};
+        r.first().moments[moment] = {frame, ""};
+        for (const auto& [landmark, at] : points) r.first().points[{frame, landmark}] = {{at, 2}, ""};
     };
     place(Moment::Set, 10, {{L::Crown, {400, 100}}, {L::Ground, {400, 600}}});
     place(Moment::Plant, 40,
@@ -43,12 +43,12 @@ MeasureRow rowOf(const Review& r, const char* id) {
 }
 
 Result<MeasureGhost> ghost(const Review& r, const char* id) {
-    return ghostOf(r, playbook(), rowOf(r, id), sideClip(), Hand::Right);
+    return ghostOf(r.first(), playbook(), rowOf(r, id), sideClip(), Hand::Right);
 }
 
 TEST(MeasureGhost, DrawsTheTargetAndSaysTheChangeWithFormulaAndLength) {
     Review r = shortStride();
-    apply(r, {"height", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.75}}}});
+    apply(r, {"height", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.75}}}, 1});
     const auto g = ghost(r, "leg-spread");
     ASSERT_TRUE(g) << g.error().text;
     EXPECT_EQ(g->frame, 40);
@@ -68,13 +68,13 @@ TEST(MeasureGhost, WithoutAScaleLengthsAreOfTheHeight) {
 
 TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
     Review r = shortStride();
-    r.moments[Moment::Release] = {60, ""};
+    r.first().moments[Moment::Release] = {60, ""};
     const std::map<L, ImagePoint> arched = {{L::BackWrist, {800, 260}},
                                             {L::BackToe, {400, 590}},
                                             {L::BackHip, {640, 480}},
                                             {L::BackKnee, {540, 560}}};
     for (const Slot& slot : playbook().measure("drive-line")->slots)
-        r.points[{60, slot.landmark}] = {
+        r.first().points[{60, slot.landmark}] = {
             {arched.contains(slot.landmark) ? arched.at(slot.landmark) : ImagePoint{800, 262}, 2}, ""};
     ASSERT_GT(*rowOf(r, "drive-line").value.value, 6);
     const auto g = ghost(r, "drive-line");
@@ -85,8 +85,8 @@ TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
 TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
     Review r = shortStride();
     EXPECT_EQ(ghost(r, "back-knee").error().code, ErrorCode::Refused); // not measured yet
-    r.points[{40, L::LeadAnkle}].point.at.x = 900;
-    r.points[{40, L::BackAnkle}].point.at.x = 300;
+    r.first().points[{40, L::LeadAnkle}].point.at.x = 900;
+    r.first().points[{40, L::BackAnkle}].point.at.x = 300;
     const auto inside = ghost(r, "leg-spread");
     ASSERT_FALSE(inside);
     EXPECT_NE(inside.error().text.find("inside its target"), std::string::npos);
@@ -95,7 +95,7 @@ TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
 TEST(MeasureGhost, AMovedPointMovesItsGhost) {
     Review r = shortStride();
     const auto before = ghost(r, "leg-spread");
-    apply(r, {"move", {SetPoint{{40, L::Pelvis}, PointMark{{{565, 440}, 2}, ""}}}});
+    apply(r, {"move", {SetPoint{{40, L::Pelvis}, PointMark{{{565, 440}, 2}, ""}}}, 1});
     const auto after = ghost(r, "leg-spread");
     ASSERT_TRUE(before && after);
     EXPECT_NE(before->joints, after->joints);
@@ -104,18 +104,18 @@ TEST(MeasureGhost, AMovedPointMovesItsGhost) {
 TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     Review r = shortStride();
     r.extras = {"release-ahead"};
-    r.moments[Moment::Release] = {60, ""};
+    r.first().moments[Moment::Release] = {60, ""};
     for (const Slot& slot : playbook().measure("release-ahead")->slots)
-        r.points[{60, slot.landmark}] = {{{slot.landmark == L::Ball ? 800.0 : 700.0, 300}, 2}, ""};
+        r.first().points[{60, slot.landmark}] = {{{slot.landmark == L::Ball ? 800.0 : 700.0, 300}, 2}, ""};
     const MeasureValue without = rowOf(r, "release-ahead").value;
     ASSERT_TRUE(without.value);
     EXPECT_EQ(without.unit, "%");
     // The long side points at a camera that stands at the side: what it shows is no scale.
-    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {390, 600}, 0.6096}}}});
+    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {390, 600}, 0.6096}}}, 1});
     EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
-    apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}});
+    apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}, 1});
     const auto rubber = ScaleKind::RubberShort;
-    apply(r, {"scale", {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}});
+    apply(r, {"scale", {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}, 1});
     const MeasureValue with = rowOf(r, "release-ahead").value;
     EXPECT_EQ(with.unit, "in");
     EXPECT_NEAR(std::abs(*with.value), 100 / 174.17 * 24, 0.1);
@@ -124,11 +124,11 @@ TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     }));
     const auto stored = reviewFromJson(toJson(r));
     ASSERT_TRUE(stored) << stored.error().text;
-    EXPECT_EQ(stored->scales, r.scales);
-    const Edit back = apply(r, {"away", {SetScale{rubber, std::nullopt}}});
+    EXPECT_EQ(stored->first().scales, r.first().scales);
+    const Edit back = apply(r, {"away", {SetScale{rubber, std::nullopt}}, 1});
     EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
     apply(r, back);
-    EXPECT_EQ(r.scales.size(), 1U);
+    EXPECT_EQ(r.first().scales.size(), 1U);
 }
 
 } // namespace

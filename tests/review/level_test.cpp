@@ -75,8 +75,12 @@ TEST(Level, TheEdgesAreKeptWithTheFilm) {
     Submission s;
     s.received = test::today();
     s.clips = {film(View::Open, 1.25), film(View::Front)};
-    const auto back = submissionFromJson(toJson(s));
+    auto back = submissionFromJson(toJson(s));
     ASSERT_TRUE(back);
+    for (std::size_t i = 0; i < s.clips.size(); ++i) {
+        EXPECT_FALSE(back->clips.at(i).tiltDeg); // what is derived lies beside the film
+        ASSERT_TRUE(readSurvey(surveyToJson(s.clips[i]), back->clips[i]));
+    }
     EXPECT_EQ(back->clips, s.clips);
 }
 

@@ -14,21 +14,21 @@ Review posed(Moment moment, bool withHeight) {
     const Delivery d(order.knobs);
     Review r;
     r.date = test::today();
-    r.approach = *test::playbook().approach("load-and-drive");
-    r.moments[moment] = {100, ""};
+    r.judging().approach = *test::playbook().approach("load-and-drive");
+    r.first().moments[moment] = {100, ""};
     for (const auto& [landmark, at] : projectJoints(order, d.poseAt(d.events().at(moment))))
-        r.points[{100, landmark}] = {{at, 2}, ""};
+        r.first().points[{100, landmark}] = {{at, 2}, ""};
     if (!withHeight) return r;
     const auto set = projectJoints(order, d.poseAt(d.events().at(Moment::Set)));
-    r.moments[Moment::Set] = {10, ""};
-    for (const Landmark l : {Landmark::Crown, Landmark::Ground}) r.points[{10, l}] = {{set.at(l), 2}, ""};
+    r.first().moments[Moment::Set] = {10, ""};
+    for (const Landmark l : {Landmark::Crown, Landmark::Ground}) r.first().points[{10, l}] = {{set.at(l), 2}, ""};
     return r;
 }
 
 TEST(OnePerson, AWholeDeliveryIsOneInEveryPosition) {
     for (const bool withHeight : {true, false})
         for (const MomentInfo& m : keyPositions()) {
-            const auto odd = notOnePerson(posed(m.moment, withHeight));
+            const auto odd = notOnePerson(posed(m.moment, withHeight).first());
             EXPECT_TRUE(odd.empty()) << m.name << ": " << (odd.empty() ? "" : odd.front().words);
         }
 }
@@ -36,8 +36,8 @@ TEST(OnePerson, AWholeDeliveryIsOneInEveryPosition) {
 TEST(OnePerson, AJointOfSomebodyElseIsAskedAfter) {
     for (const bool withHeight : {true, false}) {
         Review r = posed(Moment::Plant, withHeight);
-        r.points[{100, Landmark::LeadAnkle}].point.at.x += 400; // the one who stands beside
-        const auto odd = notOnePerson(r);
+        r.first().points[{100, Landmark::LeadAnkle}].point.at.x += 400; // the one who stands beside
+        const auto odd = notOnePerson(r.first());
         ASSERT_FALSE(odd.empty());
         EXPECT_TRUE(odd.front().from == Landmark::LeadAnkle || odd.front().to == Landmark::LeadAnkle);
         EXPECT_NE(odd.front().words.find("another person's?"), std::string::npos);
@@ -59,13 +59,13 @@ TEST(OnePerson, AJointOfSomebodyElseIsAskedAfter) {
 
 TEST(OnePerson, ABallInFlightAndAFewPointsAreNothingOdd) {
     Review r = posed(Moment::Release, true);
-    r.points[{102, Landmark::Ball}] = {{{1200, 100}, 2}, ""};
-    r.points[{102, Landmark::BackWrist}] = {{{700, 250}, 2}, ""};
-    EXPECT_TRUE(notOnePerson(r).empty());
+    r.first().points[{102, Landmark::Ball}] = {{{1200, 100}, 2}, ""};
+    r.first().points[{102, Landmark::BackWrist}] = {{{700, 250}, 2}, ""};
+    EXPECT_TRUE(notOnePerson(r.first()).empty());
     Review few;
-    few.points[{5, Landmark::LeadHip}] = {{{100, 100}, 2}, ""};
-    few.points[{5, Landmark::LeadKnee}] = {{{900, 600}, 2}, ""};
-    EXPECT_TRUE(notOnePerson(few).empty()); // nothing to hold it against
+    few.first().points[{5, Landmark::LeadHip}] = {{{100, 100}, 2}, ""};
+    few.first().points[{5, Landmark::LeadKnee}] = {{{900, 600}, 2}, ""};
+    EXPECT_TRUE(notOnePerson(few.first()).empty()); // nothing to hold it against
 }
 
 } // namespace

@@ -27,12 +27,12 @@ Clip sideClip() {
 Review clicked() {
     Review r;
     r.date = test::today();
-    r.approach = *test::playbook().approach("load-and-drive");
-    r.moments[Moment::Plant] = {100, ""};
-    r.moments[Moment::Release] = {140, ""};
+    r.judging().approach = *test::playbook().approach("load-and-drive");
+    r.first().moments[Moment::Plant] = {100, ""};
+    r.first().moments[Moment::Release] = {140, ""};
     for (const std::int64_t frame : {100, 140}) {
-        r.points[{frame, L::BackWrist}] = {{{500.0 + static_cast<double>(frame), 200}, 2}, ""};
-        r.points[{frame, L::Ground}] = {{{500, 600}, 2}, ""};
+        r.first().points[{frame, L::BackWrist}] = {{{500.0 + static_cast<double>(frame), 200}, 2}, ""};
+        r.first().points[{frame, L::Ground}] = {{{500, 600}, 2}, ""};
     }
     return r;
 }
@@ -40,7 +40,7 @@ Review clicked() {
 FollowedPath handPath(const Review& r) {
     FollowedPath path;
     for (const std::int64_t frame : {100, 140})
-        path.from.push_back({frame, r.point(frame, L::BackWrist)->point.at, 2});
+        path.from.push_back({frame, r.first().point(frame, L::BackWrist)->point.at, 2});
     for (std::int64_t n = 100; n <= 140; ++n) { // it waits, then goes to the plate
         const double t = static_cast<double>(std::max<std::int64_t>(0, n - 120));
         path.places.push_back({n, {600 + t * t * 0.1, 200}, 0.3});
@@ -49,41 +49,42 @@ FollowedPath handPath(const Review& r) {
 }
 
 TEST(Paths, JointsClickedTwiceAreFollowedAndTheFieldIsNot) {
-    const auto stretches = stretchesToFollow(clicked());
+    const auto stretches = stretchesToFollow(clicked().first());
     ASSERT_EQ(stretches.size(), 1U);
     EXPECT_EQ(stretches[0].landmark, L::BackWrist);
     EXPECT_EQ(stretches[0].from.frame, 100);
     EXPECT_EQ(stretches[0].to.frame, 140);
     Review hidden = clicked();
-    hidden.points[{140, L::BackWrist}].hidden = "behind the body";
-    EXPECT_TRUE(stretchesToFollow(hidden).empty());
+    hidden.first().points[{140, L::BackWrist}].hidden = "behind the body";
+    EXPECT_TRUE(stretchesToFollow(hidden.first()).empty());
 }
 
 TEST(Paths, HoldWhileTheirPointsStayAndComeBackWithUndo) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}});
-    EXPECT_EQ(pathOf(r, L::BackWrist).size(), 41U);
-    EXPECT_EQ(followedLandmarks(r), std::vector<L>{L::BackWrist});
-    const auto stored = reviewFromJson(toJson(r));
-    ASSERT_TRUE(stored);
-    EXPECT_EQ(stored->paths, r.paths);
-    const Edit back = apply(r, {"move", {SetPoint{{140, L::BackWrist}, PointMark{{{700, 210}, 2}, ""}}}});
-    EXPECT_TRUE(pathOf(r, L::BackWrist).empty());
+    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    EXPECT_EQ(pathOf(r.first(), L::BackWrist).size(), 41U);
+    EXPECT_EQ(followedLandmarks(r.first()), std::vector<L>{L::BackWrist});
+    DeliveryMarks stored = reviewFromJson(toJson(r))->first();
+    EXPECT_TRUE(stored.paths.empty()); // what is derived lies beside the film
+    ASSERT_TRUE(readDerived(derivedToJson(r.first()), stored));
+    EXPECT_EQ(stored.paths, r.first().paths);
+    const Edit back = apply(r, {"move", {SetPoint{{140, L::BackWrist}, PointMark{{{700, 210}, 2}, ""}}}, 1});
+    EXPECT_TRUE(pathOf(r.first(), L::BackWrist).empty());
     apply(r, back);
-    EXPECT_EQ(pathOf(r, L::BackWrist).size(), 41U);
+    EXPECT_EQ(pathOf(r.first(), L::BackWrist).size(), 41U);
 }
 
 TEST(Paths, TellWhenTheHandGoesForward) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}});
-    const auto events = momentsFromPaths(r, sideClip(), Hand::Right);
+    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
     ASSERT_TRUE(events.contains(Moment::HandForward));
     EXPECT_NEAR(static_cast<double>(events.at(Moment::HandForward).frame), 123, 2);
     // Seen from the other side the same way leads from the plate.
     Clip closed = sideClip();
     closed.view = View::Closed;
-    EXPECT_FALSE(momentsFromPaths(r, closed, Hand::Right).contains(Moment::HandForward));
-    EXPECT_TRUE(momentsFromPaths(r, closed, Hand::Left).contains(Moment::HandForward));
+    EXPECT_FALSE(momentsFromPaths(r.first(), closed, Hand::Right).contains(Moment::HandForward));
+    EXPECT_TRUE(momentsFromPaths(r.first(), closed, Hand::Left).contains(Moment::HandForward));
 }
 
 /// A review whose path of a landmark is given by a function of the frame, from Hands part to Release.
@@ -92,18 +93,18 @@ void follow(Review& r, L landmark, const At& at) {
     FollowedPath path;
     for (std::int64_t n = 60; n <= 140; ++n) path.places.push_back({n, at(static_cast<double>(n)), 0.3});
     for (const std::int64_t end : {60, 140}) {
-        r.points[{end, landmark}] = {{at(static_cast<double>(end)), 2}, ""};
+        r.first().points[{end, landmark}] = {{at(static_cast<double>(end)), 2}, ""};
         path.from.push_back({end, at(static_cast<double>(end)), 2});
     }
-    r.paths[landmark] = path;
+    r.first().paths[landmark] = path;
 }
 
 Review thrown() {
     Review r = clicked();
-    r.points.clear();
-    r.moments[Moment::HandBreak] = {60, ""};
-    r.moments[Moment::Load] = {80, ""};
-    r.moments[Moment::Layback] = {130, ""};
+    r.first().points.clear();
+    r.first().moments[Moment::HandBreak] = {60, ""};
+    r.first().moments[Moment::Load] = {80, ""};
+    r.first().moments[Moment::Layback] = {130, ""};
     return r;
 }
 
@@ -116,7 +117,7 @@ TEST(Paths, TellTheLaybackAndHowLongTheForearmDwells) {
         const double a = degrees(n) / 57.29578;
         return ImagePoint{600 + 60 * std::cos(a), 300 - 60 * std::sin(a)};
     });
-    const auto events = momentsFromPaths(r, sideClip(), Hand::Right);
+    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
     EXPECT_EQ(events.at(Moment::Layback).frame, 120);
     EXPECT_EQ(events.at(Moment::LaybackFrom).frame, 117); // within ten degrees: three frames at 3, one at 6
     EXPECT_EQ(events.at(Moment::LaybackTo).frame, 121);
@@ -131,7 +132,7 @@ TEST(Paths, TellWhenHipsTurnAndTheTrunkTips) {
         const double a = std::max(0.0, n - 125) * 3 / 57.29578;
         return ImagePoint{610 + 120 * std::sin(a), 400 - 120 * std::cos(a)};
     });
-    const auto events = momentsFromPaths(r, sideClip(), Hand::Right);
+    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
     EXPECT_NEAR(static_cast<double>(events.at(Moment::PelvisTurns).frame), 110, 1);
     EXPECT_NEAR(static_cast<double>(events.at(Moment::TrunkTilts).frame), 125, 1);
     EXPECT_FALSE(events.contains(Moment::TrunkOpens)); // nobody followed the shoulders
@@ -139,7 +140,7 @@ TEST(Paths, TellWhenHipsTurnAndTheTrunkTips) {
 
 TEST(Paths, SayWhetherTheHandStallsAndTheElbowStops) {
     Review r = thrown();
-    const auto say = [&](const char* id) { return sayingFromPaths(r, sideClip(), id); };
+    const auto say = [&](const char* id) { return sayingFromPaths(r.first(), sideClip(), id); };
     EXPECT_FALSE(say("hand-stall"));
     follow(r, L::BackWrist, [](double n) { return ImagePoint{500 + 3 * n, 300}; });
     EXPECT_EQ(say("hand-stall")->option, "flows");
@@ -169,36 +170,36 @@ TEST(Paths, WhereOneWasLostTheGuideAsks) {
     Review r = clicked();
     FollowedPath lost = handPath(r);
     lost.asks = {131};
-    apply(r, {"follow", {SetPath{L::BackWrist, lost}}});
+    apply(r, {"follow", {SetPath{L::BackWrist, lost}}, 1});
     r.extras = {"elbow-bend"};
     const auto asksAt = [&] {
-        for (const GuideStep& s : openSteps(r, test::playbook(), sideClip()))
+        for (const GuideStep& s : openSteps(r, r.first(), test::playbook(), sideClip()))
             if (s.lost) return s.frame;
         return std::int64_t{-1};
     };
     EXPECT_EQ(asksAt(), 131);
-    r.points[{131, L::BackWrist}] = {{{640, 190}, 2}, ""};
+    r.first().points[{131, L::BackWrist}] = {{{640, 190}, 2}, ""};
     EXPECT_EQ(asksAt(), -1);
 }
 
 TEST(Guess, ComesFromThePathOrFromTheLimb) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}});
-    const auto path = guessFor(r, L::BackWrist, 130);
+    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    const auto path = guessFor(r.first(), L::BackWrist, 130);
     ASSERT_TRUE(path);
     EXPECT_EQ(path->from, GuessFrom::Path);
     EXPECT_EQ(path->at, (ImagePoint{610, 200}));
     // The forearm of frame 100 is carried to frame 103, from the elbow clicked there.
-    r.points[{100, L::BackElbow}] = {{{560, 230}, 2}, ""};
-    r.points[{103, L::BackElbow}] = {{{566, 232}, 2}, ""};
-    r.paths.clear();
-    const auto limb = guessFor(r, L::BackWrist, 103);
+    r.first().points[{100, L::BackElbow}] = {{{560, 230}, 2}, ""};
+    r.first().points[{103, L::BackElbow}] = {{{566, 232}, 2}, ""};
+    r.first().paths.clear();
+    const auto limb = guessFor(r.first(), L::BackWrist, 103);
     ASSERT_TRUE(limb);
     EXPECT_EQ(limb->from, GuessFrom::Limb);
     EXPECT_EQ(limb->at, (ImagePoint{606, 202}));
     EXPECT_GT(limb->sdPx, 0);
-    EXPECT_FALSE(guessFor(r, L::BackWrist, 200)); // too far from any frame
-    EXPECT_FALSE(guessFor(r, L::LeadKnee, 103));
+    EXPECT_FALSE(guessFor(r.first(), L::BackWrist, 200)); // too far from any frame
+    EXPECT_FALSE(guessFor(r.first(), L::LeadKnee, 103));
 }
 
 } // namespace

@@ -101,37 +101,38 @@ Review begun() {
     r.id = {"rev-1"};
     r.submission = {"sub-1"};
     r.athlete = {"ath-1"};
-    r.clip = {"open"};
+    r.first().clip = {"open"};
     r.date = test::today();
-    r.approach = *playbook().approach("load-and-drive");
+    r.judging().approach = *playbook().approach("load-and-drive");
     return r;
 }
 
 /// Plant with a leg spread opened by `wide` pixels at each foot.
-void plantAt(Review& r, std::int64_t frame, double wide) {
+void plantAt(Review& r, std::int64_t frame, double wide, int delivery = 1) {
     apply(r, {"plant",
               {SetMoment{Moment::Plant, MomentMark{frame, ""}},
                SetPoint{{frame, Landmark::BackAnkle}, PointMark{{{660 - wide, 590}, 2}, ""}},
                SetPoint{{frame, Landmark::Pelvis}, PointMark{{{660, 430}, 2}, ""}},
-               SetPoint{{frame, Landmark::LeadAnkle}, PointMark{{{660 + wide, 600}, 2}, ""}}}});
+               SetPoint{{frame, Landmark::LeadAnkle}, PointMark{{{660 + wide, 600}, 2}, ""}}},
+              delivery});
 }
 
-void add(Review& r, const Submission& s, const Clip& clip, std::optional<FrameSpan> cut) {
-    const DeliveryMarks fresh = nextDelivery(r, clip, cut, s.clips);
-    apply(r, {"another", {SetAside{fresh.number, fresh}}});
-    r.takeInHand(fresh.number);
+/// A delivery added while the first is in hand; its number.
+int add(Review& r, const Submission& s, const Clip& clip, std::optional<FrameSpan> cut) {
+    const DeliveryMarks fresh = nextDelivery(r, 1, clip, cut, s.clips);
+    apply(r, {"another", {SetDelivery{fresh.number, fresh}}, fresh.number});
+    return fresh.number;
 }
 
 TEST(Pitches, AMeasureOfTwoDeliveriesHasBothAndTheOneInHandIsJudged) {
     const Submission s = twoFilms();
     Review r = begun();
-    r.cut = FrameSpan{0, 150};
+    r.first().cut = FrameSpan{0, 150};
     plantAt(r, 100, 190);
-    add(r, s, s.clips[0], FrameSpan{200, 399});
-    EXPECT_EQ(r.number, 2);
-    EXPECT_EQ(r.pitch, 2); // the same side cannot show the same pitch twice
-    plantAt(r, 300, 230);
-    const Assessment a = assess(r, playbook(), s.clips, Hand::Right);
+    EXPECT_EQ(add(r, s, s.clips[0], FrameSpan{200, 399}), 2);
+    EXPECT_EQ(r.delivery(2)->pitch, 2); // the same side cannot show the same pitch twice
+    plantAt(r, 300, 230, 2);
+    const Assessment a = assess(r, playbook(), s.clips, Hand::Right, 2);
     const MeasureRow* row = a.measure("leg-spread");
     ASSERT_EQ(row->deliveries.size(), 2U);
     EXPECT_EQ(row->delivery, 2);
@@ -142,19 +143,18 @@ TEST(Pitches, AMeasureOfTwoDeliveriesHasBothAndTheOneInHandIsJudged) {
     EXPECT_NEAR(*row->deliveries[1].value.value, 49.90 + 48.18, 0.05);
     ASSERT_TRUE(row->spread);
     EXPECT_NEAR(row->spread->mean, (108.71 + 98.08) / 2, 0.05);
-    r.takeInHand(1);
-    EXPECT_NEAR(*assess(r, playbook(), s.clips, Hand::Right).measure("leg-spread")->value.value, 98.08, 0.05);
+    EXPECT_NEAR(*assess(r, playbook(), s.clips, Hand::Right, 1).measure("leg-spread")->value.value, 98.08, 0.05);
 }
 
 TEST(Pitches, AMeasureTakesTheFilmThatCanShowIt) {
     const Submission s = twoFilms();
     Review r = begun();
     plantAt(r, 100, 210);
-    add(r, s, s.clips[1], std::nullopt);
-    EXPECT_EQ(r.pitch, 1); // another side: taken to show the pitch in hand
-    EXPECT_EQ(nameOf(r, s.clips), "Pitch 1, front");
-    r.moments[Moment::Plant] = {90, ""};
-    const Assessment a = assess(r, playbook(), s.clips, Hand::Right);
+    DeliveryMarks& front = *r.delivery(add(r, s, s.clips[1], std::nullopt));
+    EXPECT_EQ(front.pitch, 1); // another side: taken to show the pitch in hand
+    EXPECT_EQ(nameOf(front, s.clips), "Pitch 1, front");
+    front.moments[Moment::Plant] = {90, ""};
+    const Assessment a = assess(r, playbook(), s.clips, Hand::Right, 2);
     const MeasureRow* row = a.measure("leg-spread");
     ASSERT_TRUE(row->value.value);
     EXPECT_EQ(row->delivery, 1);
@@ -177,8 +177,8 @@ TEST(Pitches, AMeasureTakesTheFilmThatCanShowIt) {
 TEST(Pitches, WhatThisFilmCannotShowNamesTheOneThatCan) {
     const Submission s = twoFilms();
     Review r = begun();
-    r.clip = {"front"};
-    r.moments[Moment::Plant] = {90, ""};
+    r.first().clip = {"front"};
+    r.first().moments[Moment::Plant] = {90, ""};
     const MeasureRow row = *assess(r, playbook(), s.clips, Hand::Right).measure("leg-spread");
     EXPECT_EQ(row.value.state, MeasureState::NotVisible);
     EXPECT_NE(row.value.reason.find("The open side film here can: choose it in Look."), std::string::npos)
@@ -189,25 +189,22 @@ TEST(Pitches, TheGuideKnowsWhatTheOthersStillAsk) {
     const Submission s = twoFilms();
     Review r = begun();
     plantAt(r, 100, 210);
-    EXPECT_FALSE(openElsewhere(r, playbook(), s.clips)); // one delivery
+    EXPECT_FALSE(openElsewhere(r, 1, playbook(), s.clips)); // one delivery
     add(r, s, s.clips[0], FrameSpan{200, 399});
-    r.moments[Moment::Plant] = {300, ""};
-    const auto open = openElsewhere(r, playbook(), s.clips);
+    r.delivery(2)->moments[Moment::Plant] = {300, ""};
+    const auto open = openElsewhere(r, 2, playbook(), s.clips);
     ASSERT_TRUE(open);
     EXPECT_EQ(open->first, 1);
-    EXPECT_EQ(open->second, [&] {
-        r.takeInHand(1);
-        return openSteps(r, playbook(), s.clips[0]).size();
-    }());
+    EXPECT_EQ(open->second, openSteps(r, r.first(), playbook(), s.clips[0]).size());
 }
 
 TEST(Pitches, TheLetterSaysInHowManyItShows) {
     const Submission s = twoFilms();
     Review r = begun();
-    r.cut = FrameSpan{0, 150};
+    r.first().cut = FrameSpan{0, 150};
     plantAt(r, 100, 150);
     add(r, s, s.clips[0], FrameSpan{200, 399});
-    plantAt(r, 300, 160);
+    plantAt(r, 300, 160, 2);
     r.plan.corrections = {"leg-spread"};
     Athlete athlete;
     athlete.firstName = "Ludo";
@@ -218,7 +215,7 @@ TEST(Pitches, TheLetterSaysInHowManyItShows) {
             .number;
     };
     EXPECT_NE(numberOf().find("It shows in all two pitches."), std::string::npos) << numberOf();
-    plantAt(r, 300, 260);
+    plantAt(r, 300, 260, 2);
     EXPECT_NE(numberOf().find("It shows in one of two pitches."), std::string::npos) << numberOf();
 }
 
@@ -226,22 +223,18 @@ TEST(Pitches, UndoGoesBackToTheDeliveryItBelongsTo) {
     const Submission s = twoFilms();
     Review r = begun();
     History history;
-    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{100, ""}}}});
-    const DeliveryMarks fresh = nextDelivery(r, s.clips[1], std::nullopt, s.clips);
-    history.perform(r, {"another", {SetAside{fresh.number, fresh}}});
+    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{100, ""}}}, 1});
+    const DeliveryMarks fresh = nextDelivery(r, 1, s.clips[1], std::nullopt, s.clips);
+    history.perform(r, {"another", {SetDelivery{fresh.number, fresh}}, fresh.number});
     const Review before = r;
-    r.takeInHand(2);
-    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{80, ""}}}});
-    r.takeInHand(1);
-    EXPECT_TRUE(history.undo(r)); // of the second delivery, while the first is in hand
-    EXPECT_EQ(r.number, 2);
-    EXPECT_TRUE(r.blank());
-    EXPECT_TRUE(history.undo(r));
-    EXPECT_EQ(r.number, 1);
-    EXPECT_TRUE(r.aside.empty());
-    EXPECT_TRUE(history.redo(r));
-    EXPECT_EQ(r.aside, before.aside);
-    EXPECT_TRUE(history.redo(r));
+    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{80, ""}}}, 2});
+    EXPECT_EQ(history.undo(r), 2); // of the second delivery, whichever is in hand
+    EXPECT_TRUE(r.delivery(2)->blank());
+    EXPECT_EQ(history.undo(r), 2);
+    EXPECT_EQ(r.deliveries.size(), 1U);
+    EXPECT_EQ(history.redo(r), 2);
+    EXPECT_EQ(r.deliveries, before.deliveries);
+    EXPECT_EQ(history.redo(r), 2);
     EXPECT_EQ(r.delivery(2)->frameOf(Moment::Plant), 80);
     EXPECT_EQ(r.delivery(1)->frameOf(Moment::Plant), 100);
     EXPECT_EQ(r.delivery(3), nullptr);
@@ -255,11 +248,10 @@ TEST(Pitches, AreKeptWithTheReview) {
     r.stops = {{{"a"}, StopKind::Recap, "", "recap", 100, 1}};
     const auto back = reviewFromJson(toJson(r));
     ASSERT_TRUE(back);
-    EXPECT_EQ(static_cast<const DeliveryMarks&>(*back), static_cast<const DeliveryMarks&>(r));
-    EXPECT_EQ(back->aside, r.aside);
+    EXPECT_EQ(back->deliveries, r.deliveries);
     EXPECT_EQ(back->stops, r.stops);
     // Two of one number can't be told apart.
-    r.aside.push_back(r.aside.front());
+    r.deliveries.push_back(r.deliveries.back());
     EXPECT_EQ(reviewFromJson(toJson(r)).error().code, ErrorCode::Damaged);
 }
 
@@ -267,7 +259,6 @@ TEST(Pitches, AFilmOfAnotherAthleteAsideForbidsSending) {
     Submission s = twoFilms();
     Review r = begun();
     add(r, s, s.clips[1], std::nullopt);
-    r.takeInHand(1);
     s.clips[1].athlete = {"ath-2"};
     Athlete athlete;
     athlete.id = {"ath-1"};
@@ -284,14 +275,14 @@ TEST(Pitches, WhichPitchAFilmShowsCanBeSaid) {
     Review r = begun();
     plantAt(r, 100, 190);
     add(r, s, s.clips[1], std::nullopt);
-    r.moments[Moment::Plant] = {90, ""};
-    const PitchChoice choice = pitchChoice(r, s.clips);
+    r.delivery(2)->moments[Moment::Plant] = {90, ""};
+    const PitchChoice choice = pitchChoice(r, 2, s.clips);
     EXPECT_EQ(choice.own, 2);
     EXPECT_EQ(choice.shared, 1);
-    const Edit back = apply(r, {"own", {SetPitch{choice.own}}});
-    EXPECT_EQ(r.pitch, 2);
+    const Edit back = apply(r, {"own", {SetPitch{choice.own}}, 2});
+    EXPECT_EQ(r.delivery(2)->pitch, 2);
     apply(r, back);
-    EXPECT_EQ(r.pitch, 1);
+    EXPECT_EQ(r.delivery(2)->pitch, 1);
 }
 
 } // namespace

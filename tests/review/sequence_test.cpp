@@ -13,8 +13,8 @@ Clip at(double fps) {
     return c;
 }
 
-Review with(std::map<Moment, std::int64_t> frames) {
-    Review r;
+DeliveryMarks with(std::map<Moment, std::int64_t> frames) {
+    DeliveryMarks r;
     for (const auto& [moment, frame] : frames) r.moments[moment] = {frame, ""};
     return r;
 }

@@ -13,13 +13,13 @@ using L = Landmark;
 Review shaken() {
     Review r;
     r.date = test::today();
-    r.approach = *test::playbook().approach("load-and-drive");
-    r.moments[Moment::Set] = {10, ""};
-    r.moments[Moment::Plant] = {40, ""};
-    r.points[{10, L::Crown}] = {{{500, 100}, 2}, ""};
-    r.points[{10, L::Ground}] = {{{500, 600}, 2}, ""};
-    r.points[{10, L::Head}] = {{{500, 130}, 2}, ""};
-    r.points[{40, L::Head}] = {{{500, 160}, 2}, ""};
+    r.judging().approach = *test::playbook().approach("load-and-drive");
+    r.first().moments[Moment::Set] = {10, ""};
+    r.first().moments[Moment::Plant] = {40, ""};
+    r.first().points[{10, L::Crown}] = {{{500, 100}, 2}, ""};
+    r.first().points[{10, L::Ground}] = {{{500, 600}, 2}, ""};
+    r.first().points[{10, L::Head}] = {{{500, 130}, 2}, ""};
+    r.first().points[{40, L::Head}] = {{{500, 160}, 2}, ""};
     return r;
 }
 
@@ -32,28 +32,28 @@ double headDrop(const Review& r) {
 TEST(Steadied, ShakeIsTakenOutOfWhatLiesBetweenTwoFrames) {
     Review r = shaken();
     EXPECT_NEAR(headDrop(r), 6, 1e-9); // 30 of 500 px, all of it the camera's
-    apply(r, {"steady", {SetShake{CameraShake{10, {{10, {0, 0}}, {40, {0, 30}}}, 0.2, true}}}});
+    apply(r, {"steady", {SetShake{CameraShake{10, {{10, {0, 0}}, {40, {0, 30}}}, 0.2, true}}}, 1});
     EXPECT_NEAR(headDrop(r), 0, 1e-9);
-    const auto stored = reviewFromJson(toJson(r));
-    ASSERT_TRUE(stored) << stored.error().text;
-    EXPECT_EQ(stored->shake, r.shake);
-    CameraShake off = *r.shake;
+    DeliveryMarks stored = reviewFromJson(toJson(r))->first();
+    ASSERT_TRUE(readDerived(derivedToJson(r.first()), stored));
+    EXPECT_EQ(stored.shake, r.first().shake);
+    CameraShake off = *r.first().shake;
     off.on = false;
-    const Edit back = apply(r, {"leave in", {SetShake{off}}});
+    const Edit back = apply(r, {"leave in", {SetShake{off}}, 1});
     EXPECT_NEAR(headDrop(r), 6, 1e-9);
     apply(r, back);
     EXPECT_NEAR(headDrop(r), 0, 1e-9);
     // The points themselves stay on the picture where they were clicked.
-    EXPECT_EQ(r.points.at({40, L::Head}).point.at, (ImagePoint{500, 160}));
+    EXPECT_EQ(r.first().points.at({40, L::Head}).point.at, (ImagePoint{500, 160}));
 }
 
 TEST(Steadied, TheShiftsErrorJoinsTheClicks) {
     Review r = shaken();
-    r.shake = CameraShake{10, {{40, {3, 4}}}, 1.5, true};
-    const ClickedPoint p = r.steadied(40, {{10, 10}, 2});
+    r.first().shake = CameraShake{10, {{40, {3, 4}}}, 1.5, true};
+    const ClickedPoint p = r.first().steadied(40, {{10, 10}, 2});
     EXPECT_EQ(p.at, (ImagePoint{7, 6}));
     EXPECT_NEAR(p.sigmaPx, 2.5, 1e-12);
-    EXPECT_EQ(r.steadied(39, {{10, 10}, 2}), (ClickedPoint{{10, 10}, 2})); // not looked at there
+    EXPECT_EQ(r.first().steadied(39, {{10, 10}, 2}), (ClickedPoint{{10, 10}, 2})); // not looked at there
 }
 
 } // namespace

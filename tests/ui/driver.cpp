@@ -26,6 +26,7 @@ Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<st
     window_->show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
     window_->activateWindow();
+    settle();
 }
 
 void Driver::key(int k, Qt::KeyboardModifiers m) {
@@ -38,6 +39,11 @@ void Driver::key(int k, Qt::KeyboardModifiers m) {
     if (!target) target = window_.get();
     QTest::keyClick(target->windowHandle(), static_cast<Qt::Key>(k), m);
     QCoreApplication::processEvents();
+    settle();
+}
+
+void Driver::settle() {
+    EXPECT_TRUE(waitFor([&] { return window_->settled(); })) << "it goes on reading or writing";
 }
 
 void Driver::type(QWidget* into, const QString& text) {
@@ -49,6 +55,7 @@ void Driver::click(QWidget* widget, QPoint at) {
     QWidget* top = widget->window();
     QTest::mouseClick(top->windowHandle(), Qt::LeftButton, Qt::NoModifier, widget->mapTo(top, at));
     QCoreApplication::processEvents();
+    settle();
 }
 
 void Driver::clickPicture(ImagePoint at) {
@@ -69,6 +76,7 @@ void Driver::dragPicture(ImagePoint from, ImagePoint to) {
     }
     QTest::mouseRelease(w, Qt::LeftButton, Qt::NoModifier, place(to));
     QCoreApplication::processEvents();
+    settle();
 }
 
 void Driver::waitForPicture() {

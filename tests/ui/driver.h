@@ -22,6 +22,10 @@ public:
     ui::MainWindow& window() { return *window_; }
     ui::ReviewPlace& review() { return *window_->reviewPlace(); }
     const Review& document() { return review().session().review(); }
+    /// The delivery in hand.
+    const DeliveryMarks& delivery() { return review().session().delivery(); }
+    /// Until nothing is read or written any more.
+    void settle();
 
     void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier);
     void type(QWidget* into, const QString& text);

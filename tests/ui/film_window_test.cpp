@@ -33,9 +33,10 @@ Submission numberedFilm(Walk& walk, int fps = 60) {
     EXPECT_TRUE(makeFilm(order, walk.folder / "numbered.mp4"));
     auto looked = lookAtFilm(walk.folder / "numbered.mp4");
     const IntakeForm form{walk.athlete.id,
+                          {},
                           {{walk.folder / "numbered.mp4", View::Open, static_cast<double>(fps)}},
-                          "stretch",
-                          "mound",
+                          Start::Stretch,
+                          Surface::Mound,
                           "",
                           "",
                           test::today()};
@@ -220,8 +221,8 @@ TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {
     ASSERT_TRUE(waitFor([&] { return head.frame() < last - 10; }));
     d.key(Qt::Key_V);
     EXPECT_FALSE(head.playing());
-    const qint64 touch = *d.document().frameOf(Moment::FootTouch),
-                 plant = *d.document().frameOf(Moment::Plant);
+    const qint64 touch = *d.delivery().frameOf(Moment::FootTouch),
+                 plant = *d.delivery().frameOf(Moment::Plant);
     head.jump(touch);
     d.key(Qt::Key_L);
     ASSERT_TRUE(head.loop());
@@ -247,11 +248,11 @@ TEST(Window, TheSuggestedFrameIsGoneToAndOnlyTakenByEnter) {
     ASSERT_FALSE(d.review().session().clip().deliveries.empty());
     d.key(Qt::Key_PageDown);
     d.key(Qt::Key_G);
-    EXPECT_TRUE(d.document().moments.empty());
+    EXPECT_TRUE(d.delivery().moments.empty());
     const qint64 frame = d.review().session().clip().deliveries[0].places.at(Moment::Set).frame;
     EXPECT_EQ(d.review().playhead().frame(), frame);
     d.key(Qt::Key_Return);
-    EXPECT_EQ(d.document().frameOf(Moment::Set), frame);
+    EXPECT_EQ(d.delivery().frameOf(Moment::Set), frame);
 }
 
 TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
@@ -262,7 +263,7 @@ TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
     auto looked = lookAtFilm(walk.folder / "two.mp4");
     ASSERT_TRUE(looked);
     const IntakeForm form{
-        walk.athlete.id, {{walk.folder / "two.mp4", View::Open, 60}}, "stretch", "mound", "", "",
+        walk.athlete.id, {}, {{walk.folder / "two.mp4", View::Open, 60}}, Start::Stretch, Surface::Mound, "", "",
         test::today()};
     const Submission submission = *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
     Driver d(walk.library->folder());
@@ -270,36 +271,36 @@ TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
     d.waitForPicture();
     const auto& found = d.review().session().clip().deliveries;
     ASSERT_EQ(found.size(), 2U);
-    EXPECT_FALSE(d.document().cut); // offered, not taken
+    EXPECT_FALSE(d.delivery().cut); // offered, not taken
     d.click(d.button(&d.review(), "Review this one"));
-    EXPECT_EQ(d.document().cut, (FrameSpan{found[0].first, found[0].last}));
+    EXPECT_EQ(d.delivery().cut, (FrameSpan{found[0].first, found[0].last}));
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().cut);
+    EXPECT_FALSE(d.delivery().cut);
     d.key(Qt::Key_End); // the second lies under the playhead there
     d.key(Qt::Key_D);
-    ASSERT_EQ(d.document().cut, (FrameSpan{found[1].first, found[1].last}));
+    ASSERT_EQ(d.delivery().cut, (FrameSpan{found[1].first, found[1].last}));
     d.key(Qt::Key_Home);
     EXPECT_EQ(d.review().playhead().frame(), found[1].first);
     d.key(Qt::Key_Return);
     d.key(Qt::Key_G); // the suggestion is the chosen delivery's
-    EXPECT_TRUE(d.document().cut->holds(d.review().playhead().frame()));
+    EXPECT_TRUE(d.delivery().cut->holds(d.review().playhead().frame()));
     d.review().playhead().jump(10);
     d.waitForPicture();
     d.key(Qt::Key_Return);
-    EXPECT_TRUE(d.document().moments.empty()); // outside the delivery: refused in words
+    EXPECT_TRUE(d.delivery().moments.empty()); // outside the delivery: refused in words
     // The first pitch too: what is marked on the second stays, and N goes round.
     d.stepTo(found[1].places.at(Moment::Set).frame);
     d.waitForPicture();
     d.key(Qt::Key_Return);
-    ASSERT_FALSE(d.document().moments.empty());
+    ASSERT_FALSE(d.delivery().moments.empty());
     d.key(Qt::Key_PageUp);
     d.click(d.button(&d.review(), "Review this one too"));
-    EXPECT_TRUE(d.document().moments.empty());
-    EXPECT_EQ(d.document().cut, (FrameSpan{found[0].first, found[0].last}));
+    EXPECT_TRUE(d.delivery().moments.empty());
+    EXPECT_EQ(d.delivery().cut, (FrameSpan{found[0].first, found[0].last}));
     EXPECT_EQ(d.review().playhead().frame(), found[0].first);
     EXPECT_TRUE(d.button(&d.review(), "Pitch 1: take in hand"));
     d.key(Qt::Key_N);
-    EXPECT_EQ(d.document().cut, (FrameSpan{found[1].first, found[1].last}));
+    EXPECT_EQ(d.delivery().cut, (FrameSpan{found[1].first, found[1].last}));
     EXPECT_EQ(d.review().playhead().frame(), found[1].places.at(Moment::Set).frame);
 }
 

@@ -30,29 +30,29 @@ TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
     ASSERT_TRUE(length);
     QTest::keyClicks(length->findChild<QLineEdit*>(), "tall");
     QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
-    EXPECT_TRUE(d.document().scales.empty()); // no length, nothing kept
+    EXPECT_TRUE(d.delivery().scales.empty()); // no length, nothing kept
     d.window().activateWindow();
     choose(Qt::Key_1);
     length = d.window().findChild<QDialog*>("length");
     ASSERT_TRUE(length);
     QTest::keyClicks(length->findChild<QLineEdit*>(), "5 ft 7");
     QTest::keyClick(length->findChild<QLineEdit*>(), Qt::Key_Return);
-    ASSERT_TRUE(waitFor([&] { return d.document().scales.contains(ScaleKind::Height); }));
-    EXPECT_NEAR(d.document().scales.at(ScaleKind::Height).metres, 1.7018, 1e-9);
+    ASSERT_TRUE(waitFor([&] { return d.delivery().scales.contains(ScaleKind::Height); }));
+    EXPECT_NEAR(d.delivery().scales.at(ScaleKind::Height).metres, 1.7018, 1e-9);
     d.window().activateWindow();
     choose(Qt::Key_2); // the rubber: from the side its long edge points at the camera
     d.window().activateWindow();
     d.clickPicture({60, 150});
     d.clickPicture({90, 150});
-    ASSERT_TRUE(d.document().scales.contains(ScaleKind::RubberShort));
-    EXPECT_NEAR(d.document().scales.at(ScaleKind::RubberShort).to.x, 90, 1);
+    ASSERT_TRUE(d.delivery().scales.contains(ScaleKind::RubberShort));
+    EXPECT_NEAR(d.delivery().scales.at(ScaleKind::RubberShort).to.x, 90, 1);
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().scales.contains(ScaleKind::RubberShort));
+    EXPECT_FALSE(d.delivery().scales.contains(ScaleKind::RubberShort));
     choose(Qt::Key_5); // the plate lies too far away
     d.window().activateWindow();
-    EXPECT_EQ(d.document().scales.size(), 1U);
+    EXPECT_EQ(d.delivery().scales.size(), 1U);
     choose(Qt::Key_7); // take all away
-    ASSERT_TRUE(waitFor([&] { return d.document().scales.empty(); }));
+    ASSERT_TRUE(waitFor([&] { return d.delivery().scales.empty(); }));
 }
 
 TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
@@ -60,13 +60,12 @@ TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
-    const auto release = *d.document().frameOf(Moment::Release);
+    const auto release = *d.delivery().frameOf(Moment::Release);
     ASSERT_TRUE(d.review().session().perform(
-        {"length",
-         {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
-          SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
-          SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}},
-          SetExtras{{"release-ahead"}}}}));
+        "length", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
+                   SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
+                   SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}},
+                   SetExtras{{"release-ahead"}}}));
     const auto ahead = [&] { return d.review().session().assessment().measure("release-ahead")->value; };
     const double inches = ahead().value.value();
     EXPECT_EQ(ahead().unit, "in");
@@ -85,16 +84,16 @@ TEST(Window, JointsAreFollowedByOneKeyAndTakenBackByOne) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
-    ASSERT_TRUE(d.document().paths.empty());
+    ASSERT_TRUE(d.delivery().paths.empty());
     d.key(Qt::Key_P);
-    ASSERT_TRUE(waitFor([&] { return !d.document().paths.empty(); }, 60000));
-    for (const auto& [landmark, path] : d.document().paths) {
+    ASSERT_TRUE(waitFor([&] { return !d.delivery().paths.empty(); }, 60000));
+    for (const auto& [landmark, path] : d.delivery().paths) {
         EXPECT_GE(path.places.size(), 2U) << info(landmark).id;
         for (const PathPlace& end : path.from)
-            EXPECT_EQ(end.at, d.document().point(end.frame, landmark)->point.at);
+            EXPECT_EQ(end.at, d.delivery().point(end.frame, landmark)->point.at);
     }
     d.key(Qt::Key_Z);
-    EXPECT_TRUE(d.document().paths.empty());
+    EXPECT_TRUE(d.delivery().paths.empty());
 }
 
 TEST(Window, TheCamerasShakeIsFoundByOneKeyAndSwitched) {
@@ -103,14 +102,14 @@ TEST(Window, TheCamerasShakeIsFoundByOneKeyAndSwitched) {
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
     d.key(Qt::Key_F);
-    ASSERT_TRUE(waitFor([&] { return d.document().shake.has_value(); }, 60000));
-    EXPECT_TRUE(d.document().shake->on);
-    EXPECT_EQ(d.document().shake->shifts.size(),
+    ASSERT_TRUE(waitFor([&] { return d.delivery().shake.has_value(); }, 60000));
+    EXPECT_TRUE(d.delivery().shake->on);
+    EXPECT_EQ(d.delivery().shake->shifts.size(),
               static_cast<std::size_t>(d.review().session().clip().frames));
     d.key(Qt::Key_F);
-    EXPECT_FALSE(d.document().shake->on);
+    EXPECT_FALSE(d.delivery().shake->on);
     d.key(Qt::Key_Z);
-    EXPECT_TRUE(d.document().shake->on);
+    EXPECT_TRUE(d.delivery().shake->on);
 }
 
 TEST(Window, TheOrderOfEventsIsShownByOneKey) {
@@ -128,12 +127,12 @@ TEST(Window, TheOrderOfEventsIsShownByOneKey) {
 
 TEST(Window, ASmearedJointIsClickedByBothEndsAndIsLessSure) {
     Walk walk(Stage::Judge);
-    const std::int64_t release = *walk.review.frameOf(Moment::Release);
+    const std::int64_t release = *walk.review.first().frameOf(Moment::Release);
     const PointKey key{release, Landmark::BackWrist};
-    const ImagePoint was = walk.review.points.at(key).point.at;
+    const ImagePoint was = walk.review.first().points.at(key).point.at;
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform({"clear", {SetPoint{key, std::nullopt}}}));
+        ASSERT_TRUE(session->perform("clear", {SetPoint{key, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -141,32 +140,32 @@ TEST(Window, ASmearedJointIsClickedByBothEndsAndIsLessSure) {
     d.stepTo(release);
     d.key(Qt::Key_M);
     d.clickPicture({was.x - 12, was.y});
-    EXPECT_FALSE(d.document().point(release, Landmark::BackWrist)); // one end is not enough
+    EXPECT_FALSE(d.delivery().point(release, Landmark::BackWrist)); // one end is not enough
     d.clickPicture({was.x + 12, was.y});
-    const PointMark* mark = d.document().point(release, Landmark::BackWrist);
+    const PointMark* mark = d.delivery().point(release, Landmark::BackWrist);
     ASSERT_TRUE(mark);
     EXPECT_NEAR(mark->point.at.x, was.x, 1);
     EXPECT_NEAR(mark->point.sigmaPx,
                 std::hypot(d.review().session().clickSigmaPx(Landmark::BackWrist), 24 / std::sqrt(12.0)),
                 0.5);
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().point(release, Landmark::BackWrist));
+    EXPECT_FALSE(d.delivery().point(release, Landmark::BackWrist));
     d.key(Qt::Key_M);
     d.key(Qt::Key_Escape); // back to plain clicks
     d.clickPicture(was);
-    EXPECT_EQ(d.document().point(release, Landmark::BackWrist)->point.sigmaPx,
+    EXPECT_EQ(d.delivery().point(release, Landmark::BackWrist)->point.sigmaPx,
               d.review().session().clickSigmaPx(Landmark::BackWrist));
 }
 
 TEST(Window, PointsArePlacedByKeysAlone) {
     Walk walk(Stage::Judge);
-    const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
+    const std::int64_t plant = *walk.review.first().frameOf(Moment::Plant);
     const PointKey knee{plant, Landmark::LeadKnee}, ankle{plant, Landmark::LeadAnkle};
-    const ImagePoint was = walk.review.points.at(knee).point.at;
+    const ImagePoint was = walk.review.first().points.at(knee).point.at;
     {
         auto session = walk.session();
         ASSERT_TRUE(
-            session->perform({"clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}}));
+            session->perform("clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -174,23 +173,23 @@ TEST(Window, PointsArePlacedByKeysAlone) {
     d.stepTo(plant);
     const auto* bench = d.review().findChild<ui::MeasureBench*>();
     const Landmark first = bench->step()->landmark;
-    const ImagePoint from = *startFor(d.document(), *bench->step());
+    const ImagePoint from = *startFor(d.delivery(), *bench->step());
     d.key(Qt::Key_C);
-    EXPECT_FALSE(d.document().point(plant, first)); // a ring is no point
+    EXPECT_FALSE(d.delivery().point(plant, first)); // a ring is no point
     for (int i = 0; i < 2; ++i) d.key(Qt::Key_Left, Qt::ControlModifier | Qt::ShiftModifier);
     d.key(Qt::Key_Down, Qt::ShiftModifier);
     d.key(Qt::Key_K);
-    ASSERT_TRUE(d.document().point(plant, first));
-    EXPECT_EQ(d.document().point(plant, first)->point.at, (ImagePoint{from.x - 20, from.y + 0.5}));
+    ASSERT_TRUE(d.delivery().point(plant, first));
+    EXPECT_EQ(d.delivery().point(plant, first)->point.at, (ImagePoint{from.x - 20, from.y + 0.5}));
     d.key(Qt::Key_K); // the ring waits for the other joint of this frame
-    ASSERT_TRUE(d.document().point(plant, Landmark::LeadKnee) &&
-                d.document().point(plant, Landmark::LeadAnkle));
+    ASSERT_TRUE(d.delivery().point(plant, Landmark::LeadKnee) &&
+                d.delivery().point(plant, Landmark::LeadAnkle));
     d.key(Qt::Key_Escape);
     d.key(Qt::Key_Right, Qt::ShiftModifier); // nudges the point again
     d.key(Qt::Key_Z);
     d.key(Qt::Key_Z);
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().point(plant, first));
+    EXPECT_FALSE(d.delivery().point(plant, first));
     EXPECT_GT(length(was - from), 0); // a start, not the answer
 }
 
@@ -216,14 +215,14 @@ TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     const Camera camera(walk.order.camera);
     const auto corner = [&](double x, double z) { return camera.project({x, 0, z}); };
     findTurn(d, Qt::Key_2, {corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
-    ASSERT_TRUE(d.document().turn);
-    EXPECT_NEAR(d.document().turn->deg, walk.order.camera.yawDeg, 2 * d.document().turn->sdDeg);
-    EXPECT_GT(d.document().turn->sdDeg, 0);
+    ASSERT_TRUE(d.delivery().turn);
+    EXPECT_NEAR(d.delivery().turn->deg, walk.order.camera.yawDeg, 2 * d.delivery().turn->sdDeg);
+    EXPECT_GT(d.delivery().turn->sdDeg, 0);
     EXPECT_GT(spread().sd, plain); // the number is corrected, and less sure
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().turn);
+    EXPECT_FALSE(d.delivery().turn);
     findTurn(d, Qt::Key_2, {{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
-    EXPECT_FALSE(d.document().turn);
+    EXPECT_FALSE(d.delivery().turn);
 }
 
 TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
@@ -238,21 +237,21 @@ TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
     const Camera camera(turned);
     const auto post = [&](double x, double y) { return camera.project({x, y, -1.5}); };
     findTurn(d, Qt::Key_3, {post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
-    ASSERT_TRUE(d.document().turn);
-    EXPECT_NEAR(d.document().turn->deg, turned.yawDeg, 2 * d.document().turn->sdDeg);
-    EXPECT_GT(d.document().turn->deg, 4);
+    ASSERT_TRUE(d.delivery().turn);
+    EXPECT_NEAR(d.delivery().turn->deg, turned.yawDeg, 2 * d.delivery().turn->sdDeg);
+    EXPECT_GT(d.delivery().turn->deg, 4);
     d.key(Qt::Key_Z);
-    EXPECT_FALSE(d.document().turn);
+    EXPECT_FALSE(d.delivery().turn);
     findTurn(d, Qt::Key_3, {{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
-    EXPECT_FALSE(d.document().turn);
+    EXPECT_FALSE(d.delivery().turn);
 }
 
 TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
     Walk walk(Stage::Judge);
-    const std::int64_t plant = *walk.review.frameOf(Moment::Plant);
+    const std::int64_t plant = *walk.review.first().frameOf(Moment::Plant);
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform({"clear", {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}}));
+        ASSERT_TRUE(session->perform("clear", {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -260,11 +259,11 @@ TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
     d.stepTo(plant);
     const auto row = [&] { return d.review().session().assessment().measure("front-knee-plant")->value; };
     EXPECT_FALSE(row().value); // a guess is drawn, and nothing is measured by it
-    ASSERT_TRUE(guessFor(d.document(), Landmark::LeadKnee, plant));
-    const ImagePoint guess = guessFor(d.document(), Landmark::LeadKnee, plant)->at;
+    ASSERT_TRUE(guessFor(d.delivery(), Landmark::LeadKnee, plant));
+    const ImagePoint guess = guessFor(d.delivery(), Landmark::LeadKnee, plant)->at;
     d.key(Qt::Key_K);
-    ASSERT_TRUE(d.document().point(plant, Landmark::LeadKnee));
-    EXPECT_EQ(d.document().point(plant, Landmark::LeadKnee)->point.at, guess);
+    ASSERT_TRUE(d.delivery().point(plant, Landmark::LeadKnee));
+    EXPECT_EQ(d.delivery().point(plant, Landmark::LeadKnee)->point.at, guess);
     EXPECT_TRUE(row().value);
     d.key(Qt::Key_Z);
     EXPECT_FALSE(row().value);
@@ -276,7 +275,7 @@ TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
     d.stepTo(10);
-    const std::size_t had = d.document().marks.size();
+    const std::size_t had = d.delivery().marks.size();
     const struct {
         int key;
         MarkKind kind;
@@ -290,11 +289,11 @@ TEST(Window, FreeMarksArePlacedByKeysAndClicks) {
         d.key(m.key);
         for (const ImagePoint p : m.points) d.clickPicture(p);
     }
-    EXPECT_EQ(d.document().marks.size(), had + 5);
+    EXPECT_EQ(d.delivery().marks.size(), had + 5);
     d.key(Qt::Key_Delete); // the last one is selected
-    EXPECT_EQ(d.document().marks.size(), had + 4);
+    EXPECT_EQ(d.delivery().marks.size(), had + 4);
     d.key(Qt::Key_Z);
-    EXPECT_EQ(d.document().marks.size(), had + 5);
+    EXPECT_EQ(d.delivery().marks.size(), had + 5);
 }
 
 } // namespace

@@ -21,7 +21,7 @@ TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
-    const auto plant = *d.document().frameOf(Moment::Plant);
+    const auto plant = *d.delivery().frameOf(Moment::Plant);
     d.stepTo(plant);
     const auto values = [&] {
         std::map<std::string, double> v;
@@ -30,7 +30,7 @@ TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
         return v;
     };
     const auto before = values();
-    const ImagePoint ankle = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    const ImagePoint ankle = d.delivery().point(plant, Landmark::LeadAnkle)->point.at;
     d.dragPicture(ankle, {ankle.x - 14, ankle.y - 3});
     const auto after = values();
     for (const char* id : {"leg-spread", "front-knee-plant", "stride", "front-knee-change"})
@@ -39,7 +39,7 @@ TEST(Window, ADraggedPointMovesEveryNumberAndUndoBringsThemBack) {
     d.key(Qt::Key_Z); // one drag, one step
     EXPECT_EQ(values(), before);
     d.key(Qt::Key_Left, Qt::ShiftModifier); // a nudge of half a pixel
-    const ImagePoint nudged = d.document().point(plant, Landmark::LeadAnkle)->point.at;
+    const ImagePoint nudged = d.delivery().point(plant, Landmark::LeadAnkle)->point.at;
     EXPECT_NEAR(nudged.x, ankle.x - 0.5, 1e-9);
 }
 
@@ -70,10 +70,10 @@ TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
     Walk walk(Stage::Positions);
     {
         auto session = walk.session(); // the positions stay, the points are all to be clicked
-        Edit clear{"clear", {}};
-        for (const auto& [key, mark] : walk.review.points)
-            clear.changes.push_back(SetPoint{key, std::nullopt});
-        ASSERT_TRUE(session->perform(clear));
+        std::vector<Change> clear;
+        for (const auto& [key, mark] : walk.review.first().points)
+            clear.push_back(SetPoint{key, std::nullopt});
+        ASSERT_TRUE(session->perform("clear", clear));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -90,16 +90,16 @@ TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
     d.click(d.button(picker, "Take these"));
     ASSERT_TRUE(waitFor([&] { return !d.document().extras.empty(); }));
     d.window().activateWindow();
-    ASSERT_TRUE(d.document().points.empty());
+    ASSERT_TRUE(d.delivery().points.empty());
     const int clicks = clickAllPoints(d, walk.order);
     const auto before = numbersOf(d);
     EXPECT_GE(before.size(), 40U);
     RecordProperty("numbers", static_cast<int>(before.size()));
     RecordProperty("clicks", clicks);
     // One shared point: the back ankle at plant.
-    const std::int64_t plant = *d.document().frameOf(Moment::Plant);
+    const std::int64_t plant = *d.delivery().frameOf(Moment::Plant);
     d.stepTo(plant);
-    const ImagePoint at = d.document().point(plant, Landmark::BackAnkle)->point.at;
+    const ImagePoint at = d.delivery().point(plant, Landmark::BackAnkle)->point.at;
     d.dragPicture(at, {at.x - 14, at.y});
     const auto after = numbersOf(d);
     for (const char* id : {"leg-spread", "stride", "back-leg-lean", "stretch-angle"})
@@ -114,7 +114,7 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     Driver d(walk.library->folder());
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform({"take", {SetExtras{{"landing-part", "spin"}}}}));
+        ASSERT_TRUE(session->perform("take", {SetExtras{{"landing-part", "spin"}}}));
     }
     d.window().openReview(walk.submission.id);
     d.waitForPicture();
@@ -130,10 +130,10 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     ASSERT_TRUE(waitFor([&] { return row("landing-part").value.words == "heel"; }));
     d.window().activateWindow();
     list->setCurrent(count - 1);
-    const std::int64_t release = *d.document().frameOf(Moment::Release);
+    const std::int64_t release = *d.delivery().frameOf(Moment::Release);
     d.stepTo(release + 4);
     d.key(Qt::Key_U);
-    EXPECT_EQ(d.document().frameOf(Moment::BallAway), release + 4);
+    EXPECT_EQ(d.delivery().frameOf(Moment::BallAway), release + 4);
     d.key(Qt::Key_U);
     auto* number = d.window().findChild<QDialog*>("number");
     ASSERT_TRUE(number);
@@ -156,11 +156,11 @@ TEST(Window, TheGoalOfTheChosenMeasureIsDrawnAndFollowsADraggedPoint) {
     const auto spread =
         std::find_if(rows.begin(), rows.end(), [](const MeasureRow& r) { return r.id == "leg-spread"; }) -
         rows.begin();
-    const std::int64_t plant = *d.document().frameOf(Moment::Plant);
+    const std::int64_t plant = *d.delivery().frameOf(Moment::Plant);
     // Short of the target whatever the film shows: the lead ankle is drawn back.
     d.stepTo(plant);
-    const ImagePoint at = d.document().point(plant, Landmark::LeadAnkle)->point.at,
-                     back = d.document().point(plant, Landmark::BackAnkle)->point.at;
+    const ImagePoint at = d.delivery().point(plant, Landmark::LeadAnkle)->point.at,
+                     back = d.delivery().point(plant, Landmark::BackAnkle)->point.at;
     const ImagePoint nearer{at.x + (back.x - at.x) * 0.3, at.y};
     d.dragPicture(at, nearer);
     list->setCurrent(0);

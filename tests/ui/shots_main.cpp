@@ -57,6 +57,7 @@ public:
     void shoot(const QString& name, QWidget* of = nullptr) {
         QTest::qWait(60);
         QWidget* w = of ? of : static_cast<QWidget*>(&window_);
+        quiet();
         const QString path = out_ + "/" + name + ".png";
         if (!w->grab().save(path)) std::cerr << "can't write " << path.toStdString() << "\n";
     }
@@ -72,10 +73,16 @@ public:
         }
     }
 
+    /// Until what the window reads or writes is done.
+    void quiet() {
+        if (!QTest::qWaitFor([&] { return window_.settled(); }, 20000)) std::cerr << "it goes on reading\n";
+    }
+
     void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier) {
         if (!window_.isActiveWindow()) window_.activateWindow();
         QTest::keyClick(&window_, static_cast<Qt::Key>(k), m);
         QTest::qWait(40);
+        quiet();
     }
 
     void settle() {
@@ -87,7 +94,7 @@ public:
 
     void waitForPaths() {
         const auto& session = window_.reviewPlace()->session();
-        if (!QTest::qWaitFor([&] { return !session.review().paths.empty(); }, 60000))
+        if (!QTest::qWaitFor([&] { return !session.delivery().paths.empty(); }, 60000))
             std::cerr << "the joints were not followed\n";
     }
 
@@ -110,7 +117,7 @@ public:
         const auto& rows = session.assessment().measures;
         int chosen = 0;
         for (std::size_t i = 0; i < rows.size(); ++i)
-            if (ghostOf(session.review(), session.playbook(), rows[i], session.clip(),
+            if (ghostOf(session.delivery(), session.playbook(), rows[i], session.clip(),
                         session.athlete().hand))
                 chosen = static_cast<int>(i);
         list->setCurrent(0);
@@ -120,7 +127,7 @@ public:
 
     void jumpTo(Moment moment) {
         ReviewPlace* r = window_.reviewPlace();
-        if (const auto f = r->session().review().frameOf(moment))
+        if (const auto f = r->session().delivery().frameOf(moment))
             r->playhead().step(*f - r->playhead().frame());
         settle();
     }
@@ -175,7 +182,6 @@ void shootPostOffice(MainWindow& window, const QString& out) {
     server.listen(0);
     const DispatchRecipe recipe = [&] {
         DispatchRecipe r = previewRecipe(window.reviewPlace()->session());
-        r.film.review.takes.clear(); // the letter alone is enough for the picture
         r.toName = "Emeka Vail";
         r.toAddress = "emeka@example.org";
         r.messageId = "shot@juxtagraph.invalid";

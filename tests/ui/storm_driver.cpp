@@ -23,10 +23,9 @@ int storm(const char* folder) {
     for (long n = 0;; ++n) {
         Plan plan = session.review().plan;
         plan.opening = std::to_string(n) + " of " + std::to_string(QCoreApplication::applicationPid());
-        if (!session.perform({"Write", {SetPlan{plan}}})) return 5;
+        if (!session.perform("Write", {SetPlan{plan}})) return 5;
         session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
-        session.perform(
-            {"Grade", {SetGrade{"load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, ""}}}});
+        session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}}, std::nullopt);
         QTest::keyClick(&window, Qt::Key_Z);
         QTest::keyClick(&window, Qt::Key_Right);
         QCoreApplication::processEvents();

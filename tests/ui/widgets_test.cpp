@@ -37,10 +37,10 @@ TEST(Pips, EveryStateHasItsOwnShapeAndWord) {
     j.state = JudgeState::NotLookedAt;
     EXPECT_EQ(lookOf(j).word, "open");
     EXPECT_EQ(lookOf(std::optional<Grade>(), false).word, "open");
-    EXPECT_EQ(lookOf(Grade{GradeState::FaultAbsent, 5, ""}, false).word, "fault absent");
-    EXPECT_EQ(lookOf(Grade{GradeState::Graded, 2, ""}, true).shape, VerdictShape::Shield);
-    EXPECT_EQ(lookOf(Grade{GradeState::Graded, 2, ""}, false).filled, 2);
-    EXPECT_EQ(lookOf(Grade{GradeState::SetAside, 0, ""}, false).word, "set aside");
+    EXPECT_EQ(lookOf(Grade{GradeState::FaultAbsent, 5, "", {}}, false).word, "fault absent");
+    EXPECT_EQ(lookOf(Grade{GradeState::Graded, 2, "", {}}, true).shape, VerdictShape::Shield);
+    EXPECT_EQ(lookOf(Grade{GradeState::Graded, 2, "", {}}, false).filled, 2);
+    EXPECT_EQ(lookOf(Grade{GradeState::SetAside, 0, "", {}}, false).word, "set aside");
 }
 
 TEST(RowList, ChoosesByClickAndByMoving) {
@@ -199,11 +199,15 @@ TEST(LineBar, EveryStationCanBeClicked) {
 
 TEST(Foot, ASentenceStandsInPlaceOfTheHintsAndGoes) {
     Foot foot;
-    foot.setHints({{"Enter", "open"}});
+    foot.setHints({{"Enter", "open", "open"}});
     foot.show();
     foot.say("Set can't come after Plant.", 1);
     EXPECT_EQ(foot.sentence(), "Set can't come after Plant.");
     EXPECT_TRUE(test::waitFor([&] { return foot.sentence().isEmpty(); }, 3000));
+}
+
+MeasureLine line(const char* unit, std::vector<TrendPoint> points, Target target = {}) {
+    return {"knee", unit, target, std::move(points), std::nullopt, ""};
 }
 
 TEST(Pictures, SmallWidgetsPaintThemselves) {
@@ -217,28 +221,28 @@ TEST(Pictures, SmallWidgetsPaintThemselves) {
     t.x = 135;
     t.y = 140;
     const Date october = *parseIsoDate("2026-10-14"), november = *parseIsoDate("2026-11-25");
-    MeasureTrend trend("Front knee", "\u00b0", {{october, 131, 5}, {november, 139, 4}}, t, october, november);
+    MeasureTrend trend("Front knee", line("deg", {{october, 131, 5}, {november, 139, 4}}, t), october, november);
     trend.resize(700, 46);
     const QImage with = trend.grab().toImage();
-    MeasureTrend blank("Front knee", "\u00b0", {}, t, october, november);
+    MeasureTrend blank("Front knee", line("deg", {}, t), october, november);
     blank.resize(700, 46);
     EXPECT_NE(with, blank.grab().toImage());
 }
 
 TEST(Pictures, ATrendStandsAtItsDatesAlsoWhenOneIsMissing) {
     const Date first = *parseIsoDate("2026-09-01"), last = *parseIsoDate("2026-10-01");
-    const MeasureTrend trend("Stride", "%", {{first, 80, 2}, {last, 84, 2}}, {}, first, last);
+    const MeasureTrend trend("Stride", line("%", {{first, 80, 2}, {last, 84, 2}}), first, last);
     EXPECT_DOUBLE_EQ(trend.placeOf(first), 0);
     EXPECT_DOUBLE_EQ(trend.placeOf(*parseIsoDate("2026-09-07")), 0.2);
     EXPECT_DOUBLE_EQ(trend.placeOf(last), 1);
-    EXPECT_DOUBLE_EQ(MeasureTrend("Stride", "%", {}, {}, first, first).placeOf(first), 0.5);
+    EXPECT_DOUBLE_EQ(MeasureTrend("Stride", line("%", {}), first, first).placeOf(first), 0.5);
 }
 
 TEST(Pictures, ATrendTellsItsLastChange) {
     const Date first = *parseIsoDate("2026-09-01"), last = *parseIsoDate("2026-10-01");
-    const MeasureTrend trend("Knee", "\u00b0", {{first, -12.4, 2}, {last, -0.3, 2}}, {}, first, last);
+    const MeasureTrend trend("Knee", line("deg", {{first, -12.4, 2}, {last, -0.3, 2}}), first, last);
     EXPECT_EQ(trend.changeWords(), QString("\u221212 \u2192 0\u00b0"));
-    EXPECT_EQ(MeasureTrend("Knee", "\u00b0", {{first, -3, 1}}, {}, first, first).changeWords(),
+    EXPECT_EQ(MeasureTrend("Knee", line("deg", {{first, -3, 1}}), first, first).changeWords(),
               QString("\u22123\u00b0"));
 }
 

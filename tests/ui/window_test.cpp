@@ -87,19 +87,19 @@ TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
     d.stepTo(20);
     d.key(Qt::Key_Return); // the top of the lift can't come before
     EXPECT_TRUE(d.review().foot().sentence().contains("can't come before"));
-    EXPECT_EQ(d.document().moments.size(), 1U);
+    EXPECT_EQ(d.delivery().moments.size(), 1U);
     d.key(Qt::Key_H);
     auto* reason = d.review().findChild<QDialog*>("reason");
     ASSERT_TRUE(reason);
     ASSERT_TRUE(QTest::qWaitForWindowExposed(reason));
     QTest::keyClick(reason, Qt::Key_4);
     EXPECT_TRUE(
-        waitFor([&] { return d.document().moments.size() == 2 && !QApplication::activeModalWidget(); }));
-    EXPECT_EQ(d.document().moments.at(Moment::LiftTop).notVisible, "blurred");
+        waitFor([&] { return d.delivery().moments.size() == 2 && !QApplication::activeModalWidget(); }));
+    EXPECT_EQ(d.delivery().moments.at(Moment::LiftTop).notVisible, "blurred");
     d.key(Qt::Key_Z);
-    EXPECT_EQ(d.document().moments.size(), 1U);
+    EXPECT_EQ(d.delivery().moments.size(), 1U);
     d.key(Qt::Key_Z, Qt::ShiftModifier);
-    EXPECT_EQ(d.document().moments.size(), 2U);
+    EXPECT_EQ(d.delivery().moments.size(), 2U);
 }
 
 TEST(Window, WithoutAMicrophoneItSaysSoAndEverythingElseGoesOn) {

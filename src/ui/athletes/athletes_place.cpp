@@ -1,33 +1,41 @@
 #include "ui/athletes/athletes_place.h"
 
-#include "review/assess.h"
+#include "ui/athletes/athlete_dialog.h"
 #include "ui/athletes/measure_trend.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
+#include <QDateTime>
+#include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace jg::ui {
 
-namespace {
-QString unitText(const std::string& unit) {
-    return unit == "deg" ? "\u00b0" : unit == "%" ? " %" : " " + text(unit);
-}
-} // namespace
-
-AthletesPlace::AthletesPlace(QWidget* parent)
-    : QWidget(parent) {
+AthletesPlace::AthletesPlace(LibraryReader& reader, QWidget* parent)
+    : QWidget(parent)
+    , reader_(reader) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(34, 26, 34, 12);
     row->setSpacing(28);
     auto* left = new QVBoxLayout;
     left->addWidget(heading("Athletes", 28));
+    search_ = new QLineEdit;
+    search_->setObjectName("athlete-search");
+    search_->setAccessibleName("Search the athletes by name");
+    search_->setPlaceholderText("Search by name ( / )");
+    search_->setFixedWidth(220);
+    search_->setClearButtonEnabled(true);
+    connect(search_, &QLineEdit::textChanged, this, &AthletesPlace::readRows);
+    connect(search_, &QLineEdit::returnPressed, this, [this] { setFocus(); });
+    left->addWidget(search_);
     list_ = new RowList;
     list_->setObjectName("athletes");
+    list_->setAccessibleName("Athletes");
     list_->setFixedWidth(220);
-    list_->setEmptyText("Nobody yet. Take in films, and their athletes appear here.");
-    connect(list_, &RowList::selected, this, &AthletesPlace::showAthlete);
+    connect(list_, &RowList::selected, this, [this](int i) {
+        if (i >= 0 && i < static_cast<int>(rows_.size())) choose(rows_[static_cast<std::size_t>(i)].athlete.id);
+    });
     left->addWidget(list_, 1);
     row->addLayout(left);
     auto* scroll = new QScrollArea;
@@ -42,144 +50,208 @@ AthletesPlace::AthletesPlace(QWidget* parent)
     row->addWidget(scroll, 1);
 }
 
-void AthletesPlace::show(Library& library, const Playbook& playbook, Date today) {
-    playbook_ = &playbook;
+void AthletesPlace::show(const Playbook& playbook, Date today) {
+    playbook_ = playbook;
     today_ = today;
-    seen_.clear();
-    if (auto all = library.athletes()) athletes_ = std::move(*all);
-    if (auto all = library.promises()) promises_ = std::move(*all);
-    if (auto all = library.reviews())
-        for (Review& r : *all) {
-            auto submission = library.submission(r.submission);
-            auto athlete = library.athlete(r.athlete);
-            if (!submission || !athlete) continue;
-            for (const Clip& c : submission->clips)
-                if (c.id == r.clip) {
-                    Assessment a = assess(r, playbook, submission->clips, athlete->hand);
-                    seen_[r.athlete].push_back({std::move(r), *submission, std::move(a)});
-                    break;
-                }
-        }
-    std::vector<ListRow> rows;
-    for (const Athlete& a : athletes_) {
+    readRows();
+    if (chosen_) readPage();
+}
+
+void AthletesPlace::startSearch() {
+    search_->setFocus();
+    search_->selectAll();
+}
+
+void AthletesPlace::readRows() {
+    reader_.ask<Result<std::vector<AthleteRow>>>(
+        "athletes", [words = search_->text().toStdString()](Store& store) { return store.athleteRows(words); },
+        [this](Result<std::vector<AthleteRow>> rows) { showRows(rows); });
+}
+
+void AthletesPlace::showRows(const Result<std::vector<AthleteRow>>& rows) {
+    rows_ = rows ? *rows : std::vector<AthleteRow>{};
+    list_->setEmptyText(!rows                       ? text(rows.error().text)
+                        : search_->text().isEmpty() ? "Nobody yet. Take in films, and their athletes appear here."
+                                                    : "Nobody of that name.");
+    std::vector<ListRow> shown;
+    int current = -1;
+    for (const AthleteRow& r : rows_) {
+        if (chosen_ == r.athlete.id) current = static_cast<int>(shown.size());
         ListRow row;
-        row.title = text(a.fullName());
-        const auto count = seen_.contains(a.id) ? seen_[a.id].size() : 0;
+        row.title = text(r.athlete.fullName());
         row.sub = QString("%1, %2 \u00b7 %3")
-                      .arg(a.ageOn(today))
-                      .arg(text(nameOf(a.hand)))
-                      .arg(count == 0   ? "no review yet"
-                           : count == 1 ? "one review"
-                                        : QString("%1 reviews").arg(count));
-        rows.push_back(std::move(row));
+                      .arg(r.athlete.ageOn(today_))
+                      .arg(text(nameOf(r.athlete.hand)))
+                      .arg(r.reviews == 0   ? "no review yet"
+                           : r.reviews == 1 ? "one review"
+                                            : QString("%1 reviews").arg(r.reviews));
+        shown.push_back(std::move(row));
     }
-    const int keep = list_->current();
-    list_->setRows(std::move(rows));
-    list_->setCurrent(keep < 0 && !athletes_.empty() ? 0 : keep);
-    showAthlete(list_->current());
+    list_->setRows(std::move(shown));
+    if (current < 0 && !rows_.empty()) choose(rows_[0].athlete.id), current = 0;
+    list_->setCurrent(current);
+    if (rows_.empty()) clearPage();
 }
 
 void AthletesPlace::choose(const AthleteId& athlete) {
-    for (std::size_t i = 0; i < athletes_.size(); ++i)
-        if (athletes_[i].id == athlete) list_->setCurrent(static_cast<int>(i));
-    showAthlete(list_->current());
+    if (chosen_ == athlete && shown_) return;
+    chosen_ = athlete;
+    for (std::size_t i = 0; i < rows_.size(); ++i)
+        if (rows_[i].athlete.id == athlete) list_->setCurrent(static_cast<int>(i));
+    shown_.reset();
+    readPage();
+}
+
+void AthletesPlace::readPage() {
+    reader_.ask<Result<AthletePage>>(
+        "athlete",
+        [id = *chosen_, book = playbook_](Store& store) { return readAthletePage(store, book, id); },
+        [this](Result<AthletePage> page) { showPage(page); });
 }
 
 void AthletesPlace::moveSelection(int by) {
     list_->move(by);
 }
 
-void AthletesPlace::showAthlete(int row) {
+void AthletesPlace::openNewest() {
+    if (shown_ && !shown_->reviews.empty()) Q_EMIT open(shown_->reviews.back().submission.id);
+}
+
+void AthletesPlace::editCurrent() {
+    if (!shown_) return;
+    editAthlete(this, shown_->athlete, today_, [this](const Athlete& a) { Q_EMIT edited(a); });
+}
+
+void AthletesPlace::clearPage() {
+    shown_.reset();
     while (QLayoutItem* item = page_->takeAt(0)) {
-        delete item->widget();
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
         delete item;
     }
-    if (row < 0 || row >= static_cast<int>(athletes_.size())) return;
-    const Athlete& a = athletes_[static_cast<std::size_t>(row)];
-    page_->addWidget(heading(text(a.fullName()), 24));
-    QString facts = QString("%1 years, throws %2").arg(a.ageOn(today_)).arg(text(nameOf(a.hand)));
-    if (!a.level.empty()) facts += " \u00b7 " + text(a.level);
-    facts += a.isMinorOn(today_)
-                 ? " \u00b7 letters go to " + text(a.guardianName) + ", " + text(a.guardianEmail)
-                 : " \u00b7 " + text(a.email);
-    page_->addWidget(quiet(facts, 13));
+}
+
+void AthletesPlace::showPage(const Result<AthletePage>& page) {
+    if (page && page->athlete.id != chosen_) return; // another was chosen meanwhile
+    clearPage();
+    if (!page) {
+        page_->addWidget(plain(text(page.error().text), 13));
+        page_->addStretch(1);
+        return;
+    }
+    shown_ = *page;
+    addFacts(page->athlete);
     page_->addSpacing(10);
-    const auto it = seen_.find(a.id);
-    if (it == seen_.end()) {
+    if (page->reviews.empty()) {
         page_->addWidget(
             quiet("No review yet. Open a waiting submission on the desk; its measures will stand here.", 14));
     } else {
-        addMeasures(it->second);
+        addMeasures(*page);
         page_->addSpacing(12);
-        addReviews(it->second);
+        addReviews(*page);
     }
     page_->addSpacing(12);
-    page_->addWidget(heading("Promised", 18));
-    page_->addWidget(rule());
-    bool any = false;
-    for (const Promise& p : promises_) {
-        if (p.athlete != a.id) continue;
-        any = true;
-        page_->addWidget(plain(text(p.text) + (p.due ? ", " + text(longDate(*p.due)) : QString()) +
-                                   (p.settled ? " (settled)" : ""),
-                               13));
-    }
-    if (!any) page_->addWidget(quiet("Nothing is promised.", 13));
+    addPromises(*page);
     page_->addStretch(1);
 }
 
-void AthletesPlace::addMeasures(const std::vector<Seen>& seen) {
+void AthletesPlace::addFacts(const Athlete& a) {
+    auto* line = new QWidget;
+    auto* row = new QHBoxLayout(line);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(heading(text(a.fullName()), 24), 1);
+    auto* edit = plainButton("Edit\u2026");
+    edit->setObjectName("edit-athlete");
+    edit->setToolTip("Name, date of birth, hand, height, level, addresses (E)");
+    connect(edit, &QPushButton::clicked, this, &AthletesPlace::editCurrent);
+    row->addWidget(edit);
+    page_->addWidget(line);
+    QString facts = QString("%1 years, throws %2").arg(a.ageOn(today_)).arg(text(nameOf(a.hand)));
+    if (!a.level.empty()) facts += " \u00b7 " + text(a.level);
+    if (a.heightM) facts += QString(" \u00b7 %1 cm").arg(std::lround(*a.heightM * 100));
+    if (a.isMinorOn(today_))
+        facts += a.guardianEmail.empty()
+                     ? QString(" \u00b7 under 18: a guardian's address is needed before a letter can go out")
+                     : " \u00b7 letters go to " + text(a.guardianName) + ", " + text(a.guardianEmail);
+    else
+        facts += " \u00b7 " + (a.email.empty() ? "no mail address yet" : text(a.email));
+    page_->addWidget(quiet(facts, 13));
+}
+
+void AthletesPlace::addMeasures(const AthletePage& page) {
     page_->addWidget(heading("Measures over time", 18));
     QString dates;
-    for (const Seen& s : seen) dates += (dates.isEmpty() ? "" : "  \u00b7  ") + text(longDate(s.review.date));
-    page_->addWidget(
-        quiet("From left to right: " + dates +
-                  ". Bars are the 95 % error; the shaded side is wanted. Same view and approach only.",
-              12));
+    for (const ReviewOfAthlete& r : page.reviews)
+        dates += (dates.isEmpty() ? "" : "  \u00b7  ") + text(longDate(r.summary.date));
+    page_->addWidget(quiet("From left to right: " + dates +
+                               ". Bars are the 95 % error; the shaded side is wanted. Only what was filmed from "
+                               "the same side, thrown alike and judged by the same approach is compared.",
+                           12));
     page_->addWidget(rule());
-    const Seen& newest = seen.back();
-    for (const Target& target : newest.review.approach.targets) {
-        std::vector<TrendPoint> points;
-        std::string unit;
-        for (const Seen& s : seen) {
-            // Like is compared with like: the same measure in the same unit, from an allowed view.
-            const MeasureRow* m = s.assessment.measure(target.measure);
-            if (!m || !m->value.value || (!unit.empty() && m->value.unit != unit)) continue;
-            unit = m->value.unit;
-            points.push_back({s.review.date, *m->value.value, m->value.half95()});
-        }
-        if (points.empty()) continue;
-        page_->addWidget(new MeasureTrend(text(playbook_->measure(target.measure)->shortName), unitText(unit),
-                                          std::move(points), target, seen.front().review.date,
-                                          newest.review.date));
+    const Date from = page.reviews.front().summary.date, to = page.reviews.back().summary.date;
+    for (const MeasureLine& line : page.measures) {
+        const MeasureDefinition* m = playbook_.measure(line.measure);
+        page_->addWidget(new MeasureTrend(text(m ? m->shortName : line.measure), line, from, to));
     }
 }
 
-void AthletesPlace::addReviews(const std::vector<Seen>& seen) {
+void AthletesPlace::addReviews(const AthletePage& page) {
     page_->addWidget(heading("Reviews", 18));
     page_->addWidget(rule());
-    for (auto it = seen.rbegin(); it != seen.rend(); ++it) {
-        auto* line = new QWidget;
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(0, 2, 0, 2);
-        QString words = text(longDate(it->review.date)) + ": ";
-        words += it->review.sent ? "sent to " + text(it->review.sent->to)
-                                 : "at " + text(nameOf(it->review.stage)).toLower();
-        QString keeps, work;
-        for (const Judged& j : it->assessment.findings)
-            if (j.strength && keeps.size() < 60)
-                keeps += (keeps.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(j.finding.id));
-        for (const std::string& id : it->review.plan.corrections)
-            work += (work.isEmpty() ? "" : ", ") + text(playbook_->nameOfFinding(id));
-        if (!work.isEmpty()) words += ". Worked on: " + work;
-        if (!keeps.isEmpty()) words += ". Kept: " + keeps;
-        row->addWidget(plain(words + ".", 13), 1);
-        auto* open = plainButton("Open");
-        open->setObjectName("link");
-        connect(open, &QPushButton::clicked, this, [this, id = it->submission.id] { Q_EMIT this->open(id); });
-        row->addWidget(open, 0, Qt::AlignTop);
-        page_->addWidget(line);
+    static const std::vector<KeptVersion> none;
+    for (auto it = page.reviews.rbegin(); it != page.reviews.rend(); ++it) {
+        const auto versions = page.versions.find(it->summary.id);
+        addReview(*it, versions == page.versions.end() ? none : versions->second);
     }
+}
+
+void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVersion>& versions) {
+    auto* line = new QWidget;
+    auto* row = new QHBoxLayout(line);
+    row->setContentsMargins(0, 2, 0, 2);
+    QString words = text(longDate(r.summary.date)) + ": ";
+    words += r.summary.sent ? "sent to " + text(r.summary.sent->to)
+                            : "at " + text(nameOf(r.summary.stage)).toLower();
+    QString keeps, work;
+    if (r.results)
+        for (const Judged& j : r.results->findings)
+            if (j.strength && keeps.size() < 60)
+                keeps += (keeps.isEmpty() ? "" : ", ") + text(playbook_.nameOfFinding(j.finding.id));
+    for (const std::string& id : r.summary.corrections)
+        work += (work.isEmpty() ? "" : ", ") + text(playbook_.nameOfFinding(id));
+    if (!work.isEmpty()) words += ". Worked on: " + work;
+    if (!keeps.isEmpty()) words += ". Kept: " + keeps;
+    row->addWidget(plain(words + ".", 13), 1);
+    auto* open = plainButton("Open");
+    open->setObjectName("link");
+    connect(open, &QPushButton::clicked, this, [this, id = r.submission.id] { Q_EMIT this->open(id); });
+    row->addWidget(open, 0, Qt::AlignTop);
+    page_->addWidget(line);
+    for (const KeptVersion& v : versions) {
+        auto* note = new QFrame;
+        note->setObjectName("note");
+        auto* box = new QHBoxLayout(note);
+        box->setContentsMargins(12, 4, 8, 4);
+        box->addWidget(plain(QString("Another version, kept on %1 when two programs changed this review.")
+                                 .arg(QDateTime::fromSecsSinceEpoch(v.atUnix).toString("d MMMM, hh:mm")),
+                             12.5),
+                       1);
+        auto* take = plainButton("Go on with this one");
+        take->setObjectName("link");
+        take->setVisible(!r.summary.sent);
+        connect(take, &QPushButton::clicked, this, [this, id = v.row] { Q_EMIT takeVersion(id); });
+        box->addWidget(take);
+        page_->addWidget(note);
+    }
+}
+
+void AthletesPlace::addPromises(const AthletePage& page) {
+    page_->addWidget(heading("Promised", 18));
+    page_->addWidget(rule());
+    for (const Promise& p : page.promises)
+        page_->addWidget(plain(text(p.text) + (p.due ? ", " + text(longDate(*p.due)) : QString()) +
+                                   (p.settled ? " (settled)" : ""),
+                               13));
+    if (page.promises.empty()) page_->addWidget(quiet("Nothing is promised.", 13));
 }
 
 } // namespace jg::ui

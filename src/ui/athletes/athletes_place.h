@@ -1,50 +1,60 @@
 // The log: one athlete over time.
 #pragma once
 
-#include "desk/desk_list.h"
-#include "library/library.h"
-#include "review/assess.h"
+#include "desk/athlete_page.h"
+#include "desk/library_reader.h"
 
 #include <QWidget>
 
-#include <map>
 #include <vector>
 
-class QLabel;
+class QLineEdit;
 class QVBoxLayout;
 
 namespace jg::ui {
 
 class RowList;
 
-/// Athletes at the left; the chosen one's reviews, measures over time and promises at the right.
+/// Athletes at the left, narrowed by a search as typed; the chosen one's facts, measures over time, reviews and
+/// promises at the right. Everything is read beside the window.
 class AthletesPlace : public QWidget {
     Q_OBJECT
 public:
-    explicit AthletesPlace(QWidget* parent = nullptr);
-    void show(Library& library, const Playbook& playbook, Date today);
+    explicit AthletesPlace(LibraryReader& reader, QWidget* parent = nullptr);
+    /// Reads again.
+    void show(const Playbook& playbook, Date today);
     void choose(const AthleteId& athlete);
     void moveSelection(int by);
+    /// The newest review of the chosen athlete.
+    void openNewest();
+    void editCurrent();
+    void startSearch();
 
 Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
+    void edited(const jg::Athlete& athlete);
+    void takeVersion(qint64 row);
 
 private:
-    struct Seen {
-        Review review;
-        Submission submission;
-        Assessment assessment;
-    };
-    void showAthlete(int row);
-    void addMeasures(const std::vector<Seen>& seen);
-    void addReviews(const std::vector<Seen>& seen);
+    void readRows();
+    void showRows(const Result<std::vector<AthleteRow>>& rows);
+    void readPage();
+    void clearPage();
+    void showPage(const Result<AthletePage>& page);
+    void addFacts(const Athlete& athlete);
+    void addMeasures(const AthletePage& page);
+    void addReviews(const AthletePage& page);
+    void addReview(const ReviewOfAthlete& review, const std::vector<KeptVersion>& versions);
+    void addPromises(const AthletePage& page);
 
+    LibraryReader& reader_;
+    QLineEdit* search_;
     RowList* list_;
     QVBoxLayout* page_;
-    std::vector<Athlete> athletes_;
-    std::map<AthleteId, std::vector<Seen>> seen_;
-    std::vector<Promise> promises_;
-    const Playbook* playbook_ = nullptr;
+    std::vector<AthleteRow> rows_;
+    std::optional<AthleteId> chosen_;
+    std::optional<AthletePage> shown_;
+    Playbook playbook_;
     Date today_{};
 };
 

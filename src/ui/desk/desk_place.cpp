@@ -141,7 +141,8 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     auto* facts = quiet(
         QString("%1, %2 \u00b7 %3, %4")
             .arg(row.athlete.ageOn(today))
-            .arg(text(nameOf(row.athlete.hand)), text(row.submission.delivery), text(row.submission.surface)),
+            .arg(text(nameOf(row.athlete.hand)), text(nameOf(row.submission.start)),
+                 text(nameOf(row.submission.surface))),
         13);
     facts->setWordWrap(false);
     name->addWidget(facts, 1);
@@ -208,9 +209,8 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
         return column;
     };
     const auto nameOf = [&](const AthleteId& id) {
-        for (const Athlete& a : list.athletes)
-            if (a.id == id) return text(a.fullName());
-        return QString("someone");
+        const auto it = list.names.find(id);
+        return it == list.names.end() ? QString("someone") : text(it->second);
     };
     auto* owed = side("Owed");
     for (const Promise& p : list.owed) {
@@ -235,10 +235,10 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     if (list.owed.empty()) owed->addWidget(quiet("Nothing is owed.", 13));
     owed->addStretch(1);
     auto* sent = side("Sent this week");
-    for (const Review& r : list.sentLately) {
+    for (const ReviewSummary& r : list.sentLately) {
         auto* line = new QHBoxLayout;
         line->addWidget(plain(nameOf(r.athlete), 13), 1);
-        auto* what = quiet(QString(r.takes.empty() ? "letter, %1" : "letter and film, %1")
+        auto* what = quiet(QString(r.spoken ? "letter and film, %1" : "letter, %1")
                                .arg(text(weekdayName(r.sent->on))),
                            13);
         what->setWordWrap(false);

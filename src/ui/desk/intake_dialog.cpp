@@ -1,218 +1,225 @@
 #include "ui/desk/intake_dialog.h"
 
+#include "ui/athletes/athlete_form.h"
+#include "ui/desk/film_cards.h"
 #include "ui/theme.h"
 
 #include <QComboBox>
-#include <QDateEdit>
 #include <QFileDialog>
-#include <QFileInfo>
 #include <QFormLayout>
 #include <QLineEdit>
+#include <QMessageBox>
 #include <QProgressBar>
 #include <QScrollArea>
 
 namespace jg::ui {
 
 namespace {
+constexpr const char* kFilmFiles =
+    "Films (*.mp4 *.mov *.m4v *.mkv *.webm *.avi *.mts *.m2ts *.3gp *.mpg *.mpeg *.MP4 *.MOV *.M4V *.MKV *.WEBM "
+    "*.AVI *.MTS *.M2TS *.3GP *.MPG *.MPEG)";
+constexpr double kLookShare = 0.8; // of the bar: looking at a film takes longer than copying it
 
-Date fromQt(const QDate& d) {
-    return Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
-                std::chrono::day{static_cast<unsigned>(d.day())}};
+QLineEdit* line(const char* name, const QString& label, const QString& hint) {
+    auto* edit = new QLineEdit;
+    edit->setObjectName(name);
+    edit->setAccessibleName(label);
+    edit->setPlaceholderText(hint);
+    return edit;
 }
 
+template <class All, class Name>
+QComboBox* choice(const QString& label, const All& all, Name name) {
+    auto* box = new QComboBox;
+    box->setAccessibleName(label);
+    for (const auto value : all) box->addItem(text(name(value)));
+    return box;
+}
+
+/// Looks at every film, then copies and keeps; in the job's thread, with a library of its own.
+Result<Submission> takeAll(Library& library, const IntakeForm& form, Hand hand, const Clock& clock, std::stop_token stop,
+                           const Job::Progress& progress) {
+    IdSource ids;
+    std::vector<LookedAt> looked;
+    const auto all = static_cast<double>(form.films.size());
+    for (const IntakeFilm& film : form.films) {
+        const auto done = static_cast<double>(looked.size());
+        auto seen = lookAtFilm(film.path, questionFor(film.view, hand, film.statedFps), stop,
+                               [&](double part) { progress(kLookShare * (done + part) / all); });
+        if (!seen) return seen.error();
+        looked.push_back(std::move(*seen));
+    }
+    return takeIn(library, form, looked, clock, ids, stop,
+                  [&](double part) { progress(kLookShare + (1 - kLookShare) * part); });
+}
 } // namespace
 
-IntakeDialog::IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files,
-                           QWidget* parent)
+IntakeDialog::IntakeDialog(Library& library, const Clock& clock, const QStringList& files, QWidget* parent)
     : QDialog(parent)
     , library_(library)
-    , clock_(clock)
-    , ids_(ids) {
+    , clock_(clock) {
     setObjectName("intake");
     setWindowTitle("Take in films");
     setAttribute(Qt::WA_DeleteOnClose);
-    resize(640, 640);
+    resize(680, 680);
     if (auto all = library_.athletes()) athletes_ = std::move(*all);
-    build();
-    addFiles(files);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(26, 20, 26, 18);
+    column->setSpacing(10);
+    column->addWidget(heading("Take in films", 24));
+    column->addWidget(buildBody(), 1);
+    column->addWidget(buildFoot());
+    connect(who_, &QComboBox::currentIndexChanged, this, &IntakeDialog::whoChanged);
+    whoChanged(0);
+    films_->add(files);
 }
 
 IntakeDialog::~IntakeDialog() {
     if (job_) job_->cancel();
 }
 
-void IntakeDialog::build() {
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(26, 20, 26, 18);
-    column->setSpacing(10);
-    column->addWidget(heading("Take in films", 24));
+QWidget* IntakeDialog::buildBody() {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
     auto* inner = new QWidget;
     auto* body = new QVBoxLayout(inner);
     body->setContentsMargins(0, 0, 8, 0);
     body->setSpacing(10);
-    filmBox_ = new QVBoxLayout;
-    body->addLayout(filmBox_);
-    auto* more = plainButton("Add a film\u2026");
+    films_ = new FilmCards;
+    body->addWidget(films_);
+    auto* more = plainButton("Add films\u2026");
+    more->setObjectName("add-films");
     connect(more, &QPushButton::clicked, this, &IntakeDialog::chooseFiles);
     body->addWidget(more, 0, Qt::AlignLeft);
     body->addWidget(rule());
-
     auto* form = new QFormLayout;
     form->setLabelAlignment(Qt::AlignLeft);
     form->setHorizontalSpacing(18);
-    who_ = new QComboBox;
-    who_->setObjectName("who");
-    who_->addItem("Choose the athlete\u2026");
-    for (const Athlete& a : athletes_)
-        who_->addItem(text(a.fullName()) + QString(", %1").arg(a.ageOn(clock_.today())));
-    who_->addItem("Someone new\u2026");
-    form->addRow("Athlete", who_);
-    newBox_ = new QWidget;
-    auto* fresh = new QFormLayout(newBox_);
-    fresh->setContentsMargins(0, 0, 0, 0);
-    const auto line = [](const char* name, const char* hint = "") {
-        auto* edit = new QLineEdit;
-        edit->setObjectName(name);
-        edit->setPlaceholderText(hint);
-        return edit;
-    };
-    first_ = line("first-name");
-    last_ = line("last-name");
-    email_ = line("email", "name@example.org");
-    guardianName_ = line("guardian-name", "needed under 18");
-    guardianEmail_ = line("guardian-email", "name@example.org");
-    born_ = new QDateEdit(QDate::currentDate().addYears(-14));
-    born_->setObjectName("born");
-    born_->setDisplayFormat("d MMMM yyyy");
-    hand_ = new QComboBox;
-    hand_->setObjectName("hand");
-    hand_->addItems({"right", "left"});
-    fresh->addRow("First name", first_);
-    fresh->addRow("Last name", last_);
-    fresh->addRow("Born on", born_);
-    fresh->addRow("Throws", hand_);
-    fresh->addRow("Mail", email_);
-    fresh->addRow("Guardian", guardianName_);
-    fresh->addRow("Guardian's mail", guardianEmail_);
-    form->addRow(newBox_);
-    delivery_ = new QComboBox;
-    delivery_->addItems({"stretch", "wind-up"});
-    surface_ = new QComboBox;
-    surface_->addItems({"mound", "flat ground"});
-    auto* conditions = new QHBoxLayout;
-    conditions->addWidget(delivery_);
-    conditions->addWidget(surface_);
-    form->addRow("From the, on the", conditions);
-    asked_ = line("asked", "what they want to know, in their words");
-    form->addRow("What was asked", asked_);
-    pain_ = line("pain", "leave empty when nothing hurts");
-    form->addRow("Any pain", pain_);
-    promised_ = new QComboBox;
-    promised_->addItems({"no date", "tonight", "tomorrow", "in three days", "in a week"});
-    form->addRow("Promised for", promised_);
+    buildQuestions(*form);
     body->addLayout(form);
     body->addStretch(1);
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
-    column->addWidget(scroll, 1);
+    return scroll;
+}
 
+void IntakeDialog::buildQuestions(QFormLayout& form) {
+    who_ = new QComboBox;
+    who_->setObjectName("who");
+    who_->setAccessibleName("Athlete");
+    who_->addItem("Choose the athlete\u2026");
+    for (const Athlete& a : athletes_)
+        who_->addItem(text(a.fullName()) + QString(", %1").arg(a.ageOn(clock_.today())));
+    who_->addItem("Someone new\u2026");
+    form.addRow("Athlete", who_);
+    fresh_ = new AthleteForm(clock_.today());
+    form.addRow(fresh_);
+    pain_ = line("pain", "Any pain", "in their words; leave empty when nothing hurts");
+    form.addRow("Any pain", pain_);
+    asked_ = line("asked", "What was asked", "what they want to know, in their words");
+    form.addRow("What was asked", asked_);
+    start_ = choice("Thrown from", allStarts(), [](Start s) { return nameOf(s); });
+    start_->setObjectName("start");
+    start_->setCurrentIndex(start_->findText(text(nameOf(Start::Stretch))));
+    form.addRow("Thrown from the", start_);
+    surface_ = choice("Thrown on", allSurfaces(), [](Surface s) { return nameOf(s); });
+    surface_->setObjectName("surface");
+    surface_->setCurrentIndex(surface_->findText(text(nameOf(Surface::Mound))));
+    form.addRow("Thrown on the", surface_);
+    promised_ = new QComboBox;
+    promised_->setAccessibleName("Answer promised for");
+    promised_->addItems({"no date", "tonight", "tomorrow", "in three days", "in a week"});
+    form.addRow("Answer promised", promised_);
+}
+
+QWidget* IntakeDialog::buildFoot() {
+    auto* foot = new QWidget;
+    auto* column = new QVBoxLayout(foot);
+    column->setContentsMargins(0, 0, 0, 0);
     problem_ = plain("", 13, true);
     problem_->setObjectName("intake-problem");
+    problem_->setWordWrap(true);
     QPalette p = problem_->palette();
     p.setColor(QPalette::WindowText, palette::clay);
     problem_->setPalette(p);
+    problem_->hide();
     column->addWidget(problem_);
     progress_ = new QProgressBar;
+    progress_->setAccessibleName("How far taking in has come");
     progress_->hide();
     column->addWidget(progress_);
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(quiet("The originals are copied and never changed.", 12), 1);
     auto* cancel = plainButton("Cancel");
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    cancel->setObjectName("intake-cancel");
+    connect(cancel, &QPushButton::clicked, this, &IntakeDialog::reject);
     ok_ = mainButton("Take in");
+    ok_->setObjectName("intake-ok");
+    ok_->setDefault(true);
     connect(ok_, &QPushButton::clicked, this, &IntakeDialog::takeInNow);
     buttons->addWidget(cancel);
     buttons->addWidget(ok_);
     column->addLayout(buttons);
-    ok_->setDefault(true);
-    connect(who_, &QComboBox::currentIndexChanged, this,
-            [this](int i) { newAthleteShown(i == who_->count() - 1); });
-    newAthleteShown(false);
+    return foot;
 }
 
-void IntakeDialog::newAthleteShown(bool shown) {
-    newBox_->setVisible(shown);
+void IntakeDialog::whoChanged(int row) {
+    const bool isNew = row == who_->count() - 1;
+    fresh_->setVisible(isNew);
 }
 
 void IntakeDialog::chooseFiles() {
     auto* dialog = new QFileDialog(this, "Choose films");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFiles);
-    connect(dialog, &QFileDialog::filesSelected, this, &IntakeDialog::addFiles);
+    dialog->setNameFilters({kFilmFiles, "All files (*)"});
+    connect(dialog, &QFileDialog::filesSelected, films_, &FilmCards::add);
     dialog->open();
 }
 
-void IntakeDialog::addFiles(const QStringList& files) {
-    for (const QString& path : files) {
-        auto* card = new QFrame;
-        card->setObjectName("card");
-        auto* box = new QVBoxLayout(card);
-        auto* row = new QHBoxLayout;
-        row->addWidget(plain(QFileInfo(path).fileName(), 13, true), 1);
-        auto* view = new QComboBox;
-        view->setObjectName("view");
-        for (const View v : {View::Open, View::Closed, View::Front, View::Rear})
-            view->addItem(text(nameOf(v)));
-        auto* rate = new QComboBox;
-        rate->addItems({"rate from the file", "30 a second", "60 a second", "120 a second", "240 a second"});
-        row->addWidget(view);
-        row->addWidget(rate);
-        box->addLayout(row);
-        auto* check = quiet("Checked when it is taken in.", 12);
-        box->addWidget(check);
-        filmBox_->addWidget(card);
-        films_.push_back({path, view, rate, check});
-    }
-    if (films_.empty())
-        problem_->setText("Add a film first.");
-    else
-        problem_->clear();
+bool IntakeDialog::touched() const {
+    return films_->count() > 0 || fresh_->touched() || !asked_->text().isEmpty() || !pain_->text().isEmpty();
 }
 
-Result<AthleteId> IntakeDialog::athlete() {
+void IntakeDialog::reject() {
+    if (job_) {
+        job_->cancel(); // the job's end says so
+        return;
+    }
+    if (touched() && QMessageBox::question(this, "Leave without taking in?",
+                                           "Nothing was taken in yet. What you typed here is lost.",
+                                           QMessageBox::Discard | QMessageBox::Cancel,
+                                           QMessageBox::Cancel) != QMessageBox::Discard)
+        return;
+    QDialog::reject();
+}
+
+Status IntakeDialog::nameAthlete(IntakeForm& form) {
     const int i = who_->currentIndex();
     if (i == 0) return fail(ErrorCode::BadInput, "Whose film is it? Choose the athlete.");
-    if (i <= static_cast<int>(athletes_.size())) return athletes_[static_cast<std::size_t>(i - 1)].id;
+    if (i <= static_cast<int>(athletes_.size())) {
+        form.athlete = athletes_[static_cast<std::size_t>(i - 1)].id;
+        return Done{};
+    }
     Athlete a;
-    a.id = ids_.next<AthleteTag>("ath");
-    a.firstName = first_->text().trimmed().toStdString();
-    a.lastName = last_->text().trimmed().toStdString();
-    a.born = fromQt(born_->date());
-    a.hand = hand_->currentIndex() == 0 ? Hand::Right : Hand::Left;
-    a.email = email_->text().trimmed().toStdString();
-    a.guardianName = guardianName_->text().trimmed().toStdString();
-    a.guardianEmail = guardianEmail_->text().trimmed().toStdString();
-    if (a.firstName.empty()) return fail(ErrorCode::BadInput, "A first name is needed.");
-    const int age = a.ageOn(clock_.today());
-    if (age < 5 || age > 99)
-        return fail(ErrorCode::BadInput,
-                    "Check the date of birth: that would be an age of " + std::to_string(age) + ".");
-    if (auto saved = library_.save(a); !saved) return saved.error();
-    return a.id;
+    a.id = IdSource().next<AthleteTag>("ath");
+    auto read = fresh_->read(a);
+    if (!read) return read.error();
+    form.athlete = read->id;
+    form.newAthlete = std::move(*read);
+    return Done{};
 }
 
-IntakeForm IntakeDialog::form(const AthleteId& who) const {
+Result<IntakeForm> IntakeDialog::form() {
     IntakeForm f;
-    f.athlete = who;
-    static constexpr double rates[] = {0, 30, 60, 120, 240};
-    for (const FilmRow& film : films_)
-        f.films.push_back({film.path.toStdString(), static_cast<View>(film.view->currentIndex()),
-                           rates[film.rate->currentIndex()]});
-    f.delivery = delivery_->currentText().toStdString();
-    f.surface = surface_->currentText().toStdString();
+    auto films = films_->films();
+    if (!films) return films.error();
+    f.films = std::move(*films);
+    if (const Status named = nameAthlete(f); !named) return named.error();
+    f.start = allStarts()[static_cast<std::size_t>(start_->currentIndex())];
+    f.surface = allSurfaces()[static_cast<std::size_t>(surface_->currentIndex())];
     f.asked = asked_->text().trimmed().toStdString();
     f.pain = pain_->text().trimmed().toStdString();
     static constexpr int days[] = {0, 0, 1, 3, 7};
@@ -222,44 +229,39 @@ IntakeForm IntakeDialog::form(const AthleteId& who) const {
 
 void IntakeDialog::refuse(const QString& sentence) {
     problem_->setText(sentence);
-    progress_->hide();
-    ok_->setEnabled(true);
+    problem_->show();
+    showRunning(false);
+}
+
+void IntakeDialog::showRunning(bool runs) {
+    progress_->setVisible(runs);
+    ok_->setEnabled(!runs);
+    if (runs) progress_->setValue(0), problem_->hide();
 }
 
 void IntakeDialog::takeInNow() {
-    if (films_.empty()) return refuse("Add a film first.");
-    auto who = athlete();
-    if (!who) return refuse(text(who.error().text));
-    const IntakeForm f = form(*who);
-    problem_->clear();
-    ok_->setEnabled(false);
-    progress_->setValue(0);
-    progress_->show();
-    const auto stored = library_.athlete(*who);
-    const Hand hand = stored ? stored->hand : Hand::Right;
-    job_ = new Job(
-        this, [this, f, hand](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-            std::vector<LookedAt> looked;
-            for (std::size_t i = 0; i < f.films.size(); ++i) {
-                auto seen = lookAtFilm(
-                    f.films[i].path, questionFor(f.films[i].view, hand, f.films[i].statedFps), stop,
-                    [&](double part) {
-                        progress((static_cast<double>(i) + part) / static_cast<double>(f.films.size()));
-                    });
-                if (!seen) return [this, why = text(seen.error().text)] { refuse(why); };
-                looked.push_back(std::move(*seen));
-            }
-            return [this, f, looked = std::move(looked)] { store(f, looked); };
-        });
+    if (job_) return;
+    auto f = form();
+    if (!f) return refuse(text(f.error().text));
+    auto again = library_.again();
+    if (!again) return refuse(text(again.error().text));
+    Hand hand = f->newAthlete ? f->newAthlete->hand : Hand::Right;
+    for (const Athlete& a : athletes_)
+        if (a.id == f->athlete) hand = a.hand;
+    showRunning(true);
+    std::shared_ptr<Library> own = std::move(*again);
+    job_ = new Job(this, [this, own, hand, form = std::move(*f), &clock = clock_](
+                             std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+        auto kept = takeAll(*own, form, hand, clock, stop, progress);
+        if (!kept) return [this, why = text(kept.error().text)] { job_.clear(), refuse(why); };
+        return [this, id = kept->id] {
+            job_.clear();
+            Q_EMIT taken(id);
+            accept();
+        };
+    });
     connect(job_, &Job::progressed, progress_,
             [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
-}
-
-void IntakeDialog::store(const IntakeForm& f, const std::vector<LookedAt>& looked) {
-    auto submission = takeIn(library_, f, looked, clock_, ids_);
-    if (!submission) return refuse(text(submission.error().text));
-    Q_EMIT taken(submission->id);
-    accept();
 }
 
 } // namespace jg::ui

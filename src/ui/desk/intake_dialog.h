@@ -8,7 +8,7 @@
 #include <QPointer>
 
 class QComboBox;
-class QDateEdit;
+class QFormLayout;
 class QLabel;
 class QLineEdit;
 class QProgressBar;
@@ -17,46 +17,40 @@ class QVBoxLayout;
 
 namespace jg::ui {
 
+class AthleteForm;
+class FilmCards;
+
 class IntakeDialog : public QDialog {
     Q_OBJECT
 public:
-    IntakeDialog(Library& library, const Clock& clock, IdSource& ids, const QStringList& files,
-                 QWidget* parent = nullptr);
+    IntakeDialog(Library& library, const Clock& clock, const QStringList& files, QWidget* parent = nullptr);
     ~IntakeDialog() override;
+    /// Stops what runs; else asks when something was filled in.
+    void reject() override;
 
 Q_SIGNALS:
     void taken(const jg::SubmissionId& submission);
 
 private:
-    struct FilmRow {
-        QString path;
-        QComboBox* view;
-        QComboBox* rate;
-        QLabel* check;
-    };
-    void build();
-    void addFiles(const QStringList& files);
+    QWidget* buildBody();
+    void buildQuestions(QFormLayout& form);
+    QWidget* buildFoot();
     void chooseFiles();
-    void newAthleteShown(bool shown);
-    Result<AthleteId> athlete();
-    IntakeForm form(const AthleteId& athlete) const;
+    void whoChanged(int row);
+    bool touched() const;
+    Result<IntakeForm> form();
+    Status nameAthlete(IntakeForm& form);
     void takeInNow();
-    void store(const IntakeForm& form, const std::vector<LookedAt>& looked);
     void refuse(const QString& sentence);
+    void showRunning(bool runs);
 
     Library& library_;
     const Clock& clock_;
-    IdSource& ids_;
     std::vector<Athlete> athletes_;
-    std::vector<FilmRow> films_;
-    QVBoxLayout* filmBox_;
+    FilmCards* films_;
     QComboBox* who_;
-    QWidget* newBox_;
-    QLineEdit *first_, *last_, *email_, *guardianName_, *guardianEmail_;
-    QDateEdit* born_;
-    QComboBox* hand_;
-    QComboBox* delivery_;
-    QComboBox* surface_;
+    AthleteForm* fresh_;
+    QComboBox *start_, *surface_;
     QLineEdit *asked_, *pain_;
     QComboBox* promised_;
     QLabel* problem_;

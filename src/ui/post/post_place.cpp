@@ -91,31 +91,25 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
 
 void PostPlace::again(const OutboxItem& item) {
     if (job_ || !library_) return;
-    auto bytes = readFile(library_->sentPath(item.file));
-    if (!bytes) {
-        server_->setText(text(bytes.error().text));
-        return;
-    }
-    MailServer server = mailServerOf(*library_, "");
-    if (!server.user.empty()) {
+    SendOrder order = sendOrderOf(*library_, "");
+    if (!order.server.user.empty()) {
         const auto password = askPassword_();
         if (!password) return;
-        server.password = password->toStdString();
+        order.server.password = password->toStdString();
     }
-    const std::string from = library_->setting("mail.from");
+    auto library = library_->again();
+    if (!library) return server_->setText(text(library.error().text));
     server_->setText("Handing it to the mail server \u2026");
-    job_ = new Job(this,
-                   [this, server, from, item, bytes = *bytes](
-                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
-                       return [this, item, sent] {
-                           job_ = nullptr;
-                           const Status stored = settleMail(*library_, item, sent, clock_);
-                           show(*library_);
-                           if (!stored) server_->setText(text(stored.error().text));
-                           Q_EMIT outboxChanged();
-                       };
-                   });
+    job_ = new Job(this, [this, order, item, own = std::shared_ptr<Library>(std::move(*library))](
+                             std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+        const Status sent = sendAgain(*own, item, order, clock_, stop);
+        return [this, sent] {
+            job_ = nullptr;
+            show(*library_);
+            if (!sent) server_->setText(text(sent.error().text));
+            Q_EMIT outboxChanged();
+        };
+    });
 }
 
 void PostPlace::editServer() {

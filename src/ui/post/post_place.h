@@ -1,7 +1,7 @@
 // The post: what waits, what went out, and the mail server.
 #pragma once
 
-#include "desk/dispatch.h"
+#include "desk/outgoing.h"
 #include "desk/job.h"
 
 #include <QPointer>

@@ -10,7 +10,7 @@ Bench::Bench(ReviewContext& context)
 }
 
 bool Bench::perform(const std::string& label, std::vector<Change> changes) {
-    const Status done = c_.session.perform({label, std::move(changes)});
+    const Status done = c_.session.perform(label, std::move(changes));
     if (!done) c_.say(QString::fromStdString(done.error().text));
     return done.ok();
 }

@@ -58,6 +58,8 @@ protected:
     /// Performs an edit and says why when it is refused.
     bool perform(const std::string& label, std::vector<Change> changes);
     const Review& review() const { return c_.session.review(); }
+    /// The delivery in hand.
+    const DeliveryMarks& delivery() const { return c_.session.delivery(); }
     const Playbook& playbook() const { return c_.session.playbook(); }
     ReviewContext& c_;
     QVBoxLayout* column_;

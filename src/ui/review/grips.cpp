@@ -4,40 +4,40 @@
 
 namespace jg::ui {
 
-std::optional<Grip> gripAt(const Review& review, std::int64_t frame, ImagePoint at, double reach) {
+std::optional<Grip> gripAt(const DeliveryMarks& delivery, std::int64_t frame, ImagePoint at, double reach) {
     std::optional<Grip> best;
     double nearest = reach;
     const auto offer = [&](ImagePoint p, Grip grip) {
         const double d = length(p - at);
         if (d < nearest) nearest = d, best = std::move(grip);
     };
-    for (const auto& [key, mark] : review.points)
+    for (const auto& [key, mark] : delivery.points)
         if (key.frame == frame && mark.hidden.empty()) offer(mark.point.at, {key, "", 0});
-    for (const auto& [id, mark] : review.marks)
+    for (const auto& [id, mark] : delivery.marks)
         if (mark.frame == frame || mark.kind == MarkKind::HeadBox)
             for (std::size_t i = 0; i < mark.points.size(); ++i) offer(mark.points[i], {std::nullopt, id, i});
     return best;
 }
 
-std::optional<ImagePoint> placeOf(const Review& review, const Grip& grip) {
+std::optional<ImagePoint> placeOf(const DeliveryMarks& delivery, const Grip& grip) {
     if (grip.point) {
-        const PointMark* p = review.point(grip.point->frame, grip.point->landmark);
+        const PointMark* p = delivery.point(grip.point->frame, grip.point->landmark);
         return p ? std::optional(p->point.at) : std::nullopt;
     }
-    const auto it = review.marks.find(grip.mark);
-    return it == review.marks.end() ? std::nullopt : std::optional(it->second.points.at(grip.corner));
+    const auto it = delivery.marks.find(grip.mark);
+    return it == delivery.marks.end() ? std::nullopt : std::optional(it->second.points.at(grip.corner));
 }
 
-std::optional<Change> moved(const Review& review, const Grip& grip, ImagePoint to) {
+std::optional<Change> moved(const DeliveryMarks& delivery, const Grip& grip, ImagePoint to) {
     if (grip.point) {
-        const PointMark* p = review.point(grip.point->frame, grip.point->landmark);
+        const PointMark* p = delivery.point(grip.point->frame, grip.point->landmark);
         if (!p) return std::nullopt;
         PointMark mark = *p;
         mark.point.at = to;
         return SetPoint{*grip.point, mark};
     }
-    const auto it = review.marks.find(grip.mark);
-    if (it == review.marks.end()) return std::nullopt;
+    const auto it = delivery.marks.find(grip.mark);
+    if (it == delivery.marks.end()) return std::nullopt;
     FreeMark mark = it->second;
     mark.points.at(grip.corner) = to;
     return SetMark{mark.id, mark};

@@ -16,11 +16,11 @@ struct Grip {
 };
 
 /// The nearest one on a frame within reach, in picture pixels.
-std::optional<Grip> gripAt(const Review& review, std::int64_t frame, ImagePoint at, double reach);
+std::optional<Grip> gripAt(const DeliveryMarks& delivery, std::int64_t frame, ImagePoint at, double reach);
 /// Where it lies now; nothing when it is gone.
-std::optional<ImagePoint> placeOf(const Review& review, const Grip& grip);
+std::optional<ImagePoint> placeOf(const DeliveryMarks& delivery, const Grip& grip);
 /// The changes that put it elsewhere or take it away; nothing when it is gone.
-std::optional<Change> moved(const Review& review, const Grip& grip, ImagePoint to);
+std::optional<Change> moved(const DeliveryMarks& delivery, const Grip& grip, ImagePoint to);
 Change removed(const Grip& grip);
 
 } // namespace jg::ui

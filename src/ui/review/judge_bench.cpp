@@ -52,12 +52,15 @@ JudgeBench::JudgeBench(ReviewContext& context)
     refresh();
 }
 
-const GradedItem* JudgeBench::item() const {
+const ItemRow* JudgeBench::currentRow() const {
     const auto& items = c_.session.assessment().items;
     const int row = list_->current();
-    return row < 0 || row >= static_cast<int>(items.size())
-               ? nullptr
-               : playbook().item(items[static_cast<std::size_t>(row)].id);
+    return row < 0 || row >= static_cast<int>(items.size()) ? nullptr : &items[static_cast<std::size_t>(row)];
+}
+
+const GradedItem* JudgeBench::item() const {
+    const ItemRow* row = currentRow();
+    return row ? playbook().item(row->id) : nullptr;
 }
 
 void JudgeBench::refresh() {
@@ -109,14 +112,16 @@ void JudgeBench::showItem() {
 
 void JudgeBench::select(int) {
     if (const GradedItem* def = item())
-        c_.playhead.step(frameOfFinding(review(), playbook(), def->id) - c_.playhead.frame());
+        c_.playhead.step(frameOfFinding(delivery(), playbook(), def->id) - c_.playhead.frame());
     showItem();
 }
 
 void JudgeBench::grade(const Grade& g) {
     const GradedItem* def = item();
     if (!def) return;
-    if (!perform("Grade: " + def->name, {SetGrade{def->id, g}})) return;
+    const std::optional<std::int64_t> frame =
+        c_.stage.shownFrame() >= 0 ? std::optional<std::int64_t>(c_.stage.shownFrame()) : std::nullopt;
+    if (const Status done = c_.session.grade(def->id, g, frame); !done) return c_.say(text(done.error().text));
     // The next open one follows by itself; one hand is enough.
     const auto& items = c_.session.assessment().items;
     for (int i = list_->current() + 1; i < static_cast<int>(items.size()); ++i)
@@ -130,20 +135,22 @@ void JudgeBench::grade(const Grade& g) {
 
 bool JudgeBench::act(const QString& id) {
     for (int step = 1; step <= 5; ++step)
-        if (id == QString("grade-%1").arg(step)) return grade({GradeState::Graded, step, ""}), true;
-    if (id == "grade-cannot-tell") return grade({GradeState::CannotTell, 0, ""}), true;
-    if (id == "grade-not-applicable") return grade({GradeState::NotApplicable, 0, ""}), true;
-    if (id == "grade-fault-absent") return grade({GradeState::FaultAbsent, 5, ""}), true;
-    if (id == "grade-skip") return grade({GradeState::SetAside, 0, "Set aside by the coach"}), true;
+        if (id == QString("grade-%1").arg(step)) return grade({GradeState::Graded, step, "", {}}), true;
+    if (id == "grade-cannot-tell") return grade({GradeState::CannotTell, 0, "", {}}), true;
+    if (id == "grade-not-applicable") return grade({GradeState::NotApplicable, 0, "", {}}), true;
+    if (id == "grade-fault-absent") return grade({GradeState::FaultAbsent, 5, "", {}}), true;
+    if (id == "grade-skip") return grade({GradeState::SetAside, 0, "Set aside by the coach", {}}), true;
     if (id == "grade-hidden") {
         if (const GradedItem* def = item())
             askReason(this, QString::fromStdString(def->name), [this](const QString& reason) {
-                grade({GradeState::NotVisible, 0, reason.toStdString()});
+                grade({GradeState::NotVisible, 0, reason.toStdString(), {}});
             });
         return true;
     }
     if (id == "grade-clear") {
-        if (const GradedItem* def = item()) perform("Take the grade away", {SetGrade{def->id, std::nullopt}});
+        const ItemRow* row = currentRow();
+        if (row && row->grade)
+            perform("Take the grade away", {SetGrade{0, {row->delivery, row->id}, std::nullopt}});
         return true;
     }
     if (id == "row-up") return list_->move(-1), true;

@@ -18,17 +18,18 @@ public:
     bool act(const QString& id) override;
     KeyHints hints() const override {
         return {{"1\u20135", "change \u2026 keep"},
-                {"0", "cannot tell"},
-                {"H", "not visible"},
-                {"F", "fault absent"},
-                {"N", "does not apply"},
-                {"X", "set aside"},
-                {"Z", "undo"}};
+                {"0", "cannot tell", "grade-cannot-tell"},
+                {"H", "not visible", "grade-hidden"},
+                {"F", "fault absent", "grade-fault-absent"},
+                {"N", "does not apply", "grade-not-applicable"},
+                {"X", "set aside", "grade-skip"},
+                {"Z", "undo", "undo"}};
     }
     QString stageCaption() const override;
     std::optional<std::string> focus() const override;
 
 private:
+    const ItemRow* currentRow() const;
     const GradedItem* item() const;
     void select(int row);
     void grade(const Grade& grade);

@@ -1,6 +1,7 @@
 #include "ui/review/look_bench.h"
 
 #include "review/deliveries.h"
+#include "ui/review/film_dialog.h"
 #include "ui/review/refilm_dialog.h"
 #include "ui/theme.h"
 
@@ -68,6 +69,7 @@ QWidget* LookBench::filmCard(const Clip& clip) {
     const bool current = clip.id == c_.session.clip().id;
     box->addWidget(plain(
         QString("%1, %2%3").arg(text(nameOf(clip.view)), rate, current ? "  (on the stage)" : ""), 13, true));
+    if (current) addConditions(*box);
     for (const std::string& line : clip.check) box->addWidget(quiet(text(line), 12));
     if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
     addDeliveries(clip, *box);
@@ -80,14 +82,31 @@ QWidget* LookBench::filmCard(const Clip& clip) {
     return card;
 }
 
+/// The conditions of the delivery in hand in one line, with the way to change them.
+void LookBench::addConditions(QVBoxLayout& box) {
+    const Conditions& c = delivery().conditions;
+    QStringList told;
+    if (c.start != Start::Unknown) told << text(nameOf(c.start));
+    if (c.surface != Surface::Unknown) told << text(nameOf(c.surface));
+    if (c.pitch != PitchType::Unknown) told << text(nameOf(c.pitch));
+    if (c.numberInOuting) told << QString("pitch %1 of the outing").arg(*c.numberInOuting);
+    if (c.speedMps) told << text(speedInWords(*c.speedMps));
+    if (c.went != Went::Unknown) told << "ball: " + text(nameOf(c.went));
+    auto* change = plainButton(told.isEmpty() ? "Say the conditions\u2026" : told.join(", ") + "\u2026");
+    change->setObjectName("link");
+    change->setToolTip("Change the film's side and rate and the delivery's conditions");
+    connect(change, &QPushButton::clicked, this, [this] { c_.runAction("look-film"); });
+    box.addWidget(change, 0, Qt::AlignLeft);
+}
+
 QString LookBench::filmButton(const Clip& clip) const {
     if (const auto* d = marked(clip.id, std::nullopt)) return takeAgain(*d);
-    return review().blank() ? "Review this film instead" : "Review this film too";
+    return delivery().blank() ? "Review this film instead" : "Review this film too";
 }
 
 const DeliveryMarks* LookBench::marked(const ClipId& clip, std::optional<FrameSpan> cut) const {
-    for (const DeliveryMarks& d : review().aside)
-        if (d.clip == clip && d.cut == cut && !d.blank()) return &d;
+    for (const DeliveryMarks& d : review().deliveries)
+        if (d.number != delivery().number && d.clip == clip && d.cut == cut && !d.blank()) return &d;
     return nullptr;
 }
 
@@ -100,10 +119,10 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
     if (clip.deliveries.size() < 2) return;
     box.addWidget(quiet(
         QString("%1 deliveries found by motion. Review one, or several:").arg(clip.deliveries.size()), 12));
-    const bool onStage = clip.id == review().clip;
+    const bool onStage = clip.id == delivery().clip;
     for (const FoundDelivery& d : clip.deliveries) {
         const FrameSpan span{d.first, d.last};
-        const bool inHand = onStage && review().cut == span;
+        const bool inHand = onStage && delivery().cut == span;
         auto* row = new QHBoxLayout;
         auto* play = plainButton(QString("Play f %1 to %2").arg(d.first).arg(d.last));
         play->setObjectName("link");
@@ -116,7 +135,7 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
         const DeliveryMarks* other = marked(clip.id, span);
         auto* take = plainButton(inHand             ? "In hand: take all instead"
                                  : other            ? takeAgain(*other)
-                                 : review().blank() ? "Review this one"
+                                 : delivery().blank() ? "Review this one"
                                                     : "Review this one too");
         connect(take, &QPushButton::clicked, this,
                 [this, span, inHand, id = clip.id] { inHand ? takeWhole() : lookAt(id, span); });
@@ -131,14 +150,15 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
 void LookBench::addPitch(QVBoxLayout& box) {
     const auto& clips = c_.session.submission().clips;
     if (c_.session.deliveries().size() < 2) return;
-    const PitchChoice choice = pitchChoice(review(), clips);
-    const auto& aside = review().aside;
-    const bool shares = std::any_of(aside.begin(), aside.end(), [&](const DeliveryMarks& d) {
-        return !d.blank() && d.pitch == review().pitch;
+    const PitchChoice choice = pitchChoice(review(), delivery().number, clips);
+    const auto& all = review().deliveries;
+    const bool shares = std::any_of(all.begin(), all.end(), [&](const DeliveryMarks& d) {
+        return d.number != delivery().number && !d.blank() && d.pitch == delivery().pitch;
     });
     box.addWidget(quiet(QString("In hand: %1%2. N goes round.")
-                            .arg(text(nameOf(review(), clips)), shares ? ", also seen from elsewhere" : ""),
+                            .arg(text(nameOf(delivery(), clips)), shares ? ", also seen from elsewhere" : ""),
                         12));
+    addLead(box);
     if (!shares && !choice.shared) return;
     const int to = shares ? choice.own : *choice.shared;
     auto* change = plainButton(shares ? "It shows a pitch of its own" : QString("It shows pitch %1").arg(to));
@@ -147,6 +167,19 @@ void LookBench::addPitch(QVBoxLayout& box) {
         if (const Status said = c_.session.setPitch(to); !said) c_.say(text(said.error().text));
     });
     box.addWidget(change, 0, Qt::AlignLeft);
+}
+
+/// Which delivery's numbers the letter tells.
+void LookBench::addLead(QVBoxLayout& box) {
+    if (review().lead == delivery().number) {
+        box.addWidget(quiet("The letter tells this one's numbers.", 12));
+        return;
+    }
+    auto* lead = plainButton("Let the letter tell this one's numbers");
+    lead->setObjectName("link");
+    connect(lead, &QPushButton::clicked, this,
+            [this] { perform("Choose the letter's delivery", {SetLead{delivery().number}}); });
+    box.addWidget(lead, 0, Qt::AlignLeft);
 }
 
 void LookBench::lookAt(const ClipId& clip, std::optional<FrameSpan> cut) {
@@ -161,7 +194,7 @@ void LookBench::takeWhole() {
 }
 
 void LookBench::toggleCut() {
-    if (review().cut) return takeWhole();
+    if (delivery().cut) return takeWhole();
     const qint64 here = c_.playhead.frame();
     const auto& found = c_.session.clip().deliveries;
     for (const FoundDelivery& d : found)
@@ -172,15 +205,19 @@ void LookBench::toggleCut() {
 }
 
 KeyHints LookBench::hints() const {
-    KeyHints hints{{"Space", "play"}, {"\u2190 \u2192", "one frame"}, {"B", "slower"}};
-    if (c_.session.deliveries().size() > 1) hints.push_back({"N", "next delivery"});
-    hints.push_back({"Enter", "seen, on to the positions"});
+    KeyHints hints{{"Space", "play", "look-play"},
+                   {"\u2190 \u2192", "one frame", "step-on"},
+                   {"B", "slower", "slower"},
+                   {"F", "film and conditions", "look-film"}};
+    if (c_.session.deliveries().size() > 1) hints.push_back({"N", "next delivery", "delivery-next"});
+    hints.push_back({"Enter", "seen, on to the positions", "look-done"});
     return hints;
 }
 
 bool LookBench::act(const QString& id) {
     if (id == "look-play") return c_.playhead.toggle(), true;
     if (id == "look-cut") return toggleCut(), true;
+    if (id == "look-film") return showFilmDialog(this, c_.session, c_.say), true;
     if (id == "look-refilm") return showRefilmRequest(this, c_.session), true;
     if (id == "look-done") return c_.goTo(Stage::Positions), true;
     return false;

@@ -18,6 +18,8 @@ private:
     QWidget* filmCard(const Clip& clip);
     void addDeliveries(const Clip& clip, QVBoxLayout& box);
     void addPitch(QVBoxLayout& box);
+    void addLead(QVBoxLayout& box);
+    void addConditions(QVBoxLayout& box);
     /// What the film's button is called.
     QString filmButton(const Clip& clip) const;
     void lookAt(const ClipId& clip, std::optional<FrameSpan> cut);

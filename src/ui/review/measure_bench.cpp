@@ -54,10 +54,16 @@ MeasureBench::MeasureBench(ReviewContext& context)
 }
 
 KeyHints MeasureBench::hints() const {
-    if (drawing_) return {{"click", "place"}, {"Esc", "back to the guided points"}, {"Z", "undo"}};
-    return {{"click", "place"}, {"Shift+\u2190", "nudge"}, {"H", "hidden"},
-            {"U", "answer"},    {"A", "more measures"},    {"G", "goal"},
-            {"S", "scale"},     {"W", "by time or body"},  {"Z", "undo"}};
+    if (drawing_)
+        return {{"click", "place"}, {"Esc", "back to the guided points", "tool-none"}, {"Z", "undo", "undo"}};
+    return {{"click", "place"},
+            {"H", "hidden", "point-hidden"},
+            {"U", "answer", "measure-answer"},
+            {"A", "more measures", "measure-add"},
+            {"G", "goal", "measure-ghost"},
+            {"S", "scale", "measure-scale"},
+            {"W", "by time or body", "measure-order"},
+            {"Z", "undo", "undo"}};
 }
 
 PerformEdit MeasureBench::performer() {
@@ -94,7 +100,7 @@ void MeasureBench::refresh() {
         row.value = valueText(m.value);
         if (m.value.value) row.error = "\u00b1" + QString::fromStdString(errorInWords(m.value));
         if (m.value.state == MeasureState::NotLookedAt && !def->hasPoints())
-            row.sub = waitsFor(*def, review());
+            row.sub = waitsFor(*def, delivery());
         row.look = lookOf(m.judgement);
         rows.push_back(std::move(row));
     }
@@ -102,8 +108,8 @@ void MeasureBench::refresh() {
     list_->setRows(std::move(rows));
     list_->setCurrent(keep);
     listTitle_->setText(QString("By %1, edition %2 \u00b7 walked by %3")
-                            .arg(QString::fromStdString(review().approach.name))
-                            .arg(review().approach.version)
+                            .arg(QString::fromStdString(review().approach().name))
+                            .arg(review().approach().version)
                             .arg(order_ == WalkOrder::Time ? "time" : "body"));
     showStep();
     showNote();
@@ -116,7 +122,7 @@ void MeasureBench::enter() {
 }
 
 void MeasureBench::showStep() {
-    const auto steps = openSteps(review(), playbook(), c_.session.clip(), order_);
+    const auto steps = openSteps(review(), delivery(), playbook(), c_.session.clip(), order_);
     step_.reset();
     // By time the frame on the stage comes first: the hand stays where it is.
     for (const GuideStep& s : steps)
@@ -174,7 +180,7 @@ void MeasureBench::goToStep() {
 void MeasureBench::select(int row) {
     const MeasureDefinition* m = measureAt(row);
     if (!m) return;
-    if (const auto frame = review().frameOf(m->moments.back()))
+    if (const auto frame = delivery().frameOf(m->moments.back()))
         c_.playhead.step(*frame - c_.playhead.frame());
     showStep();
     showNote();
@@ -182,8 +188,8 @@ void MeasureBench::select(int row) {
 }
 
 QString MeasureBench::stageCaption() const {
-    const QString steadied = review().shake && review().shake->on ? "shake taken out" : "";
-    for (const auto& [moment, mark] : review().moments)
+    const QString steadied = delivery().shake && delivery().shake->on ? "shake taken out" : "";
+    for (const auto& [moment, mark] : delivery().moments)
         if (mark.frame == c_.playhead.frame())
             return text(info(moment).name) + (steadied.isEmpty() ? "" : " \u00b7 " + steadied);
     return steadied;
@@ -198,14 +204,14 @@ QString MeasureBench::loupeText() const {
 void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const char* label) {
     to.x = std::clamp(to.x, 0.0, static_cast<double>(c_.session.clip().width));
     to.y = std::clamp(to.y, 0.0, static_cast<double>(c_.session.clip().height));
-    if (auto change = moved(review(), grip, to)) perform(label, {*std::move(change)});
+    if (auto change = moved(delivery(), grip, to)) perform(label, {*std::move(change)});
 }
 
 bool MeasureBench::press(ImagePoint at, double reach) {
     if (drawing_) return placeCorner(at), true;
-    if (const auto grip = gripAt(review(), c_.stage.shownFrame(), at, reach)) {
+    if (const auto grip = gripAt(delivery(), c_.stage.shownFrame(), at, reach)) {
         grabbed_ = selected_ = grip;
-        const ImagePoint place = *placeOf(review(), *grip);
+        const ImagePoint place = *placeOf(delivery(), *grip);
         grabOffset_ = place - at;
         grabFrom_ = at;
         dragged_ = false;
@@ -252,7 +258,7 @@ void MeasureBench::placePoint(ImagePoint at, double smearPx) {
     selected_ = Grip{key, "", 0};
     showStep();
     if (step_ && step_->frame != before) goToStep();
-    for (const OddPair& pair : notOnePerson(review()))
+    for (const OddPair& pair : notOnePerson(delivery()))
         if (pair.frame == key.frame && (pair.from == key.landmark || pair.to == key.landmark))
             return c_.say(text(pair.words) + " Z takes it back.");
 }
@@ -302,7 +308,7 @@ void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
         paths_.paintGuess(p, view, *g);
     if (drawing_) drawing_->paint(p, view, hover_);
     if (!selected_) return;
-    const auto place = placeOf(review(), *selected_);
+    const auto place = placeOf(delivery(), *selected_);
     if (!place || (selected_->point && selected_->point->frame != c_.stage.shownFrame())) return;
     p.setPen(QPen(palette::clay, 2));
     p.setBrush(Qt::NoBrush);
@@ -331,7 +337,7 @@ void MeasureBench::giveAnswer() {
     for (const MeasureRow& row : c_.session.assessment().measures) {
         if (m) break;
         const MeasureDefinition* next = playbook().measure(row.id);
-        if (row.value.state == MeasureState::NotLookedAt && !waitsFor(*next, review()).isEmpty()) m = next;
+        if (row.value.state == MeasureState::NotLookedAt && !waitsFor(*next, delivery()).isEmpty()) m = next;
     }
     if (!m) return c_.say("Choose a measure in the list; then U answers what it asks.");
     questions_.answer(*m);
@@ -339,7 +345,7 @@ void MeasureBench::giveAnswer() {
 
 std::optional<Guess> MeasureBench::guess() const {
     if (!step_ || step_->frame != c_.stage.shownFrame()) return std::nullopt;
-    return guessFor(review(), step_->landmark, step_->frame);
+    return guessFor(delivery(), step_->landmark, step_->frame);
 }
 
 void MeasureBench::takeGuess() {
@@ -359,7 +365,7 @@ void MeasureBench::startCursor() {
     if (!step_ || step_->frame != c_.stage.shownFrame())
         return c_.say("No point is asked for on this frame. Enter goes to the next one.");
     const Clip& clip = c_.session.clip();
-    cursor_ = startFor(review(), *step_).value_or(ImagePoint{clip.width / 2.0, clip.height / 2.0});
+    cursor_ = startFor(delivery(), *step_).value_or(ImagePoint{clip.width / 2.0, clip.height / 2.0});
     c_.say("The ring: Shift+arrows move it by half a pixel, Ctrl+Shift+arrows by ten. K takes it, Esc ends.");
     c_.stage.update();
 }
@@ -377,6 +383,7 @@ void MeasureBench::makeOwnMeasure() {
     askOwnMeasure(this, [this](const OwnMeasureOrder& order) {
         const auto id = c_.keepMeasure(order);
         if (!id) return text(id.error().text);
+        c_.session.playbookChanged();
         std::vector<std::string> extras = review().extras;
         extras.push_back(*id);
         perform("Take a measure of your own", {SetExtras{std::move(extras)}});
@@ -395,7 +402,7 @@ void MeasureBench::nudge(double dx, double dy) {
         c_.say("Click a point first; then the keys nudge it by half a pixel.");
         return;
     }
-    if (const auto place = placeOf(review(), *selected_))
+    if (const auto place = placeOf(delivery(), *selected_))
         moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
 }
 
@@ -411,7 +418,7 @@ void MeasureBench::skipMeasure() {
         c_.say("Choose a measure in the list, then set it aside.");
         return;
     }
-    const bool aside = review().measureNotes.contains(m->id);
+    const bool aside = delivery().measureNotes.contains(m->id);
     perform(aside ? "Take it up again" : "Set aside",
             {SetMeasureNote{m->id, aside ? std::nullopt
                                          : std::optional(MeasureNote{MeasureState::NotApplicable,

@@ -32,7 +32,7 @@ QString viewsOf(const MeasureDefinition& m) {
 }
 
 Tick tickFor(const MeasureDefinition& m, const Review& review, View view) {
-    const bool own = review.approach.targetOf(m.id) != nullptr;
+    const bool own = review.approach().targetOf(m.id) != nullptr;
     const bool taken = std::find(review.extras.begin(), review.extras.end(), m.id) != review.extras.end();
     auto* row = new QWidget;
     auto* column = new QVBoxLayout(row);

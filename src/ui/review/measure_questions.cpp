@@ -1,5 +1,6 @@
 #include "ui/review/measure_questions.h"
 
+#include "base/number.h"
 #include "review/camera_place.h"
 #include "review/camera_turn.h"
 #include "ui/review/choice_dialog.h"
@@ -17,10 +18,10 @@ constexpr double kMostTurnDeg = 45; ///< own choice: beyond it the other axis is
 } // namespace
 
 /// Frames beside the key positions that the measure needs and that are not set yet.
-std::vector<Moment> openMoments(const MeasureDefinition& m, const Review& review) {
+std::vector<Moment> openMoments(const MeasureDefinition& m, const DeliveryMarks& delivery) {
     std::vector<Moment> open;
     std::copy_if(m.moments.begin(), m.moments.end(), std::back_inserter(open),
-                 [&](Moment moment) { return !isKeyPosition(moment) && !review.moments.contains(moment); });
+                 [&](Moment moment) { return !isKeyPosition(moment) && !delivery.moments.contains(moment); });
     return open;
 }
 
@@ -37,7 +38,7 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
     }
     const auto extra =
         std::any_of(m.moments.begin(), m.moments.end(), [](Moment moment) { return !isKeyPosition(moment); });
-    if (!m.numbers.empty() && openMoments(m, review()).empty()) return askNumber(m, m.numbers.front());
+    if (!m.numbers.empty() && openMoments(m, delivery()).empty()) return askNumber(m, m.numbers.front());
     if (extra) return setExtraMoment(m);
     c_.say("This measure asks for nothing beside its points and positions.");
 }
@@ -48,12 +49,12 @@ void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
     std::optional<Moment> moment;
     for (const Moment extra : m.moments) {
         if (isKeyPosition(extra)) continue;
-        const auto at = review().frameOf(extra);
+        const auto at = delivery().frameOf(extra);
         if (!at) {
             moment = extra;
             break;
         }
-        if (!moment || std::abs(*at - here) < std::abs(*review().frameOf(*moment) - here)) moment = extra;
+        if (!moment || std::abs(*at - here) < std::abs(*delivery().frameOf(*moment) - here)) moment = extra;
     }
     const Status set = c_.session.setMoment(*moment, here);
     c_.say(set ? QString("%1: frame %2.").arg(text(info(*moment).name)).arg(here)
@@ -69,14 +70,13 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
                {},
                QString("%1, then Enter").arg(QString::fromStdString(name))},
               [this, &m, name](const QString& typed) {
-                  bool ok = false;
-                  const double value = typed.toDouble(&ok);
-                  if (!ok || value <= 0)
+                  const auto value = typedNumber(typed.toStdString());
+                  if (!value || *value <= 0)
                       return c_.say("That is not a number above zero. Press U to enter it again.");
                   MeasureAnswer answer;
-                  if (const auto it = review().answers.find(m.id); it != review().answers.end())
+                  if (const auto it = delivery().answers.find(m.id); it != delivery().answers.end())
                       answer = it->second;
-                  answer.numbers[name] = value;
+                  answer.numbers[name] = *value;
                   perform_("Enter a number", {SetAnswer{m.id, answer}});
                   const auto next = std::find(m.numbers.begin(), m.numbers.end(), name) + 1;
                   if (next != m.numbers.end()) askNumber(m, *next);
@@ -85,9 +85,9 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
 
 void MeasureQuestions::cameraTurn(const Draw& draw) {
     const bool side = isSideView(c_.session.clip().view);
-    const QString now = review().turn ? QString(" Now: %1, give or take %2.")
-                                            .arg(std::lround(review().turn->deg))
-                                            .arg(std::lround(kSdsOf95 * review().turn->sdDeg))
+    const QString now = delivery().turn ? QString(" Now: %1, give or take %2.")
+                                            .arg(std::lround(delivery().turn->deg))
+                                            .arg(std::lround(kSdsOf95 * delivery().turn->sdDeg))
                                       : QString(" Now: taken as square.");
     const QString none = "square or not known: leave it out",
                   rubber = "find it: click three corners of the rubber",
@@ -105,14 +105,18 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
                  .arg(side ? "plate" : "glove side") +
              now,
          options, "degrees, then Enter"},
-        [this, rubber, heights, draw](const QString& typed) {
+        [this, none, rubber, heights, draw](const QString& typed) {
             if (typed == rubber) return draw(rubberDrawing());
             if (typed == heights) return findByHeights(draw);
-            bool ok = false;
-            const double deg = typed.toDouble(&ok);
-            if (ok && std::abs(deg) > kMostTurnDeg)
+            if (typed == none) {
+                perform_("Camera's turn", {SetTurn{std::nullopt}});
+                return;
+            }
+            const auto deg = typedNumber(typed.toStdString());
+            if (!deg) return c_.say("That is not a number of degrees. Press Y to enter it again.");
+            if (std::abs(*deg) > kMostTurnDeg)
                 return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
-            perform_("Camera's turn", {SetTurn{ok ? std::optional(CameraTurn{deg}) : std::nullopt}});
+            perform_("Camera's turn", {SetTurn{CameraTurn{*deg}}});
         });
 }
 
@@ -124,7 +128,7 @@ Drawing MeasureQuestions::rubberDrawing() {
                        const auto clicked = [&](std::size_t i) {
                            return ClickedPoint{corners.at(i), kDefaultClickSigmaPx};
                        };
-                       takeTurn(turnByRubber(review(), c_.session.clip(), c_.session.athlete().hand,
+                       takeTurn(turnByRubber(delivery(), c_.session.clip(), c_.session.athlete().hand,
                                              {clicked(1), clicked(0), clicked(2)}),
                                 "By the rubber",
                                 "These three points show no rubber. Press Y and click its corners again.");
@@ -132,7 +136,7 @@ Drawing MeasureQuestions::rubberDrawing() {
 }
 
 void MeasureQuestions::findByHeights(const Draw& draw) {
-    if (!cameraPlaceOf(review(), c_.session.clip()))
+    if (!cameraPlaceOf(delivery(), c_.session.clip()))
         return c_.say(
             "Place the top of the head and the ground at Set first: from the athlete's height comes "
             "how far away the camera stood.");
@@ -143,7 +147,7 @@ void MeasureQuestions::findByHeights(const Draw& draw) {
             const auto upright = [&](std::size_t i) {
                 return Upright{{ends.at(i), kDefaultClickSigmaPx}, {ends.at(i + 1), kDefaultClickSigmaPx}};
             };
-            takeTurn(turnByHeights(review(), c_.session.clip(), c_.session.athlete().hand,
+            takeTurn(turnByHeights(delivery(), c_.session.clip(), c_.session.athlete().hand,
                                    {upright(0), upright(2)}),
                      "By the two heights",
                      "These two tell no turn: they stand too near each other or are not of one "
@@ -170,12 +174,12 @@ void MeasureQuestions::scale(const Draw& draw) {
     for (const ScaleInfo& s : allScales()) {
         if (!s.seenFrom(c_.session.clip().view)) continue;
         scales.push_back(s);
-        options << text(s.name) + (review().scales.contains(s.kind) ? " (given)" : "") +
+        options << text(s.name) + (delivery().scales.contains(s.kind) ? " (given)" : "") +
                        (s.planeSd > kLargestPlaneSd ? ": too far from the athlete" : "");
     }
     const bool metric = c_.session.playbook().lengths == LengthUnit::Centimetres;
     options << (metric ? "say lengths in inches" : "say lengths in centimetres");
-    if (!review().scales.empty()) options << "take all scales away";
+    if (!delivery().scales.empty()) options << "take all scales away";
     askChoice(parent_,
               {"scale", "Which length is known?",
                "Inches or centimetres come from it. It holds in its own plane only: the nearest to the "
@@ -188,7 +192,7 @@ void MeasureQuestions::scale(const Draw& draw) {
                       return sayLengthsIn(metric ? LengthUnit::Inches : LengthUnit::Centimetres);
                   if (row > scales.size()) {
                       std::vector<Change> gone;
-                      for (const auto& [kind, mark] : review().scales)
+                      for (const auto& [kind, mark] : delivery().scales)
                           gone.push_back(SetScale{kind, std::nullopt});
                       perform_("Take the scales away", std::move(gone));
                       return;
@@ -204,7 +208,7 @@ void MeasureQuestions::scale(const Draw& draw) {
 
 void MeasureQuestions::sayLengthsIn(LengthUnit unit) {
     if (const Status kept = c_.keepLengths(unit); !kept) return c_.say(text(kept.error().text));
-    c_.session.assessAnew();
+    c_.session.playbookChanged();
     c_.say(unit == LengthUnit::Inches ? "Lengths are said in inches, in all reviews."
                                       : "Lengths are said in centimetres, in all reviews.");
 }
@@ -233,7 +237,7 @@ void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
                           "That is no length. Write it as 170 cm, 67 in or 5 ft 7. Press S to try again.");
                   if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
                   perform_("Give the athlete's height", {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
-                  if (heightOf(review()).value <= 0)
+                  if (heightOf(delivery()).value <= 0)
                       c_.say(
                           "Kept. Inches follow when the top of the head and the ground at Set are placed.");
               });

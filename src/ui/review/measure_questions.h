@@ -7,7 +7,7 @@
 namespace jg::ui {
 
 /// Frames beside the key positions that the measure needs and that are not set yet.
-std::vector<Moment> openMoments(const MeasureDefinition& measure, const Review& review);
+std::vector<Moment> openMoments(const MeasureDefinition& measure, const DeliveryMarks& delivery);
 
 /// Asks in small dialogs over `parent` and performs what is answered. Lives beside its bench.
 class MeasureQuestions {
@@ -35,7 +35,7 @@ private:
     void findByHeights(const Draw& draw);
     /// Keeps a turn that was found, or says `otherwise` when it is none.
     void takeTurn(Estimate turn, const QString& by, const QString& otherwise);
-    const Review& review() const { return c_.session.review(); }
+    const DeliveryMarks& delivery() const { return c_.session.delivery(); }
 
     QWidget* parent_;
     ReviewContext& c_;

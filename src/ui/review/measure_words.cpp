@@ -22,16 +22,16 @@ QString groupName(std::string_view id) {
     return {};
 }
 
-QString waitsFor(const MeasureDefinition& m, const Review& review) {
+QString waitsFor(const MeasureDefinition& m, const DeliveryMarks& delivery) {
     if (m.kind == MeasureKind::Seen) return "U: say what is seen";
-    if (const auto open = openMoments(m, review); !open.empty())
+    if (const auto open = openMoments(m, delivery); !open.empty())
         return "U: " + text(info(open.front()).name).toLower();
     return m.numbers.empty() ? QString() : QString("U: enter a number");
 }
 
 QString whatNext(const ReviewSession& session) {
     const auto& clips = session.submission().clips;
-    const auto open = openElsewhere(session.review(), session.playbook(), clips);
+    const auto open = openElsewhere(session.review(), session.inHand(), session.playbook(), clips);
     if (!open) return "Then on to judging.";
     return QString("N: %1 still asks for %2 %3.")
         .arg(text(nameOf(*session.review().delivery(open->first), clips)))
@@ -47,17 +47,17 @@ QString noteOn(const ReviewSession& session, const PathTools& paths, const Measu
     if (row.judgement.text != row.value.reason) parts << QString::fromStdString(row.judgement.text);
     const MeasureDefinition* m = session.playbook().measure(row.id);
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
-        for (const Moment moment : openMoments(*m, session.review()))
+        for (const Moment moment : openMoments(*m, session.delivery()))
             parts << text(info(moment).how) + " Go there and press U.";
     if (const auto suggested = paths.suggestion(m))
         parts << QString("The path says frame %1 for: %2. J goes there.")
                      .arg(suggested->second.frame)
                      .arg(text(info(suggested->first).name));
-    if (const auto said = sayingFromPaths(session.review(), session.clip(), row.id))
+    if (const auto said = sayingFromPaths(session.delivery(), session.clip(), row.id))
         parts << QString("The path says \u201c%1\u201d: %2. U says so.")
                      .arg(text(said->option), text(said->why));
     if (const auto ghost =
-            ghostOf(session.review(), session.playbook(), row, session.clip(), session.athlete().hand))
+            ghostOf(session.delivery(), session.playbook(), row, session.clip(), session.athlete().hand))
         parts << "To the goal: " + QString::fromStdString(ghost->words);
     else if (ghost.error().code == ErrorCode::NotFound)
         parts << QString::fromStdString(ghost.error().text);

@@ -8,7 +8,7 @@ namespace jg::ui {
 /// The number as it stands in the list; a dash for one that can't be seen.
 QString valueText(const MeasureValue& value);
 /// What a measure without points waits for, said where its number will stand.
-QString waitsFor(const MeasureDefinition& measure, const Review& review);
+QString waitsFor(const MeasureDefinition& measure, const DeliveryMarks& delivery);
 /// The heading over measures taken beside the approach's.
 QString groupName(std::string_view id);
 /// What to do once every point on this film is placed.

@@ -11,6 +11,13 @@
 
 namespace jg::ui {
 
+/// For what a job found: it lands on the delivery it was asked for, whichever is in hand by now.
+bool PathTools::performOn(int delivery, const std::string& label, std::vector<Change> changes) {
+    const Status done = c_.session.perform({label, std::move(changes), delivery});
+    if (!done) c_.say(text(done.error().text));
+    return done.ok();
+}
+
 void PathTools::follow() {
     if (following_) {
         following_->cancel();
@@ -20,14 +27,15 @@ void PathTools::follow() {
     if (!plan) return c_.say(text(plan.error().text));
     c_.say("Following the joints \u2026 P stops it.");
     following_ = new Job(
-        parent_, [this, plan = *std::move(plan)](std::stop_token stop, const Job::Progress& progress) {
+        parent_, [this, plan = *std::move(plan), to = delivery().number](std::stop_token stop,
+                                                                         const Job::Progress& progress) {
             auto paths = followPaths(plan, stop, progress);
-            return Job::Continuation([this, paths = std::move(paths)] {
+            return Job::Continuation([this, paths = std::move(paths), to] {
                 following_ = nullptr;
                 if (!paths) return c_.say(text(paths.error().text));
                 std::vector<Change> changes;
                 for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
-                if (perform_("Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
+                if (performOn(to, "Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
             });
         });
     QObject::connect(following_, &Job::progressed, parent_, [this](double part) {
@@ -36,7 +44,7 @@ void PathTools::follow() {
 }
 
 void PathTools::steady() {
-    if (const auto& known = review().shake) {
+    if (const auto& known = delivery().shake) {
         CameraShake other = *known;
         other.on = !other.on;
         if (!perform_(other.on ? "Take the shake out" : "Leave the shake in", {SetShake{other}})) return;
@@ -48,15 +56,16 @@ void PathTools::steady() {
         return;
     }
     const Clip& clip = c_.session.clip();
-    const FrameSpan span = review().cut.value_or(FrameSpan{0, clip.frames - 1});
+    const FrameSpan span = delivery().cut.value_or(FrameSpan{0, clip.frames - 1});
     const auto files = filesOf(c_.session.library(), clip);
     c_.say("Following the background \u2026 F stops it.");
-    following_ = new Job(parent_, [this, files, span](std::stop_token stop, const Job::Progress& progress) {
+    following_ = new Job(parent_, [this, files, span, to = delivery().number](
+                                      std::stop_token stop, const Job::Progress& progress) {
         const auto shake = findShake(files, span, stop, progress);
-        return Job::Continuation([this, shake] {
+        return Job::Continuation([this, shake, to] {
             following_ = nullptr;
             if (!shake) return c_.say(text(shake.error().text));
-            if (perform_("Take the shake out", {SetShake{*shake}}))
+            if (performOn(to, "Take the shake out", {SetShake{*shake}}))
                 c_.say(QString(
                            "The camera shook by up to %1 px. It is taken out of the numbers; F puts it back.")
                            .arg(largestShift(*shake), 0, 'f', 1));
@@ -80,7 +89,9 @@ void PathTools::paintGuess(QPainter& p, const ViewTransform& view, const Guess& 
 void PathTools::paintPaths(QPainter& p, const ViewTransform& view,
                            const std::vector<Landmark>& landmarks) const {
     for (const Landmark landmark : landmarks) {
-        const Path path = pathOf(review(), landmark);
+        const Path path = pathOf(delivery(), landmark);
+        const qint64 shown = c_.stage.shownFrame();
+        if (path.empty() || shown < path.front().frame || shown > path.back().frame) continue;
         for (const bool casing : {true, false})
             for (std::size_t i = 0; i + 1 < path.size(); ++i) {
                 if (path[i + 1].frame != path[i].frame + 1) continue;
@@ -101,7 +112,7 @@ void PathTools::showCurve(const MeasureDefinition* m) {
     QString name;
     if (m && !m->slots.empty()) {
         const Landmark landmark = m->slots.back().landmark;
-        for (const FrameValue& v : speeds(pathOf(review(), landmark), c_.session.clip().captureFps))
+        for (const FrameValue& v : speeds(pathOf(delivery(), landmark), c_.session.clip().captureFps))
             curve.push_back({v.frame, v.value.value, v.value.half95()});
         name = text(info(landmark).name) + ", speed";
     }
@@ -116,17 +127,17 @@ void PathTools::showOrder() {
     std::optional<Estimate> ball;
     if (const MeasureRow* row = c_.session.assessment().measure("release-instant"); row && row->value.value)
         ball = Estimate{*row->value.value, row->value.half95() / kSdsOf95};
-    const auto events = sequenceOf(review(), clip, c_.session.athlete().hand, ball);
+    const auto events = sequenceOf(delivery(), clip, c_.session.athlete().hand, ball);
     if (events.empty()) return c_.say("Set First touch; the order is told from there.");
     showSequence(parent_, events, clip.captureFps);
 }
 
 std::optional<std::pair<Moment, PathEvent>> PathTools::suggestion(const MeasureDefinition* m) const {
     if (!m) return std::nullopt;
-    const auto events = momentsFromPaths(review(), c_.session.clip(), c_.session.athlete().hand);
+    const auto events = momentsFromPaths(delivery(), c_.session.clip(), c_.session.athlete().hand);
     for (const Moment moment : m->moments)
         if (const auto it = events.find(moment);
-            it != events.end() && review().frameOf(moment) != it->second.frame)
+            it != events.end() && delivery().frameOf(moment) != it->second.frame)
             return *it;
     return std::nullopt;
 }

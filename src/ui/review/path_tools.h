@@ -36,7 +36,8 @@ public:
     void paintPaths(QPainter& p, const ViewTransform& view, const std::vector<Landmark>& landmarks) const;
 
 private:
-    const Review& review() const { return c_.session.review(); }
+    const DeliveryMarks& delivery() const { return c_.session.delivery(); }
+    bool performOn(int delivery, const std::string& label, std::vector<Change> changes);
 
     QWidget* parent_;
     ReviewContext& c_;

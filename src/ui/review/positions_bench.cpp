@@ -23,6 +23,9 @@ PositionsBench::PositionsBench(ReviewContext& context)
     row->addWidget(set_, 1);
     row->addWidget(hidden);
     column_->addLayout(row);
+    on_ = mainButton("All nine are settled: on to measuring");
+    connect(on_, &QPushButton::clicked, this, [this] { c_.runAction("stage-next"); });
+    column_->addWidget(on_);
     suggested_ = plainButton("");
     suggested_->setObjectName("link");
     connect(suggested_, &QPushButton::clicked, this, [this] { c_.runAction("position-suggested"); });
@@ -43,14 +46,14 @@ void PositionsBench::refresh() {
     for (const MomentInfo& m : keyPositions()) {
         ListRow row;
         row.title = text(m.name);
-        const auto it = review().moments.find(m.moment);
-        row.mark = it == review().moments.end() ? RowMark::Open : RowMark::Done;
-        if (it != review().moments.end() && it->second.frame) {
+        const auto it = delivery().moments.find(m.moment);
+        row.mark = it == delivery().moments.end() ? RowMark::Open : RowMark::Done;
+        if (it != delivery().moments.end() && it->second.frame) {
             const qint64 frame = *it->second.frame;
             row.right = m.moment == Moment::Release
                             ? releaseText(frame)
                             : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
-        } else if (it != review().moments.end()) {
+        } else if (it != delivery().moments.end()) {
             row.right = "not visible: " + QString::fromStdString(it->second.notVisible);
         } else {
             row.right = "open";
@@ -66,7 +69,7 @@ void PositionsBench::refresh() {
 /// A bracket of two frames; finer where the ball's first frames were clicked.
 QString PositionsBench::releaseText(qint64 frame) const {
     const MeasureRow* ball = c_.session.assessment().measure("release-instant");
-    if (!ball || !ball->value.value || ball->delivery != review().number)
+    if (!ball || !ball->value.value || ball->delivery != delivery().number)
         return QString("between f %1 and %2").arg(frame).arg(frame + 1);
     const double perMs = c_.session.clip().captureFps / 1000;
     return QString("f %1 \u00b1 %2, by the ball")
@@ -77,7 +80,7 @@ QString PositionsBench::releaseText(qint64 frame) const {
 void PositionsBench::enter() {
     // The first open one is next.
     for (const MomentInfo& m : keyPositions())
-        if (!review().moments.contains(m.moment)) {
+        if (!delivery().moments.contains(m.moment)) {
             list_->setCurrent(static_cast<int>(m.moment));
             break;
         }
@@ -92,14 +95,21 @@ void PositionsBench::showHow() {
     if (place)
         suggested_->setText(
             QString("Suggested from motion: f %1%2").arg(place->frame).arg(place->sure ? "" : ", roughly"));
-    set_->setText(review().moments.contains(current()) ? "Move it here" : "Set here");
+    set_->setText(delivery().moments.contains(current()) ? "Move it here" : "Set here");
+    on_->setVisible(allSet());
+}
+
+bool PositionsBench::allSet() const {
+    const auto& all = keyPositions();
+    return std::all_of(all.begin(), all.end(),
+                       [&](const MomentInfo& m) { return delivery().moments.contains(m.moment); });
 }
 
 std::optional<FoundDelivery::Place> PositionsBench::suggested() const {
     const auto& all = c_.session.clip().deliveries;
     if (all.empty()) return std::nullopt;
     const qint64 now = c_.playhead.frame();
-    const auto& cut = review().cut;
+    const auto& cut = delivery().cut;
     const auto here = std::find_if(all.begin(), all.end(), [&](const FoundDelivery& d) {
         const FrameSpan span{d.first, d.last};
         return cut ? *cut == span : span.holds(now);
@@ -119,7 +129,7 @@ void PositionsBench::goToSuggested() {
 
 void PositionsBench::select(int) {
     showHow();
-    if (const auto frame = review().frameOf(current())) c_.playhead.step(*frame - c_.playhead.frame());
+    if (const auto frame = delivery().frameOf(current())) c_.playhead.step(*frame - c_.playhead.frame());
 }
 
 void PositionsBench::setHere() {
@@ -129,6 +139,7 @@ void PositionsBench::setHere() {
         c_.say(QString::fromStdString(set.error().text));
         return;
     }
+    c_.say({}); // what was said of the frame before would cover the keys
     if (list_->current() + 1 < static_cast<int>(keyPositions().size()))
         list_->setCurrent(list_->current() + 1);
     showHow();
@@ -156,7 +167,7 @@ bool PositionsBench::act(const QString& id) {
 }
 
 QString PositionsBench::stageCaption() const {
-    for (const auto& [moment, mark] : review().moments)
+    for (const auto& [moment, mark] : delivery().moments)
         if (mark.frame == c_.playhead.frame()) return text(info(moment).name);
     return {};
 }

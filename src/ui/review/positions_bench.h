@@ -17,16 +17,19 @@ public:
     void enter() override;
     bool act(const QString& id) override;
     KeyHints hints() const override {
-        return {{"\u2190 \u2192", "one frame"},
-                {"Enter", "set here"},
-                {"G", "suggested"},
-                {"H", "not visible here"},
-                {"\u2191 \u2193", "another position"},
-                {"Z", "undo"}};
+        KeyHints all{{"\u2190 \u2192", "one frame", "step-on"},
+                     {"Enter", "set here", "set-here"},
+                     {"G", "suggested", "position-suggested"},
+                     {"H", "not visible here", "position-hidden"},
+                     {"\u2191 \u2193", "another position", "row-down"},
+                     {"Z", "undo", "undo"}};
+        if (allSet()) all.push_front({"PgDn", "on to measuring", "stage-next"});
+        return all;
     }
     QString stageCaption() const override;
 
 private:
+    bool allSet() const;
     QString releaseText(qint64 frame) const;
     Moment current() const;
     void select(int row);
@@ -41,6 +44,7 @@ private:
     QLabel* how_;
     QPushButton* suggested_;
     QPushButton* set_;
+    QPushButton* on_;
 };
 
 } // namespace jg::ui

@@ -29,10 +29,10 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     findings_ = new RowList;
     findings_->setObjectName("faults");
     findings_->setEmptyText("No finding asks for work yet. Measure and judge first.");
-    findings_->setFixedHeight(184);
+    findings_->setMinimumHeight(184);
     connect(findings_, &RowList::selected, this, [this] { refresh(); });
     connect(findings_, &RowList::activated, this, &PrescribeBench::toggle);
-    column_->addWidget(findings_);
+    column_->addWidget(findings_, 2);
     why_ = quiet("", 12);
     column_->addWidget(why_);
     auto* scroll = new QScrollArea;
@@ -70,7 +70,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
-    column_->addWidget(scroll, 1);
+    column_->addWidget(scroll, 3);
     connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         if (filling_) return;
         Plan plan = review().plan;
@@ -96,17 +96,20 @@ void PrescribeBench::saveWords() {
 }
 
 void PrescribeBench::enter() {
-    // The first time the roots are proposed; the coach decides.
-    if (review().plan.corrections.empty() && !order_.empty() && !review().sent) {
-        std::vector<std::string> first(
-            order_.begin(),
-            order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
-        setPlan("Propose corrections",
-                proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
-                            c_.session.clip(), first, c_.session.clock().today()));
-    }
     findings_->setCurrent(0);
     refresh();
+}
+
+/// The roots, at most three: a proposal that is taken only when asked for.
+void PrescribeBench::propose() {
+    if (order_.empty()) return c_.say("No finding asks for work, so there is nothing to propose.");
+    saveWords();
+    const std::vector<std::string> first(
+        order_.begin(),
+        order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
+    setPlan("Take the proposal",
+            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(),
+                        first, c_.session.clock().today()));
 }
 
 void PrescribeBench::refresh() {
@@ -164,45 +167,77 @@ void PrescribeBench::refresh() {
 void PrescribeBench::rebuildDrills() {
     const Plan& plan = review().plan;
     std::string key;
-    for (const PlannedDrill& d : plan.drills) key += d.drill + ",";
+    for (const PlannedDrill& d : plan.drills) key += d.drill + (d.doseWaived ? " waived," : ",");
     if (key != built_) {
         built_ = key;
         while (QLayoutItem* item = drills_->takeAt(0)) {
-            delete item->widget();
+            // One of them may be the field that is typed in.
+            if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
             delete item;
         }
         if (plan.drills.empty())
             drills_->addWidget(quiet("Choose what to work on; its drills come with it.", 12.5));
-        for (std::size_t i = 0; i < plan.drills.size(); ++i) {
-            const Drill* drill = playbook().drill(plan.drills[i].drill);
-            auto* card = new QFrame;
-            card->setObjectName("card");
-            auto* box = new QVBoxLayout(card);
-            box->setContentsMargins(10, 6, 10, 6);
-            box->setSpacing(2);
-            auto* name = plain(drill ? text(drill->name) : "unknown drill", 13);
-            name->setToolTip(drill ? text(drill->how) : QString());
-            box->addWidget(name);
-            auto* row = new QHBoxLayout;
-            const Dose& dose = plan.drills[i].dose;
-            const int values[] = {dose.sets, dose.reps, dose.days};
-            const char* suffix[] = {" sets", " times", " days"};
-            for (int part = 0; part < 3; ++part) {
-                auto* spin = new QSpinBox;
-                spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
-                spin->setAlignment(Qt::AlignCenter);
-                spin->setRange(0, part == 2 ? 3 : 100);
-                spin->setSuffix(suffix[part]);
-                spin->setSpecialValueText("missing");
-                spin->setValue(values[part]);
-                spin->setFocusPolicy(Qt::ClickFocus);
-                connect(spin, &QSpinBox::valueChanged, this, [this, i, part](int v) { setDose(i, part, v); });
-                row->addWidget(spin, 1);
-            }
-            box->addLayout(row);
-            drills_->addWidget(card);
-        }
+        for (std::size_t i = 0; i < plan.drills.size(); ++i) drills_->addWidget(drillCard(i));
     }
+    showWeek();
+}
+
+QWidget* PrescribeBench::drillCard(std::size_t i) {
+    const PlannedDrill& planned = review().plan.drills[i];
+    const Drill* drill = playbook().drill(planned.drill);
+    const QString called = drill ? text(drill->name) : QString("unknown drill");
+    auto* card = new QFrame;
+    card->setObjectName("card");
+    auto* box = new QVBoxLayout(card);
+    box->setContentsMargins(10, 6, 10, 6);
+    box->setSpacing(2);
+    auto* top = new QHBoxLayout;
+    auto* name = plain(called, 13);
+    name->setWordWrap(true);
+    name->setToolTip(drill ? text(drill->how) : QString());
+    top->addWidget(name, 1);
+    auto* waive = plainButton(planned.doseWaived ? "Give a dose" : "Needs no dose");
+    waive->setObjectName("dose-waive");
+    waive->setAccessibleName(waive->text() + ": " + called);
+    connect(waive, &QPushButton::clicked, this, [this, i] { waiveDose(i); });
+    top->addWidget(waive);
+    box->addLayout(top);
+    if (!planned.doseWaived) box->addLayout(doseRow(i, called));
+    return card;
+}
+
+QLayout* PrescribeBench::doseRow(std::size_t i, const QString& called) {
+    auto* row = new QHBoxLayout;
+    const Dose& dose = review().plan.drills[i].dose;
+    const int values[] = {dose.sets, dose.reps, dose.days};
+    const char* suffix[] = {" sets", " times", " days"};
+    const char* said[] = {"Sets", "Times in a set", "Days a week"};
+    for (int part = 0; part < 3; ++part) {
+        auto* spin = new QSpinBox;
+        spin->setAccessibleName(QString("%1: %2").arg(said[part], called));
+        spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
+        spin->setAlignment(Qt::AlignCenter);
+        spin->setRange(0, part == 2 ? 3 : 100);
+        spin->setSuffix(suffix[part]);
+        spin->setSpecialValueText("missing");
+        spin->setValue(values[part]);
+        spin->setFocusPolicy(Qt::ClickFocus);
+        connect(spin, &QSpinBox::valueChanged, this, [this, i, part](int v) { setDose(i, part, v); });
+        row->addWidget(spin, 1);
+    }
+    return row;
+}
+
+/// A drill that is done by feel, or whose dose the athlete has elsewhere.
+void PrescribeBench::waiveDose(std::size_t drill) {
+    Plan plan = review().plan;
+    if (drill >= plan.drills.size()) return;
+    plan.drills[drill].doseWaived = !plan.drills[drill].doseWaived;
+    setPlan(plan.drills[drill].doseWaived ? "Waive a dose" : "Give a dose", plan);
+}
+
+void PrescribeBench::showWeek() {
+    const Plan& plan = review().plan;
     const WeekPlan week = layOutWeek(playbook(), plan.drills, c_.session.age(), c_.session.pain());
     QString words;
     for (const PlanDay& d : week.days) {
@@ -245,6 +280,7 @@ void PrescribeBench::toggle(int row) {
 }
 
 bool PrescribeBench::act(const QString& id) {
+    if (id == "plan-propose") return propose(), true;
     if (id == "plan-toggle") return toggle(findings_->current()), true;
     if (id == "row-up") return findings_->move(-1), true;
     if (id == "row-down") return findings_->move(1), true;

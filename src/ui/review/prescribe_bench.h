@@ -21,15 +21,21 @@ public:
     void leave() override { saveWords(); }
     bool act(const QString& id) override;
     KeyHints hints() const override {
-        return {{"\u2191 \u2193", "finding"},
-                {"Enter", "work on this, or not"},
-                {"Z", "undo"},
-                {"PgDn", "on to the letter"}};
+        return {{"\u2191 \u2193", "finding", "row-down"},
+                {"Enter", "work on this, or not", "plan-toggle"},
+                {"P", "take the proposal", "plan-propose"},
+                {"Z", "undo", "undo"},
+                {"PgDn", "on to the letter", "stage-next"}};
     }
 
 private:
     void toggle(int row);
+    void propose();
     void rebuildDrills();
+    QWidget* drillCard(std::size_t i);
+    QLayout* doseRow(std::size_t i, const QString& called);
+    void waiveDose(std::size_t drill);
+    void showWeek();
     void setDose(std::size_t drill, int part, int value);
     void saveWords();
     void setPlan(const std::string& label, const Plan& plan);

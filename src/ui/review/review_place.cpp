@@ -28,14 +28,12 @@ ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSur
     , around_(surroundings) {
     build(surroundings);
     connect(session_.get(), &ReviewSession::changed, this, &ReviewPlace::onChanged);
-    connect(session_.get(), &ReviewSession::saved, this,
-            [this](const QString& at) { foot_->setKept("kept \u00b7 " + at); });
-    connect(session_.get(), &ReviewSession::refused, this,
-            [this](const QString& why) { foot_->say(why, 0); });
-    foot_->setKept("kept");
+    connect(session_.get(), &ReviewSession::keepChanged, this, &ReviewPlace::showKept);
+    connect(foot_, &Foot::asked, this, [this](const QString& id) { around_.runAction(id); });
+    foot_->setKept(session_->library().readOnly() ? "to read only: nothing is kept" : "kept");
     seen_ = session_->review().stage != Stage::Look;
     openFilm();
-    shownDelivery_ = session_->review().number;
+    shownDelivery_ = session_->delivery().number;
     refreshRibbon();
     const Stage stage = session_->review().stage == Stage::Sent ? Stage::Send : session_->review().stage;
     goTo(stage);
@@ -54,7 +52,8 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     const Submission& sub = session_->submission();
     line_->setWho(QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(text(nameOf(a.hand))),
                   QString("%1 \u00b7 %2 \u00b7 %3")
-                      .arg(text(sub.delivery), text(sub.surface), text(session_->review().approach.name)));
+                      .arg(text(nameOf(sub.start)), text(nameOf(sub.surface)),
+                           text(session_->review().approach().name)));
     column->addWidget(line_);
     auto* row = new QHBoxLayout;
     row->setSpacing(0);
@@ -131,22 +130,22 @@ void ReviewPlace::openFilm() {
 std::optional<MeasureGhost> ReviewPlace::ghostOn(qint64 frame) const {
     const auto id = current_ ? current_->ghostOfMeasure() : std::nullopt;
     const MeasureRow* row = id ? session_->assessment().measure(*id) : nullptr;
-    if (!row || session_->review().frameOf(session_->playbook().measure(*id)->moments.back()) != frame)
+    if (!row || session_->delivery().frameOf(session_->playbook().measure(*id)->moments.back()) != frame)
         return std::nullopt;
     auto ghost =
-        ghostOf(session_->review(), session_->playbook(), *row, session_->clip(), session_->athlete().hand);
+        ghostOf(session_->delivery(), session_->playbook(), *row, session_->clip(), session_->athlete().hand);
     return ghost ? std::optional(*std::move(ghost)) : std::nullopt;
 }
 
 void ReviewPlace::refreshPicture() {
     const qint64 frame = stage_->shownFrame();
     const auto ghost = ghostOn(frame);
-    stage_->setScene(sceneFor(session_->review(), session_->playbook(), session_->assessment(), frame,
+    stage_->setScene(sceneFor(session_->delivery(), session_->playbook(), session_->assessment(), frame,
                               current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
     if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
     const Clip& clip = session_->clip();
     QString left =
-        text(session_->deliveries().size() > 1 ? nameOf(session_->review(), session_->submission().clips)
+        text(session_->deliveries().size() > 1 ? nameOf(session_->delivery(), session_->submission().clips)
                                                : std::string(nameOf(clip.view)));
     if (current_ && !current_->stageCaption().isEmpty()) left = current_->stageCaption() + " \u00b7 " + left;
     left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps))
@@ -164,7 +163,7 @@ void ReviewPlace::refreshPicture() {
 
 void ReviewPlace::refreshRibbon() {
     std::vector<RibbonPin> pins;
-    for (const auto& [moment, mark] : session_->review().moments)
+    for (const auto& [moment, mark] : session_->delivery().moments)
         if (mark.frame)
             pins.push_back(
                 {*mark.frame, text(info(moment).shortly), moment == Moment::Release, isKeyPosition(moment)});
@@ -172,13 +171,31 @@ void ReviewPlace::refreshRibbon() {
               [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
     std::vector<RibbonFlag> flags;
     for (const Stop& s : session_->review().stops)
-        if (s.delivery == session_->review().number)
+        if (s.delivery == session_->delivery().number)
             flags.push_back({s.frame, session_->review().takes.contains(s.id)});
     std::optional<qint64> zero;
-    const auto& cut = session_->review().cut;
+    const auto& cut = session_->delivery().cut;
     ribbon_->setCut(cut ? std::optional(std::pair(qint64{cut->first}, qint64{cut->last})) : std::nullopt);
-    if (const auto touch = session_->review().frameOf(Moment::FootTouch)) zero = *touch;
+    if (const auto touch = session_->delivery().frameOf(Moment::FootTouch)) zero = *touch;
     ribbon_->setMarks(std::move(pins), std::move(flags), zero);
+}
+
+/// "kept" is said only when it is on the disk.
+void ReviewPlace::showKept() {
+    switch (session_->keepState()) {
+    case KeepState::Kept:
+        return foot_->setKept("kept \u00b7 " + text(session_->clock().timeOfDay()));
+    case KeepState::Keeping:
+        return foot_->setKept("keeping \u2026");
+    case KeepState::NotKept:
+        foot_->setKept("not kept");
+        return foot_->say(text(session_->keepError().text) + " It is tried again by itself.", 0);
+    case KeepState::Elsewhere:
+        foot_->setKept("not kept here");
+        return foot_->say("Changed elsewhere meanwhile. Yours is kept as a version on the athlete's page. "
+                          "Backspace, then open it again.",
+                          0);
+    }
 }
 
 void ReviewPlace::refreshLine() {
@@ -186,7 +203,7 @@ void ReviewPlace::refreshLine() {
 }
 
 void ReviewPlace::onChanged() {
-    const Review& r = session_->review();
+    const DeliveryMarks& r = session_->delivery();
     const bool other = r.number != shownDelivery_;
     if (session_->clip().id != shownClip_) openFilm();
     refreshRibbon();
@@ -203,9 +220,9 @@ void ReviewPlace::nextDelivery() {
     const std::vector<int> all = session_->deliveries();
     if (all.size() < 2)
         return foot_->say("Only one delivery is marked. In Look, choose another one or another film.");
-    const auto next = std::upper_bound(all.begin(), all.end(), session_->review().number);
+    const auto next = std::upper_bound(all.begin(), all.end(), session_->delivery().number);
     session_->takeInHand(next == all.end() ? all.front() : *next);
-    foot_->say(text(nameOf(session_->review(), session_->submission().clips)) + " is in hand.", 4);
+    foot_->say(text(nameOf(session_->delivery(), session_->submission().clips)) + " is in hand.", 4);
 }
 
 void ReviewPlace::goTo(Stage stage) {
@@ -213,7 +230,7 @@ void ReviewPlace::goTo(Stage stage) {
     playhead_.pause();
     walk_ = stage;
     if (stage != Stage::Look) seen_ = true;
-    if (const Status kept = session_->setStage(stage); !kept) foot_->say(text(kept.error().text), 0);
+    session_->setStage(stage);
     current_ = all_.at(static_cast<std::size_t>(stage));
     benches_->setCurrentWidget(current_);
     middle_->setCurrentIndex(stage == Stage::Send ? 1 : 0);
@@ -230,7 +247,7 @@ void ReviewPlace::goTo(Stage stage) {
 
 std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const {
     std::optional<qint64> best;
-    for (const auto& [moment, mark] : session_->review().moments)
+    for (const auto& [moment, mark] : session_->delivery().moments)
         if (mark.frame && (*mark.frame - from) * direction > 0 &&
             (!best || (*best - *mark.frame) * direction > 0))
             best = *mark.frame;
@@ -239,7 +256,7 @@ std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const 
 
 /// Of the delivery under review, or of the film.
 std::pair<qint64, qint64> ReviewPlace::ends() const {
-    if (const auto& cut = session_->review().cut) return {cut->first, cut->last};
+    if (const auto& cut = session_->delivery().cut) return {cut->first, cut->last};
     return {0, playhead_.frames() - 1};
 }
 
@@ -247,7 +264,7 @@ void ReviewPlace::jumpToPin(int direction) {
     if (const auto pin = nearestPin(playhead_.frame(), direction))
         playhead_.step(*pin - playhead_.frame());
     else
-        foot_->say(session_->review().moments.empty() ? "No position is set yet."
+        foot_->say(session_->delivery().moments.empty() ? "No position is set yet."
                                                       : "There is no further position.");
 }
 
@@ -262,6 +279,15 @@ void ReviewPlace::loopHere() {
                                 nearestPin(here, 1).value_or(ends().second)));
     if (!playhead_.playing()) playhead_.play();
     foot_->say("Plays round between the positions on both sides. L again: to the end.", 4);
+}
+
+void ReviewPlace::beginAnother() {
+    if (!session_->review().sent)
+        return foot_->say("This review is not sent yet: go on with it. A new one begins when it is sent.");
+    const Status begun = session_->beginAnother();
+    if (!begun) return foot_->say(text(begun.error().text), 0);
+    goTo(Stage::Positions);
+    foot_->say("A new review of these films. Positions and points were taken along.");
 }
 
 bool ReviewPlace::busy() const {
@@ -289,6 +315,7 @@ bool ReviewPlace::act(const QString& id) {
     if (id == "slower") return playhead_.slower(), true;
     if (id == "fit") return stage_->fit(), true;
     if (id == "delivery-next") return nextDelivery(), true;
+    if (id == "begin-another") return beginAnother(), true;
     if (id == "undo" || id == "redo") {
         const QString label =
             text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());

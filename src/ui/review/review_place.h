@@ -64,6 +64,8 @@ private:
     std::optional<qint64> nearestPin(qint64 from, int direction) const;
     void jumpToPin(int direction);
     void nextDelivery();
+    void beginAnother();
+    void showKept();
 
     std::unique_ptr<ReviewSession> session_;
     ReviewSurroundings around_;

@@ -72,19 +72,19 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
 
 KeyHints SayBench::hints() const {
     if (recording())
-        return {{"Space", "next stop"},
+        return {{"Space", "next stop", "say-next"},
                 {"\u2190 \u2192", "step while talking"},
                 {"mouse", "point and draw"},
-                {"M", "marks"},
-                {"C", "wipe"},
-                {"Esc", "stop"}};
-    return {{"Space", "say the next stop"},
-            {"R", "say this one again"},
-            {"P", "listen"},
-            {"A", "add a finding"},
-            {"E", "recap"},
-            {"Shift+\u2191 \u2193", "rearrange"},
-            {"Del", "take out"}};
+                {"M", "marks", "say-marks"},
+                {"C", "wipe", "say-clear"},
+                {"Esc", "stop", "say-stop"}};
+    return {{"Space", "say the next stop", "say-next"},
+            {"R", "say this one again", "say-again"},
+            {"P", "listen", "say-listen"},
+            {"A", "add a finding", "say-add"},
+            {"E", "recap", "say-recap"},
+            {"Shift+\u2191 \u2193", "rearrange", "say-down"},
+            {"Del", "take out", "say-remove"}};
 }
 
 const Stop* SayBench::stopAt(int row) const {
@@ -96,7 +96,7 @@ const Stop* SayBench::stopAt(int row) const {
 QImage SayBench::stillOf(const Stop& stop) {
     const auto key = std::pair(stop.delivery, stop.frame);
     if (stills_.contains(key)) return stills_[key];
-    if (stop.delivery == review().number && c_.stage.shownFrame() == stop.frame && c_.stage.exact())
+    if (stop.delivery == delivery().number && c_.stage.shownFrame() == stop.frame && c_.stage.exact())
         return stills_[key] = toImage(c_.stage.picture()).scaledToWidth(222, Qt::SmoothTransformation);
     QImage blank(222, 126, QImage::Format_RGB32);
     blank.fill(palette::stage);
@@ -188,7 +188,7 @@ void SayBench::leave() {
 void SayBench::frameChanged() {
     if (recording())
         recorder_.note(TakeEventKind::Frame, c_.playhead.frame());
-    else if (const Stop* s = current(); s && s->delivery == review().number &&
+    else if (const Stop* s = current(); s && s->delivery == delivery().number &&
                                         c_.stage.shownFrame() == s->frame && c_.stage.exact() &&
                                         !stills_.contains({s->delivery, s->frame}))
         refresh();
@@ -346,7 +346,7 @@ void SayBench::addRecap() {
         if (s.kind == StopKind::Recap) return c_.say("The recap is already there.");
     auto stops = review().stops;
     stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
-                     review().frameOf(Moment::Plant).value_or(c_.playhead.frame()), review().number});
+                     delivery().frameOf(Moment::Plant).value_or(c_.playhead.frame()), delivery().number});
     perform("Add the recap", {SetStops{stops}});
 }
 

@@ -7,7 +7,7 @@
 #include <QProgressBar>
 #include <QScrollArea>
 
-#include <filesystem>
+#include <atomic>
 
 namespace jg::ui {
 
@@ -105,11 +105,18 @@ void SendBench::rebuildProblems() {
         problems_->addWidget(quiet(
             QString("Sent on %1 to %2.").arg(text(longDate(review().sent->on)), text(review().sent->to)),
             13));
+        problems_->addWidget(quiet("It stays as it was sent, with its numbers as they were told. To look at these "
+                                   "films again, begin a new review: positions and points are taken along, "
+                                   "grades, stops and the week begin anew.",
+                                   12.5));
+        auto* anew = plainButton("Begin a new review of these films");
+        connect(anew, &QPushButton::clicked, this, [this] { c_.runAction("begin-another"); });
+        problems_->addWidget(anew, 0, Qt::AlignLeft);
         problems_->addStretch(1);
         send_->setEnabled(false);
         return;
     }
-    const auto all = checkBeforeSending(review(), playbook(), c_.session.assessment(), c_.session.athlete(),
+    const auto all = checkBeforeSending(review(), playbook(), c_.session.told(), c_.session.athlete(),
                                         c_.session.submission(), c_.session.clock().today());
     if (forbids(all)) problems_->addWidget(plain("Before it can go out", 13.5, true));
     bool said = false;
@@ -160,72 +167,44 @@ void SendBench::setBusy(const QString& what) {
 void SendBench::send() {
     if (busy()) return;
     auto recipe = dispatchRecipe(c_.session);
-    if (!recipe) {
-        c_.say(text(recipe.error().text));
-        return;
-    }
-    const auto work = c_.session.library().folder() / "sent" / ("work-" + review().id.value);
-    progress_->setValue(0);
-    job_ = new Job(this,
-                   [this, recipe = *recipe, work](std::stop_token stop,
-                                                  const Job::Progress& progress) -> Job::Continuation {
-                       FileStore files;
-                       auto parcel = packParcel(recipe, work, files, stop, progress);
-                       std::error_code ec;
-                       std::filesystem::remove_all(work, ec);
-                       return [this, recipe, parcel = std::move(parcel)] {
-                           job_ = nullptr;
-                           if (parcel) return mail(recipe, *parcel);
-                           setBusy({});
-                           state_->setText(text(parcel.error().text));
-                           refresh();
-                       };
-                   });
-    connect(job_, &Job::progressed, progress_,
-            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
-    setBusy("Making the film \u2026");
-}
-
-void SendBench::mail(const DispatchRecipe& recipe, const Parcel& parcel) {
-    auto item =
-        putInOutbox(c_.session.library(), review().id, recipe, parcel, c_.session.clock(), c_.session.ids());
-    if (!item) {
-        setBusy({});
-        state_->setText(text(item.error().text));
-        return;
-    }
-    Q_EMIT outboxChanged();
-    MailServer server = mailServerOf(c_.session.library(), "");
-    if (!server.user.empty()) {
+    if (!recipe) return c_.say(text(recipe.error().text));
+    auto library = c_.session.library().again();
+    if (!library) return c_.say(text(library.error().text));
+    SendOrder order = sendOrderOf(c_.session.library(), "");
+    if (!order.server.user.empty()) {
         const auto password = askPassword_();
-        if (!password) {
-            setBusy({});
-            state_->setText("Without the password nothing was sent. The letter waits in the outbox.");
-            return;
-        }
-        server.password = password->toStdString();
+        if (!password) return state_->setText("Without the password nothing is sent.");
+        order.server.password = password->toStdString();
     }
-    const std::string from = recipe.house.coachEmail;
-    job_ = new Job(this,
-                   [this, server, from, item = *item, bytes = parcel.bytes](
-                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       const Status sent = sendMail(server, from, item.recipient, bytes, stop, progress);
-                       return [this, item, sent] {
-                           job_ = nullptr;
-                           settled(item, sent);
-                       };
-                   });
-    connect(job_, &Job::progressed, progress_,
-            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
-    setBusy("Handing it to the mail server \u2026");
+    progress_->setValue(0);
+    c_.session.hold(true);
+    auto step = std::make_shared<std::atomic<SendStep>>(SendStep::Making);
+    job_ = new Job(this, [this, recipe = *recipe, order, step, clock = &c_.session.clock(),
+                          own = std::shared_ptr<Library>(std::move(*library))](
+                             std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+        IdSource ids;
+        auto sent = sendLetter(*own, recipe, order, *clock, ids, stop, [&](SendStep now, double part) {
+            *step = now;
+            progress(part);
+        });
+        return [this, sent = std::move(sent)] {
+            job_ = nullptr;
+            settled(sent);
+        };
+    });
+    connect(job_, &Job::progressed, progress_, [this, step](double part) {
+        progress_->setValue(static_cast<int>(part * 100));
+        if (*step == SendStep::HandingOver) state_->setText("Handing it to the mail server \u2026");
+    });
+    setBusy("Making the letter and the film \u2026");
 }
 
-void SendBench::settled(const OutboxItem& item, const Status& result) {
-    const Status stored = c_.session.settle(item, result);
+void SendBench::settled(const Result<OutboxItem>& sent) {
+    c_.session.hold(false);
+    const Status read = c_.session.reload();
     setBusy({});
-    state_->setText(result ? "Sent to " + text(item.recipient) + "."
-                           : text(result.error().text) + " It waits in the outbox; nothing is lost.");
-    if (!stored) state_->setText(text(stored.error().text));
+    state_->setText(sent ? "Sent to " + text(sent->recipient) + "." : text(sent.error().text));
+    if (!read) state_->setText(text(read.error().text));
     refresh();
     Q_EMIT outboxChanged();
 }

@@ -1,7 +1,7 @@
 // Send: who gets what, what stands in the way, and the way out.
 #pragma once
 
-#include "desk/dispatch.h"
+#include "desk/outgoing.h"
 #include "desk/job.h"
 #include "ui/review/bench.h"
 #include "ui/review/letter_view.h"
@@ -26,7 +26,7 @@ public:
     void leave() override;
     bool act(const QString& id) override;
     KeyHints hints() const override {
-        return {{"Ctrl+Enter", "send the letter"}, {"PgUp", "back to the week"}};
+        return {{"Ctrl+Enter", "send the letter", "send"}, {"PgUp", "back to the week", "stage-previous"}};
     }
     bool busy() const { return job_ != nullptr; }
 
@@ -36,8 +36,7 @@ Q_SIGNALS:
 private:
     void preview();
     void send();
-    void mail(const DispatchRecipe& recipe, const Parcel& parcel);
-    void settled(const OutboxItem& item, const Status& result);
+    void settled(const Result<OutboxItem>& sent);
     void setBusy(const QString& what);
     void rebuildProblems();
 

@@ -1,0 +1,108 @@
+#include "desk/athlete_page.h"
+
+#include "kinematics/propagation.h"
+
+#include <algorithm>
+#include <map>
+
+namespace jg {
+
+namespace {
+
+/// One number with all that decides whether it may stand beside another.
+struct Candidate {
+    TrendPoint point;
+    std::string unit;
+    std::string approach;
+    View view = View::Open;
+    Conditions conditions;
+    Target target;
+};
+
+const DeliveryMarks* deliveryOf(const ReviewOfAthlete& r, int number) {
+    const auto it = std::find_if(r.deliveries.begin(), r.deliveries.end(),
+                                 [&](const DeliveryMarks& d) { return d.number == number; });
+    return it == r.deliveries.end() ? nullptr : &*it;
+}
+
+std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const std::string& measure) {
+    const MeasureRow* row = r.results ? r.results->measure(measure) : nullptr;
+    const DeliveryMarks* d = row ? deliveryOf(r, row->delivery) : nullptr;
+    if (!d || !row->value.value || r.submission.clips.empty()) return std::nullopt;
+    return Candidate{{r.summary.date, *row->value.value, row->value.half95()},
+                     row->value.unit,
+                     r.approach,
+                     filmOf(*d, r.submission.clips).view,
+                     d->conditions,
+                     row->target};
+}
+
+/// Why `other` can't be compared with `newest`; empty when it can.
+std::string whyNot(const Candidate& newest, const Candidate& other) {
+    if (other.view != newest.view) return "from another side";
+    if (other.approach != newest.approach) return "by another approach";
+    if (!alike(other.conditions, newest.conditions)) return "thrown otherwise (mound, start or pitch)";
+    if (other.unit != newest.unit) return "in another unit";
+    return "";
+}
+
+MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const std::string& measure) {
+    std::vector<Candidate> all;
+    for (const ReviewOfAthlete& r : reviews)
+        if (auto c = candidateOf(r, measure)) all.push_back(std::move(*c));
+    MeasureLine line{measure, {}, {}, {}, {}, {}};
+    if (all.empty()) return line;
+    const Candidate& newest = all.back();
+    line.unit = newest.unit;
+    line.target = newest.target;
+    std::map<std::string, int> left;
+    for (const Candidate& c : all) {
+        const std::string why = whyNot(newest, c);
+        if (why.empty())
+            line.points.push_back(c.point);
+        else
+            ++left[why];
+    }
+    for (const auto& [why, count] : left)
+        line.leftOut += (line.leftOut.empty() ? "" : ", ") + std::to_string(count) + " " + why;
+    if (line.points.size() < 2) return line;
+    const TrendPoint &a = *(line.points.end() - 2), &b = line.points.back();
+    line.trend = trendOf(line.target, a.value, a.half95 / kSdsOf95, b.value, b.half95 / kSdsOf95);
+    return line;
+}
+
+Status addResults(Store& store, const Playbook& playbook, const Athlete& athlete, ReviewOfAthlete& r) {
+    if (r.results) return Done{};
+    auto review = store.review(r.summary.id);
+    if (!review) return review.error();
+    if (!r.submission.clips.empty())
+        r.results = assess(*review, playbook, r.submission.clips, athlete.hand);
+    return Done{};
+}
+
+} // namespace
+
+Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, const AthleteId& id) {
+    auto athlete = store.athlete(id);
+    if (!athlete) return athlete.error();
+    AthletePage page{std::move(*athlete), {}, {}, {}, {}};
+    auto reviews = store.reviewsOf(id);
+    if (!reviews) return reviews.error();
+    page.reviews = std::move(*reviews);
+    for (ReviewOfAthlete& r : page.reviews) {
+        if (auto added = addResults(store, playbook, page.athlete, r); !added) return added.error();
+        auto versions = store.versions(r.summary.id);
+        if (!versions) return versions.error();
+        if (!versions->empty()) page.versions[r.summary.id] = std::move(*versions);
+    }
+    if (!page.reviews.empty() && page.reviews.back().results)
+        for (const MeasureRow& row : page.reviews.back().results->measures)
+            if (MeasureLine line = lineOf(page.reviews, row.id); !line.points.empty())
+                page.measures.push_back(std::move(line));
+    auto promises = store.promisesTo(id);
+    if (!promises) return promises.error();
+    page.promises = std::move(*promises);
+    return page;
+}
+
+} // namespace jg

@@ -1,0 +1,41 @@
+#include "desk/library_reader.h"
+
+namespace jg {
+
+LibraryReader::LibraryReader(std::unique_ptr<Store> store)
+    : store_(std::move(store))
+    , thread_([this](std::stop_token stop) { run(stop); }) {}
+
+LibraryReader::~LibraryReader() {
+    thread_.request_stop();
+    thread_.join();
+}
+
+void LibraryReader::put(const std::string& kind, Question question) {
+    {
+        const std::lock_guard lock(mutex_);
+        if (questions_.insert_or_assign(kind, std::move(question)).second) {
+            order_.push_back(kind);
+            ++waiting_;
+        }
+    }
+    wake_.notify_one();
+}
+
+void LibraryReader::run(std::stop_token stop) {
+    for (;;) {
+        Question question;
+        {
+            std::unique_lock lock(mutex_);
+            if (!wake_.wait(lock, stop, [&] { return !order_.empty(); })) return;
+            question = std::move(questions_.extract(order_.front()).mapped());
+            order_.pop_front();
+        }
+        inbox_.put([this, then = question(*store_)] {
+            then();
+            if (--waiting_ == 0) Q_EMIT idle();
+        });
+    }
+}
+
+} // namespace jg

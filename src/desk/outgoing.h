@@ -1,0 +1,37 @@
+// How a letter leaves the house: one way for the window, the post and the command line.
+#pragma once
+
+#include "desk/dispatch.h"
+
+#include <functional>
+#include <stop_token>
+#include <string>
+
+namespace jg {
+
+/// What is being done while a letter goes out.
+enum class SendStep { Making, HandingOver };
+
+/// Where a letter goes out to, and who is told.
+struct SendOrder {
+    MailServer server;
+    std::string from;
+};
+
+/// The server of the library's settings, with the password the caller asked for.
+SendOrder sendOrderOf(Library& library, const std::string& password);
+
+using SendProgress = std::function<void(SendStep, double)>;
+
+/// Makes letter and film, keeps the mail in the outbox, hands it to the server, and keeps how that ended. Any
+/// one thread, with a library of its own. What goes wrong before the mail lies in the outbox leaves nothing;
+/// after it, it waits there. Errors: those of packParcel(), the library and sendMail().
+Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
+                              const Clock& clock, IdSource& ids, std::stop_token stop = {},
+                              const SendProgress& progress = {});
+
+/// Hands over a mail that lies in the outbox, and keeps how that ended. Errors: as above.
+Status sendAgain(Library& library, const OutboxItem& item, const SendOrder& order, const Clock& clock,
+                 std::stop_token stop = {}, const SendProgress& progress = {});
+
+} // namespace jg

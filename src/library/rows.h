@@ -1,0 +1,53 @@
+// What the store's queries share. Inside the library room only.
+#pragma once
+
+#include "base/date.h"
+#include "base/result.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <SQLiteCpp/VariadicBind.h>
+
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace jg {
+
+/// A row that can't be read; its sentence goes on as Damaged.
+struct UnreadableRow : std::runtime_error {
+    using std::runtime_error::runtime_error;
+};
+
+template <typename T>
+T orUnreadable(Result<T> result) {
+    if (!result) throw UnreadableRow(result.error().text);
+    return std::move(*result);
+}
+
+/// Steps through a query and makes a value of each row.
+template <typename Make, typename... Values>
+auto rowsOf(SQLite::Database& db, const char* sql, Make make, const Values&... values) {
+    SQLite::Statement query(db, sql);
+    if constexpr (sizeof...(values) > 0) SQLite::bind(query, values...);
+    std::vector<decltype(make(query))> rows;
+    while (query.executeStep()) rows.push_back(make(query));
+    return rows;
+}
+
+template <typename... Values>
+int run(SQLite::Database& db, const char* sql, const Values&... values) {
+    SQLite::Statement statement(db, sql);
+    if constexpr (sizeof...(values) > 0) SQLite::bind(statement, values...);
+    return statement.exec();
+}
+
+inline std::string textAt(SQLite::Statement& row, int column) {
+    return row.getColumn(column).getString();
+}
+
+inline std::optional<Date> dateAt(SQLite::Statement& row, int column) {
+    return row.isColumnNull(column) ? std::nullopt : parseIsoDate(textAt(row, column));
+}
+
+} // namespace jg

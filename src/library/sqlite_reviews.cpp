@@ -1,0 +1,325 @@
+// The reviews of a SqliteStore: revisions, versions, results and what was derived from films.
+#include "library/rows.h"
+#include "library/sqlite_store.h"
+#include "review/review_json.h"
+
+#include <algorithm>
+#include <chrono>
+#include <map>
+
+namespace jg {
+
+namespace {
+
+/// Puts the delivery's paths and shake into it, as they lie beside its clip.
+void addDerived(SQLite::Database& db, Review& r) {
+    std::map<int, std::string> documents;
+    SQLite::Statement query(db, "SELECT delivery, clip, document FROM derived WHERE review = ?");
+    query.bind(1, r.id.value);
+    while (query.executeStep()) {
+        const DeliveryMarks* d = r.delivery(query.getColumn(0).getInt());
+        if (d && d->clip.value == textAt(query, 1)) documents[d->number] = textAt(query, 2);
+    }
+    for (DeliveryMarks& d : r.deliveries) orUnreadable(readDerived(documents[d.number], d));
+}
+
+void putDerived(SQLite::Database& db, const Review& r) {
+    std::string numbers;
+    for (const DeliveryMarks& d : r.deliveries) {
+        numbers += (numbers.empty() ? "" : ",") + std::to_string(d.number);
+        const std::string document = derivedToJson(d);
+        if (document.empty())
+            run(db, "DELETE FROM derived WHERE review = ? AND delivery = ?", r.id.value, d.number);
+        else
+            run(db,
+                "INSERT INTO derived VALUES (?1,?2,?3,?4) ON CONFLICT(review, delivery) DO UPDATE SET clip = "
+                "?3, document = ?4 WHERE clip <> ?3 OR document <> ?4",
+                r.id.value, d.number, d.clip.value, document);
+    }
+    run(db, ("DELETE FROM derived WHERE review = ? AND delivery NOT IN (" + numbers + ")").c_str(),
+        r.id.value);
+}
+
+Review reviewAt(SQLite::Database& db, SQLite::Statement& row, int document, int revision) {
+    Review r = orUnreadable(reviewFromJson(textAt(row, document)));
+    r.revision = row.getColumn(revision).getInt64();
+    addDerived(db, r);
+    return r;
+}
+
+constexpr const char* kSummaryColumns =
+    "r.id, r.submission, r.athlete, r.date, r.stage, r.sent_on, r.sent_to, r.revision, r.summary";
+
+/// The columns of kSummaryColumns from `first` on.
+ReviewSummary summaryAt(SQLite::Statement& row, int first) {
+    ReviewSummary s;
+    s.id.value = textAt(row, first);
+    s.submission.value = textAt(row, first + 1);
+    s.athlete.value = textAt(row, first + 2);
+    s.date = dateAt(row, first + 3).value_or(Date{});
+    s.stage = stageFromId(textAt(row, first + 4)).value_or(Stage::Look);
+    if (const auto on = dateAt(row, first + 5)) s.sent = SentRecord{*on, textAt(row, first + 6)};
+    s.revision = row.getColumn(first + 7).getInt64();
+    if (const std::string more = textAt(row, first + 8); !more.empty()) orUnreadable(readSummary(more, s));
+    return s;
+}
+
+std::string selectSummaries(const std::string& rest) {
+    return std::string("SELECT ") + kSummaryColumns + " FROM reviews r " + rest;
+}
+
+std::int64_t nowUnix() {
+    return std::chrono::duration_cast<std::chrono::seconds>(
+               std::chrono::system_clock::now().time_since_epoch())
+        .count();
+}
+
+/// A submission is answered while its newest review is sent.
+void markAnswered(SQLite::Database& db, const SubmissionId& submission) {
+    run(db,
+        "UPDATE submissions SET answered = coalesce((SELECT sent_on IS NOT NULL FROM reviews WHERE submission = "
+        "?1 ORDER BY begun DESC LIMIT 1), 0) WHERE id = ?1",
+        submission.value);
+}
+
+void insertReview(SQLite::Database& db, const Review& r, const std::string& summary) {
+    run(db,
+        "INSERT INTO reviews (id, submission, athlete, date, stage, sent_on, sent_to, begun, revision, summary, "
+        "document) VALUES (?,?,?,?,?,NULLIF(?,''),?,(SELECT coalesce(max(begun), 0) + 1 FROM reviews),1,?,?)",
+        r.id.value, r.submission.value, r.athlete.value, isoDate(r.date), std::string(idOf(r.stage)),
+        r.sent ? isoDate(r.sent->on) : std::string(), r.sent ? r.sent->to : std::string(), summary, toJson(r));
+}
+
+/// False when the row has another revision by now.
+bool updateReview(SQLite::Database& db, const Review& r, const std::string& summary) {
+    return run(db,
+               "UPDATE reviews SET date = ?, stage = ?, sent_on = NULLIF(?,''), sent_to = ?, summary = ?, "
+               "document = ?, revision = revision + 1 WHERE id = ? AND revision = ?",
+               isoDate(r.date), std::string(idOf(r.stage)), r.sent ? isoDate(r.sent->on) : std::string(),
+               r.sent ? r.sent->to : std::string(), summary, toJson(r), r.id.value, r.revision) > 0;
+}
+
+bool known(SQLite::Database& db, const ReviewId& id) {
+    SQLite::Statement query(db, "SELECT 1 FROM reviews WHERE id = ?");
+    query.bind(1, id.value);
+    return query.executeStep();
+}
+
+} // namespace
+
+Result<Review> SqliteStore::review(const ReviewId& id) {
+    std::vector<Review> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db, "SELECT document, revision FROM reviews WHERE id = ?",
+            [&](auto& row) { return reviewAt(db, row, 0, 1); }, id.value);
+    });
+    if (!done) return done.error();
+    if (found.empty())
+        return fail(ErrorCode::NotFound, "There is no review \"" + id.value + "\" in this library.");
+    return std::move(found.front());
+}
+
+Result<std::optional<Review>> SqliteStore::reviewOf(const SubmissionId& submission) {
+    std::optional<Review> newest;
+    const Status done = read([&](SQLite::Database& db) {
+        for (Review& r : rowsOf(
+                 db, "SELECT document, revision FROM reviews WHERE submission = ? ORDER BY begun DESC LIMIT 1",
+                 [&](auto& row) { return reviewAt(db, row, 0, 1); }, submission.value))
+            newest = std::move(r);
+    });
+    if (!done) return done.error();
+    return newest;
+}
+
+Result<std::vector<ReviewSummary>> SqliteStore::reviews(int newest) {
+    std::vector<ReviewSummary> all;
+    const Status done = read([&](SQLite::Database& db) {
+        const std::string sql =
+            selectSummaries(newest > 0 ? "ORDER BY date DESC, begun DESC LIMIT " + std::to_string(newest)
+                                       : std::string("ORDER BY date, begun"));
+        all = rowsOf(db, sql.c_str(), [](auto& row) { return summaryAt(row, 0); });
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<ReviewSummary>> SqliteStore::sentSince(Date day) {
+    std::vector<ReviewSummary> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(
+            db, selectSummaries("WHERE r.sent_on >= ? ORDER BY r.sent_on, r.begun").c_str(),
+            [](auto& row) { return summaryAt(row, 0); }, isoDate(day));
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<WaitingRow>> SqliteStore::waiting() {
+    std::vector<WaitingRow> all;
+    const Status done = read([&](SQLite::Database& db) {
+        const std::string sql =
+            std::string("SELECT s.document, a.document, ") + kSummaryColumns +
+            " FROM submissions s JOIN athletes a ON a.id = s.athlete LEFT JOIN reviews r ON r.id = (SELECT id "
+            "FROM reviews n WHERE n.submission = s.id ORDER BY begun DESC LIMIT 1) WHERE s.answered = 0 ORDER BY "
+            "s.received, s.id";
+        std::map<std::string, std::size_t> places;
+        SQLite::Statement query(db, sql);
+        while (query.executeStep()) {
+            WaitingRow row{orUnreadable(submissionFromJson(textAt(query, 0))),
+                           orUnreadable(athleteFromJson(textAt(query, 1))), std::nullopt};
+            if (!query.isColumnNull(2)) row.review = summaryAt(query, 2);
+            for (const Clip& c : row.submission.clips) places[c.id.value] = all.size();
+            all.push_back(std::move(row));
+        }
+        SQLite::Statement surveys(db, "SELECT c.id, c.survey FROM clips c JOIN submissions s ON s.id = "
+                                      "c.submission WHERE s.answered = 0 AND c.survey <> ''");
+        while (surveys.executeStep())
+            if (const auto at = places.find(textAt(surveys, 0)); at != places.end())
+                for (Clip& c : all[at->second].submission.clips)
+                    if (c.id.value == at->first) orUnreadable(readSurvey(textAt(surveys, 1), c));
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<ReviewOfAthlete>> SqliteStore::reviewsOf(const AthleteId& athlete) {
+    std::vector<ReviewOfAthlete> all;
+    const Status done = read([&](SQLite::Database& db) {
+        const std::string sql =
+            std::string("SELECT ") + kSummaryColumns +
+            ", s.document, d.document, r.document FROM reviews r JOIN submissions s ON s.id = r.submission LEFT "
+            "JOIN results d ON d.review = r.id WHERE r.athlete = ? ORDER BY r.date, r.begun";
+        all = rowsOf(
+            db, sql.c_str(),
+            [](auto& row) {
+                ReviewOfAthlete one{
+                    summaryAt(row, 0), orUnreadable(submissionFromJson(textAt(row, 9))), {}, {}, {}};
+                if (!row.isColumnNull(10)) one.results = orUnreadable(assessmentFromJson(textAt(row, 10)));
+                Review review = orUnreadable(reviewFromJson(textAt(row, 11)));
+                one.approach = review.approach().id;
+                one.deliveries = std::move(review.deliveries);
+                return one;
+            },
+            athlete.value);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) {
+    const std::string summary = toJson(summaryOf(r, told));
+    std::int64_t revision = r.revision + 1;
+    const Status done = write([&](SQLite::Database& db) {
+        if (r.revision == 0 && !known(db, r.id)) {
+            insertReview(db, r, summary);
+        } else if (!updateReview(db, r, summary)) {
+            run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value, r.revision,
+                nowUnix(), toJson(r));
+            revision = 0;
+            return;
+        }
+        putDerived(db, r);
+        if (told)
+            run(db, "INSERT INTO results VALUES (?1,?2) ON CONFLICT(review) DO UPDATE SET document = ?2",
+                r.id.value, toJson(*told));
+        markAnswered(db, r.submission);
+    });
+    if (!done) return done.error();
+    if (revision == 0)
+        return fail(ErrorCode::Stale,
+                    "This review was changed elsewhere since it was opened here. What stands here is kept beside "
+                    "it as a version of its own; nothing is lost.");
+    return revision;
+}
+
+Result<std::optional<Assessment>> SqliteStore::results(const ReviewId& id) {
+    std::optional<Assessment> found;
+    const Status done = read([&](SQLite::Database& db) {
+        for (Assessment& a : rowsOf(
+                 db, "SELECT document FROM results WHERE review = ?",
+                 [](auto& row) { return orUnreadable(assessmentFromJson(textAt(row, 0))); }, id.value))
+            found = std::move(a);
+    });
+    if (!done) return done.error();
+    return found;
+}
+
+Status SqliteStore::markSent(const ReviewId& id, const SentRecord& sent) {
+    Status refused = Done{};
+    const Status done = write([&](SQLite::Database& db) {
+        SQLite::Statement query(db, "SELECT document, summary FROM reviews WHERE id = ?");
+        query.bind(1, id.value);
+        if (!query.executeStep()) throw UnreadableRow("There is no review \"" + id.value + "\" in this library.");
+        Review r = orUnreadable(reviewFromJson(textAt(query, 0)));
+        if (r.sent) {
+            refused = fail(ErrorCode::Refused, "This review was sent before, on " + longDate(r.sent->on) + ".");
+            return;
+        }
+        r.sent = sent;
+        r.stage = Stage::Sent;
+        run(db,
+            "UPDATE reviews SET stage = ?, sent_on = ?, sent_to = ?, document = ?, revision = revision + 1 WHERE "
+            "id = ?",
+            std::string(idOf(r.stage)), isoDate(sent.on), sent.to, toJson(r), id.value);
+        markAnswered(db, r.submission);
+    });
+    return done ? refused : done;
+}
+
+Result<std::vector<KeptVersion>> SqliteStore::versions(const ReviewId& review) {
+    std::vector<KeptVersion> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(
+            db, "SELECT row, review, base, at FROM versions WHERE review = ? ORDER BY row",
+            [](auto& q) {
+                return KeptVersion{q.getColumn(0).getInt64(),
+                                   {textAt(q, 1)},
+                                   q.getColumn(2).getInt64(),
+                                   q.getColumn(3).getInt64()};
+            },
+            review.value);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<Review> SqliteStore::version(std::int64_t row) {
+    std::vector<Review> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db,
+            "SELECT v.document, r.revision FROM versions v JOIN reviews r ON r.id = v.review WHERE v.row = ?",
+            [&](auto& q) { return reviewAt(db, q, 0, 1); }, row);
+    });
+    if (!done) return done.error();
+    if (found.empty()) return fail(ErrorCode::NotFound, "That version is not kept in this library.");
+    return std::move(found.front());
+}
+
+Status SqliteStore::takeVersion(std::int64_t row) {
+    Status refused = Done{};
+    const Status done = write([&](SQLite::Database& db) {
+        SQLite::Statement query(db, "SELECT v.document, r.document, r.revision, r.sent_on FROM versions v JOIN "
+                                    "reviews r ON r.id = v.review WHERE v.row = ?");
+        query.bind(1, row);
+        if (!query.executeStep()) {
+            refused = fail(ErrorCode::NotFound, "That version is not kept in this library.");
+            return;
+        }
+        if (!query.isColumnNull(3)) {
+            refused = fail(ErrorCode::Refused, "This review was sent and stays as it was sent.");
+            return;
+        }
+        Review other = orUnreadable(reviewFromJson(textAt(query, 0)));
+        other.revision = query.getColumn(2).getInt64();
+        run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", other.id.value,
+            other.revision, nowUnix(), textAt(query, 1));
+        run(db, "DELETE FROM versions WHERE row = ?", row);
+        run(db, "DELETE FROM results WHERE review = ?", other.id.value);
+        updateReview(db, other, toJson(summaryOf(other, nullptr)));
+    });
+    return done ? refused : done;
+}
+
+} // namespace jg

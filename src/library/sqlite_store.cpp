@@ -1,0 +1,316 @@
+#include "library/sqlite_store.h"
+
+#include "base/file_store.h"
+#include "library/database.h"
+#include "library/rows.h"
+#include "review/review_json.h"
+
+#include <QCryptographicHash>
+#include <QString>
+#include <QStringList>
+
+#include <sqlite3.h>
+
+#include <algorithm>
+#include <cerrno>
+
+namespace jg {
+
+SqliteStore::SqliteStore() = default;
+SqliteStore::~SqliteStore() = default;
+
+Status SqliteStore::openFile(const std::filesystem::path& file) {
+    auto opened = openDatabase(file);
+    if (!opened) return opened.error();
+    file_ = file;
+    db_ = std::move(opened->db);
+    readOnly_ = opened->readOnly;
+    return Done{};
+}
+
+Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
+    if (readOnly_)
+        return fail(ErrorCode::Refused, "This library can only be read: its folder is write-protected. Nothing "
+                                        "is kept. Allow writing there, or copy the folder.");
+    try {
+        SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
+        work(*db_);
+        transaction.commit();
+        return Done{};
+    } catch (const UnreadableRow& e) {
+        return fail(ErrorCode::Damaged, e.what());
+    } catch (const SQLite::Exception& e) {
+        if (e.getErrorCode() == SQLITE_FULL) return writeError(file_, ENOSPC);
+        if (e.getErrorCode() == SQLITE_BUSY)
+            return fail(ErrorCode::WriteFailed, "Another program is writing to this library. Try again.");
+        return fail(ErrorCode::WriteFailed, std::string("The library can't be written (") + e.what() +
+                                                "). The last change is not kept.");
+    }
+}
+
+Status SqliteStore::read(const std::function<void(SQLite::Database&)>& work) {
+    try {
+        work(*db_);
+        return Done{};
+    } catch (const UnreadableRow& e) {
+        return fail(ErrorCode::Damaged, e.what());
+    } catch (const SQLite::Exception& e) {
+        return fail(ErrorCode::Damaged,
+                    std::string("The library can't be read (") + e.what() + "). Restore a backup.");
+    }
+}
+
+namespace {
+
+Athlete athleteAt(SQLite::Statement& row, int column) {
+    return orUnreadable(athleteFromJson(textAt(row, column)));
+}
+
+void putAthlete(SQLite::Database& db, const Athlete& a) {
+    run(db,
+        "INSERT INTO athletes VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET name = excluded.name, document = "
+        "excluded.document",
+        a.id.value, a.fullName(), toJson(a));
+}
+
+/// The submission with what the film check found of its clips.
+Submission submissionAt(SQLite::Database& db, SQLite::Statement& row, int column) {
+    Submission s = orUnreadable(submissionFromJson(textAt(row, column)));
+    SQLite::Statement clips(db, "SELECT id, survey FROM clips WHERE submission = ?");
+    clips.bind(1, s.id.value);
+    while (clips.executeStep()) {
+        const std::string id = textAt(clips, 0), survey = textAt(clips, 1);
+        const auto clip =
+            std::find_if(s.clips.begin(), s.clips.end(), [&](const Clip& c) { return c.id.value == id; });
+        if (clip != s.clips.end() && !survey.empty()) orUnreadable(readSurvey(survey, *clip));
+    }
+    return s;
+}
+
+Error noSuch(const char* what, const std::string& id) {
+    return fail(ErrorCode::NotFound, std::string("There is no ") + what + " \"" + id + "\" in this library.");
+}
+
+} // namespace
+
+Result<std::vector<Athlete>> SqliteStore::athletes() {
+    std::vector<Athlete> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(db, "SELECT document FROM athletes ORDER BY name, id",
+                     [](auto& row) { return athleteAt(row, 0); });
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<Athlete> SqliteStore::athlete(const AthleteId& id) {
+    std::vector<Athlete> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db, "SELECT document FROM athletes WHERE id = ?", [](auto& row) { return athleteAt(row, 0); },
+            id.value);
+    });
+    if (!done) return done.error();
+    if (found.empty()) return noSuch("athlete", id.value);
+    return found.front();
+}
+
+Status SqliteStore::save(const Athlete& a) {
+    return write([&](SQLite::Database& db) { putAthlete(db, a); });
+}
+
+Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& search) {
+    const QStringList words = QString::fromStdString(search).split(' ', Qt::SkipEmptyParts);
+    std::vector<AthleteRow> all;
+    const Status done = read([&](SQLite::Database& db) {
+        SQLite::Statement query(db, "SELECT a.name, a.document, count(r.id), max(r.date) FROM athletes a LEFT "
+                                    "JOIN reviews r ON r.athlete = a.id GROUP BY a.id ORDER BY a.name, a.id");
+        while (query.executeStep()) {
+            const QString name = QString::fromStdString(textAt(query, 0));
+            if (!std::all_of(words.begin(), words.end(),
+                             [&](const QString& w) { return name.contains(w, Qt::CaseInsensitive); }))
+                continue;
+            all.push_back({athleteAt(query, 1), query.getColumn(2).getInt(), dateAt(query, 3)});
+        }
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<Submission>> SqliteStore::submissions() {
+    std::vector<Submission> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(db, "SELECT document FROM submissions ORDER BY received, id",
+                     [&](auto& row) { return submissionAt(db, row, 0); });
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<Submission> SqliteStore::submission(const SubmissionId& id) {
+    std::vector<Submission> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db, "SELECT document FROM submissions WHERE id = ?",
+            [&](auto& row) { return submissionAt(db, row, 0); }, id.value);
+    });
+    if (!done) return done.error();
+    if (found.empty()) return noSuch("submission", id.value);
+    return found.front();
+}
+
+Status SqliteStore::save(const Submission& sub, const Athlete* newAthlete) {
+    return write([&](SQLite::Database& db) {
+        if (newAthlete) putAthlete(db, *newAthlete);
+        run(db,
+            "INSERT INTO submissions (id, athlete, received, promised, document) VALUES (?,?,?,NULLIF(?,''),?) "
+            "ON CONFLICT(id) DO UPDATE SET received = excluded.received, promised = excluded.promised, "
+            "document = excluded.document",
+            sub.id.value, sub.athlete.value, isoDate(sub.received),
+            sub.promised ? isoDate(*sub.promised) : std::string(), toJson(sub));
+        for (const Clip& c : sub.clips)
+            run(db,
+                "INSERT INTO clips (id, submission, media, survey) VALUES (?,?,?,?) ON CONFLICT(id) DO UPDATE "
+                "SET media = excluded.media, survey = excluded.survey",
+                c.id.value, sub.id.value, c.mediaHash, surveyToJson(c));
+    });
+}
+
+namespace {
+
+Promise promiseAt(SQLite::Statement& q) {
+    Promise p;
+    p.row = q.getColumn(0).getInt64();
+    p.athlete.value = textAt(q, 1);
+    p.text = textAt(q, 2);
+    p.due = dateAt(q, 3);
+    p.settled = q.getColumn(4).getInt() != 0;
+    return p;
+}
+
+} // namespace
+
+Result<std::vector<Promise>> SqliteStore::promises() {
+    std::vector<Promise> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(db, "SELECT row, athlete, text, due, settled FROM promises ORDER BY settled, due, row",
+                     promiseAt);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<Promise>> SqliteStore::openPromises() {
+    std::vector<Promise> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(db,
+                     "SELECT row, athlete, text, due, settled FROM promises WHERE settled = 0 ORDER BY due, row",
+                     promiseAt);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Result<std::vector<Promise>> SqliteStore::promisesTo(const AthleteId& athlete) {
+    std::vector<Promise> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(
+            db,
+            "SELECT row, athlete, text, due, settled FROM promises WHERE athlete = ? ORDER BY settled, due, row",
+            promiseAt, athlete.value);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Status SqliteStore::save(const Promise& p) {
+    return write([&](SQLite::Database& db) {
+        run(db,
+            "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
+            "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = "
+            "excluded.settled",
+            p.row, p.athlete.value, p.text, p.due ? isoDate(*p.due) : std::string(), p.settled ? 1 : 0);
+    });
+}
+
+Result<std::vector<OutboxItem>> SqliteStore::outbox() {
+    std::vector<OutboxItem> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(db,
+                     "SELECT id, review, recipient, subject, file, state, reason, at FROM outbox ORDER BY at "
+                     "DESC, id",
+                     [](auto& q) {
+                         return OutboxItem{textAt(q, 0),  {textAt(q, 1)}, textAt(q, 2),
+                                           textAt(q, 3),  textAt(q, 4),   textAt(q, 5),
+                                           textAt(q, 6),  q.getColumn(7).getInt64()};
+                     });
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Status SqliteStore::save(const OutboxItem& i) {
+    return write([&](SQLite::Database& db) {
+        run(db,
+            "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET state = excluded.state, "
+            "reason = excluded.reason, at = excluded.at",
+            i.id, i.review.value, i.recipient, i.subject, i.file, i.state, i.reason, i.at);
+    });
+}
+
+Result<int> SqliteStore::count(const char* sql) {
+    int n = 0;
+    const Status done = read([&](SQLite::Database& db) { n = db.execAndGet(sql).getInt(); });
+    if (!done) return done.error();
+    return n;
+}
+
+Result<int> SqliteStore::unsentMails() {
+    return count("SELECT count(*) FROM outbox WHERE state <> 'sent'");
+}
+
+Result<int> SqliteStore::athleteCount() {
+    return count("SELECT count(*) FROM athletes");
+}
+
+Result<std::string> SqliteStore::keepPlaybook(const std::string& text) {
+    const std::string hash =
+        QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256)
+            .toHex()
+            .toStdString();
+    if (playbookText(hash)) return hash;
+    const Status done = write([&](SQLite::Database& db) {
+        run(db, "INSERT INTO playbooks VALUES (?,?) ON CONFLICT(hash) DO NOTHING", hash, text);
+    });
+    if (!done) return done.error();
+    return hash;
+}
+
+Result<std::string> SqliteStore::playbookText(const std::string& hash) {
+    std::vector<std::string> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db, "SELECT document FROM playbooks WHERE hash = ?", [](auto& q) { return textAt(q, 0); }, hash);
+    });
+    if (!done) return done.error();
+    if (found.empty()) return noSuch("playbook", hash);
+    return found.front();
+}
+
+std::string SqliteStore::setting(const std::string& key, const std::string& otherwise) {
+    std::vector<std::string> found;
+    const Status done = read([&](SQLite::Database& db) {
+        found = rowsOf(
+            db, "SELECT value FROM settings WHERE key = ?", [](auto& q) { return textAt(q, 0); }, key);
+    });
+    return done && !found.empty() ? found.front() : otherwise;
+}
+
+Status SqliteStore::setSetting(const std::string& key, const std::string& value) {
+    return write([&](SQLite::Database& db) {
+        run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value", key,
+            value);
+    });
+}
+
+} // namespace jg

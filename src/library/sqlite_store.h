@@ -1,0 +1,78 @@
+// The store as SQLite keeps it.
+#pragma once
+
+#include "library/store.h"
+
+#include <filesystem>
+#include <functional>
+#include <memory>
+
+namespace SQLite {
+class Database;
+}
+
+namespace jg {
+
+class SqliteStore : public Store {
+public:
+    ~SqliteStore() override;
+
+    Result<std::vector<Athlete>> athletes() override;
+    Result<Athlete> athlete(const AthleteId& id) override;
+    Status save(const Athlete& athlete) override;
+    Result<int> athleteCount() override;
+    Result<std::vector<AthleteRow>> athleteRows(const std::string& search = "") override;
+
+    Result<std::vector<Submission>> submissions() override;
+    Result<Submission> submission(const SubmissionId& id) override;
+    Status save(const Submission& submission, const Athlete* newAthlete = nullptr) override;
+    Result<std::vector<WaitingRow>> waiting() override;
+
+    Result<Review> review(const ReviewId& id) override;
+    Result<std::optional<Review>> reviewOf(const SubmissionId& submission) override;
+    Result<std::vector<ReviewSummary>> reviews(int newest = 0) override;
+    Result<std::vector<ReviewSummary>> sentSince(Date day) override;
+    Result<std::vector<ReviewOfAthlete>> reviewsOf(const AthleteId& athlete) override;
+    Result<std::int64_t> save(const Review& review, const Assessment* told = nullptr) override;
+    Result<std::optional<Assessment>> results(const ReviewId& id) override;
+    Status markSent(const ReviewId& id, const SentRecord& sent) override;
+
+    Result<std::vector<KeptVersion>> versions(const ReviewId& review) override;
+    Result<Review> version(std::int64_t row) override;
+    Status takeVersion(std::int64_t row) override;
+
+    Result<std::vector<Promise>> promises() override;
+    Result<std::vector<Promise>> openPromises() override;
+    Result<std::vector<Promise>> promisesTo(const AthleteId& athlete) override;
+    Status save(const Promise& promise) override;
+
+    Result<std::vector<OutboxItem>> outbox() override;
+    Status save(const OutboxItem& item) override;
+    Result<int> unsentMails() override;
+
+    Result<std::string> keepPlaybook(const std::string& text) override;
+    Result<std::string> playbookText(const std::string& hash) override;
+
+    std::string setting(const std::string& key, const std::string& otherwise = "") override;
+    Status setSetting(const std::string& key, const std::string& value) override;
+
+    bool readOnly() const override { return readOnly_; }
+
+protected:
+    /// Errors: those of openDatabase().
+    Status openFile(const std::filesystem::path& file);
+    SqliteStore();
+
+    /// Runs `work` in one transaction; SQLite's exceptions become errors.
+    Status write(const std::function<void(SQLite::Database&)>& work);
+    Result<int> count(const char* sql);
+    /// Runs `work`; SQLite's exceptions become errors.
+    Status read(const std::function<void(SQLite::Database&)>& work);
+
+private:
+    std::filesystem::path file_;
+    std::unique_ptr<SQLite::Database> db_;
+    bool readOnly_ = false;
+};
+
+} // namespace jg

@@ -1,0 +1,126 @@
+// What a library keeps in rows: edits against a revision, queries that return values.
+#pragma once
+
+#include "base/result.h"
+#include "review/people.h"
+#include "review/review.h"
+#include "review/summary.h"
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// A mail that waits, was sent, or failed. `file` lies in the library's sent folder.
+struct OutboxItem {
+    std::string id;
+    ReviewId review;
+    std::string recipient;
+    std::string subject;
+    std::string file;
+    std::string state; ///< waiting | sent | failed | unsure
+    std::string reason;
+    std::int64_t at = 0; ///< seconds since 1970 UTC
+};
+
+/// A submission that waits for its answer, with whose it is and how far its newest review has come.
+struct WaitingRow {
+    Submission submission;
+    Athlete athlete;
+    std::optional<ReviewSummary> review;
+};
+
+/// An athlete in short.
+struct AthleteRow {
+    Athlete athlete;
+    int reviews = 0;
+    std::optional<Date> lastReview;
+};
+
+/// One review of an athlete with its submission and the results kept with it (nothing when none were).
+struct ReviewOfAthlete {
+    ReviewSummary summary;
+    Submission submission;
+    std::optional<Assessment> results;
+    std::vector<DeliveryMarks> deliveries; ///< without paths and shake
+    std::string approach;                  ///< its id
+};
+
+/// A review as someone else had it when two wrote on the same revision. Nothing is ever overwritten blindly.
+struct KeptVersion {
+    std::int64_t row = 0;
+    ReviewId review;
+    std::int64_t base = 0;   ///< the revision it was made from
+    std::int64_t atUnix = 0; ///< when it was refused
+};
+
+/// The seam behind which a library's rows lie. Every write is one transaction: a killed process loses at most
+/// the call in flight. Nothing above it knows how rows are kept. One thread owns a Store; several Stores, of
+/// one or several processes, may be open on one library.
+/// Errors of all reads: Damaged, NotFound where one thing is named. Of all writes: WriteFailed, DiskFull,
+/// Damaged, Refused in a library that can only be read.
+class Store {
+public:
+    virtual ~Store() = default;
+
+    virtual Result<std::vector<Athlete>> athletes() = 0;
+    virtual Result<Athlete> athlete(const AthleteId& id) = 0;
+    virtual Status save(const Athlete& athlete) = 0;
+    virtual Result<int> athleteCount() = 0;
+    /// By name; those whose name holds every word of `search` (letters of any case), all when it is empty.
+    virtual Result<std::vector<AthleteRow>> athleteRows(const std::string& search = "") = 0;
+
+    virtual Result<std::vector<Submission>> submissions() = 0;
+    virtual Result<Submission> submission(const SubmissionId& id) = 0;
+    /// An athlete that is not kept yet is kept in the same transaction.
+    virtual Status save(const Submission& submission, const Athlete* newAthlete = nullptr) = 0;
+    /// Submissions without an answer, in the order they came.
+    virtual Result<std::vector<WaitingRow>> waiting() = 0;
+
+    virtual Result<Review> review(const ReviewId& id) = 0;
+    /// The newest review of a submission.
+    virtual Result<std::optional<Review>> reviewOf(const SubmissionId& submission) = 0;
+    /// In short, by date; the newest first when `newest` is more than 0, and at most so many.
+    virtual Result<std::vector<ReviewSummary>> reviews(int newest = 0) = 0;
+    virtual Result<std::vector<ReviewSummary>> sentSince(Date day) = 0;
+    virtual Result<std::vector<ReviewOfAthlete>> reviewsOf(const AthleteId& athlete) = 0;
+    /// Keeps a review against the revision it holds (0 = it is new) and returns its new revision. `told` is
+    /// what it says, for lists and logs. Errors: Stale when it was changed elsewhere since; then this one is
+    /// kept beside it as a version, and the kept one stays.
+    virtual Result<std::int64_t> save(const Review& review, const Assessment* told = nullptr) = 0;
+    /// What was kept of a review's results at its last save with some; nothing when there are none.
+    virtual Result<std::optional<Assessment>> results(const ReviewId& id) = 0;
+    /// Marks a review as sent, whatever its revision. Errors: Refused when it is sent already.
+    virtual Status markSent(const ReviewId& id, const SentRecord& sent) = 0;
+
+    virtual Result<std::vector<KeptVersion>> versions(const ReviewId& review) = 0;
+    /// The review as that version has it.
+    virtual Result<Review> version(std::int64_t row) = 0;
+    /// Puts a version in the place of its review, which becomes a version itself. Errors: NotFound, Refused
+    /// when the review was sent.
+    virtual Status takeVersion(std::int64_t row) = 0;
+
+    virtual Result<std::vector<Promise>> promises() = 0;
+    virtual Result<std::vector<Promise>> openPromises() = 0;
+    virtual Result<std::vector<Promise>> promisesTo(const AthleteId& athlete) = 0;
+    virtual Status save(const Promise& promise) = 0; ///< adds when row is 0
+
+    virtual Result<std::vector<OutboxItem>> outbox() = 0;
+    virtual Status save(const OutboxItem& item) = 0;
+    /// How many mails have not gone out.
+    virtual Result<int> unsentMails() = 0;
+
+    /// Keeps a playbook's text once, under its content hash, which is returned.
+    virtual Result<std::string> keepPlaybook(const std::string& text) = 0;
+    virtual Result<std::string> playbookText(const std::string& hash) = 0;
+
+    virtual std::string setting(const std::string& key, const std::string& otherwise = "") = 0;
+    virtual Status setSetting(const std::string& key, const std::string& value) = 0;
+
+    /// True when nothing can be written here.
+    virtual bool readOnly() const = 0;
+};
+
+} // namespace jg

@@ -1,0 +1,228 @@
+#include "review/delivery_json.h"
+
+#include "review/json_fields.h"
+#include "review/review_json.h"
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+json pathAsJson(const Path& path) {
+    json rows = json::array();
+    for (const PathPlace& p : path) rows.push_back({p.frame, p.at.x, p.at.y, p.sdPx});
+    return rows;
+}
+
+Path pathIn(const json& rows) {
+    Path path;
+    for (const json& row : rows) path.push_back({row.at(0), {row.at(1), row.at(2)}, row.at(3)});
+    return path;
+}
+
+json marksAsJson(const std::map<std::string, FreeMark>& marks) {
+    json rows = json::array();
+    for (const auto& [id, mark] : marks) {
+        json points = json::array();
+        for (const ImagePoint p : mark.points) points.push_back(pointAsJson(p));
+        rows.push_back({{"id", id}, {"kind", idOf(mark.kind)}, {"frame", mark.frame}, {"points", points}});
+    }
+    return rows;
+}
+
+json pointsAsJson(const std::map<PointKey, PointMark>& points) {
+    json rows = json::array();
+    for (const auto& [key, mark] : points) {
+        json row = {{"frame", key.frame},
+                    {"landmark", info(key.landmark).id},
+                    {"at", pointAsJson(mark.point.at)},
+                    {"sigmaPx", mark.point.sigmaPx}};
+        if (!mark.hidden.empty()) row["hidden"] = mark.hidden;
+        rows.push_back(row);
+    }
+    return rows;
+}
+
+void writeCamera(const DeliveryMarks& m, json& d) {
+    if (m.turn) {
+        d["cameraTurnDeg"] = m.turn->deg;
+        d["cameraTurnSdDeg"] = m.turn->sdDeg;
+    }
+    if (m.cut) d["cut"] = {m.cut->first, m.cut->last};
+    if (m.shake) d["shakeOn"] = m.shake->on;
+    d["scales"] = json::object();
+    for (const auto& [kind, s] : m.scales)
+        d["scales"][std::string(info(kind).id)] = {{"frame", s.frame},
+                                                   {"from", pointAsJson(s.from)},
+                                                   {"to", pointAsJson(s.to)},
+                                                   {"metres", s.metres}};
+}
+
+json conditionsAsJson(const Conditions& c) {
+    json row = {{"start", idOf(c.start)},
+                {"surface", idOf(c.surface)},
+                {"pitch", idOf(c.pitch)},
+                {"went", idOf(c.went)}};
+    if (c.numberInOuting) row["numberInOuting"] = *c.numberInOuting;
+    if (c.speedMps) row["speedMps"] = *c.speedMps;
+    if (!c.tried.empty()) row["tried"] = c.tried;
+    return row;
+}
+
+Conditions conditionsIn(const json& row) {
+    Conditions c;
+    c.start = need(startFromId(row.value("start", "")), "start");
+    c.surface = need(surfaceFromId(row.value("surface", "")), "surface");
+    c.pitch = need(pitchTypeFromId(row.value("pitch", "")), "pitch type");
+    c.went = need(wentFromId(row.value("went", "")), "place the ball went");
+    if (row.contains("numberInOuting")) c.numberInOuting = row["numberInOuting"].get<int>();
+    if (row.contains("speedMps")) c.speedMps = row["speedMps"].get<double>();
+    c.tried = row.value("tried", "");
+    return c;
+}
+
+void writePlaced(const DeliveryMarks& m, json& d) {
+    d["moments"] = json::object();
+    for (const auto& [moment, mark] : m.moments)
+        d["moments"][std::string(info(moment).id)] =
+            mark.frame ? json{{"frame", *mark.frame}} : json{{"notVisible", mark.notVisible}};
+    d["points"] = pointsAsJson(m.points);
+    d["marks"] = marksAsJson(m.marks);
+    d["measureNotes"] = json::object();
+    for (const auto& [id, n] : m.measureNotes)
+        d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
+    d["answers"] = json::object();
+    for (const auto& [id, a] : m.answers) d["answers"][id] = {{"seen", a.seen}, {"numbers", a.numbers}};
+}
+
+void readCamera(const json& d, DeliveryMarks& m) {
+    if (d.contains("cameraTurnDeg")) m.turn = CameraTurn{d["cameraTurnDeg"], d.value("cameraTurnSdDeg", 3.0)};
+    if (d.contains("cut")) m.cut = FrameSpan{d["cut"].at(0), d["cut"].at(1)};
+    const json scales = d.value("scales", json::object());
+    for (const auto& [id, s] : scales.items())
+        m.scales[need(scaleFromId(id), "scale")] = {s.at("frame"), pointIn(s.at("from")), pointIn(s.at("to")),
+                                                    s.at("metres")};
+}
+
+void readMarks(const json& rows, DeliveryMarks& m) {
+    for (const auto& row : rows) {
+        FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 6, "mark"), row.at("frame"), {}};
+        for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
+        if (mark.points.size() != pointsOf(mark.kind))
+            throw std::invalid_argument("a mark has the wrong number of points");
+        m.marks[mark.id] = mark;
+    }
+}
+
+void readPlaced(const json& d, DeliveryMarks& m) {
+    for (const auto& [id, row] : d.at("moments").items()) {
+        MomentMark mark;
+        if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();
+        mark.notVisible = row.value("notVisible", "");
+        m.moments[need(momentFromId(id), "position")] = mark;
+    }
+    for (const auto& row : d.at("points")) {
+        const PointKey key{row.at("frame"),
+                           need(landmarkFromId(row.at("landmark").get<std::string>()), "landmark")};
+        m.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
+    }
+    readMarks(d.at("marks"), m);
+    for (const auto& [id, row] : d.at("measureNotes").items())
+        m.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
+    const json answers = d.value("answers", json::object());
+    for (const auto& [id, a] : answers.items())
+        m.answers[id] = {a.value("seen", ""), a.value("numbers", std::map<std::string, double>{})};
+}
+
+void writeDerived(const DeliveryMarks& m, json& d) {
+    if (m.shake) {
+        json shifts = json::array();
+        for (const auto& [frame, by] : m.shake->shifts) shifts.push_back({frame, by.x, by.y});
+        d["shake"] = {{"reference", m.shake->reference}, {"sdPx", m.shake->sdPx}, {"shifts", shifts}};
+    }
+    for (const auto& [landmark, path] : m.paths)
+        d["paths"][std::string(info(landmark).id)] = {
+            {"places", pathAsJson(path.places)}, {"from", pathAsJson(path.from)}, {"asks", path.asks}};
+}
+
+void readDerivedIn(const json& d, bool shakeOn, DeliveryMarks& m) {
+    if (d.contains("shake")) {
+        const json& s = d["shake"];
+        m.shake = CameraShake{s.at("reference"), {}, s.at("sdPx"), s.value("on", shakeOn)};
+        for (const json& row : s.at("shifts")) m.shake->shifts[row.at(0)] = {row.at(1), row.at(2)};
+    }
+    const json paths = d.value("paths", json::object());
+    for (const auto& [id, path] : paths.items())
+        m.paths[need(landmarkFromId(id), "landmark")] = {pathIn(path.at("places")), pathIn(path.at("from")),
+                                                         path.value("asks", std::vector<std::int64_t>{})};
+}
+
+} // namespace
+
+json gradeAsJson(const Grade& g) {
+    json row = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
+    if (g.evidence.atUnix != 0) row["at"] = g.evidence.atUnix;
+    if (g.evidence.frame) row["frame"] = *g.evidence.frame;
+    for (const SeenNumber& n : g.evidence.numbers)
+        row["numbers"].push_back(
+            {{"measure", n.measure}, {"value", n.value}, {"sd", n.sd}, {"unit", n.unit}});
+    return row;
+}
+
+Grade gradeIn(const json& row) {
+    Grade g{enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"), row.value("reason", ""), {}};
+    g.evidence.atUnix = row.value("at", std::int64_t{0});
+    if (row.contains("frame")) g.evidence.frame = row["frame"].get<std::int64_t>();
+    for (const json& n : row.value("numbers", json::array()))
+        g.evidence.numbers.push_back({n.at("measure"), n.at("value"), n.at("sd"), n.at("unit")});
+    return g;
+}
+
+json deliveryAsJson(const DeliveryMarks& m) {
+    json d = {{"clip", m.clip.value},
+              {"number", m.number},
+              {"pitch", m.pitch},
+              {"conditions", conditionsAsJson(m.conditions)}};
+    writeCamera(m, d);
+    writePlaced(m, d);
+    return d;
+}
+
+DeliveryMarks deliveryIn(const json& d) {
+    DeliveryMarks m;
+    m.clip.value = d.at("clip");
+    m.number = d.value("number", d.value("delivery", 1)); // format 1 called it so
+    m.pitch = d.value("pitch", 1);
+    m.conditions = conditionsIn(d.value("conditions", json::object()));
+    readCamera(d, m);
+    readPlaced(d, m);
+    // Whether the shake is taken out is the coach's word; the shifts lie beside the clip.
+    if (d.contains("shakeOn")) m.shake = CameraShake{0, {}, 0, d["shakeOn"]};
+    readDerivedIn(d, true, m);
+    return m;
+}
+
+std::string derivedToJson(const DeliveryMarks& delivery) {
+    json d = json::object();
+    writeDerived(delivery, d);
+    return d.empty() ? "" : d.dump();
+}
+
+Status readDerived(std::string_view text, DeliveryMarks& delivery) {
+    const bool on = !delivery.shake || delivery.shake->on;
+    delivery.shake.reset();
+    delivery.paths.clear();
+    if (text.empty()) return Done{};
+    auto read = guarded<DeliveryMarks>(text, "paths and shake of a film", [&](const json& d) {
+        DeliveryMarks m;
+        readDerivedIn(d, on, m);
+        return m;
+    });
+    if (!read) return read.error();
+    delivery.shake = std::move(read->shake);
+    delivery.paths = std::move(read->paths);
+    return Done{};
+}
+
+} // namespace jg

@@ -1,0 +1,108 @@
+#include "review/people_check.h"
+
+#include <algorithm>
+#include <array>
+#include <cctype>
+#include <charconv>
+#include <vector>
+
+namespace jg {
+
+namespace {
+
+constexpr std::array<std::string_view, 12> kMonths = {"january", "february", "march",     "april",
+                                                      "may",     "june",     "july",      "august",
+                                                      "september", "october", "november", "december"};
+
+std::string lower(std::string_view text) {
+    std::string out(text);
+    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return std::tolower(c); });
+    return out;
+}
+
+std::optional<int> wholeNumber(std::string_view text) {
+    int value = 0;
+    const auto read = std::from_chars(text.data(), text.data() + text.size(), value);
+    if (text.empty() || read.ec != std::errc() || read.ptr != text.data() + text.size()) return std::nullopt;
+    return value;
+}
+
+/// A month by its name or its first three letters.
+std::optional<int> monthNamed(std::string_view word) {
+    const std::string name = lower(word);
+    for (std::size_t i = 0; i < kMonths.size(); ++i)
+        if (name == kMonths[i] || (name.size() == 3 && kMonths[i].starts_with(name)))
+            return static_cast<int>(i) + 1;
+    return std::nullopt;
+}
+
+std::vector<std::string> parts(std::string_view words, std::string_view separators) {
+    std::vector<std::string> all;
+    std::string part;
+    for (const char c : words)
+        if (separators.find(c) == std::string_view::npos)
+            part += c;
+        else if (!part.empty())
+            all.push_back(std::exchange(part, ""));
+    if (!part.empty()) all.push_back(part);
+    return all;
+}
+
+std::optional<Date> dateOf(std::optional<int> year, std::optional<int> month, std::optional<int> day) {
+    if (!year || !month || !day || *year < 1900 || *month < 1 || *day < 1) return std::nullopt;
+    const Date date{std::chrono::year{*year}, std::chrono::month{static_cast<unsigned>(*month)},
+                    std::chrono::day{static_cast<unsigned>(*day)}};
+    return date.ok() ? std::optional(date) : std::nullopt;
+}
+
+} // namespace
+
+std::optional<Date> dateFromWords(std::string_view words) {
+    if (const auto dotted = parts(words, ". "); dotted.size() == 3 && wholeNumber(dotted[0]) &&
+                                                words.find('.') != std::string_view::npos &&
+                                                wholeNumber(dotted[1]))
+        return dateOf(wholeNumber(dotted[2]), wholeNumber(dotted[1]), wholeNumber(dotted[0]));
+    const auto named = parts(words, " ,.");
+    if (named.size() == 3) {
+        if (const auto month = monthNamed(named[1]))
+            return dateOf(wholeNumber(named[2]), month, wholeNumber(named[0]));
+        if (const auto month = monthNamed(named[0]))
+            return dateOf(wholeNumber(named[2]), month, wholeNumber(named[1]));
+    }
+    const auto iso = parts(words, " ");
+    return iso.size() == 1 ? parseIsoDate(iso[0]) : std::nullopt;
+}
+
+bool isOneAddress(std::string_view address) {
+    const auto at = address.find('@');
+    if (at == std::string_view::npos || at == 0 || address.rfind('@') != at) return false;
+    const std::string_view host = address.substr(at + 1);
+    if (host.empty() || host.front() == '.' || host.back() == '.' || host.find("..") != std::string_view::npos ||
+        host.find('.') == std::string_view::npos)
+        return false;
+    return std::all_of(address.begin(), address.end(), [](unsigned char c) {
+        return c > 32 && c != 127 && std::string_view(",;:<>()[]\\\"").find(static_cast<char>(c)) ==
+                                         std::string_view::npos;
+    });
+}
+
+Status checkAthlete(const Athlete& a, Date today) {
+    const auto wrong = [](std::string text) { return fail(ErrorCode::BadInput, std::move(text)); };
+    if (a.firstName.empty()) return wrong("A first name is needed.");
+    if (!a.born.ok()) return wrong("The date of birth is needed, as 2011-03-09 or 9 March 2011.");
+    const int age = a.ageOn(today);
+    if (age < 5 || age > 99)
+        return wrong("Check the date of birth: that would be an age of " + std::to_string(age) + ".");
+    if (!a.email.empty() && !isOneAddress(a.email))
+        return wrong("\"" + a.email + "\" is not one mail address. Write it as name@example.org.");
+    if (!a.guardianEmail.empty() && !isOneAddress(a.guardianEmail))
+        return wrong("\"" + a.guardianEmail + "\" is not one mail address. Write it as name@example.org.");
+    if (a.isMinorOn(today) && !a.email.empty() && lower(a.email) == lower(a.guardianEmail))
+        return wrong("The guardian's address is the athlete's own. Letters about someone under 18 go to a "
+                     "grown-up: enter the guardian's address.");
+    if (a.heightM && (*a.heightM < 0.8 || *a.heightM > 2.4))
+        return wrong("Check the height: write it as 170 cm or 5 ft 7.");
+    return Done{};
+}
+
+} // namespace jg

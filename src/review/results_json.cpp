@@ -1,0 +1,186 @@
+// An assessment as it was computed, kept with its review.
+#include "coaching/target_json.h"
+#include "review/counts_json.h"
+#include "review/delivery_json.h"
+#include "review/json_fields.h"
+#include "review/review_json.h"
+#include "review/summary.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+constexpr const char* kFormat = "juxtagraph-results-1";
+constexpr int kStates = 4, kJudgeStates = 6;
+
+/// JSON knows no infinity: a gap over an error of nothing is kept as very large.
+double finite(double v) {
+    constexpr double kLargest = 1e300;
+    return std::isnan(v) ? 0 : std::clamp(v, -kLargest, kLargest);
+}
+
+json valueAsJson(const MeasureValue& v) {
+    json row = {{"id", v.id},
+                {"unit", v.unit},
+                {"sd", finite(v.sd)},
+                {"low95", finite(v.low95)},
+                {"high95", finite(v.high95)},
+                {"state", idOf(v.state)}};
+    row["value"] = v.value ? json(*v.value) : json(nullptr);
+    if (!v.words.empty()) row["words"] = v.words;
+    if (!v.reason.empty()) row["reason"] = v.reason;
+    if (!v.warnings.empty()) row["warnings"] = v.warnings;
+    return row;
+}
+
+MeasureValue valueIn(const json& row) {
+    MeasureValue v;
+    v.id = row.at("id");
+    if (!row.at("value").is_null()) v.value = row["value"].get<double>();
+    v.unit = row.at("unit");
+    v.sd = row.at("sd");
+    v.low95 = row.at("low95");
+    v.high95 = row.at("high95");
+    v.state = enumIn<MeasureState>(row.at("state"), kStates, "state");
+    v.words = row.value("words", "");
+    v.reason = row.value("reason", "");
+    v.warnings = row.value("warnings", v.warnings);
+    return v;
+}
+
+json verdictAsJson(const std::optional<Verdict>& v) {
+    return v ? json(idOf(*v)) : json(nullptr);
+}
+
+std::optional<Verdict> verdictIn(const json& row) {
+    if (row.is_null()) return std::nullopt;
+    return need(verdictFromId(row.get<std::string>()), "verdict");
+}
+
+json judgementAsJson(const Judgement& j) {
+    return {{"state", idOf(j.state)},
+            {"verdict", verdictAsJson(j.verdict)},
+            {"gap", finite(j.gap)},
+            {"gapInSds", finite(j.gapInSds)},
+            {"text", j.text}};
+}
+
+Judgement judgementIn(const json& row) {
+    return {enumIn<JudgeState>(row.at("state"), kJudgeStates, "judgement"), verdictIn(row.at("verdict")),
+            row.at("gap"), row.at("gapInSds"), row.at("text")};
+}
+
+json spreadAsJson(const PitchSpread& s) {
+    return {{"pitches", s.pitches}, {"judged", s.judged}, {"offTarget", s.offTarget}, {"mean", s.mean},
+            {"sd", s.sd},           {"half95", s.half95}, {"unit", s.unit}};
+}
+
+PitchSpread spreadIn(const json& row) {
+    PitchSpread s;
+    s.pitches = row.at("pitches");
+    s.judged = row.at("judged");
+    s.offTarget = row.at("offTarget");
+    s.mean = row.at("mean");
+    s.sd = row.at("sd");
+    s.half95 = row.at("half95");
+    s.unit = row.at("unit");
+    return s;
+}
+
+json rowAsJson(const MeasureRow& m) {
+    json row = {{"value", valueAsJson(m.value)},
+                {"judgement", judgementAsJson(m.judgement)},
+                {"target", targetAsJson(m.target)},
+                {"delivery", m.delivery}};
+    for (const DeliveryValue& d : m.deliveries)
+        row["deliveries"].push_back({{"number", d.number},
+                                     {"pitch", d.pitch},
+                                     {"view", idOf(d.view)},
+                                     {"value", valueAsJson(d.value)},
+                                     {"verdict", verdictAsJson(d.verdict)},
+                                     {"standsOut", d.standsOut}});
+    if (m.spread) row["spread"] = spreadAsJson(*m.spread);
+    return row;
+}
+
+MeasureRow rowIn(const json& row) {
+    MeasureRow m;
+    m.value = valueIn(row.at("value"));
+    m.id = m.value.id;
+    m.judgement = judgementIn(row.at("judgement"));
+    m.target = targetFromJson(row.at("target"));
+    m.delivery = row.at("delivery");
+    for (const json& d : row.value("deliveries", json::array()))
+        m.deliveries.push_back({d.at("number"), d.at("pitch"),
+                                need(viewFromId(d.at("view").get<std::string>()), "view"),
+                                valueIn(d.at("value")), verdictIn(d.at("verdict")), d.at("standsOut")});
+    if (row.contains("spread")) m.spread = spreadIn(row["spread"]);
+    return m;
+}
+
+json itemAsJson(const ItemRow& i) {
+    json row = {{"id", i.id}, {"seen", i.seenFromHere}, {"delivery", i.delivery}};
+    if (i.grade) row["grade"] = gradeAsJson(*i.grade);
+    return row;
+}
+
+ItemRow itemIn(const json& row) {
+    ItemRow i{row.at("id"), std::nullopt, row.at("seen"), row.at("delivery")};
+    if (row.contains("grade")) i.grade = gradeIn(row["grade"]);
+    return i;
+}
+
+json findingAsJson(const Judged& j) {
+    return {{"id", j.finding.id},
+            {"verdict", idOf(j.finding.verdict)},
+            {"gapInSds", finite(j.finding.gapInSds)},
+            {"strength", j.strength},
+            {"cannotTell", j.cannotTell}};
+}
+
+Judged findingIn(const json& row) {
+    return {{row.at("id"), *verdictIn(row.at("verdict")), row.at("gapInSds")},
+            row.at("strength"),
+            row.at("cannotTell")};
+}
+
+template <typename Row, typename Write>
+json listAsJson(const std::vector<Row>& rows, Write write) {
+    json list = json::array();
+    for (const Row& row : rows) list.push_back(write(row));
+    return list;
+}
+
+} // namespace
+
+std::string toJson(const Assessment& a) {
+    return json{{"format", kFormat},
+                {"delivery", a.delivery},
+                {"measures", listAsJson(a.measures, rowAsJson)},
+                {"items", listAsJson(a.items, itemAsJson)},
+                {"findings", listAsJson(a.findings, findingAsJson)},
+                {"notSeen", a.notSeen},
+                {"counts", countsAsJson(a.counts)}}
+        .dump();
+}
+
+Result<Assessment> assessmentFromJson(std::string_view text) {
+    return guarded<Assessment>(text, "kept results", [](const json& d) {
+        if (d.value("format", "") != kFormat) throw std::invalid_argument("its format is not known");
+        Assessment a;
+        a.delivery = d.at("delivery");
+        for (const json& row : d.at("measures")) a.measures.push_back(rowIn(row));
+        for (const json& row : d.at("items")) a.items.push_back(itemIn(row));
+        for (const json& row : d.at("findings")) a.findings.push_back(findingIn(row));
+        a.notSeen = d.at("notSeen").get<std::vector<std::string>>();
+        a.counts = countsIn(d.at("counts"));
+        return a;
+    });
+}
+
+} // namespace jg

@@ -1,0 +1,40 @@
+// A review in short: what lists show of it without reading it.
+#pragma once
+
+#include "review/assess.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace jg {
+
+/// Kept beside a review at every save. The results it comes from may be missing in a library that an older
+/// version wrote; `counts` is nothing then.
+struct ReviewSummary {
+    ReviewId id;
+    SubmissionId submission;
+    AthleteId athlete;
+    Date date{};
+    Stage stage = Stage::Look;
+    std::optional<SentRecord> sent;
+    bool spoken = false; ///< some stop was said
+    std::optional<Counts> counts;
+    std::vector<std::string> corrections; ///< finding ids that were worked on
+    std::vector<std::string> keeps;       ///< finding ids that are strengths
+    std::int64_t revision = 0;
+};
+
+ReviewSummary summaryOf(const Review& review, const Assessment* told);
+
+/// What is in no column of its own: spoken, counts, corrections, keeps. Reading leaves the rest alone.
+std::string toJson(const ReviewSummary& summary);
+Status readSummary(std::string_view text, ReviewSummary& summary);
+
+/// Everything an assessment says, as it was computed (docs/formats.md, juxtagraph-results-1).
+std::string toJson(const Assessment& assessment);
+/// Errors: Damaged.
+Result<Assessment> assessmentFromJson(std::string_view text);
+
+} // namespace jg

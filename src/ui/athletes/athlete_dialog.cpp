@@ -1,0 +1,54 @@
+#include "ui/athletes/athlete_dialog.h"
+
+#include "ui/athletes/athlete_form.h"
+#include "ui/theme.h"
+
+#include <QDialog>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
+                 const std::function<void(const Athlete&)>& then) {
+    auto* dialog = new QDialog(parent);
+    dialog->setObjectName("athlete-dialog");
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle("Edit an athlete");
+    dialog->setMinimumWidth(520);
+    auto* column = new QVBoxLayout(dialog);
+    column->setContentsMargins(26, 20, 26, 18);
+    column->setSpacing(10);
+    column->addWidget(heading(text(athlete.fullName()), 22));
+    auto* form = new AthleteForm(today);
+    form->fill(athlete);
+    column->addWidget(form);
+    auto* problem = plain("", 13, true);
+    problem->setObjectName("athlete-problem");
+    QPalette p = problem->palette();
+    p.setColor(QPalette::WindowText, palette::clay);
+    problem->setPalette(p);
+    problem->hide();
+    column->addWidget(problem);
+    auto* buttons = new QHBoxLayout;
+    buttons->addStretch(1);
+    auto* cancel = plainButton("Cancel");
+    QObject::connect(cancel, &QPushButton::clicked, dialog, &QDialog::reject);
+    auto* keep = mainButton("Keep");
+    keep->setDefault(true);
+    QObject::connect(keep, &QPushButton::clicked, dialog, [dialog, form, problem, athlete, then] {
+        const auto read = form->read(athlete);
+        if (!read) {
+            problem->setText(text(read.error().text));
+            problem->show();
+            return;
+        }
+        dialog->accept();
+        then(*read);
+    });
+    buttons->addWidget(cancel);
+    buttons->addWidget(keep);
+    column->addLayout(buttons);
+    dialog->open();
+}
+
+} // namespace jg::ui

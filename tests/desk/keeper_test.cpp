@@ -1,0 +1,235 @@
+// Saving that cannot lose: the writer beside the window, revisions, deliveries with an address.
+#include "desk/review_keeper.h"
+
+#include "desk/review_session.h"
+#include "tests/support/walk.h"
+
+#include <QCoreApplication>
+#include <QElapsedTimer>
+
+namespace jg {
+namespace {
+
+using test::Walk;
+
+bool turnUntil(const std::function<bool()>& done, int ms = 20000) {
+    QElapsedTimer clock;
+    clock.start();
+    while (!done() && clock.elapsed() < ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    return done();
+}
+
+std::unique_ptr<ReviewKeeper> writer(Library& library, std::int64_t revision) {
+    return std::make_unique<WriterKeeper>(std::move(*library.again()), revision);
+}
+
+std::unique_ptr<ReviewSession> sessionWithWriter(Walk& walk) {
+    auto opened = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id,
+                                      "load-and-drive", writer);
+    EXPECT_TRUE(opened) << opened.error().text;
+    return std::move(*opened);
+}
+
+TEST(Keeper, SaysKeptOnlyWhenItIsOnTheDisk) {
+    Walk walk(Stage::Look);
+    const auto session = sessionWithWriter(walk);
+    const ReviewId id = session->review().id;
+    int kept = 0;
+    QObject::connect(session.get(), &ReviewSession::keepChanged, [&] {
+        if (session->keepState() != KeepState::Kept) return;
+        ++kept;
+        EXPECT_EQ(walk.library->review(id)->first().moments, session->delivery().moments);
+    });
+    ASSERT_TRUE(session->setMoment(Moment::Plant, 80));
+    EXPECT_EQ(session->keepState(), KeepState::Keeping);
+    ASSERT_TRUE(turnUntil([&] { return session->keepState() == KeepState::Kept; }));
+    EXPECT_GE(kept, 1);
+}
+
+TEST(Keeper, ADragIsOneSave) {
+    Walk walk;
+    const auto session = walk.session();
+    const std::int64_t before = walk.library->review(walk.review.id)->revision;
+    const auto [key, mark] = *session->delivery().points.begin();
+    session->beginGesture();
+    for (int i = 1; i <= 20; ++i) {
+        PointMark moved = mark;
+        moved.point.at.x += i;
+        ASSERT_TRUE(session->perform("Move", {SetPoint{key, moved}}));
+    }
+    EXPECT_EQ(walk.library->review(walk.review.id)->revision, before); // nothing is written while it is dragged
+    session->endGesture();
+    EXPECT_EQ(walk.library->review(walk.review.id)->revision, before + 1);
+    EXPECT_EQ(walk.library->review(walk.review.id)->first().points.at(key).point.at.x, mark.point.at.x + 20);
+}
+
+TEST(Keeper, WhatStandsOnTheWayIsWrittenBeforeItEnds) {
+    Walk walk;
+    {
+        const auto session = sessionWithWriter(walk);
+        for (int i = 0; i < 50; ++i) {
+            Plan plan = session->review().plan;
+            plan.opening = std::to_string(i);
+            ASSERT_TRUE(session->perform("Write", {SetPlan{plan}}));
+        }
+    }
+    EXPECT_EQ(walk.library->review(walk.review.id)->plan.opening, "49");
+}
+
+TEST(Keeper, TwoWindowsOnOneReviewBothKeepTheirWork) {
+    Walk walk;
+    const auto first = sessionWithWriter(walk), second = sessionWithWriter(walk);
+    const auto write = [](ReviewSession& s, const char* words) {
+        Plan plan = s.review().plan;
+        plan.opening = words;
+        return s.perform("Write", {SetPlan{plan}});
+    };
+    ASSERT_TRUE(write(*first, "the first window's"));
+    ASSERT_TRUE(turnUntil([&] { return first->keepState() == KeepState::Kept; }));
+    ASSERT_TRUE(write(*second, "the second window's"));
+    ASSERT_TRUE(turnUntil([&] { return second->keepState() == KeepState::Elsewhere; }));
+    EXPECT_NE(second->keepError().text.find("changed elsewhere"), std::string::npos);
+    EXPECT_EQ(walk.library->review(walk.review.id)->plan.opening, "the first window's");
+    const auto versions = walk.library->versions(walk.review.id);
+    ASSERT_EQ(versions->size(), 1U);
+    EXPECT_EQ(walk.library->version(versions->front().row)->plan.opening, "the second window's");
+    // No more is written on top of it, and that is said.
+    EXPECT_FALSE(write(*second, "more"));
+    EXPECT_TRUE(write(*first, "goes on"));
+}
+
+/// Fails so many times before it keeps.
+class Stumbling final : public ReviewKeeper {
+public:
+    explicit Stumbling(Store& store, std::int64_t revision, int times)
+        : ReviewKeeper(revision)
+        , store_(store)
+        , times_(times) {}
+    void keep(Review review, Assessment told) override {
+        begin();
+        if (times_-- > 0)
+            return settle(fail(ErrorCode::DiskFull, "The disk is full. Make room; nothing is lost."), false);
+        review.revision = revision();
+        settle(store_.save(review, &told), false);
+    }
+    void flush() override {}
+
+private:
+    Store& store_;
+    int times_;
+};
+
+TEST(Keeper, AFullDiskIsSaidAndTheNextEditKeepsBoth) {
+    Walk walk(Stage::Look);
+    auto opened = ReviewSession::open(
+        *walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id, "load-and-drive",
+        [](Library& l, std::int64_t r) { return std::make_unique<Stumbling>(l, r, 1); });
+    ASSERT_TRUE(opened);
+    ReviewSession& session = **opened;
+    ASSERT_TRUE(session.setMoment(Moment::Plant, 80));
+    EXPECT_EQ(session.keepState(), KeepState::NotKept);
+    EXPECT_NE(session.keepError().text.find("disk is full"), std::string::npos);
+    EXPECT_EQ(session.delivery().frameOf(Moment::Plant), 80); // nothing is lost in the window
+    ASSERT_TRUE(session.setMoment(Moment::Release, 90));
+    EXPECT_EQ(session.keepState(), KeepState::Kept);
+    EXPECT_EQ(walk.library->review(session.review().id)->first().frameOf(Moment::Plant), 80);
+}
+
+TEST(Addressed, AResultThatComesLateLandsOnTheDeliveryItWasAskedFor) {
+    Walk walk;
+    const auto session = walk.session();
+    ASSERT_TRUE(session->lookAt(session->clip().id, FrameSpan{2, 9}));
+    ASSERT_EQ(session->inHand(), 2);
+    FollowedPath path;
+    path.places = {{3, {1, 2}, 0.5}};
+    ASSERT_TRUE(session->perform(Edit{"Follow", {SetPath{Landmark::BackWrist, path}}, 1}));
+    EXPECT_TRUE(session->delivery().paths.empty());
+    EXPECT_EQ(session->review().delivery(1)->paths.count(Landmark::BackWrist), 1U);
+    // Its delivery is gone: it lands nowhere, and that is said.
+    ASSERT_TRUE(session->undo());
+    ASSERT_TRUE(session->undo());
+    const Status late = session->perform(Edit{"Follow", {SetPath{Landmark::BackWrist, path}}, 2});
+    ASSERT_FALSE(late);
+    EXPECT_EQ(late.error().code, ErrorCode::Refused);
+    EXPECT_NE(late.error().text.find("no longer part"), std::string::npos);
+}
+
+TEST(Addressed, WhatIsInHandIsTheWindowsAffair) {
+    Walk walk;
+    const auto session = walk.session();
+    ASSERT_TRUE(session->lookAt(session->clip().id, FrameSpan{2, 9}));
+    const Assessment told = session->told();
+    EXPECT_EQ(session->review().lead, 1);
+    EXPECT_EQ(told.delivery, 1); // the letter tells the lead
+    EXPECT_EQ(session->assessment().delivery, 2);
+    EXPECT_EQ(walk.session()->inHand(), 1); // another window begins with the lead
+    ASSERT_TRUE(session->perform("Lead", {SetLead{2}}));
+    EXPECT_EQ(session->told().delivery, 2);
+}
+
+TEST(Addressed, AGradeKeepsWhatItWasGivenOn) {
+    Walk walk(Stage::Judge);
+    const auto session = walk.session();
+    const Cause cause = *std::find_if(session->playbook().causes.begin(), session->playbook().causes.end(),
+                                      [&](const Cause& c) {
+                                          const auto* row = session->assessment().measure(c.to);
+                                          return session->playbook().item(c.from) && row && row->value.value;
+                                      });
+    ASSERT_TRUE(session->grade(cause.from, Grade{GradeState::Graded, 2, "", {}}, 81));
+    const Grade* grade = session->review().judging().grade(1, cause.from);
+    ASSERT_TRUE(grade);
+    EXPECT_EQ(grade->evidence.frame, 81);
+    EXPECT_EQ(grade->evidence.atUnix, walk.clock.nowUnix());
+    const auto seen = std::find_if(grade->evidence.numbers.begin(), grade->evidence.numbers.end(),
+                                   [&](const SeenNumber& n) { return n.measure == cause.to; });
+    ASSERT_NE(seen, grade->evidence.numbers.end());
+    EXPECT_EQ(seen->value, *session->assessment().measure(cause.to)->value.value);
+    // It stays what it was when the number moves on.
+    const double then = seen->value;
+    for (const auto& [key, mark] : session->delivery().points)
+        ASSERT_TRUE(session->perform(Edit{"away", {SetPoint{key, std::nullopt}}, 1}));
+    EXPECT_EQ(session->review().judging().grade(1, cause.from)->evidence.numbers.front().value, then);
+}
+
+TEST(Addressed, ANewReviewOfSentFilmsCanBeBegun) {
+    Walk walk(Stage::Sent);
+    const auto session = walk.session();
+    const ReviewId sent = session->review().id;
+    const auto refused = session->setMoment(Moment::Set, 3);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().text.find("Ctrl+Shift+N"), std::string::npos);
+    ASSERT_TRUE(session->beginAnother());
+    EXPECT_NE(session->review().id, sent);
+    EXPECT_FALSE(session->review().sent);
+    EXPECT_FALSE(session->delivery().moments.empty()); // what was marked is not clicked again
+    EXPECT_TRUE(session->review().judging().grades.empty());
+    Plan plan = session->review().plan;
+    plan.opening = "Again";
+    ASSERT_TRUE(session->perform("Write", {SetPlan{plan}}));
+    EXPECT_TRUE(walk.library->review(sent)->sent);
+    EXPECT_EQ(walk.library->review(session->review().id)->plan.opening, "Again");
+    EXPECT_EQ(walk.library->waiting()->size(), 1U);
+}
+
+TEST(Addressed, AReviewIsJudgedByThePlaybookItWasBegunWith) {
+    Walk walk(Stage::Judge);
+    Playbook later = test::playbook();
+    for (Approach& a : later.approaches)
+        for (Target& t : a.targets) t.x += 40;
+    for (MeasureDefinition& m : later.measures) m.name += " (new)";
+    auto fresh = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id);
+    ASSERT_TRUE(fresh);
+    const ReviewId id = (*fresh)->review().id;
+    ASSERT_TRUE((*fresh)->beginAnother()); // keeps today's playbook with it
+    const std::string name = (*fresh)->playbook().measure("leg-spread")->name;
+    const ReviewId begun = (*fresh)->review().id;
+    fresh->reset();
+    auto old = ReviewSession::open(*walk.library, later, walk.clock, walk.ids, begun);
+    ASSERT_TRUE(old) << old.error().text;
+    EXPECT_EQ((*old)->playbook().measure("leg-spread")->name, name);
+    EXPECT_EQ((*old)->review().approach(), *test::playbook().approach("load-and-drive"));
+    EXPECT_NE(id, begun);
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,156 @@
+// Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1; what that
+// version's command line said of its reviews stands beside it.
+#include "library/library.h"
+
+#include "coaching/playbook.h"
+#include "review/assess.h"
+#include "tests/support/fixtures.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <nlohmann/json.hpp>
+
+#include <thread>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+using test::TempFolder;
+
+fs::path golden() {
+    return fs::path(JG_SOURCE_DIR) / "tests/golden";
+}
+
+fs::path copyOfGolden(const TempFolder& folder) {
+    fs::copy(golden() / "library-1", folder / "lib", fs::copy_options::recursive);
+    return folder / "lib";
+}
+
+std::unique_ptr<Library> opened(const fs::path& folder) {
+    auto library = Library::open(folder, false, std::make_shared<FileStore>());
+    EXPECT_TRUE(library) << library.error().text;
+    return std::move(*library);
+}
+
+Assessment assessed(Library& library, const Review& r) {
+    const auto athlete = library.athlete(r.athlete);
+    const auto submission = library.submission(r.submission);
+    return assess(r, test::playbook(), submission->clips, athlete->hand);
+}
+
+TEST(Migration, TheGoldenLibraryIsOfSchemaOne) {
+    SQLite::Database db((golden() / "library-1/library.sqlite").string(), SQLite::OPEN_READONLY);
+    EXPECT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 1);
+}
+
+TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
+    const TempFolder folder;
+    const auto library = opened(copyOfGolden(folder));
+    int reviews = 0, numbers = 0;
+    for (const ReviewSummary& summary : *library->reviews()) {
+        const auto text = readFile(golden() / ("library-1." + summary.id.value + ".json"));
+        ASSERT_TRUE(text) << summary.id.value;
+        const json was = json::parse(*text);
+        const auto review = library->review(summary.id);
+        ASSERT_TRUE(review) << review.error().text;
+        const Assessment now = assessed(*library, *review);
+        ++reviews;
+        ASSERT_EQ(now.measures.size(), was["measures"].size());
+        for (std::size_t i = 0; i < now.measures.size(); ++i) {
+            const MeasureRow& m = now.measures[i];
+            const json& row = was["measures"][i];
+            ASSERT_EQ(m.id, row["id"]);
+            EXPECT_EQ(row["value"].is_null(), !m.value.value.has_value()) << m.id;
+            if (!m.value.value) continue;
+            EXPECT_EQ(*m.value.value, row["value"].get<double>()) << m.id;
+            EXPECT_EQ(m.value.sd, row["sd"].get<double>()) << m.id;
+            EXPECT_EQ(m.value.unit, row["unit"]);
+            EXPECT_EQ(idOf(m.judgement.state), row["judgement"].get<std::string>());
+            EXPECT_EQ(m.judgement.text, row["text"]);
+            ++numbers;
+        }
+        EXPECT_EQ(now.counts.judged, was["counts"]["judged"][0]);
+        EXPECT_EQ(now.counts.said, was["counts"]["said"][0]);
+        EXPECT_EQ(now.counts.corrections, was["counts"]["corrections"]);
+    }
+    EXPECT_EQ(reviews, 2);
+    EXPECT_GE(numbers, 15);
+    EXPECT_TRUE(library->verify().empty());
+}
+
+TEST(Migration, DeliveriesGetAddressesAndWhatIsDerivedLiesBeside) {
+    const TempFolder folder;
+    const auto library = opened(copyOfGolden(folder));
+    const auto review = library->review({"rev-95d201fdd96c"});
+    ASSERT_TRUE(review);
+    ASSERT_EQ(review->deliveries.size(), 2U);
+    EXPECT_EQ(review->lead, 2); // the one that was in hand
+    EXPECT_EQ(review->deliveries[0].paths.size(), 7U);
+    EXPECT_TRUE(review->deliveries[0].shake);
+    EXPECT_NE(review->first().conditions.start, Start::Unknown); // those of the submission
+    EXPECT_EQ(review->judgings.size(), 1U);
+    EXPECT_EQ(review->revision, 1);
+    const SQLite::Database db((folder / "lib/library.sqlite").string(), SQLite::OPEN_READONLY);
+    SQLite::Statement document(db, "SELECT document FROM reviews WHERE id = 'rev-95d201fdd96c'");
+    ASSERT_TRUE(document.executeStep());
+    const std::string text = document.getColumn(0).getString();
+    EXPECT_EQ(json::parse(text)["format"], "juxtagraph-review-2");
+    EXPECT_EQ(text.find("\"paths\""), std::string::npos);
+    SQLite::Statement derived(db, "SELECT count(*) FROM derived");
+    ASSERT_TRUE(derived.executeStep());
+    EXPECT_GE(derived.getColumn(0).getInt(), 1);
+    for (const Submission& s : *library->submissions())
+        for (const Clip& c : s.clips) EXPECT_FALSE(c.check.empty()) << c.fileName;
+}
+
+TEST(Migration, WhatWasSentStaysSentAndTheRestGoesOn) {
+    const TempFolder folder;
+    const auto library = opened(copyOfGolden(folder));
+    EXPECT_TRUE(library->review({"rev-1c773e6f53e1"})->sent);
+    const auto waiting = library->waiting();
+    ASSERT_TRUE(waiting);
+    for (const WaitingRow& w : *waiting) EXPECT_FALSE(w.review && w.review->sent);
+    Review r = *library->review({"rev-95d201fdd96c"});
+    r.plan.opening = "Good evening";
+    EXPECT_EQ(*library->save(r), 2);
+}
+
+TEST(Migration, TwoProgramsMigratingAtOnceBothFindItDone) {
+    for (int round = 0; round < 5; ++round) {
+        const TempFolder folder;
+        const auto lib = copyOfGolden(folder);
+        std::vector<std::string> wrong(4);
+        std::vector<std::thread> threads;
+        for (std::string& why : wrong)
+            threads.emplace_back([&why, lib] {
+                auto library = Library::open(lib, false, std::make_shared<FileStore>());
+                if (!library)
+                    why = library.error().text;
+                else if (const auto all = (*library)->reviews(); !all || all->size() != 2)
+                    why = "not every review is there";
+            });
+        for (std::thread& t : threads) t.join();
+        for (const std::string& why : wrong) EXPECT_EQ(why, "");
+        EXPECT_TRUE(opened(lib)->verify().empty());
+    }
+}
+
+TEST(Migration, ARowThatCannotBeReadLeavesTheLibraryAsItWas) {
+    const TempFolder folder;
+    const auto lib = copyOfGolden(folder);
+    {
+        SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+        db.exec("UPDATE reviews SET document = '{}' WHERE id = 'rev-1c773e6f53e1'");
+    }
+    const auto refused = Library::open(lib, false, std::make_shared<FileStore>());
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, ErrorCode::Damaged);
+    const SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READONLY);
+    SQLite::Statement version(db, "PRAGMA user_version");
+    ASSERT_TRUE(version.executeStep());
+    EXPECT_EQ(version.getColumn(0).getInt(), 1); // nothing half-done
+}
+
+} // namespace
+} // namespace jg
