@@ -1,14 +1,17 @@
 #include "desk/demo_library.h"
 
 #include "demo/random_orders.h"
-#include "desk/demo_review.h"
+#include "desk/demo_arrivals.h"
 #include "desk/intake.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
 
 #include <nlohmann/json.hpp>
 
-#include <cctype>
+#include <algorithm>
+#include <atomic>
+#include <mutex>
+#include <thread>
 
 namespace jg {
 
@@ -16,191 +19,92 @@ namespace fs = std::filesystem;
 
 namespace {
 
-Date bornFor(int age, Date today) {
-    return Date{today.year() - std::chrono::years{age}, std::chrono::month{3}, std::chrono::day{9}};
-}
+using Progress = std::function<void(double, const std::string&)>;
 
-Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand hand, const char* level,
-               Date today) {
-    Athlete a{ids.next<AthleteTag>("ath"), first, last, bornFor(age, today), hand, level, "", "", ""};
-    if (a.ageOn(today) < age) a.born = bornFor(age + 1, today);
-    std::string mail = a.firstName;
-    for (char& c : mail) c = static_cast<char>(std::tolower(c));
-    a.email = mail + "@example.org";
-    if (age < 18) {
-        a.guardianName = std::string("Parent of ") + first;
-        a.guardianEmail = mail + ".home@example.org";
-    }
-    return a;
-}
-
-Outfit outfitOf(int n) {
-    Outfit o;
-    if (n == 1)
-        o.jersey = {0.36f, 0.50f, 0.62f, 0}, o.cap = {0.16f, 0.25f, 0.36f, 0.05f},
-        o.skin = {0.62f, 0.42f, 0.31f, 0.08f};
-    if (n == 2) o.jersey = {0.80f, 0.74f, 0.60f, 0}, o.cap = {0.20f, 0.34f, 0.26f, 0.05f};
-    if (n == 3)
-        o.jersey = {0.62f, 0.36f, 0.34f, 0}, o.cap = {0.30f, 0.12f, 0.12f, 0.05f},
-        o.skin = {0.80f, 0.60f, 0.48f, 0.08f};
-    if (n == 4)
-        o.jersey = {0.52f, 0.60f, 0.50f, 0}, o.cap = {0.20f, 0.22f, 0.20f, 0.05f},
-        o.skin = {0.40f, 0.26f, 0.18f, 0.10f};
-    return o;
-}
-
-FilmOrder order(double heightM, int fps, View view, Hand hand, int outfit, std::uint64_t seed) {
-    FilmOrder o;
-    o.knobs.heightM = heightM;
-    o.fps = fps;
-    o.camera.view = view;
-    o.camera.fieldM = 1.2 + 1.65 * heightM;
-    o.hand = hand;
-    o.outfit = outfitOf(outfit);
-    o.seed = seed;
-    return o;
-}
-
-/// One submission of the demo with its films.
-struct Arrival {
-    Athlete athlete;
-    std::vector<FilmOrder> films;
-    std::string asked, pain;
-    Start start;
-    Surface surface;
-    std::optional<Date> promised;
-    Date received;
-    std::optional<DemoReviewWish> review;
+/// One film of an arrival: made, and looked at as any film that comes in.
+struct FilmTask {
+    const DemoArrival* arrival;
+    std::size_t index;
+    fs::path file;
+    std::optional<LookedAt> looked;
+    double frames() const { return order().fps; }
+    const FilmOrder& order() const { return arrival->films[index]; }
 };
 
-std::vector<Arrival> arrivals(std::uint64_t seed, Date today, const std::string& ownMeasure, IdSource& ids,
-                              std::vector<Athlete>& people) {
-    const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", today);
-    const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
-    const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);
-    const Athlete pia = person(ids, "Pia", "Thorsgaard", 17, Hand::Right, "school team", today);
-    const Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", today);
-    people = {wren, odalys, ludo, pia, emeka};
-
-    FilmOrder wrenFilm = order(1.58, 240, View::Open, Hand::Right, 1, seed + 1);
-    wrenFilm.knobs.elbowHeight = 9, wrenFilm.knobs.backKneeLoad = 116, wrenFilm.knobs.legSpread = 94,
-    wrenFilm.knobs.handEarlyS = 0.055;
-    FilmOrder odalysOpen = order(1.44, 60, View::Open, Hand::Left, 2, seed + 2);
-    odalysOpen.knobs.legSpread = 90, odalysOpen.knobs.frontKneeRelease = 128, odalysOpen.knobs.mound = false,
-    odalysOpen.knobs.stretch = false;
-    odalysOpen.knobs.trunkForward = 30, odalysOpen.shakePx = 2.5;
-    FilmOrder odalysFront = odalysOpen;
-    odalysOpen.deliveries = 2;
-    odalysFront.camera.view = View::Front;
-    FilmOrder ludoNow = order(1.74, 120, View::Open, Hand::Right, 0, seed + 3);
-    ludoNow.knobs.legSpread = 101, ludoNow.knobs.backKneeLoad = 104, ludoNow.knobs.frontKneePlant = 138,
-    ludoNow.knobs.frontKneeRelease = 139;
-    ludoNow.knobs.trunkForward = 41, ludoNow.knobs.elbowHeight = 7;
-    FilmOrder ludoOctober = order(1.74, 60, View::Open, Hand::Right, 0, seed + 4);
-    ludoOctober.knobs.legSpread = 88, ludoOctober.knobs.backKneeLoad = 118,
-    ludoOctober.knobs.frontKneePlant = 136, ludoOctober.knobs.frontKneeRelease = 131;
-    ludoOctober.knobs.trunkForward = 36, ludoOctober.knobs.elbowHeight = 10;
-    FilmOrder ludoSeptember = ludoOctober;
-    ludoSeptember.seed = seed + 5, ludoSeptember.knobs.legSpread = 85, ludoSeptember.knobs.backKneeLoad = 122,
-    ludoSeptember.knobs.trunkForward = 33;
-    FilmOrder piaFilm = order(1.72, 120, View::Closed, Hand::Right, 3, seed + 6);
-    piaFilm.brightness = 0.16, piaFilm.noise = 0.02, piaFilm.cutAfterS = 0.10, piaFilm.damagedBytes = 40;
-    FilmOrder emekaFilm = order(1.86, 60, View::Open, Hand::Left, 4, seed + 7);
-    emekaFilm.knobs.frontKneeRelease = 128, emekaFilm.knobs.frontKneePlant = 138,
-    emekaFilm.knobs.trunkForward = 37, emekaFilm.knobs.legSpread = 96;
-    FilmOrder emekaSecond = emekaFilm, emekaThird = emekaFilm; // he tires: the front leg gives way
-    emekaSecond.seed = seed + 8, emekaSecond.knobs.frontKneeRelease = 131, emekaSecond.knobs.legSpread = 94;
-    emekaThird.seed = seed + 9, emekaThird.knobs.frontKneeRelease = 117, emekaThird.knobs.legSpread = 91,
-    emekaThird.knobs.trunkForward = 33;
-
-    const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) {
-        return DemoReviewWish{until, 1.6, open, seed + n};
-    };
-    DemoReviewWish emekas = wish(Stage::Send, 0, 12);
-    emekas.extras = {"arm-match", ownMeasure}; // his front arm points half at the camera at release
-    return {
-        {wren,
-         {wrenFilm},
-         "Is it the arm path?",
-         "Elbow sore since Sunday.",
-         Start::WindUp,
-         Surface::Mound,
-         addDays(today, -1),
-         addDays(today, -3),
-         std::nullopt},
-        {odalys,
-         {odalysOpen, odalysFront},
-         "Why does she miss high?",
-         "",
-         Start::WindUp,
-         Surface::FlatGround,
-         today,
-         addDays(today, -2),
-         std::nullopt},
-        {ludo,
-         {ludoNow},
-         "Follow-up: leg spread and elbow",
-         "",
-         Start::Stretch,
-         Surface::Mound,
-         addDays(today, 2),
-         addDays(today, -1),
-         wish(Stage::Judge, 6, 11)},
-        {pia,
-         {piaFilm},
-         "Season's look",
-         "",
-         Start::Stretch,
-         Surface::Mound,
-         std::nullopt,
-         addDays(today, -4),
-         std::nullopt},
-        {emeka,
-         {emekaFilm, emekaSecond, emekaThird},
-         "First bullpen after the break: what changed?",
-         "",
-         Start::Stretch,
-         Surface::Mound,
-         addDays(today, 1),
-         addDays(today, -1),
-         emekas},
-        {ludo,
-         {ludoOctober},
-         "Does the leg spread grow?",
-         "",
-         Start::Stretch,
-         Surface::Mound,
-         std::nullopt,
-         addDays(today, -31),
-         wish(Stage::Sent, 0, 13)},
-        {ludo,
-         {ludoSeptember},
-         "First look",
-         "",
-         Start::Stretch,
-         Surface::Mound,
-         std::nullopt,
-         addDays(today, -61),
-         wish(Stage::Sent, 0, 14)},
-    };
+fs::path fileOf(const DemoArrival& a, std::size_t i, const fs::path& work) {
+    return work / (a.athlete.firstName + "-" + std::string(idOf(a.films[i].camera.view)) + "-" +
+                   isoDate(a.received) + (i ? "-" + std::to_string(i + 1) : "") + ".mp4");
 }
 
-Status makeArrival(Library& library, const Playbook& playbook, const Arrival& arrival, const fs::path& work,
-                   IdSource& ids, std::stop_token stop, const std::function<void(double)>& progress) {
+Status makeOne(FilmTask& task, std::stop_token stop, const std::function<void(double)>& progress) {
+    const FilmOrder& o = task.order();
+    constexpr double kMaking = 0.8; // of the time; the rest is the film check
+    auto truth = makeFilm(o, task.file, stop, [&](double part) { progress(kMaking * part); });
+    if (!truth) return truth.error();
+    auto seen = lookAtFilm(task.file, questionFor(o.camera.view, o.hand, o.fps), stop,
+                           [&](double part) { progress(kMaking + (1 - kMaking) * part); });
+    if (!seen) return seen.error();
+    task.looked = std::move(*seen);
+    return Done{};
+}
+
+/// Makes all films on every core, the longest first. The first that fails stops the others.
+class FilmWorks {
+public:
+    FilmWorks(std::vector<FilmTask>& tasks, const Progress& progress)
+        : progress_(progress) {
+        for (FilmTask& t : tasks) tasks_.push_back(&t), all_ += t.frames();
+        std::stable_sort(tasks_.begin(), tasks_.end(),
+                         [](const auto* a, const auto* b) { return a->frames() > b->frames(); });
+        parts_.resize(tasks_.size());
+    }
+    Status run(std::stop_token outer) {
+        const std::stop_callback passOn(outer, [this] { stop_.request_stop(); });
+        {
+            std::vector<std::jthread> threads;
+            const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
+            for (unsigned i = 0; i < cores; ++i) threads.emplace_back([this] { work(); });
+        }
+        return result_;
+    }
+
+private:
+    void work() {
+        for (std::size_t i = next_++; i < tasks_.size() && !stop_.stop_requested(); i = next_++) {
+            const Status made = makeOne(*tasks_[i], stop_.get_token(), [&](double p) { tell(i, p); });
+            if (made) continue;
+            const std::lock_guard lock(mutex_);
+            if (result_) result_ = made.error();
+            stop_.request_stop();
+        }
+    }
+    void tell(std::size_t i, double part) {
+        const std::lock_guard lock(mutex_);
+        parts_[i] = part;
+        double done = 0;
+        for (std::size_t k = 0; k < parts_.size(); ++k) done += parts_[k] * tasks_[k]->frames();
+        if (progress_) progress_(done / all_, "films of the demo");
+    }
+
+    const Progress& progress_;
+    std::vector<FilmTask*> tasks_;
+    double all_ = 0;
+    std::stop_source stop_;
+    std::atomic<std::size_t> next_ = 0;
+    std::mutex mutex_; ///< for what follows
+    std::vector<double> parts_;
+    Status result_ = Done{};
+};
+
+Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival& arrival,
+                   std::vector<FilmTask>& tasks, IdSource& ids) {
     IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start, arrival.surface,
                     arrival.asked,      arrival.pain, arrival.promised};
     std::vector<LookedAt> looked;
-    for (std::size_t i = 0; i < arrival.films.size(); ++i) {
-        const FilmOrder& o = arrival.films[i];
-        const fs::path file =
-            work / (arrival.athlete.firstName + "-" + std::string(idOf(o.camera.view)) + "-" +
-                    isoDate(arrival.received) + (i ? "-" + std::to_string(i + 1) : "") + ".mp4");
-        auto truth = makeFilm(o, file, stop, progress);
-        if (!truth) return truth.error();
-        auto seen = lookAtFilm(file, questionFor(o.camera.view, o.hand, o.fps), stop);
-        if (!seen) return seen.error();
-        form.films.push_back({file, o.camera.view, static_cast<double>(o.fps)});
-        looked.push_back(std::move(*seen));
+    for (FilmTask& t : tasks) {
+        if (t.arrival != &arrival) continue;
+        form.films.push_back({t.file, t.order().camera.view, static_cast<double>(t.order().fps)});
+        looked.push_back(std::move(*t.looked));
     }
     const FixedClock clock(arrival.received);
     auto submission = takeIn(library, form, looked, clock, ids);
@@ -214,10 +118,56 @@ Status makeArrival(Library& library, const Playbook& playbook, const Arrival& ar
     return Done{};
 }
 
+Status keepHouse(Library& library, const std::vector<Athlete>& people) {
+    for (const Athlete& a : people)
+        if (auto saved = library.save(a); !saved) return saved;
+    for (const auto& [key, value] :
+         {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
+          std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
+        if (auto saved = library.setSetting(key, value); !saved) return saved;
+    return Done{};
+}
+
+Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Date today, std::stop_token stop,
+            const Progress& progress) {
+    auto library = Library::open(building, true, std::make_shared<FileStore>());
+    if (!library) return library.error();
+    IdSource ids(seed);
+    std::vector<Athlete> people;
+    auto own = keepOwnMeasure(**library, playbook,
+                              {"Front arm, release",
+                               "jointAngle",
+                               {Landmark::LeadShoulder, Landmark::LeadElbow, Landmark::LeadWrist},
+                               {Moment::Release}});
+    if (!own) return own.error();
+    const auto all = demoArrivals(seed, today, *own, ids, people);
+    if (auto kept = keepHouse(**library, people); !kept) return kept;
+    std::vector<FilmTask> tasks;
+    for (const DemoArrival& a : all)
+        for (std::size_t i = 0; i < a.films.size(); ++i)
+            tasks.push_back({&a, i, fileOf(a, i, building / "work"), std::nullopt});
+    constexpr double kFilms = 0.93; // of the time; the reviews take the rest
+    const Progress films = [&](double part, const std::string& what) {
+        if (progress) progress(kFilms * part, what);
+    };
+    if (auto made = FilmWorks(tasks, films).run(stop); !made) return made;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        if (progress)
+            progress(kFilms + (1 - kFilms) * static_cast<double>(i) / static_cast<double>(all.size()),
+                     "reviews of the demo");
+        if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids); !kept) return kept;
+    }
+    for (const Promise& p : {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
+                             Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
+        if (auto saved = (*library)->save(p); !saved) return saved;
+    return Done{};
+}
+
 } // namespace
 
 Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, std::stop_token stop,
-                       const std::function<void(double, const std::string&)>& progress) {
+                       const Progress& progress) {
     auto playbook = loadPlaybook(dataFolder() / "playbook");
     if (!playbook) return playbook.error();
     std::error_code ec;
@@ -230,46 +180,7 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
     const fs::path building = parent / (".part-demo-" + std::to_string(seed));
     fs::remove_all(building, ec);
     fs::create_directories(parent, ec);
-    const auto make = [&]() -> Status {
-        auto library = Library::open(building, true, std::make_shared<FileStore>());
-        if (!library) return library.error();
-        IdSource ids(seed);
-        std::vector<Athlete> people;
-        auto own = keepOwnMeasure(**library, *playbook,
-                                  {"Front arm, release",
-                                   "jointAngle",
-                                   {Landmark::LeadShoulder, Landmark::LeadElbow, Landmark::LeadWrist},
-                                   {Moment::Release}});
-        if (!own) return own.error();
-        const auto all = arrivals(seed, today, *own, ids, people);
-        for (const Athlete& a : people)
-            if (auto saved = (*library)->save(a); !saved) return saved;
-        for (const auto& [key, value] :
-             {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
-              std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
-            if (auto saved = (*library)->setSetting(key, value); !saved) return saved;
-        double frames = 0, done = 0;
-        const auto framesOf = [](const Arrival& a) {
-            double n = 0;
-            for (const FilmOrder& o : a.films) n += o.fps;
-            return n;
-        };
-        for (const Arrival& a : all) frames += framesOf(a);
-        for (const Arrival& a : all) {
-            const auto part = [&](double p) {
-                if (progress) progress((done + p * framesOf(a)) / frames, "film of " + a.athlete.firstName);
-            };
-            if (auto made = makeArrival(**library, *playbook, a, building / "work", ids, stop, part); !made)
-                return made;
-            done += framesOf(a);
-        }
-        for (const Promise& p :
-             {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
-              Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
-            if (auto saved = (*library)->save(p); !saved) return saved;
-        return Done{};
-    };
-    Status made = make();
+    Status made = fill(building, *playbook, seed, today, stop, progress);
     fs::remove_all(building / "work", ec);
     if (made) {
         if (fs::exists(folder, ec)) fs::remove(folder, ec);

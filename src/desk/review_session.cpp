@@ -128,7 +128,18 @@ void ReviewSession::endGesture() {
     if (unkept_) keep();
 }
 
+void ReviewSession::keepAndTell() {
+    assessNow();
+    keep();
+    Q_EMIT changed();
+}
+
 void ReviewSession::assessAnew() {
+    assessNow();
+    Q_EMIT changed();
+}
+
+void ReviewSession::assessNow() {
     clip_ = filmOf(delivery(), submission_.clips);
     assessment_ = assess(review_, book_, submission_.clips, athlete_.hand, inHand());
     if (sentResults_)
@@ -138,7 +149,6 @@ void ReviewSession::assessAnew() {
     else
         told_ = assess(review_, book_, submission_.clips, athlete_.hand);
     if (sentResults_ && inHand() == told_.delivery) assessment_ = told_;
-    Q_EMIT changed();
 }
 
 void ReviewSession::playbookChanged() {
@@ -184,8 +194,7 @@ Status ReviewSession::perform(const Edit& edit) {
     if (!canApply(review_, edit))
         return fail(ErrorCode::Refused, "The delivery this belongs to is no longer part of the review.");
     history_.perform(review_, edit);
-    assessAnew();
-    keep();
+    keepAndTell();
     return Done{};
 }
 
@@ -197,8 +206,7 @@ bool ReviewSession::undo() {
     const auto delivery = mayEdit() ? history_.undo(review_) : std::nullopt;
     if (!delivery) return false;
     if (review_.delivery(*delivery)) inHand_ = *delivery;
-    assessAnew();
-    keep();
+    keepAndTell();
     return true;
 }
 
@@ -206,8 +214,7 @@ bool ReviewSession::redo() {
     const auto delivery = mayEdit() ? history_.redo(review_) : std::nullopt;
     if (!delivery) return false;
     if (review_.delivery(*delivery)) inHand_ = *delivery;
-    assessAnew();
-    keep();
+    keepAndTell();
     return true;
 }
 
@@ -321,8 +328,7 @@ Status ReviewSession::beginAnother() {
     history_ = History{};
     keeper_->rebase(*revision);
     if (auto thawed = thaw(); !thawed) return thawed;
-    assessAnew();
-    keep();
+    keepAndTell();
     return Done{};
 }
 

@@ -125,7 +125,9 @@ private:
     Status thaw();
     Status mayEdit() const;
     void keep();
-    void assessAnew();
+    void assessNow();
+    void assessAnew();  ///< and tells
+    void keepAndTell(); ///< assessed, on its way to the disk, told: in this order
     Evidence evidenceFor(const std::string& item, std::optional<std::int64_t> frame) const;
 
     Library& library_;

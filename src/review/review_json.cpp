@@ -90,8 +90,13 @@ Plan planIn(const json& row) {
 json approachAsJson(const Approach& a) {
     json targets = json::array();
     for (const Target& t : a.targets) targets.push_back(targetAsJson(t));
-    return {{"id", a.id},         {"name", a.name},    {"version", a.version}, {"ages", {a.ageFrom, a.ageTo}},
-            {"targets", targets}, {"graded", a.graded}};
+    return {{"id", a.id},
+            {"name", a.name},
+            {"version", a.version},
+            {"ages", {a.ageFrom, a.ageTo}},
+            {"about", a.about},
+            {"targets", targets},
+            {"graded", a.graded}};
 }
 
 Approach approachIn(const json& row) {
@@ -100,7 +105,7 @@ Approach approachIn(const json& row) {
                row.at("version"),
                row.at("ages").at(0),
                row.at("ages").at(1),
-               "",
+               row.value("about", ""),
                {},
                {}};
     for (const auto& t : row.at("targets")) a.targets.push_back(targetFromJson(t));

@@ -64,7 +64,8 @@ TEST(AthletePage, ATrendSaysBetterOrWorse) {
             at.x = pelvis.x + (at.x - pelvis.x) * 0.4;
         }
     });
-    const MeasureLine& spread = lineOf(pageOf(walk), "leg-spread");
+    const AthletePage page = pageOf(walk);
+    const MeasureLine& spread = lineOf(page, "leg-spread");
     ASSERT_EQ(spread.points.size(), 2U);
     EXPECT_GT(spread.points[1].value, spread.points[0].value + 20);
     EXPECT_EQ(spread.trend, Trend::Better); // at least 106 is asked

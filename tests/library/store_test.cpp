@@ -252,7 +252,8 @@ TEST_F(StoreTest, AWriteProtectedLibraryOpensToReadAndSaysSo) {
         for (const char* name : {"library.sqlite"}) fs::permissions(lib / name, p & ~fs::perms::owner_exec);
     };
     fs::permissions(folder.path(), fs::perms::owner_all | fs::perms::group_all | fs::perms::others_all);
-    set(fs::perms::owner_read | fs::perms::owner_exec | fs::perms::others_read | fs::perms::others_exec);
+    set(fs::perms::owner_read | fs::perms::owner_exec | fs::perms::group_read | fs::perms::group_exec |
+        fs::perms::others_read | fs::perms::others_exec);
     {
         const test::AsNobody nobody;
         auto library = Library::open(lib, false, std::make_shared<FileStore>());

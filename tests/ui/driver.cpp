@@ -44,6 +44,7 @@ void Driver::key(int k, Qt::KeyboardModifiers m) {
 
 void Driver::settle() {
     EXPECT_TRUE(waitFor([&] { return window_->settled(); })) << "it goes on reading or writing";
+    QCoreApplication::processEvents(); // what is new is shown
 }
 
 void Driver::type(QWidget* into, const QString& text) {

@@ -13,8 +13,11 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
+#include <QLineEdit>
+#include <QMessageBox>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QTimer>
 
 #include <csignal>
 #include <fstream>
@@ -166,14 +169,51 @@ TEST(Window, ABrokenFilmIsRefusedInTheIntakeAndNothingIsStored) {
     d.drop(QString::fromStdString((walk.folder / "letter.mp4").string()));
     auto* dialog = d.window().findChild<QDialog*>("intake");
     ASSERT_TRUE(dialog);
-    dialog->findChild<QComboBox*>("who")->setCurrentIndex(1);
     ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
-    d.click(d.button(dialog, "Take in"));
+    auto* who = dialog->findChild<QComboBox*>("who");
     auto* problem = dialog->findChild<QLabel*>("intake-problem");
-    EXPECT_TRUE(waitFor([&] { return problem->text().contains("not a film"); }))
-        << problem->text().toStdString();
+    who->setCurrentIndex(who->count() - 1); // someone new
+    d.type(dialog->findChild<QLineEdit*>("first-name"), "Noor");
+    d.type(dialog->findChild<QLineEdit*>("born"), "3/9/2011");
+    d.click(d.button(dialog, "Take in"));
+    EXPECT_TRUE(problem->text().contains("not one day for sure")) << problem->text().toStdString();
+    dialog->findChild<QLineEdit*>("born")->clear();
+    d.type(dialog->findChild<QLineEdit*>("born"), "2011-03-09");
+    for (int again = 0; again < 2; ++again) {
+        d.click(d.button(dialog, "Take in"));
+        EXPECT_TRUE(waitFor([&] { return problem->isVisible() && problem->text().contains("not a film"); }))
+            << problem->text().toStdString();
+    }
     EXPECT_EQ(d.window().library().submissions()->size(), 1U);
+    EXPECT_EQ(d.window().library().athletes()->size(), 1U); // nobody is new without their film
+    // Leaving asks, for something was typed.
+    QTimer::singleShot(0, dialog, [] {
+        auto* question = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        ASSERT_TRUE(question);
+        question->button(QMessageBox::Discard)->click();
+    });
     dialog->close();
+}
+
+TEST(Window, AFilmCanBeTakenOffTheListAndRatesBeTyped) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.drop(QString::fromStdString((walk.folder / "film.mp4").string()));
+    auto* dialog = d.window().findChild<QDialog*>("intake");
+    ASSERT_TRUE(dialog);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+    dialog->findChild<QComboBox*>("who")->setCurrentIndex(1);
+    auto* problem = dialog->findChild<QLabel*>("intake-problem");
+    auto* rate = dialog->findChild<QComboBox*>("rate");
+    rate->setCurrentText("fast");
+    d.click(d.button(dialog, "Take in"));
+    EXPECT_TRUE(problem->text().contains("no rate")) << problem->text().toStdString();
+    rate->setCurrentText("59,94");
+    d.click(d.button(dialog, "Take off"));
+    d.click(d.button(dialog, "Take in"));
+    EXPECT_TRUE(problem->text().contains("Add a film first")) << problem->text().toStdString();
+    dialog->close(); // nothing is left that could be lost
+    EXPECT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
 }
 
 TEST(Window, AMissingFilmIsSaidOnTheStage) {
