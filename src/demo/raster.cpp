@@ -31,35 +31,53 @@ struct Hit {
     Vec3f normal;
 };
 
-/// First hit of a ray with a cone with round ends (quadratic in t; the caps are spheres).
-Hit intersect(const RoundCone& s, Vec3f ro, Vec3f rd) {
-    const Vec3f ba = s.b - s.a, oa = ro - s.a, ob = ro - s.b;
-    const float rr = s.ra - s.rb;
-    const float m0 = dot(ba, ba), m1 = dot(ba, oa), m2 = dot(ba, rd), m3 = dot(rd, oa), m5 = dot(oa, oa);
-    const float m6 = dot(ob, rd), m7 = dot(ob, ob);
-    const float d2 = m0 - rr * rr;
-    if (d2 > 0) {
-        const float k2 = d2 - m2 * m2;
-        const float k1 = d2 * m3 - m1 * m2 + m2 * rr * s.ra;
-        const float k0 = d2 * m5 - m1 * m1 + m1 * rr * s.ra * 2 - m0 * s.ra * s.ra;
-        const float h = k1 * k1 - k0 * k2;
-        if (h < 0) return {};
-        const float t = (-std::sqrt(h) - k1) / k2;
-        const float y = m1 - s.ra * rr + t * m2;
-        if (y > 0 && y < d2) return {t, unit(d2 * (oa + t * rd) - y * ba)};
+/// A cone with round ends seen from one point, with what all rays from there share.
+struct Seen {
+    Vec3f a, b, ba, oa, ob;
+    float ra, rb, rr, m0, m1, m5, m7, d2;
+
+    Seen(const RoundCone& s, Vec3f ro)
+        : a(s.a)
+        , b(s.b)
+        , ba(s.b - s.a)
+        , oa(ro - s.a)
+        , ob(ro - s.b)
+        , ra(s.ra)
+        , rb(s.rb)
+        , rr(s.ra - s.rb)
+        , m0(dot(ba, ba))
+        , m1(dot(ba, oa))
+        , m5(dot(oa, oa))
+        , m7(dot(ob, ob))
+        , d2(m0 - rr * rr) {}
+
+    /// First hit of a ray (quadratic in t; the caps are spheres).
+    Hit hit(Vec3f rd) const {
+        const float m2 = dot(ba, rd), m3 = dot(rd, oa);
+        if (d2 > 0) {
+            const float k2 = d2 - m2 * m2;
+            const float k1 = d2 * m3 - m1 * m2 + m2 * rr * ra;
+            const float k0 = d2 * m5 - m1 * m1 + m1 * rr * ra * 2 - m0 * ra * ra;
+            const float h = k1 * k1 - k0 * k2;
+            if (h < 0) return {};
+            const float t = (-std::sqrt(h) - k1) / k2;
+            const float y = m1 - ra * rr + t * m2;
+            if (y > 0 && y < d2) return {t, unit(d2 * (oa + t * rd) - y * ba)};
+        }
+        Hit best;
+        const float m6 = dot(ob, rd);
+        const float h1 = m3 * m3 - m5 + ra * ra, h2 = m6 * m6 - m7 + rb * rb;
+        if (h1 > 0) {
+            const float t = -m3 - std::sqrt(h1);
+            best = {t, unit(oa + t * rd)};
+        }
+        if (h2 > 0) {
+            const float t = -m6 - std::sqrt(h2);
+            if (best.t < 0 || t < best.t) best = {t, unit(ob + t * rd)};
+        }
+        return best;
     }
-    Hit best;
-    const float h1 = m3 * m3 - m5 + s.ra * s.ra, h2 = m6 * m6 - m7 + s.rb * s.rb;
-    if (h1 > 0) {
-        const float t = -m3 - std::sqrt(h1);
-        best = {t, unit(oa + t * rd)};
-    }
-    if (h2 > 0) {
-        const float t = -m6 - std::sqrt(h2);
-        if (best.t < 0 || t < best.t) best = {t, unit(ob + t * rd)};
-    }
-    return best;
-}
+};
 
 Vec3f vec(const Eigen::Vector3d& v) {
     return {static_cast<float>(v(0)), static_cast<float>(v(1)), static_cast<float>(v(2))};
@@ -132,12 +150,17 @@ Swath shadowSwath(const Camera& camera, const RoundCone& s, const Delivery& deli
     return {camera, camera.project(a), camera.project(b), px * 1.5 + 2};
 }
 
-/// Calls `paint(x, y)` for every pixel of the canvas that the swath may hold.
+/// Calls `paint(x, y)` for every pixel of the canvas that the swath may hold: on each row one stretch, for what
+/// it holds is convex.
 template <typename Paint>
 void forEachPixel(const Canvas& canvas, const Swath& swath, Paint paint) {
-    for (int y = std::max(swath.box.y0, canvas.box.y0); y < std::min(swath.box.y1, canvas.box.y1); ++y)
-        for (int x = std::max(swath.box.x0, canvas.box.x0); x < std::min(swath.box.x1, canvas.box.x1); ++x)
-            if (swath.holds(x, y)) paint(x, y);
+    const int left = std::max(swath.box.x0, canvas.box.x0), right = std::min(swath.box.x1, canvas.box.x1);
+    for (int y = std::max(swath.box.y0, canvas.box.y0); y < std::min(swath.box.y1, canvas.box.y1); ++y) {
+        int first = left, last = right;
+        while (first < last && !swath.holds(first, y)) ++first;
+        while (last > first && !swath.holds(last - 1, y)) --last;
+        for (int x = first; x < last; ++x) paint(x, y);
+    }
 }
 
 Vec3f shade(const Cloth& c, Vec3f n, Vec3f view) {
@@ -145,8 +168,8 @@ Vec3f shade(const Cloth& c, Vec3f n, Vec3f view) {
     const float sky = 0.5f + 0.5f * n.y;
     const float rim = 1.0f - std::max(0.0f, -dot(n, view));
     const float light = 0.16f + 0.26f * sky + 0.66f * lamp - 0.10f * rim * rim;
-    const Vec3f half = unit(kLight - view);
-    const float gloss = c.shine * std::pow(std::max(0.0f, dot(n, half)), 24.0f);
+    const float gloss =
+        c.shine > 0 ? c.shine * std::pow(std::max(0.0f, dot(n, unit(kLight - view))), 24.0f) : 0.0f;
     return {c.r * c.r * light + gloss, c.g * c.g * light + gloss, c.b * c.b * light * 0.97f + gloss};
 }
 
@@ -181,7 +204,7 @@ void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCo
         forEachPixel(canvas, shadowSwath(camera, s, delivery), [&](int x, int y) {
             if (dark[canvas.index(x, y)]) return;
             const Vec3f rd = rays.at(x, y);
-            if (rd.y >= -0.01f || intersect(s, groundPoint(rays, rd, delivery), kLight).t <= 0) return;
+            if (rd.y >= -0.01f || Seen(s, groundPoint(rays, rd, delivery)).hit(kLight).t <= 0) return;
             dark[canvas.index(x, y)] = 1;
             float* p = canvas.at(x, y);
             p[0] *= 0.42f, p[1] *= 0.42f, p[2] *= 0.45f;
@@ -192,18 +215,23 @@ void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCo
                  double jy) {
     const RayMaker rays(camera, jx, jy);
     std::vector<float> depth(canvas.rgb.size() / 3, std::numeric_limits<float>::max());
-    for (const RoundCone& s : solids)
+    // Most pixels lie in the swath of several solids: their ray is made once.
+    std::vector<Vec3f> made(depth.size(), Vec3f{0, 0, 0});
+    for (const RoundCone& s : solids) {
+        const Seen seen(s, rays.origin);
         forEachPixel(canvas, solidSwath(camera, s), [&](int x, int y) {
-            const Vec3f rd = rays.at(x, y);
-            const Hit hit = intersect(s, rays.origin, rd);
-            float& nearest = depth[canvas.index(x, y)];
-            if (hit.t <= 0 || hit.t >= nearest) return;
+            const std::size_t i = canvas.index(x, y);
+            Vec3f& rd = made[i];
+            if (rd.x == 0 && rd.y == 0 && rd.z == 0) rd = rays.at(x, y);
+            const Hit hit = seen.hit(rd);
+            if (hit.t <= 0 || hit.t >= depth[i]) return;
             if (s.clipped && dot(rays.origin + hit.t * rd - s.clipAt, s.clipUp) < 0) return;
-            nearest = hit.t;
+            depth[i] = hit.t;
             const Vec3f c = shade(s.cloth, hit.normal, rd);
             float* p = canvas.at(x, y);
             p[0] = c.x, p[1] = c.y, p[2] = c.z;
         });
+    }
 }
 
 namespace {
