@@ -86,9 +86,9 @@ public:
             Canvas one = background;
             const auto& [jx, jy] = jitter[i % kSamplesPerFrame];
             paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jx, jy);
-            for (std::size_t k = 0; k < sum.rgb.size(); ++k)
-                sum.rgb[k] += one.rgb[k] / static_cast<float>(samples);
+            for (std::size_t k = 0; k < sum.rgb.size(); ++k) sum.rgb[k] += one.rgb[k];
         }
+        for (float& light : sum.rgb) light /= static_cast<float>(samples);
         const Box all = shed_.box;
         Bytes out(static_cast<std::size_t>(all.x1) * static_cast<std::size_t>(all.y1) * 4);
         if (sx == 0 && sy == 0) {

@@ -28,7 +28,7 @@ Vec3f unit(Vec3f a) {
 
 struct Hit {
     float t = -1;
-    Vec3f normal;
+    Vec3f across; ///< along the surface's normal, of any length
 };
 
 /// A cone with round ends seen from one point, with what all rays from there share.
@@ -62,18 +62,18 @@ struct Seen {
             if (h < 0) return {};
             const float t = (-std::sqrt(h) - k1) / k2;
             const float y = m1 - ra * rr + t * m2;
-            if (y > 0 && y < d2) return {t, unit(d2 * (oa + t * rd) - y * ba)};
+            if (y > 0 && y < d2) return {t, d2 * (oa + t * rd) - y * ba};
         }
         Hit best;
         const float m6 = dot(ob, rd);
         const float h1 = m3 * m3 - m5 + ra * ra, h2 = m6 * m6 - m7 + rb * rb;
         if (h1 > 0) {
             const float t = -m3 - std::sqrt(h1);
-            best = {t, unit(oa + t * rd)};
+            best = {t, oa + t * rd};
         }
         if (h2 > 0) {
             const float t = -m6 - std::sqrt(h2);
-            if (best.t < 0 || t < best.t) best = {t, unit(ob + t * rd)};
+            if (best.t < 0 || t < best.t) best = {t, ob + t * rd};
         }
         return best;
     }
@@ -227,7 +227,7 @@ void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCo
             if (hit.t <= 0 || hit.t >= depth[i]) return;
             if (s.clipped && dot(rays.origin + hit.t * rd - s.clipAt, s.clipUp) < 0) return;
             depth[i] = hit.t;
-            const Vec3f c = shade(s.cloth, hit.normal, rd);
+            const Vec3f c = shade(s.cloth, unit(hit.across), rd);
             float* p = canvas.at(x, y);
             p[0] = c.x, p[1] = c.y, p[2] = c.z;
         });
