@@ -69,7 +69,9 @@ void drawPlace(QPainter& p) {
     p.setFont(textFont(27));
     p.setPen(palette::quiet);
     p.drawText(QRectF(660, kRubber.y() - 46, 220, 38), Qt::AlignRight, "to the plate");
-    p.drawText(QRectF(kRubber.x() - 100, kRubber.y() - 64, 200, 38), Qt::AlignHCenter, "rubber");
+    // Beside the mound on the side no phone looks from.
+    p.drawText(QRectF(kRubber.x() - 1.9 * kScale - 110, kRubber.y() - 1.9 * kScale - 14, 160, 38), Qt::AlignHCenter,
+               "mound");
 }
 
 void drawPhone(QPainter& p, View view, Hand hand) {
@@ -101,14 +103,10 @@ void drawPhone(QPainter& p, View view, Hand hand) {
 
 } // namespace
 
-RefilmRequest refilmRequest(const Clip& clip, const Athlete& athlete, View view, const std::string& coach) {
+RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach) {
     RefilmRequest r;
     r.text = "Hello " + athlete.firstName + ",\n\nplease film once more from the " +
              std::string(nameOf(view)) + ".\n";
-    if (!clip.check.empty()) {
-        r.text += "\nWhat the last film could not show:\n";
-        for (const std::string& line : clip.check) r.text += "- " + line + "\n";
-    }
     r.text +=
         "\nHow to film:\n- " + standText(view, athlete.hand) +
         "\n- Hold the phone level at hip height, sideways, on something firm. Do not follow the pitch.\n"

@@ -9,15 +9,14 @@
 
 namespace jg {
 
-/// The request for one clip, from its film check. Distances and heights are own choice, for a phone's usual
-/// lens.
+/// The request as it goes out: none of the film check's notes, which are the coach's. Distances and heights are
+/// own choice, for a phone's usual lens.
 struct RefilmRequest {
     std::string text; ///< plain text to send, signed by the coach
     QImage drawing;   ///< 900 x 560: the place from above, the phone where it should stand
 };
 
-/// Needs a QGuiApplication. `coach` signs; `view` is the view asked for, which may be another than the
-/// clip's.
-RefilmRequest refilmRequest(const Clip& clip, const Athlete& athlete, View view, const std::string& coach);
+/// Needs a QGuiApplication. `coach` signs; `view` is the view asked for.
+RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach);
 
 } // namespace jg

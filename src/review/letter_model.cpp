@@ -142,6 +142,16 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
     return rows;
 }
 
+/// "Ludo, two good things and one to work on"; what there is none of is not counted out.
+std::string greetingFor(const std::string& name, std::size_t good, std::size_t work) {
+    if (good + work == 0) return name;
+    std::string words = name + ", ";
+    if (good > 0) words += countWord(good) + (good == 1 ? " good thing" : " good things");
+    if (good > 0 && work > 0) return words + " and " + countWord(work) + " to work on";
+    if (work > 0) words += countWord(work) + (work == 1 ? " thing" : " things") + " to work on";
+    return words;
+}
+
 } // namespace
 
 std::string errorInWords(const MeasureValue& value) {
@@ -168,9 +178,7 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
             m.keeps.push_back(keepLine(a, playbook, s.finding));
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
-    m.greeting = athlete.firstName + ", " + countWord(m.keeps.size()) +
-                 (m.keeps.size() == 1 ? " good thing and " : " good things and ") +
-                 countWord(m.corrections.size()) + " to work on";
+    m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
     if (!submission.pain.empty())
         m.caution =

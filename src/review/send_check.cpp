@@ -63,7 +63,12 @@ void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
 
 void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
     const Plan& plan = review.plan;
-    if (plan.corrections.empty()) out.push_back({false, "No correction is chosen."});
+    const bool good = std::any_of(review.stops.begin(), review.stops.end(),
+                                  [](const Stop& s) { return s.kind == StopKind::Strength; });
+    if (plan.corrections.empty() && !good)
+        out.push_back({true, "The letter is empty: choose in Say what was good, or in Prescribe what to work on."});
+    else if (plan.corrections.empty())
+        out.push_back({false, "Nothing to work on is chosen in Prescribe."});
     if (plan.corrections.size() > kMostCorrections)
         out.push_back({true, "More than three corrections: choose the three that matter most."});
     for (const std::string& id : plan.corrections) {
@@ -87,7 +92,7 @@ void checkWeek(const Review& review, const Playbook& playbook, const Athlete& at
     for (const std::string& sentence : week.blocked) out.push_back({true, sentence});
     for (const std::string& id : week.missingDose)
         out.push_back(
-            {true, "The dose of \"" + playbook.drill(id)->name + "\" is missing. Set or waive it."});
+            {true, "The dose of \"" + playbook.drill(id)->name + "\" is missing. Set it in Prescribe, or say there that it needs none."});
 }
 
 } // namespace

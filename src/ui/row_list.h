@@ -3,8 +3,8 @@
 
 #include "ui/pips.h"
 
-#include <QAbstractScrollArea>
 #include <QImage>
+#include <QListView>
 
 #include <optional>
 #include <vector>
@@ -25,24 +25,27 @@ struct ListRow {
     RowMark mark = RowMark::None;
     QImage still;
     QString header; ///< a small heading above the row
+
+    /// All of it in one sentence, as a screen reader says it.
+    QString spoken() const;
 };
 
-/// Rows painted in one style; one may be selected. Keyboard: the place's row-up and row-down actions.
-class RowList : public QAbstractScrollArea {
+class RowModel;
+
+/// Rows in one style; one may be selected. Keyboard: the place's row-up and row-down actions. A screen reader
+/// finds a list with a row each.
+class RowList : public QListView {
     Q_OBJECT
 public:
     explicit RowList(QWidget* parent = nullptr);
     void setRows(std::vector<ListRow> rows);
-    const std::vector<ListRow>& rows() const { return rows_; }
-    int current() const { return current_; }
+    const std::vector<ListRow>& rows() const;
+    int current() const;
     void setCurrent(int row);
     /// Moves the selection and tells.
     void move(int by);
-    void setEmptyText(const QString& text) {
-        empty_ = text;
-        viewport()->update();
-    }
-    /// Where a row is, in viewport coordinates; for tests and pictures.
+    void setEmptyText(const QString& text);
+    /// Where a row is without its heading, in viewport coordinates; for tests and pictures.
     QRect rowRect(int row) const;
 
 Q_SIGNALS:
@@ -50,21 +53,16 @@ Q_SIGNALS:
     void activated(int row);
 
 protected:
-    void paintEvent(QPaintEvent*) override;
-    void resizeEvent(QResizeEvent*) override;
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent*) override {} // a row is not dragged over
     void mouseDoubleClickEvent(QMouseEvent* event) override;
 
 private:
-    void layOut();
-    int heightOf(const ListRow& row) const;
-    void paintRow(QPainter& p, const ListRow& row, QRectF box, bool current);
-    int rowAt(int y) const;
+    int rowAt(QPoint at) const;
 
-    std::vector<ListRow> rows_;
-    std::vector<int> tops_;
-    int total_ = 0;
-    int current_ = -1;
+    RowModel* rows_;
     QString empty_;
 };
 

@@ -31,6 +31,13 @@ bool belongs(const ActionRow& row, const Section& s) {
     return single && (row.where & s.where);
 }
 
+/// In rows, with its heading; 0 for one without any.
+int heightOf(const Section& s) {
+    int rows = 0;
+    for (const ActionRow& row : actionTable()) rows += belongs(row, s);
+    return rows == 0 ? 0 : rows + 2;
+}
+
 } // namespace
 
 void showShortcutSheet(QWidget* parent) {
@@ -38,7 +45,8 @@ void showShortcutSheet(QWidget* parent) {
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("shortcuts");
     dialog->setWindowTitle("Keys");
-    dialog->resize(980, 680);
+    // As much of the window's height as there is: the sheet is read, not scrolled, where it fits.
+    dialog->resize(1180, parent ? parent->window()->height() - 20 : 780);
     auto* outer = new QVBoxLayout(dialog);
     outer->setContentsMargins(26, 20, 26, 16);
     outer->addWidget(heading("All keys", 24));
@@ -53,28 +61,30 @@ void showShortcutSheet(QWidget* parent) {
         side->setSpacing(2);
         columns->addLayout(side, 1);
     }
-    int heights[3] = {0, 0, 0};
+    int all = 0, filled = 0;
+    for (const Section& s : kSections) all += heightOf(s);
+    int column = 0;
     for (const Section& s : kSections) {
-        int rows = 0;
-        for (const ActionRow& row : actionTable()) rows += belongs(row, s);
-        if (rows == 0) continue;
-        const int shortest = static_cast<int>(std::min_element(heights, heights + 3) - heights);
-        heights[shortest] += rows + 3;
-        QVBoxLayout* side = sides[shortest];
+        const int height = heightOf(s);
+        if (height == 0) continue;
+        // In the order of the walk, column by column.
+        if (column < 2 && filled + height / 2 > all * (column + 1) / 3) ++column;
+        filled += height;
+        QVBoxLayout* side = sides[column];
         side->addWidget(heading(s.title, 16));
         auto* grid = new QGridLayout;
-        grid->setVerticalSpacing(2);
+        grid->setVerticalSpacing(0);
         grid->setColumnStretch(1, 1);
         int at = 0;
         for (const ActionRow& row : actionTable()) {
             if (!belongs(row, s)) continue;
-            auto* key = plain(row.keys.first().toString(QKeySequence::NativeText), 12.5, true);
+            auto* key = plain(row.keys.first().toString(QKeySequence::NativeText), 12, true);
             key->setFixedWidth(92);
             grid->addWidget(key, at, 0, Qt::AlignTop);
-            grid->addWidget(quiet(row.text, 12.5), at++, 1);
+            grid->addWidget(quiet(row.text, 12), at++, 1);
         }
         side->addLayout(grid);
-        side->addSpacing(10);
+        side->addSpacing(6);
     }
     for (auto* side : sides) side->addStretch(1);
     scroll->setWidget(inner);

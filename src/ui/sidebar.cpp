@@ -1,8 +1,8 @@
 #include "ui/sidebar.h"
 
+#include "ui/hot_spot.h"
 #include "ui/theme.h"
 
-#include <QMouseEvent>
 #include <QPainter>
 
 namespace jg::ui {
@@ -15,8 +15,13 @@ Sidebar::Sidebar(QWidget* parent)
                                      {"Athletes", "athletes"},
                                      {"Playbook", "playbook"},
                                      {"Post", "post"},
-                                     {"Your hand", "hand"}})
-        entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink)});
+                                     {"Your hand", "hand"}}) {
+        const auto i = static_cast<int>(entries_.size());
+        auto* spot = new HotSpot(name, this);
+        spot->setGeometry(placeRect(i));
+        connect(spot, &HotSpot::clicked, this, [this, i] { Q_EMIT chosen(i); });
+        entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink), spot});
+    }
 }
 
 void Sidebar::setHouse(const QString& place) {
@@ -25,12 +30,18 @@ void Sidebar::setHouse(const QString& place) {
 }
 
 void Sidebar::setCount(int place, const QString& text) {
-    entries_.at(static_cast<std::size_t>(place)).count = text;
+    Entry& e = entries_.at(static_cast<std::size_t>(place));
+    e.count = text;
+    e.spot->setState(text, place == current_);
     update();
 }
 
 void Sidebar::setCurrent(int place) {
     current_ = place;
+    for (int i = 0; i < static_cast<int>(entries_.size()); ++i) {
+        const Entry& e = entries_[static_cast<std::size_t>(i)];
+        e.spot->setState(e.count, i == place);
+    }
     update();
 }
 
@@ -72,11 +83,6 @@ void Sidebar::paintEvent(QPaintEvent*) {
     p.setPen(soft);
     p.setFont(textFont(11.5));
     p.drawText(QRectF(22, height() - 44, 180, 20), Qt::AlignVCenter, "F1: all keys");
-}
-
-void Sidebar::mousePressEvent(QMouseEvent* event) {
-    for (int i = 0; i < static_cast<int>(entries_.size()); ++i)
-        if (placeRect(i).contains(event->position().toPoint())) Q_EMIT chosen(i);
 }
 
 } // namespace jg::ui

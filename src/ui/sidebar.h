@@ -7,6 +7,8 @@
 
 namespace jg::ui {
 
+class HotSpot;
+
 class Sidebar : public QWidget {
     Q_OBJECT
 public:
@@ -22,7 +24,6 @@ Q_SIGNALS:
 
 protected:
     void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent* event) override;
 
 private:
     struct Entry {
@@ -30,6 +31,7 @@ private:
         QString count;
         QIcon icon;
         QIcon iconChosen;
+        HotSpot* spot;
     };
     std::vector<Entry> entries_;
     QString house_;

@@ -1,7 +1,10 @@
 #include "ui/theme.h"
 
+#include "ui/spoken.h"
+
 #include "desk/places.h"
 
+#include <QStyle>
 #include <QFile>
 #include <QPainter>
 #include <QProxyStyle>
@@ -93,6 +96,7 @@ QProgressBar::chunk { background: %moss; border-radius: 4px; }
 } // namespace
 
 bool dress(QApplication& app) {
+    letReadersHear();
     QApplication::setStyle(new OwnStyle);
     const bool fonts = loadFonts(dataFolder() / "fonts");
     QApplication::setFont(textFont(13));
@@ -146,6 +150,14 @@ QPushButton* mainButton(const QString& text) {
     b->setObjectName("main");
     b->setCursor(Qt::PointingHandCursor);
     return b;
+}
+
+void setAsMain(QPushButton* button, bool on) {
+    const QString name = on ? "main" : "";
+    if (button->objectName() == name) return;
+    button->setObjectName(name);
+    button->style()->unpolish(button);
+    button->style()->polish(button);
 }
 
 QPushButton* plainButton(const QString& text) {

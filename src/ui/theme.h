@@ -25,6 +25,8 @@ QLabel* quiet(const QString& text = {}, double px = 12.5);
 /// The accent button and the outlined one.
 QPushButton* mainButton(const QString& text);
 QPushButton* plainButton(const QString& text);
+/// Makes a button the one that stands out, or no longer.
+void setAsMain(QPushButton* button, bool on);
 /// A thin rule.
 QFrame* rule();
 

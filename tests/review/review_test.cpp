@@ -455,6 +455,41 @@ TEST(Letter, ANegativeNumberCarriesAMinusAndNoughtCarriesNone) {
     EXPECT_EQ(numberInWords(12.5, "in"), "13 in");
 }
 
+TEST(SendCheck, AnEmptyLetterSaysWhatIsMissing) {
+    Review r = finished();
+    r.plan.corrections.clear();
+    r.plan.drills.clear();
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "The letter is empty"));
+    r.stops = {{{"s"}, StopKind::Strength, "load-shared", "Load", 1}};
+    r.takes[{"s"}] = {};
+    EXPECT_FALSE(mentions(stopsOf(r, submission()), "The letter is empty"));
+    const LetterModel m = writeLetter(r, playbook(), {}, athlete(), submission(), {});
+    EXPECT_EQ(m.greeting, "Ludo, one good thing");
+}
+
+TEST(Letter, TheReasonIsOneThatWasNotRuledOut) {
+    Review r = finished();
+    r.plan.corrections = {"leg-spread"};
+    // Its first link comes from the back knee, which is good here; the stride that suffers from it is not.
+    Assessment a;
+    const auto found = [&](const char* id, bool strength) {
+        Judged j;
+        j.finding.id = id;
+        j.strength = strength;
+        a.findings.push_back(j);
+    };
+    found("leg-spread", false);
+    found("back-knee", true);
+    found("stride", false);
+    const auto why = [&] {
+        return writeLetter(r, playbook(), a, athlete(), submission(), {}).corrections.at(0).why;
+    };
+    EXPECT_EQ(why(), "Legs that do not open land short.");
+    for (Judged& j : a.findings) j.strength = j.finding.id != "leg-spread";
+    found("front-knee-release", true);
+    EXPECT_EQ(why(), ""); // all ruled out
+}
+
 TEST(Letter, SaysWhatWasFoundInPlainWords) {
     Review r = finished();
     place(r, Moment::Plant, 174,
@@ -466,7 +501,7 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
     const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(),
                                       submission(), {"The Tram Shed", "Ilse Varnholt", ""});
-    EXPECT_EQ(m.greeting, "Ludo, no good things and one to work on");
+    EXPECT_EQ(m.greeting, "Ludo, one thing to work on");
     ASSERT_EQ(m.corrections.size(), 1U);
     EXPECT_NE(m.corrections[0].number.find("90\u00b0"), std::string::npos);
     EXPECT_NE(m.corrections[0].number.find("at least 106"), std::string::npos);

@@ -160,6 +160,8 @@ protected:
 
     void send() {
         auto* state = driver->review().findChild<QLabel*>("send-state");
+        driver->key(Qt::Key_Return, Qt::ControlModifier); // it asks once
+        EXPECT_TRUE(driver->review().foot().sentence().contains("once more sends it"));
         driver->key(Qt::Key_Return, Qt::ControlModifier);
         ASSERT_TRUE(waitFor([&] { return state->text().startsWith("Sent to"); }, 120000))
             << state->text().toStdString() << " | " << driver->review().foot().sentence().toStdString();

@@ -180,13 +180,13 @@ TEST(LineBar, EveryStationCanBeClicked) {
     Counts c;
     c.positions = 8, c.positionsAll = 9;
     bar.setState(Stage::Measure, c, true);
+    bar.show();
     QSignalSpy chosen(&bar, &LineBar::chosen);
     QSignalSpy desk(&bar, &LineBar::toDesk);
     for (int i = 0; i < 7; ++i)
-        QTest::mouseClick(&bar, Qt::LeftButton, Qt::NoModifier,
-                          bar.stationRect(static_cast<Stage>(i)).center());
+        QTest::mouseClick(bar.childAt(bar.stationRect(static_cast<Stage>(i)).center()), Qt::LeftButton);
     EXPECT_EQ(chosen.size(), 7);
-    QTest::mouseClick(&bar, Qt::LeftButton, Qt::NoModifier, bar.deskRect().center());
+    QTest::mouseClick(bar.childAt(bar.deskRect().center()), Qt::LeftButton);
     EXPECT_EQ(desk.size(), 1);
     for (const int width : {1024, 1280, 1920}) { // stations never meet
         bar.resize(width, 56);

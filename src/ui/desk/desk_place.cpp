@@ -7,6 +7,7 @@
 #include <QMimeData>
 #include <QPainter>
 #include <QPainterPath>
+#include <QRegularExpression>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -189,6 +190,11 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     auto* open = plainButton(row.review ? "Go on" : "Open");
     open->setObjectName("open-" + QString::fromStdString(row.submission.id.value));
     open->setFocusPolicy(Qt::TabFocus);
+    open->setAccessibleName(open->text() + ": " + text(row.athlete.fullName()));
+    frame->setAccessibleName(QStringList{text(row.athlete.fullName()), pain ? QString("pain reported") : QString(),
+                                         promised->text(), minutes->text()}
+                                 .filter(QRegularExpression("."))
+                                 .join(", "));
     connect(open, &QPushButton::clicked, this, [this, id = row.submission.id] { Q_EMIT this->open(id); });
     side->addWidget(open, 0, Qt::AlignRight);
     line->addLayout(side);
@@ -220,7 +226,7 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
         if (p.due) {
             const int days = daysBetween(today, *p.due);
             due = days == 0  ? "due today"
-                  : days < 0 ? QString("%1 days, no answer").arg(-days)
+                  : days < 0 ? QString(days == -1 ? "%1 day, no answer" : "%1 days, no answer").arg(-days)
                              : "due " + text(longDate(*p.due));
         }
         auto* when = quiet(due, 13);
@@ -228,6 +234,7 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
         line->addWidget(when);
         auto* done = plainButton("settled");
         done->setObjectName("link");
+        done->setAccessibleName("Settled: " + text(p.text));
         connect(done, &QPushButton::clicked, this, [this, id = p.row] { Q_EMIT settle(id); });
         line->addWidget(done);
         owed->addLayout(line);

@@ -153,10 +153,8 @@ QWidget* IntakeDialog::buildFoot() {
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(quiet("The originals are copied and never changed.", 12), 1);
     auto* cancel = plainButton("Cancel");
-    cancel->setObjectName("intake-cancel");
     connect(cancel, &QPushButton::clicked, this, &IntakeDialog::reject);
     ok_ = mainButton("Take in");
-    ok_->setObjectName("intake-ok");
     ok_->setDefault(true);
     connect(ok_, &QPushButton::clicked, this, &IntakeDialog::takeInNow);
     buttons->addWidget(cancel);

@@ -2,6 +2,7 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "letter/qt_text.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -35,6 +36,7 @@ const std::map<Landmark, QPointF>& places() {
 
 GuideFigure::GuideFigure(QWidget* parent)
     : QWidget(parent) {
+    setAccessibleName("Where to click");
     setFixedHeight(132);
 }
 
@@ -133,6 +135,13 @@ void GuideFigure::paintEvent(QPaintEvent*) {
         paintNear(p);
     }
     paintWords(p);
+}
+
+QString GuideFigure::spokenValue() const {
+    QStringList words;
+    if (next_) words << "next: " + text(info(*next_).name);
+    if (!hint_.isEmpty()) words << hint_;
+    return words.join(". ");
 }
 
 } // namespace jg::ui

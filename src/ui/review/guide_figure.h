@@ -3,6 +3,8 @@
 
 #include "kinematics/anatomy.h"
 
+#include "ui/spoken.h"
+
 #include <QWidget>
 
 #include <optional>
@@ -11,12 +13,15 @@
 namespace jg::ui {
 
 /// A drawn body in the landing with the wanted points; the next one in the accent, and drawn near beside it.
-class GuideFigure : public QWidget {
+class GuideFigure : public QWidget, public Spoken {
 public:
     explicit GuideFigure(QWidget* parent = nullptr);
     /// `mirror` for an athlete who moves to the left in the picture.
     void show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror, const QString& hint);
     QSize sizeHint() const override { return {340, 132}; }
+    QAccessible::Role spokenRole() const override { return QAccessible::Graphic; }
+    /// Which point is wanted, and the hint.
+    QString spokenValue() const override;
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -47,6 +47,7 @@ JudgeBench::JudgeBench(ReviewContext& context)
     column_->addWidget(counts_);
     list_ = new RowList;
     list_->setObjectName("items");
+    list_->setAccessibleName("Items of the card");
     connect(list_, &RowList::selected, this, &JudgeBench::select);
     column_->addWidget(list_, 1);
     refresh();

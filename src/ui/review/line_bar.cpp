@@ -2,8 +2,8 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "ui/hot_spot.h"
 
-#include <QMouseEvent>
 #include <QPainter>
 
 namespace jg::ui {
@@ -16,13 +16,36 @@ constexpr double kFirst = 216;
 LineBar::LineBar(QWidget* parent)
     : QWidget(parent) {
     setFixedHeight(56);
-    setMouseTracking(true);
     setAccessibleName("The walk of this review");
+    desk_ = new HotSpot("Back to the desk", this);
+    connect(desk_, &HotSpot::clicked, this, &LineBar::toDesk);
+    for (int i = 0; i < kStations; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        auto* spot = new HotSpot(QString::fromUtf8(nameOf(stage).data()), this);
+        connect(spot, &HotSpot::clicked, this, [this, stage] { Q_EMIT chosen(stage); });
+        stations_[static_cast<std::size_t>(i)] = spot;
+    }
+}
+
+void LineBar::resizeEvent(QResizeEvent*) {
+    desk_->setGeometry(deskRect());
+    for (int i = 0; i < kStations; ++i)
+        stations_[static_cast<std::size_t>(i)]->setGeometry(stationRect(static_cast<Stage>(i)));
+}
+
+void LineBar::tellStates() {
+    for (int i = 0; i < kStations; ++i) {
+        const auto stage = static_cast<Stage>(i);
+        const QString count = countOf(stage).trimmed().replace("/", " of ");
+        stations_[static_cast<std::size_t>(i)]->setState(doneAt(stage) ? (count + " done").trimmed() : count,
+                                                         stage == stage_);
+    }
 }
 
 void LineBar::setWho(const QString& who, const QString& conditions) {
     who_ = who;
     conditions_ = conditions;
+    setAccessibleDescription(who_ + ", " + conditions_);
     update();
 }
 
@@ -30,6 +53,7 @@ void LineBar::setState(Stage stage, const Counts& counts, bool seen) {
     stage_ = stage;
     counts_ = counts;
     seen_ = seen;
+    tellStates();
     update();
 }
 
@@ -100,6 +124,11 @@ void LineBar::paintEvent(QPaintEvent*) {
     p.setFont(textFont(12.5));
     p.drawText(QPointF(136, 33), "Desk");
 
+    paintStations(p);
+    paintWho(p);
+}
+
+void LineBar::paintStations(QPainter& p) {
     p.setPen(QPen(palette::rule, 3));
     p.drawLine(QPointF(xOf(0), 20), QPointF(xOf(kStations - 1), 20));
     p.setPen(QPen(palette::moss, 3));
@@ -124,6 +153,9 @@ void LineBar::paintEvent(QPaintEvent*) {
         p.setPen(palette::quiet);
         p.drawText(QPointF(left + w, 45), count);
     }
+}
+
+void LineBar::paintWho(QPainter& p) {
     const double right = width() - 20;
     const double from = xOf(kStations - 1) + 70;
     const auto elided = [&](const QString& s, const QFont& f) {
@@ -136,13 +168,6 @@ void LineBar::paintEvent(QPaintEvent*) {
     p.setPen(palette::quiet);
     p.drawText(QRectF(from, 29, right - from, 20), Qt::AlignRight | Qt::AlignVCenter,
                elided(conditions_, p.font()));
-}
-
-void LineBar::mousePressEvent(QMouseEvent* event) {
-    const QPoint at = event->position().toPoint();
-    if (deskRect().contains(at)) Q_EMIT toDesk();
-    for (int i = 0; i < kStations; ++i)
-        if (stationRect(static_cast<Stage>(i)).contains(at)) Q_EMIT chosen(static_cast<Stage>(i));
 }
 
 } // namespace jg::ui

@@ -5,7 +5,11 @@
 
 #include <QWidget>
 
+#include <array>
+
 namespace jg::ui {
+
+class HotSpot;
 
 /// The walk at the top of a review. A station is a click target; the counts tell what is unfinished.
 class LineBar : public QWidget {
@@ -24,12 +28,17 @@ Q_SIGNALS:
 
 protected:
     void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent*) override;
 
 private:
+    void paintStations(QPainter& p);
+    void paintWho(QPainter& p);
+    void tellStates();
     double xOf(int station) const;
     QString countOf(Stage stage) const;
     bool doneAt(Stage stage) const;
+    HotSpot* desk_;
+    std::array<HotSpot*, 7> stations_;
     QString who_, conditions_;
     Stage stage_ = Stage::Look;
     Counts counts_;

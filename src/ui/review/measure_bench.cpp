@@ -41,6 +41,7 @@ MeasureBench::MeasureBench(ReviewContext& context)
     column_->addWidget(listTitle_);
     list_ = new RowList;
     list_->setObjectName("measures");
+    list_->setAccessibleName("Measures");
     connect(list_, &RowList::selected, this, &MeasureBench::select);
     column_->addWidget(list_, 1);
     noteBox_ = new QFrame;

@@ -32,6 +32,7 @@ PositionsBench::PositionsBench(ReviewContext& context)
     column_->addWidget(suggested_, 0, Qt::AlignLeft);
     list_ = new RowList;
     list_->setObjectName("positions");
+    list_->setAccessibleName("Key positions");
     connect(list_, &RowList::selected, this, &PositionsBench::select);
     column_->addWidget(list_, 1);
     refresh();
@@ -97,6 +98,7 @@ void PositionsBench::showHow() {
             QString("Suggested from motion: f %1%2").arg(place->frame).arg(place->sure ? "" : ", roughly"));
     set_->setText(delivery().moments.contains(current()) ? "Move it here" : "Set here");
     on_->setVisible(allSet());
+    setAsMain(set_, !allSet()); // one way on stands out
 }
 
 bool PositionsBench::allSet() const {

@@ -28,6 +28,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     column_->addWidget(quiet("At most three to work on. Roots stand above what they cause.", 12.5));
     findings_ = new RowList;
     findings_->setObjectName("faults");
+    findings_->setAccessibleName("Findings");
     findings_->setEmptyText("No finding asks for work yet. Measure and judge first.");
     findings_->setMinimumHeight(184);
     connect(findings_, &RowList::selected, this, [this] { refresh(); });
@@ -51,6 +52,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     line->addWidget(plain("Next look", 12.5, true));
     nextLook_ = new QDateEdit;
     nextLook_->setObjectName("next-look");
+    nextLook_->setAccessibleName("Next look");
     nextLook_->setDisplayFormat("d MMMM yyyy");
     nextLook_->setCalendarPopup(true);
     nextLook_->setFocusPolicy(Qt::ClickFocus);
@@ -58,11 +60,13 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     rest->addLayout(line);
     rest->addWidget(plain("What to film for it", 12.5, true));
     ask_ = new QLineEdit;
+    ask_->setAccessibleName("What to film for it");
     ask_->setFocusPolicy(Qt::ClickFocus);
     rest->addWidget(ask_);
     rest->addWidget(plain("First words of the letter", 12.5, true));
     opening_ = new QPlainTextEdit;
     opening_->setObjectName("opening");
+    opening_->setAccessibleName("First words of the letter");
     opening_->setFixedHeight(76);
     opening_->setFocusPolicy(Qt::ClickFocus);
     rest->addWidget(opening_);
@@ -197,7 +201,8 @@ QWidget* PrescribeBench::drillCard(std::size_t i) {
     name->setToolTip(drill ? text(drill->how) : QString());
     top->addWidget(name, 1);
     auto* waive = plainButton(planned.doseWaived ? "Give a dose" : "Needs no dose");
-    waive->setObjectName("dose-waive");
+    waive->setObjectName("link");
+    waive->setProperty("waives", true);
     waive->setAccessibleName(waive->text() + ": " + called);
     connect(waive, &QPushButton::clicked, this, [this, i] { waiveDose(i); });
     top->addWidget(waive);

@@ -26,6 +26,7 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     top->addWidget(heading("Ask for another film", 20), 1);
     auto* view = new QComboBox;
     view->setObjectName("refilm-view");
+    view->setAccessibleName("Side to film from");
     for (const View v : {View::Open, View::Closed, View::Front, View::Rear}) view->addItem(text(nameOf(v)));
     view->setCurrentIndex(static_cast<int>(session.clip().view));
     top->addWidget(view);
@@ -33,14 +34,16 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     auto* middle = new QHBoxLayout;
     auto* words = new QPlainTextEdit;
     words->setObjectName("refilm-text");
+    words->setAccessibleName("The request");
     auto* picture = new QLabel;
     picture->setObjectName("refilm-drawing");
+    picture->setAccessibleName("Drawing of where to stand");
     picture->setAlignment(Qt::AlignTop);
     middle->addWidget(words, 1);
     middle->addWidget(picture);
     column->addLayout(middle, 1);
     const auto request = [&session](int index) {
-        return refilmRequest(session.clip(), session.athlete(), static_cast<View>(index),
+        return refilmRequest(session.athlete(), static_cast<View>(index),
                              session.house().coach);
     };
     const auto fill = [=](int index) {

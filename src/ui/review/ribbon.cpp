@@ -267,4 +267,15 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
     if (event->buttons() & Qt::LeftButton) scrub(event->position().x());
 }
 
+QString Ribbon::spokenValue() const {
+    QStringList words{QString("frame %1").arg(frame_), timeText(frame_)};
+    for (const RibbonPin& pin : pins_)
+        if (pin.frame == frame_) words << pin.name;
+    return words.join(", ");
+}
+
+std::optional<SpokenRange> Ribbon::spokenRange() const {
+    return SpokenRange{0, std::max<qint64>(0, frames_ - 1), frame_};
+}
+
 } // namespace jg::ui

@@ -1,6 +1,8 @@
 // The ribbon: one tick a frame, pins, the release bracket, stops, a curve of what is known.
 #pragma once
 
+#include "ui/spoken.h"
+
 #include <QWidget>
 
 #include <optional>
@@ -28,7 +30,7 @@ struct RibbonValue {
 };
 
 /// Time along the film in milliseconds from first touch. Clicking and dragging scrubs.
-class Ribbon : public QWidget {
+class Ribbon : public QWidget, public Spoken {
     Q_OBJECT
 public:
     explicit Ribbon(QWidget* parent = nullptr);
@@ -46,6 +48,11 @@ public:
     QSize sizeHint() const override { return {800, 118}; }
     /// "-83 ms" from first touch, or seconds from the film's start when first touch is not set.
     QString timeText(qint64 frame) const;
+    QAccessible::Role spokenRole() const override { return QAccessible::Slider; }
+    /// "frame 174, +33 ms, Plant".
+    QString spokenValue() const override;
+    std::optional<SpokenRange> spokenRange() const override;
+    void setSpoken(qint64 frame) override { Q_EMIT scrubbed(frame); }
 
 Q_SIGNALS:
     void scrubbed(qint64 frame);

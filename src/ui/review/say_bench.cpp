@@ -50,6 +50,7 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     column_->addWidget(summary_);
     list_ = new RowList;
     list_->setObjectName("stops");
+    list_->setAccessibleName("Running order");
     list_->setEmptyText("Nothing is in the running order yet. Press A to add the findings below, good things "
                         "first, and E for the recap.");
     connect(list_, &RowList::selected, this, [this] { showStop(); });

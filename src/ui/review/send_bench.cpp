@@ -54,7 +54,7 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter,
     send_ = mainButton("Send the letter");
     send_->setObjectName("main");
     cancel_ = plainButton("Cancel");
-    connect(send_, &QPushButton::clicked, this, [this] { c_.runAction("send"); });
+    connect(send_, &QPushButton::clicked, this, &SendBench::send);
     connect(cancel_, &QPushButton::clicked, this, [this] {
         if (job_) job_->cancel();
     });
@@ -63,6 +63,7 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter,
     column_->addLayout(row);
     progress_->hide();
     cancel_->hide();
+    asked_.setSingleShot(true);
     refresh();
 }
 
@@ -209,10 +210,21 @@ void SendBench::settled(const Result<OutboxItem>& sent) {
     Q_EMIT outboxChanged();
 }
 
+/// A key is easily hit: it asks once, the second time it sends.
+void SendBench::askOnce() {
+    constexpr int kAskedMs = 10000;
+    if (asked_.isActive()) {
+        asked_.stop();
+        return send();
+    }
+    asked_.start(kAskedMs);
+    c_.say("Ctrl+Enter once more sends it: " + who_->text().toLower().left(1) + who_->text().mid(1) + ".");
+}
+
 bool SendBench::act(const QString& id) {
     if (id != "send") return false;
     if (send_->isEnabled())
-        send();
+        askOnce();
     else
         c_.say(review().sent ? "It is sent already."
                : busy()      ? "It is being sent."

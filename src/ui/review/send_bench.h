@@ -7,6 +7,7 @@
 #include "ui/review/letter_view.h"
 
 #include <QPointer>
+#include <QTimer>
 
 class QPushButton;
 class QCheckBox;
@@ -35,6 +36,7 @@ Q_SIGNALS:
 
 private:
     void preview();
+    void askOnce();
     void send();
     void settled(const Result<OutboxItem>& sent);
     void setBusy(const QString& what);
@@ -50,6 +52,7 @@ private:
     QPushButton* cancel_;
     QProgressBar* progress_;
     QLabel* state_;
+    QTimer asked_; ///< runs while a second press sends
     QPointer<Job> job_;
     QPointer<Job> previewJob_;
 };

@@ -243,4 +243,14 @@ void StageView::wheelEvent(QWheelEvent* event) {
     update();
 }
 
+QString StageView::spokenValue() const {
+    if (!message_.isEmpty()) return message_;
+    QStringList words;
+    for (const QString& caption : {left_, right_})
+        if (!caption.isEmpty()) words << caption;
+    words << QString("frame %1").arg(frame_);
+    for (const SceneLabel& label : scene_.labels) words << QString::fromStdString(label.text);
+    return words.join(", ");
+}
+
 } // namespace jg::ui

@@ -4,6 +4,8 @@
 #include "film/picture.h"
 #include "letter/mark_painter.h"
 
+#include "ui/spoken.h"
+
 #include <QWidget>
 
 #include <optional>
@@ -25,7 +27,7 @@ public:
 };
 
 /// Shows one frame, fitted or zoomed about the pointer, with a scene, a tool's own drawing and a loupe.
-class StageView : public QWidget {
+class StageView : public QWidget, public Spoken {
     Q_OBJECT
 public:
     explicit StageView(QWidget* parent = nullptr);
@@ -46,6 +48,9 @@ public:
     void setMessage(const QString& text); ///< in place of a picture
     void fit();
     ViewTransform transform() const;
+    QAccessible::Role spokenRole() const override { return QAccessible::Graphic; }
+    /// The caption, the frame, and each number drawn on the picture.
+    QString spokenValue() const override;
 
 Q_SIGNALS:
     /// Somebody tried to mark a picture that is not exact yet.

@@ -1,0 +1,35 @@
+#include "ui/hot_spot.h"
+
+#include "letter/palette.h"
+
+#include <QPainter>
+
+namespace jg::ui {
+
+HotSpot::HotSpot(const QString& name, QWidget* parent)
+    : QAbstractButton(parent) {
+    setText(name);
+    setAccessibleName(name);
+    setFocusPolicy(Qt::TabFocus);
+    setCursor(Qt::PointingHandCursor);
+    setCheckable(true);
+    setAutoExclusive(false);
+    // Which one is current is told from outside, not toggled by a press.
+    connect(this, &QAbstractButton::clicked, this, [this] { setChecked(property("current").toBool()); });
+}
+
+void HotSpot::setState(const QString& description, bool current) {
+    setAccessibleDescription(description);
+    setProperty("current", current);
+    setChecked(current);
+}
+
+void HotSpot::paintEvent(QPaintEvent*) {
+    if (!hasFocus()) return;
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(palette::clay, 2));
+    p.drawRoundedRect(QRectF(rect()).adjusted(2, 2, -2, -2), 5, 5);
+}
+
+} // namespace jg::ui

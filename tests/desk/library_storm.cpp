@@ -1,0 +1,119 @@
+// Edits, sends, takes in and opens a library without end until it is killed: library_storm LIBRARY FILM LOG SEED.
+// What lies on the disk is told in LOG, one line each, after the call that put it there returned.
+#include "desk/intake.h"
+#include "desk/outgoing.h"
+#include "desk/places.h"
+#include "desk/review_session.h"
+#include "letter/fonts.h"
+
+#include <QCoreApplication>
+#include <QGuiApplication>
+
+#include <fcntl.h>
+#include <random>
+#include <unistd.h>
+
+namespace {
+
+using namespace jg;
+
+class Storm {
+public:
+    Storm(const char* folder, const char* film, const char* log, unsigned seed)
+        : folder_(folder)
+        , film_(film)
+        , log_(::open(log, O_WRONLY | O_APPEND | O_CREAT, 0644))
+        , engine_(seed) {}
+
+    int run() {
+        auto book = loadPlaybook(dataFolder() / "playbook");
+        if (!book) return 3;
+        book_ = std::move(*book);
+        for (;;) {
+            auto library = Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
+            if (!library) continue;                                                      // the other one is at it
+            for (int i = 0; i < 6; ++i) {
+                const unsigned what = engine_() % 8;
+                if (what == 0)
+                    takeInOne(**library);
+                else if (what == 1)
+                    sendOne(**library);
+                else
+                    editOne(**library);
+            }
+        }
+    }
+
+private:
+    void tell(const std::string& line) {
+        const std::string whole = line + "\n";
+        if (::write(log_, whole.data(), whole.size()) < 0) std::_Exit(4);
+    }
+
+    std::unique_ptr<ReviewSession> anyOpen(Library& library) {
+        const auto all = library.submissions();
+        if (!all || all->empty()) return nullptr;
+        auto session = ReviewSession::open(library, book_, clock_, ids_, (*all)[engine_() % all->size()].id);
+        return session ? std::move(*session) : nullptr;
+    }
+
+    void editOne(Library& library) {
+        const auto session = anyOpen(library);
+        if (!session) return;
+        if (session->review().sent) {
+            const Status begun = session->beginAnother();
+            if (!begun) return;
+        }
+        for (int i = 0; i < 3; ++i) {
+            Plan plan = session->review().plan;
+            plan.opening = std::to_string(::getpid()) + "-" + std::to_string(++serial_);
+            if (!session->perform("Write", {SetPlan{plan}})) return;
+            if (session->keepState() == KeepState::Kept)
+                tell("edit " + session->review().id.value + " " + std::to_string(session->review().revision) + " " +
+                     plan.opening);
+        }
+    }
+
+    /// The post's part of sending, without a server: the mail in the outbox, then the review marked.
+    void sendOne(Library& library) {
+        const auto session = anyOpen(library);
+        if (!session || session->review().sent) return;
+        const OutboxItem item{ids_.next<ReviewTag>("mail").value, session->review().id, "a@example.org", "Hello",
+                              "none.eml", "waiting", "", clock_.nowUnix()};
+        if (!library.save(item)) return;
+        if (settleMail(library, item, Done{}, clock_)) tell("sent " + item.review.value);
+    }
+
+    void takeInOne(Library& library) {
+        if (serialIn_ > 3) return;
+        const auto looked = lookAtFilm(film_, {});
+        if (!looked) return;
+        IntakeForm form;
+        Athlete fresh;
+        fresh.id = ids_.next<AthleteTag>("ath");
+        fresh.firstName = "Storm " + std::to_string(::getpid()) + "-" + std::to_string(++serialIn_);
+        fresh.born = *parseIsoDate("2010-05-05");
+        form.athlete = fresh.id;
+        form.newAthlete = fresh;
+        form.films = {{film_, View::Open, 60}};
+        const auto taken = takeIn(library, form, {*looked}, clock_, ids_);
+        if (taken) tell("taken " + taken->id.value + " " + fresh.id.value);
+    }
+
+    std::filesystem::path folder_, film_;
+    int log_;
+    std::mt19937 engine_;
+    Playbook book_;
+    SystemClock clock_;
+    IdSource ids_;
+    int serial_ = 0, serialIn_ = 0;
+};
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QGuiApplication app(argc, argv);
+    if (argc < 5) return 2;
+    return Storm(argv[1], argv[2], argv[3], static_cast<unsigned>(std::stoul(argv[4]))).run();
+}

@@ -1,0 +1,124 @@
+// Two programs edit, send, take in and migrate on one library and are killed at random moments.
+#include "library/library.h"
+#include "tests/support/fixtures.h"
+
+#include <csignal>
+#include <fstream>
+#include <map>
+#include <random>
+#include <set>
+#include <sstream>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using test::TempFolder;
+
+/// JG_STORM_ROUNDS=500 is the long run.
+int rounds() {
+    const char* asked = std::getenv("JG_STORM_ROUNDS");
+    return asked ? std::atoi(asked) : 15;
+}
+
+pid_t start(const fs::path& library, const fs::path& film, const fs::path& log, unsigned seed) {
+    const std::string program = (test::binFolder() / "library_storm").string(), number = std::to_string(seed);
+    const pid_t child = ::fork();
+    if (child != 0) return child;
+    ::execl(program.c_str(), program.c_str(), library.c_str(), film.c_str(), log.c_str(), number.c_str(),
+            static_cast<char*>(nullptr));
+    ::_exit(127);
+}
+
+struct Told {
+    std::map<std::string, std::pair<std::int64_t, std::string>> edits; ///< newest revision of a review and its words
+    std::set<std::string> sent, taken, athletes;
+    int lines = 0;
+
+    void read(const fs::path& log) {
+        std::ifstream in(log);
+        for (std::string line; std::getline(in, line);) {
+            ++lines;
+            std::istringstream words(line);
+            std::string what, id, last;
+            std::int64_t revision = 0;
+            words >> what >> id;
+            if (what == "edit" && words >> revision >> last) {
+                auto& newest = edits[id];
+                if (revision > newest.first) newest = {revision, last};
+            }
+            if (what == "sent") sent.insert(id);
+            if (what == "taken" && words >> last) taken.insert(id), athletes.insert(last);
+        }
+    }
+};
+
+/// Everything that was told to lie on the disk lies there, once.
+void expectKept(Library& library, const Told& told) {
+    const auto problems = library.verify();
+    EXPECT_TRUE(problems.empty()) << problems.front();
+    for (const auto& [id, edit] : told.edits) {
+        const auto review = library.review({id});
+        ASSERT_TRUE(review) << review.error().text;
+        EXPECT_GE(review->revision, edit.first) << id;
+        if (review->revision == edit.first) {
+            EXPECT_EQ(review->plan.opening, edit.second) << id;
+        }
+    }
+    for (const std::string& id : told.sent) EXPECT_TRUE(library.review({id})->sent) << id;
+    for (const std::string& id : told.taken) EXPECT_TRUE(library.submission({id})) << id;
+    std::map<std::string, int> names;
+    const auto athletes = library.athletes();
+    ASSERT_TRUE(athletes);
+    for (const Athlete& a : *athletes) ++names[a.fullName()];
+    for (const auto& [name, times] : names) EXPECT_EQ(times, 1) << name << " is there twice";
+    const auto submissions = library.submissions();
+    ASSERT_TRUE(submissions);
+    std::set<std::string> owners;
+    for (const Submission& s : *submissions) owners.insert(s.athlete.value);
+    for (const Athlete& a : *athletes)
+        if (a.firstName.starts_with("Storm")) {
+            EXPECT_TRUE(owners.contains(a.id.value)) << a.firstName << " has no film";
+        }
+}
+
+TEST(Storm, TwoProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
+    const TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "film.mp4"));
+    std::mt19937 engine(20261128);
+    const fs::path lib = folder / "lib", log = folder / "log";
+    int lines = 0, migrated = 0;
+    for (int round = 0; round < rounds(); ++round) {
+        if (round % 5 == 0) { // a library of an older version: both bring it up to date at once
+            fs::remove_all(lib);
+            fs::copy(fs::path(JG_SOURCE_DIR) / "tests/golden/library-1", lib, fs::copy_options::recursive);
+            fs::remove(log);
+            ++migrated;
+        }
+        const pid_t one = start(lib, folder / "film.mp4", log, static_cast<unsigned>(engine()));
+        const pid_t other = start(lib, folder / "film.mp4", log, static_cast<unsigned>(engine()));
+        ::usleep(static_cast<useconds_t>(engine() % 2500000));
+        ::kill(one, SIGKILL);
+        ::usleep(static_cast<useconds_t>(engine() % 300000)); // the other goes on
+        ::kill(other, SIGKILL);
+        for (const pid_t child : {one, other}) {
+            int status = 0;
+            ::waitpid(child, &status, 0);
+            ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status);
+        }
+        auto library = Library::open(lib, false, std::make_shared<FileStore>());
+        ASSERT_TRUE(library) << round << ": " << library.error().text;
+        Told told;
+        told.read(log);
+        lines = std::max(lines, told.lines);
+        expectKept(**library, told);
+        ASSERT_FALSE(HasFailure()) << "in round " << round;
+    }
+    EXPECT_GT(lines, 5); // the kills fell among real work
+    EXPECT_GE(migrated, 1);
+}
+
+} // namespace
+} // namespace jg
