@@ -41,6 +41,14 @@ std::optional<double> parseNumber(std::string_view text) {
     return value;
 }
 
+std::optional<double> leadingNumber(std::string_view text) {
+    text = trimmed(text);
+    double value = 0;
+    const auto read = std::from_chars(text.data(), text.data() + text.size(), value);
+    if (read.ec != std::errc() || !std::isfinite(value)) return std::nullopt;
+    return value;
+}
+
 std::optional<double> typedNumber(std::string_view text) {
     std::string plain(text);
     const auto commas = std::count(plain.begin(), plain.end(), ',');

@@ -14,6 +14,8 @@ std::string fixed(double value, int decimals);
 std::string significant(double value, int digits);
 /// The whole text as a number with a point; nothing else but white space round it. No infinities.
 std::optional<double> parseNumber(std::string_view text);
+/// The number a text begins with, whatever stands behind it: 120 of "120p".
+std::optional<double> leadingNumber(std::string_view text);
 /// A number as a person types it: a comma is a decimal point. "1,234.5" is refused, for it may mean two things.
 std::optional<double> typedNumber(std::string_view text);
 

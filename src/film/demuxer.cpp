@@ -1,5 +1,6 @@
 #include "film/demuxer.h"
 
+#include "base/number.h"
 #include "film/convert.h"
 #include "film/reader.h"
 
@@ -89,7 +90,7 @@ std::string plainWord(const char* text) {
 }
 
 double sensibleRate(const char* text) {
-    const double fps = std::atof(text);
+    const double fps = leadingNumber(text).value_or(0);
     return fps >= 1 && fps <= 10000 ? fps : 0;
 }
 

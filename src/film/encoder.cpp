@@ -71,7 +71,7 @@ Status Encoder::Impl::open() {
                 settings_.captureFps > 0 ? "+faststart+use_metadata_tags" : "+faststart", 0);
     if (settings_.captureFps > 0)
         av_dict_set(&output_->metadata, "com.android.capture.fps",
-                    std::to_string(settings_.captureFps).c_str(), 0);
+                    fixed(settings_.captureFps, 6).c_str(), 0);
     int error = avio_open(&output_->pb, path_.c_str(), AVIO_FLAG_WRITE);
     if (error >= 0) error = avformat_write_header(output_.get(), &options);
     av_dict_free(&options);

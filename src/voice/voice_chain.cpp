@@ -106,7 +106,7 @@ Result<std::vector<float>> polishVoice(std::span<const float> raw) {
     if (!std::isfinite(lufs) || lufs < -60) return even; // silence has no gain
     const std::string limiter =
         ",aresample=192000,alimiter=limit=0.8414:level=0:attack=5:release=50:latency=1";
-    return filtered(*even, "volume=" + std::to_string(kVoiceLufs - lufs) + "dB" + limiter);
+    return filtered(*even, "volume=" + fixed(kVoiceLufs - lufs, 6) + "dB" + limiter);
 }
 
 } // namespace jg

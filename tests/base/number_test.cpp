@@ -24,6 +24,12 @@ TEST(Number, IsReadWholeOrNotAtAll) {
         EXPECT_FALSE(parseNumber(wrong)) << wrong;
 }
 
+TEST(Number, MayStandBeforeOtherWords) {
+    EXPECT_EQ(leadingNumber("120p"), 120);
+    EXPECT_EQ(leadingNumber(" 59.94 fps"), 59.94);
+    EXPECT_FALSE(leadingNumber("p120"));
+}
+
 TEST(Number, AsAPersonTypesItACommaIsADecimalPoint) {
     EXPECT_EQ(typedNumber("2,5"), 2.5);
     EXPECT_EQ(typedNumber("2.5"), 2.5);

@@ -3,6 +3,7 @@
 // larger.
 #include "kinematics/measure.h"
 
+#include "base/number.h"
 #include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
 
@@ -167,7 +168,7 @@ MeasureInput inputOf(const HandCase& c) {
         const std::string one = all.substr(at, end - at);
         const std::size_t equals = one.find('='), comma = one.find(',', equals);
         in.points[one.substr(0, equals)] = {
-            {std::atof(one.c_str() + equals + 1), std::atof(one.c_str() + comma + 1)}, 0.1};
+            {*parseNumber(one.substr(equals + 1, comma - equals - 1)), *parseNumber(one.substr(comma + 1))}, 0.1};
         at = end + 1;
     }
     return in;

@@ -1,5 +1,7 @@
 // What leaves the house: the PDF read by poppler's tools, the film by ffprobe, the numbers as CSV.
 #include "letter/csv.h"
+
+#include "base/number.h"
 #include "letter/fonts.h"
 #include "letter/letter_pages.h"
 #include "letter/mark_painter.h"
@@ -113,7 +115,7 @@ TEST(NarratedFilm, IsWhatFfprobeSaysItShouldBe) {
     double said = 0;
     for (const auto& [id, take] : session->review().takes) said += take.seconds();
     const double expected = said + kTitleSeconds + kClosingSeconds;
-    EXPECT_NEAR(std::stod(probe["format"]["duration"].get<std::string>()), expected, 0.1);
+    EXPECT_NEAR(*parseNumber(probe["format"]["duration"].get<std::string>()), expected, 0.1);
     ASSERT_EQ(probe["chapters"].size(), session->review().stops.size() + 2);
     EXPECT_EQ(probe["chapters"][1]["tags"]["title"], session->review().stops[0].title);
     bool video = false, audio = false;

@@ -1,6 +1,7 @@
 // The whole walk by mouse and keys: a film is dropped on the window, a letter lies in the post office.
 #include "tests/ui/driver.h"
 
+#include "base/number.h"
 #include "apps/post_office/smtp_server.h"
 #include "desk/places.h"
 #include "post/message.h"
@@ -200,7 +201,7 @@ protected:
             "ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film + "'"));
         double expected = kTitleSeconds + kClosingSeconds;
         for (const auto& [id, take] : driver->document().takes) expected += take.seconds();
-        EXPECT_NEAR(std::stod(probe["format"]["duration"].get<std::string>()), expected, 0.1);
+        EXPECT_NEAR(*parseNumber(probe["format"]["duration"].get<std::string>()), expected, 0.1);
         EXPECT_EQ(probe["chapters"].size(), driver->document().stops.size() + 2);
         std::string codecs;
         for (const auto& s : probe["streams"]) codecs += s.value("codec_name", "") + " ";

@@ -1,4 +1,6 @@
 #include "desk/places.h"
+
+#include "base/number.h"
 #include "tests/support/fixtures.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"
@@ -39,7 +41,7 @@ TEST(AudioFile, AWrittenTakeComesBackSampleForSample) {
     ASSERT_EQ(back->size(), samples.size());
     for (std::size_t i = 0; i < samples.size(); i += 97) EXPECT_NEAR((*back)[i] * 32768, samples[i], 1);
     // ffprobe agrees about the length.
-    EXPECT_NEAR(std::stod(test::shell("ffprobe -v error -show_entries format=duration -of csv=p=0 '" +
+    EXPECT_NEAR(*parseNumber(test::shell("ffprobe -v error -show_entries format=duration -of csv=p=0 '" +
                                       (folder / "a.wav").string() + "'")),
                 100000.0 / kSampleRate, 1e-3);
 }
