@@ -123,14 +123,18 @@ Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& sear
     const QStringList words = QString::fromStdString(search).split(' ', Qt::SkipEmptyParts);
     std::vector<AthleteRow> all;
     const Status done = read([&](SQLite::Database& db) {
-        SQLite::Statement query(db, "SELECT a.name, a.document, count(r.id), max(r.date) FROM athletes a LEFT "
-                                    "JOIN reviews r ON r.athlete = a.id GROUP BY a.id ORDER BY a.name, a.id");
-        while (query.executeStep()) {
-            const QString name = QString::fromStdString(textAt(query, 0));
+        // Names first: only of those that match are the documents read and the reviews counted, by their index.
+        SQLite::Statement names(db, "SELECT name, id FROM athletes ORDER BY name, id");
+        SQLite::Statement one(db, "SELECT document, (SELECT count(*) FROM reviews WHERE athlete = a.id), (SELECT "
+                                  "max(date) FROM reviews WHERE athlete = a.id) FROM athletes a WHERE id = ?");
+        while (names.executeStep()) {
+            const QString name = QString::fromStdString(textAt(names, 0));
             if (!std::all_of(words.begin(), words.end(),
                              [&](const QString& w) { return name.contains(w, Qt::CaseInsensitive); }))
                 continue;
-            all.push_back({athleteAt(query, 1), query.getColumn(2).getInt(), dateAt(query, 3)});
+            one.reset();
+            one.bind(1, textAt(names, 1));
+            if (one.executeStep()) all.push_back({athleteAt(one, 0), one.getColumn(1).getInt(), dateAt(one, 2)});
         }
     });
     if (!done) return done.error();
