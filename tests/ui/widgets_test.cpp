@@ -103,6 +103,22 @@ TEST(Ribbon, TellsTimeFromFirstTouch) {
     EXPECT_EQ(r.timeText(12), "frame 12");
 }
 
+TEST(Ribbon, EveryPositionKeepsItsNameHoweverCloseTheyLie) {
+    Ribbon r;
+    r.resize(640, 118);
+    r.setFilm(300, 120);
+    // The right end of the film's names differs when the one between is there: none is left out.
+    const auto painted = [&](std::vector<RibbonPin> pins) {
+        r.setMarks(std::move(pins), {}, 170);
+        return r.grab(QRect(0, 0, 640, 36)).toImage();
+    };
+    const RibbonPin touch{170, "Touch"}, plant{174, "Plant"}, lay{186, "Lay"}, release{190, "Release"};
+    const QImage all = painted({touch, plant, lay, release});
+    EXPECT_NE(all, painted({touch, plant, lay}));
+    EXPECT_NE(all, painted({touch, lay, release}));
+    EXPECT_NE(all, painted({plant, lay, release}));
+}
+
 TEST(Ribbon, ScrubbingGivesTheFrameUnderThePointer) {
     Ribbon r;
     r.resize(836, 118); // 800 px of film

@@ -157,7 +157,7 @@ void LineBar::paintStations(QPainter& p) {
 
 void LineBar::paintWho(QPainter& p) {
     const double right = width() - 20;
-    const double from = xOf(kStations - 1) + 70;
+    const double from = xOf(kStations - 1) + 30; // its name is short
     const auto elided = [&](const QString& s, const QFont& f) {
         return QFontMetricsF(f).elidedText(s, Qt::ElideRight, right - from);
     };

@@ -194,14 +194,19 @@ void Ribbon::paintPins(QPainter& p) {
         else
             p.drawEllipse(QPointF(x, 42), 4, 4);
         if (!pin.keyPosition) continue;
-        // Two rows of names, so that neighbours do not touch.
+        // Two rows of names; where neighbours lie too close one moves aside, tied to its dot.
         const double w = metrics.horizontalAdvance(pin.name);
-        const double left = std::clamp(x - w / 2, 2.0, width() - w - 2.0);
-        const int row = left > lastRight[1] + 6 ? 1 : 0;
-        if (row == 0 && left <= lastRight[0] + 6) continue; // no room at all: the dot speaks
+        const double wanted = std::clamp(x - w / 2, 2.0, width() - w - 2.0);
+        const double at[2] = {std::max(wanted, lastRight[0] + 6), std::max(wanted, lastRight[1] + 6)};
+        const int row = at[1] <= at[0] ? 1 : 0;
+        const double left = at[row], base = row == 1 ? 32 : 16;
         lastRight[row] = left + w;
+        if (left > wanted + 1) {
+            p.setPen(QPen(palette::quiet, 0.8));
+            p.drawLine(QPointF(x, 38), QPointF(left + 4, base + 3));
+        }
         p.setPen(palette::ink);
-        p.drawText(QPointF(left, row == 1 ? 32 : 16), pin.name);
+        p.drawText(QPointF(left, base), pin.name);
     }
     for (const RibbonFlag& flag : flags_) {
         const double x = xOf(static_cast<double>(flag.frame));
