@@ -72,7 +72,8 @@ BENCHMARK(assessFortyMeasuresAfterADrag)->Unit(benchmark::kMicrosecond);
 /// One round solves every ghost of the review; the time is of one.
 void ghostOfAMeasure(benchmark::State& state) {
     FullReview full;
-    for (Target& t : full.review.judging().approach.targets) // beyond what the figure does, so that all are drawn
+    for (Target& t :
+         full.review.judging().approach.targets) // beyond what the figure does, so that all are drawn
         if (t.type == TargetType::AtLeast) t.x += 15;
     const Assessment a = assess(full.review, full.playbook, full.clip, Hand::Right);
     std::vector<const MeasureRow*> drawn;
@@ -80,8 +81,8 @@ void ghostOfAMeasure(benchmark::State& state) {
         if (ghostOf(full.review.first(), full.playbook, row, full.clip, Hand::Right)) drawn.push_back(&row);
     std::size_t next = 0;
     for (auto _ : state)
-        benchmark::DoNotOptimize(
-            ghostOf(full.review.first(), full.playbook, *drawn[next++ % drawn.size()], full.clip, Hand::Right));
+        benchmark::DoNotOptimize(ghostOf(full.review.first(), full.playbook, *drawn[next++ % drawn.size()],
+                                         full.clip, Hand::Right));
     state.counters["ghosts"] = static_cast<double>(drawn.size());
 }
 BENCHMARK(ghostOfAMeasure)->Unit(benchmark::kMicrosecond);

@@ -1,6 +1,7 @@
 // A library of years: 2,000 athletes, 10,000 clips, 10,000 reviews of real size.
-// library_bench PATTERN FOLDER: fills FOLDER with copies of the submissions and reviews of the library PATTERN, then
-// measures what the window asks of it, in a process that has done nothing else. Prints one JSON object.
+// library_bench PATTERN FOLDER: fills FOLDER with copies of the submissions and reviews of the library
+// PATTERN, then measures what the window asks of it, in a process that has done nothing else. Prints one JSON
+// object.
 #include "desk/athlete_page.h"
 #include "desk/desk_list.h"
 #include "desk/places.h"
@@ -23,7 +24,8 @@ using namespace jg;
 namespace fs = std::filesystem;
 
 constexpr int kAthletes = 2000, kReviews = 10000, kWaiting = 60, kRounds = 20;
-constexpr const char* kSyllables[] = {"ba", "ce", "di", "lo", "mu", "na", "pe", "ri", "so", "tu", "va", "wen"};
+constexpr const char* kSyllables[] = {"ba", "ce", "di", "lo", "mu", "na",
+                                      "pe", "ri", "so", "tu", "va", "wen"};
 
 std::string nameOf(int n) {
     std::string name;
@@ -107,7 +109,9 @@ double worstMs(const std::function<void(int)>& what) {
     for (int i = 0; i < kRounds; ++i) {
         const auto start = std::chrono::steady_clock::now();
         what(i);
-        worst = std::max(worst, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
+        worst = std::max(
+            worst,
+            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
     }
     return worst;
 }

@@ -1,8 +1,8 @@
 #include "apps/cli/command.h"
 
 #include "desk/demo_library.h"
-#include "desk/outgoing.h"
 #include "desk/length_choice.h"
+#include "desk/outgoing.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
 #include "letter/csv.h"
@@ -161,7 +161,8 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
     FileStore& files = o->library->files();
     if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
     if (a.has("csv") || !any)
-        orRefuse(files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
+        orRefuse(
+            files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("film"))
         orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
                                     [](double part) { showProgress(part, "narrated film"); }));
@@ -183,10 +184,12 @@ void send(const Arguments& a, std::stop_token stop) {
                   << ". Nothing was sent.\n";
         return;
     }
-    orRefuse(sendLetter(*o->library, recipe, {server, recipe.house.coachEmail}, o->clock, o->ids, stop,
-                        [](SendStep step, double part) {
-                            showProgress(part, step == SendStep::Making ? "narrated film" : "handing over");
-                        }));
+    orRefuse(sendLetter(
+        *o->library, recipe, {server, recipe.house.coachEmail}, o->clock, o->ids, stop,
+        [](SendStep step, double part) {
+            showProgress(part, step == SendStep::Making ? "narrated film" : "handing over");
+        },
+        a.has("again")));
 }
 
 void verify(const Arguments& a, std::stop_token) {
@@ -225,10 +228,10 @@ std::vector<Command> libraryCommands() {
          2,
          reviewExport},
         {"send",
-         "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run]  (password in "
-         "JUXTAGRAPH_SMTP_PASSWORD)",
+         "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run] [--again]  (password in "
+         "JUXTAGRAPH_SMTP_PASSWORD; --again sends one that was sent, or may have been)",
          {"smtp", "user"},
-         {"dry-run"},
+         {"dry-run", "again"},
          2,
          2,
          send},

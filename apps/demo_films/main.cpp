@@ -1,6 +1,6 @@
 // demo-films: films of generated deliveries with exact truth, one by one or many at random.
-#include "base/number.h"
 #include "base/file_store.h"
+#include "base/number.h"
 #include "demo/film_maker.h"
 #include "demo/random_orders.h"
 

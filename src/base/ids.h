@@ -24,8 +24,8 @@ using ReviewId = Id<struct ReviewTag>;
 using StopId = Id<struct StopTag>;
 using TakeId = Id<struct TakeTag>;
 
-/// Makes ids such as "rev-8f3a01c2d4e5...", 128 bits wide, so that several machines never meet on one. From the
-/// system's own randomness by default; the same from the same seed. Not thread-safe.
+/// Makes ids such as "rev-8f3a01c2d4e5...", 128 bits wide, so that several machines never meet on one. From
+/// the system's own randomness by default; the same from the same seed. Not thread-safe.
 class IdSource {
 public:
     IdSource() = default;

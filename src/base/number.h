@@ -16,11 +16,13 @@ std::string significant(double value, int digits);
 std::optional<double> parseNumber(std::string_view text);
 /// The number a text begins with, whatever stands behind it: 120 of "120p".
 std::optional<double> leadingNumber(std::string_view text);
-/// A number as a person types it: a comma is a decimal point. "1,234.5" is refused, for it may mean two things.
+/// A number as a person types it: a comma is a decimal point. "1,234.5" is refused, for it may mean two
+/// things.
 std::optional<double> typedNumber(std::string_view text);
 
-/// While it lives this thread's C library reads and writes numbers with a point: round calls into libraries that
-/// put numbers into strings for one another (filter graphs, encoder options). Other threads are not touched.
+/// While it lives this thread's C library reads and writes numbers with a point: round calls into libraries
+/// that put numbers into strings for one another (filter graphs, encoder options). Other threads are not
+/// touched.
 class PlainNumbers {
 public:
     PlainNumbers();

@@ -41,8 +41,8 @@ auto weightOf(const Playbook& playbook, const Finding& f) {
 
 using Reach = std::map<std::string, std::map<std::string, const Cause*>>;
 
-/// Whether `one` stands above `other` as its cause. Of two that cause each other the weightier one does, so that
-/// every circle has a root.
+/// Whether `one` stands above `other` as its cause. Of two that cause each other the weightier one does, so
+/// that every circle has a root.
 bool above(const Playbook& playbook, const Reach& reach, const Finding& one, const Finding& other) {
     if (one.id == other.id || !reach.at(one.id).contains(other.id)) return false;
     if (!reach.at(other.id).contains(one.id)) return true;

@@ -44,7 +44,8 @@ Trend trendOf(const Target& target, double before, double sdBefore, double after
 }
 
 std::string_view nameOf(Trend trend) {
-    static constexpr std::array<std::string_view, 4> names = {"inside the error", "better", "worse", "changed"};
+    static constexpr std::array<std::string_view, 4> names = {"inside the error", "better", "worse",
+                                                              "changed"};
     return names.at(static_cast<std::size_t>(trend));
 }
 

@@ -87,7 +87,8 @@ struct Playbook {
     std::vector<Drill> drills;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
-    /// What it was read from, but for the depths: a review keeps it (thawPlaybook). Null for one made by hand.
+    /// What it was read from, but for the depths: a review keeps it (thawPlaybook). Null for one made by
+    /// hand.
     std::shared_ptr<const std::string> text;
 
     const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }

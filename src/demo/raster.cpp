@@ -150,8 +150,8 @@ Swath shadowSwath(const Camera& camera, const RoundCone& s, const Delivery& deli
     return {camera, camera.project(a), camera.project(b), px * 1.5 + 2};
 }
 
-/// Calls `paint(x, y)` for every pixel of the canvas that the swath may hold: on each row one stretch, for what
-/// it holds is convex.
+/// Calls `paint(x, y)` for every pixel of the canvas that the swath may hold: on each row one stretch, for
+/// what it holds is convex.
 template <typename Paint>
 void forEachPixel(const Canvas& canvas, const Swath& swath, Paint paint) {
     const int left = std::max(swath.box.x0, canvas.box.x0), right = std::min(swath.box.x1, canvas.box.x1);

@@ -75,8 +75,7 @@ Status addResults(Store& store, const Playbook& playbook, const Athlete& athlete
     if (r.results) return Done{};
     auto review = store.review(r.summary.id);
     if (!review) return review.error();
-    if (!r.submission.clips.empty())
-        r.results = assess(*review, playbook, r.submission.clips, athlete.hand);
+    if (!r.submission.clips.empty()) r.results = assess(*review, playbook, r.submission.clips, athlete.hand);
     return Done{};
 }
 

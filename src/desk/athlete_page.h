@@ -37,8 +37,8 @@ struct AthletePage {
 };
 
 /// Like is compared with like: same side of the camera, same approach, conditions alike, same unit (common
-/// practice, no source). A review whose results an older version did not keep is assessed here. Errors: those of
-/// reading the store.
+/// practice, no source). A review whose results an older version did not keep is assessed here. Errors: those
+/// of reading the store.
 Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, const AthleteId& athlete);
 
 } // namespace jg

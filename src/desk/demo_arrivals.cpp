@@ -53,8 +53,8 @@ FilmOrder order(double heightM, int fps, View view, Hand hand, int outfit, std::
 
 } // namespace
 
-std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure, IdSource& ids,
-                                      std::vector<Athlete>& people) {
+std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure,
+                                      IdSource& ids, std::vector<Athlete>& people) {
     const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", today);
     const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
     const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);

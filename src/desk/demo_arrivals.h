@@ -26,7 +26,7 @@ struct DemoArrival {
 };
 
 /// All of them and their athletes: the same from the same seed and day. `ownMeasure` is taken in one review.
-std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure, IdSource& ids,
-                                      std::vector<Athlete>& people);
+std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure,
+                                      IdSource& ids, std::vector<Athlete>& people);
 
 } // namespace jg

@@ -98,8 +98,8 @@ private:
 
 Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival& arrival,
                    std::vector<FilmTask>& tasks, IdSource& ids) {
-    IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start, arrival.surface,
-                    arrival.asked,      arrival.pain, arrival.promised};
+    IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start,
+                    arrival.surface,    arrival.asked, arrival.pain, arrival.promised};
     std::vector<LookedAt> looked;
     for (FilmTask& t : tasks) {
         if (t.arrival != &arrival) continue;
@@ -128,8 +128,8 @@ Status keepHouse(Library& library, const std::vector<Athlete>& people) {
     return Done{};
 }
 
-Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Date today, std::stop_token stop,
-            const Progress& progress) {
+Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Date today,
+            std::stop_token stop, const Progress& progress) {
     auto library = Library::open(building, true, std::make_shared<FileStore>());
     if (!library) return library.error();
     IdSource ids(seed);
@@ -158,8 +158,9 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
                      "reviews of the demo");
         if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids); !kept) return kept;
     }
-    for (const Promise& p : {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
-                             Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
+    for (const Promise& p :
+         {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
+          Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
         if (auto saved = (*library)->save(p); !saved) return saved;
     return Done{};
 }

@@ -23,7 +23,7 @@ struct DeskRow {
 struct DeskList {
     std::vector<DeskRow> waiting; ///< pain first, then by promised date, undated last
     std::vector<Promise> owed;
-    std::vector<ReviewSummary> sentLately; ///< within seven days
+    std::vector<ReviewSummary> sentLately;  ///< within seven days
     std::map<AthleteId, std::string> names; ///< of everybody named above
     int athletes = 0;                       ///< in the whole library
     int unsentMails = 0;

@@ -131,8 +131,8 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
         const std::string about = pictured(recipe, told, c.finding);
         stills[c.finding] = renderStill(
             *picture,
-            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
-            960, true);
+            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)), 960,
+            true);
     }
     return stills;
 }
@@ -168,10 +168,28 @@ Status holdsNothingPrivate(const fs::path& film) {
                 "The film to be sent would say where or with what it was made. It was not sent.");
 }
 
+/// Films lie under the hash of what was taken in: one that was altered or swapped under its name does not
+/// leave.
+Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
+    std::set<fs::path> films = {recipe.film.clip};
+    for (const ToldDelivery& told : recipe.film.others) films.insert(told.clip);
+    for (const fs::path& film : films) {
+        auto hash = contentHash(film, stop);
+        if (!hash) return hash.error();
+        if (*hash != film.stem().string())
+            return fail(
+                ErrorCode::Refused,
+                "A film of this review is not what was taken in: its file was changed or replaced. Nothing "
+                "is sent. Restore it from a backup, or take the film in again.");
+    }
+    return Done{};
+}
+
 } // namespace
 
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
+    if (auto own = filmsAreWhatCameIn(recipe, stop); !own) return own.error();
     const std::string stem = recipe.athleteFirstName + "-" + isoDate(recipe.film.review.date);
     const fs::path pdf = workFolder / (stem + ".pdf");
     if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
@@ -209,7 +227,6 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     item.recipient = recipe.toAddress;
     item.subject = parcel.subject;
     item.file = item.id + ".eml";
-    item.state = "waiting";
     item.at = clock.nowUnix();
     if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written)
         return written.error();
@@ -220,7 +237,9 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
 Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock) {
     item.at = clock.nowUnix();
     item.reason = result ? "" : result.error().text;
-    item.state = result ? "sent" : result.error().code == ErrorCode::Unsure ? "unsure" : "failed";
+    item.state = result                                     ? MailState::Sent
+                 : result.error().code == ErrorCode::Unsure ? MailState::Unsure
+                                                            : MailState::Refused;
     if (auto stored = store.save(item); !stored || !result) return stored;
     return recordSent(store, item.review, item.recipient, clock);
 }

@@ -17,8 +17,8 @@
 
 namespace jg {
 
-/// One thread with a store of its own. A question of a kind replaces an older one of the same kind that was not
-/// begun yet, so that only the newest is answered. Lives in the window's thread and answers there.
+/// One thread with a store of its own. A question of a kind replaces an older one of the same kind that was
+/// not begun yet, so that only the newest is answered. Lives in the window's thread and answers there.
 class LibraryReader : public QObject {
     Q_OBJECT
 public:

@@ -25,12 +25,22 @@ private:
 
 /// Hands the bytes over and keeps how it ended; the sentence of a failure comes back.
 Status handOver(Library& library, const OutboxItem& item, const std::string& bytes, const SendOrder& order,
-                const Clock& clock, std::stop_token stop, const SendProgress& progress) {
+                const Clock& clock, bool again, std::stop_token stop, const SendProgress& progress) {
+    if (auto begun = library.beginHandOver(item, clock.nowUnix(), again); !begun) return begun;
+    if (progress) progress(SendStep::HandingOver, 0);
     const Status sent = sendMail(order.server, order.from, item.recipient, bytes, stop, [&](double part) {
         if (progress) progress(SendStep::HandingOver, part);
     });
     const Status stored = settleMail(library, item, sent, clock);
     return stored ? sent : stored;
+}
+
+Result<Parcel> pack(Library& library, const DispatchRecipe& recipe, std::stop_token stop,
+                    const SendProgress& progress) {
+    const WorkFolder work(library.sentPath("work-" + recipe.film.review.id.value));
+    return packParcel(recipe, work.path(), library.files(), stop, [&](double part) {
+        if (progress) progress(SendStep::Making, part);
+    });
 }
 
 } // namespace
@@ -41,26 +51,34 @@ SendOrder sendOrderOf(Library& library, const std::string& password) {
 
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
                               const Clock& clock, IdSource& ids, std::stop_token stop,
-                              const SendProgress& progress) {
+                              const SendProgress& progress, bool again) {
     const ReviewId& review = recipe.film.review.id;
-    const WorkFolder work(library.sentPath("work-" + review.value));
-    auto parcel = packParcel(recipe, work.path(), library.files(), stop, [&](double part) {
-        if (progress) progress(SendStep::Making, part);
-    });
+    if (auto may = library.mayHandOver(review, clock.nowUnix(), again); !may) return may.error();
+    auto parcel = pack(library, recipe, stop, progress);
     if (!parcel) return parcel.error();
     auto item = putInOutbox(library, review, recipe, *parcel, clock, ids);
     if (!item) return item.error();
-    if (progress) progress(SendStep::HandingOver, 0);
-    if (auto sent = handOver(library, *item, parcel->bytes, order, clock, stop, progress); !sent)
+    if (auto sent = handOver(library, *item, parcel->bytes, order, clock, again, stop, progress); !sent)
         return Error{sent.error().code, sent.error().text + " The letter waits in the outbox."};
     return item;
 }
 
-Status sendAgain(Library& library, const OutboxItem& item, const SendOrder& order, const Clock& clock,
-                 std::stop_token stop, const SendProgress& progress) {
-    auto bytes = readFile(library.sentPath(item.file));
-    if (!bytes) return bytes.error();
-    return handOver(library, item, *bytes, order, clock, stop, progress);
+Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
+                 const Clock& clock, std::stop_token stop, const SendProgress& progress) {
+    const bool again = stateAt(item, clock.nowUnix()) == MailState::Unsure;
+    if (auto may = library.mayHandOver(item.review, clock.nowUnix(), again); !may) return may;
+    IdSource ids;
+    auto session = ReviewSession::open(library, playbook, clock, ids, item.review);
+    if (!session) return session.error();
+    auto recipe = dispatchRecipe(**session);
+    if (!recipe) return recipe.error();
+    auto parcel = pack(library, *recipe, stop, progress);
+    if (!parcel) return parcel.error();
+    if (auto written = library.files().write(library.sentPath(item.file), parcel->bytes); !written)
+        return written;
+    item.recipient = recipe->toAddress;
+    item.subject = parcel->subject;
+    return handOver(library, item, parcel->bytes, order, clock, again, stop, progress);
 }
 
 } // namespace jg

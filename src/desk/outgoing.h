@@ -25,13 +25,16 @@ using SendProgress = std::function<void(SendStep, double)>;
 
 /// Makes letter and film, keeps the mail in the outbox, hands it to the server, and keeps how that ended. Any
 /// one thread, with a library of its own. What goes wrong before the mail lies in the outbox leaves nothing;
-/// after it, it waits there. Errors: those of packParcel(), the library and sendMail().
+/// after it, it waits there. `again` sends a letter that was sent, or may have been. Errors: Refused as
+/// Store::mayHandOver(), those of packParcel(), the library and sendMail().
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
                               const Clock& clock, IdSource& ids, std::stop_token stop = {},
-                              const SendProgress& progress = {});
+                              const SendProgress& progress = {}, bool again = false);
 
-/// Hands over a mail that lies in the outbox, and keeps how that ended. Errors: as above.
-Status sendAgain(Library& library, const OutboxItem& item, const SendOrder& order, const Clock& clock,
-                 std::stop_token stop = {}, const SendProgress& progress = {});
+/// Sends a mail that lies in the outbox: checked and made anew from today's athlete, films and review, for
+/// they may have changed since. One that may have gone out is sent again. Errors: Refused with the first
+/// reason of the check, and as above.
+Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
+                 const Clock& clock, std::stop_token stop = {}, const SendProgress& progress = {});
 
 } // namespace jg

@@ -107,8 +107,7 @@ Result<std::vector<OwnFrame>> ownFrames(Library& library, std::size_t most) {
                                          [&](Landmark l) { return d.seenPoint(*frame, l); });
         if (clicked)
             frames.push_back({library.mediaPath(*clip),
-                              summary.id.value + "-" + std::string(info(angle.at).id), *frame,
-                              angle.joints});
+                              summary.id.value + "-" + std::string(info(angle.at).id), *frame, angle.joints});
     }
     return frames;
 }

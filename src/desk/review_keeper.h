@@ -68,8 +68,8 @@ private:
     Store& store_;
 };
 
-/// Keeps in a thread with a store of its own: the window never waits for a disk. What fails for want of room or
-/// because another program writes is tried again every few seconds, and when the next state comes.
+/// Keeps in a thread with a store of its own: the window never waits for a disk. What fails for want of room
+/// or because another program writes is tried again every few seconds, and when the next state comes.
 class WriterKeeper final : public ReviewKeeper {
     Q_OBJECT
 public:

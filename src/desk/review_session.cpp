@@ -16,10 +16,11 @@ ReviewSession::ReviewSession(Library& library, const Playbook& playbook, const C
     , clock_(clock)
     , ids_(ids) {}
 
-Result<std::unique_ptr<ReviewSession>>
-ReviewSession::open(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids,
-                    const SubmissionId& submission, const std::string& approach,
-                    const MakeKeeper& makeKeeper) {
+Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
+                                                           const Clock& clock, IdSource& ids,
+                                                           const SubmissionId& submission,
+                                                           const std::string& approach,
+                                                           const MakeKeeper& makeKeeper) {
     auto found = library.reviewOf(submission);
     if (!found) return found.error();
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
@@ -52,8 +53,7 @@ Status ReviewSession::loadPeople(const SubmissionId& id) {
 
 Status ReviewSession::begin(const SubmissionId& submission, const std::string& approachId) {
     const Approach* approach = live_.approach(approachId);
-    if (!approach)
-        return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
+    if (!approach) return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
     review_.id = ids_.next<ReviewTag>("rev");
     review_.submission = submission;
     review_.athlete = athlete_.id;
@@ -170,8 +170,7 @@ Status ReviewSession::mayEdit() const {
                     "(Ctrl+Shift+N).");
     if (library_.readOnly())
         return fail(ErrorCode::Refused, "This library can only be read: its folder is write-protected.");
-    if (held_)
-        return fail(ErrorCode::Refused, "The letter is being sent. Wait for it, or cancel it first.");
+    if (held_) return fail(ErrorCode::Refused, "The letter is being sent. Wait for it, or cancel it first.");
     if (keepState() == KeepState::Elsewhere) return keepError();
     return Done{};
 }

@@ -20,13 +20,13 @@ namespace jg {
 /// Makes what keeps a review that was read at a revision.
 using MakeKeeper = std::function<std::unique_ptr<ReviewKeeper>(Library&, std::int64_t revision)>;
 
-/// The review the window works on, and which of its deliveries is in hand. Lives in the window's thread. Every
-/// edit goes to the keeper before changed() comes.
+/// The review the window works on, and which of its deliveries is in hand. Lives in the window's thread.
+/// Every edit goes to the keeper before changed() comes.
 class ReviewSession : public QObject {
     Q_OBJECT
 public:
-    /// Opens the newest review of a submission, or begins one by the approach. `makeKeeper` is a DirectKeeper's
-    /// when it is empty. Errors: NotFound, Damaged, WriteFailed.
+    /// Opens the newest review of a submission, or begins one by the approach. `makeKeeper` is a
+    /// DirectKeeper's when it is empty. Errors: NotFound, Damaged, WriteFailed.
     static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
                                                        const Clock& clock, IdSource& ids,
                                                        const SubmissionId& submission,
@@ -66,8 +66,8 @@ public:
     /// The athlete or the submission was changed in the library: reads them again and tells. Errors: those of
     /// reading.
     Status peopleChanged();
-    /// Says what the film in hand shows and at which rate it was taken (0 = as it was found); no part of undo.
-    /// Errors: Refused as perform(), those of Store.
+    /// Says what the film in hand shows and at which rate it was taken (0 = as it was found); no part of
+    /// undo. Errors: Refused as perform(), those of Store.
     Status setFilm(View view, double statedFps);
     /// Applies, assesses, hands over to be kept. Errors: Refused for a review that was sent, one that was
     /// changed elsewhere, a library that can only be read, or a delivery that is no longer there.

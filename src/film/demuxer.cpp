@@ -41,6 +41,9 @@ Status checkReadable(const fs::path& path) {
                                                "). Check the folder's permissions.");
     if (fs::is_directory(path, ec))
         return fail(ErrorCode::BadInput, name + " is a folder. Choose a film file in it.");
+    if (!fs::is_regular_file(path, ec))
+        return fail(ErrorCode::BadInput,
+                    name + " is no file but a device or a pipe. Copy the film to a file.");
     if (fs::file_size(path, ec) == 0 && !ec)
         return fail(ErrorCode::BadInput, name + " is empty. Copy the film again from the phone.");
     return Done{};
@@ -127,6 +130,10 @@ std::vector<std::string> privateTags(const AVDictionary* tags) {
     return found;
 }
 
+constexpr const char* kFilmContainers =
+    "mov,mp4,matroska,webm,avi,mpegts,mpeg,mpegvideo,flv,asf,ogg,mxf,nut,h264,hevc,"
+    "m4v,dv,ivf,yuv4mpegpipe,gif";
+
 Error stopped() {
     return fail(ErrorCode::Cancelled, "Stopped.");
 }
@@ -142,6 +149,9 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     AVFormatContext* raw = avformat_alloc_context();
     raw->interrupt_callback = {shouldStop, d.stop.get()};
     raw->max_streams = kMostStreams;
+    // Only what holds its own pictures: a playlist could bring in another athlete's film, or the network.
+    raw->format_whitelist = av_strdup(kFilmContainers);
+    raw->protocol_whitelist = av_strdup("file");
     const int error = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
     if (error < 0 && stop.stop_requested()) return stopped();
     if (error == AVERROR(EACCES))

@@ -16,7 +16,6 @@ namespace {
 constexpr int kSoundChannels = 2;
 }
 
-
 class Encoder::Impl {
 public:
     Impl(std::filesystem::path path, EncodeSettings settings)
@@ -70,8 +69,7 @@ Status Encoder::Impl::open() {
     av_dict_set(&options, "movflags",
                 settings_.captureFps > 0 ? "+faststart+use_metadata_tags" : "+faststart", 0);
     if (settings_.captureFps > 0)
-        av_dict_set(&output_->metadata, "com.android.capture.fps",
-                    fixed(settings_.captureFps, 6).c_str(), 0);
+        av_dict_set(&output_->metadata, "com.android.capture.fps", fixed(settings_.captureFps, 6).c_str(), 0);
     int error = avio_open(&output_->pb, path_.c_str(), AVIO_FLAG_WRITE);
     if (error >= 0) error = avformat_write_header(output_.get(), &options);
     av_dict_free(&options);

@@ -16,7 +16,8 @@ std::string labelOf(const MeasureValue& v) {
 namespace {
 
 /// The points of a measure that lie on this frame, in the order of its formula.
-std::vector<ImagePoint> pointsOn(const DeliveryMarks& delivery, const MeasureDefinition& m, std::int64_t frame) {
+std::vector<ImagePoint> pointsOn(const DeliveryMarks& delivery, const MeasureDefinition& m,
+                                 std::int64_t frame) {
     std::vector<ImagePoint> points;
     for (const Slot& slot : m.slots) {
         if (delivery.frameOf(slot) != frame) continue;
@@ -145,8 +146,8 @@ void addFreeMarks(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& 
 
 } // namespace
 
-MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a, std::int64_t frame,
-                   const std::optional<std::string>& focus, const MeasureGhost* ghost) {
+MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a,
+                   std::int64_t frame, const std::optional<std::string>& focus, const MeasureGhost* ghost) {
     MarkScene scene;
     if (ghost && ghost->frame == frame)
         scene.ghost = SceneGhost{ghost->limbs, ghost->joints, {ghost->labelAt, ghost->label, false}};

@@ -59,8 +59,8 @@ struct MarkScene {
 
 /// The scene of a frame. With `focus` (a measure id) the other measures are drawn faint and unlabelled;
 /// with an id that is no measure, all measures are. A ghost is drawn on its own frame. Pure.
-MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a, std::int64_t frame,
-                   const std::optional<std::string>& focus = std::nullopt,
+MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a,
+                   std::int64_t frame, const std::optional<std::string>& focus = std::nullopt,
                    const MeasureGhost* ghost = nullptr);
 
 /// "88 +-4" with the unit's sign, as written on pictures.

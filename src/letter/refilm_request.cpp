@@ -70,8 +70,8 @@ void drawPlace(QPainter& p) {
     p.setPen(palette::quiet);
     p.drawText(QRectF(660, kRubber.y() - 46, 220, 38), Qt::AlignRight, "to the plate");
     // Beside the mound on the side no phone looks from.
-    p.drawText(QRectF(kRubber.x() - 1.9 * kScale - 110, kRubber.y() - 1.9 * kScale - 14, 160, 38), Qt::AlignHCenter,
-               "mound");
+    p.drawText(QRectF(kRubber.x() - 1.9 * kScale - 110, kRubber.y() - 1.9 * kScale - 14, 160, 38),
+               Qt::AlignHCenter, "mound");
 }
 
 void drawPhone(QPainter& p, View view, Hand hand) {

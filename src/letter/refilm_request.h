@@ -9,8 +9,8 @@
 
 namespace jg {
 
-/// The request as it goes out: none of the film check's notes, which are the coach's. Distances and heights are
-/// own choice, for a phone's usual lens.
+/// The request as it goes out: none of the film check's notes, which are the coach's. Distances and heights
+/// are own choice, for a phone's usual lens.
 struct RefilmRequest {
     std::string text; ///< plain text to send, signed by the coach
     QImage drawing;   ///< 900 x 560: the place from above, the phone where it should stand

@@ -74,9 +74,10 @@ Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
     const int found = schemaOf(*db);
     if (found > kSchemaVersion) return newer();
     if (found < kSchemaVersion)
-        return fail(ErrorCode::Refused, "This library was made by an older version of the program and must be "
-                                        "brought up to date, but its folder can't be written. Allow writing "
-                                        "there, or copy the folder, and open it again.");
+        return fail(ErrorCode::Refused,
+                    "This library was made by an older version of the program and must be "
+                    "brought up to date, but its folder can't be written. Allow writing "
+                    "there, or copy the folder, and open it again.");
     return OpenDatabase{std::move(db), true};
 }
 

@@ -71,8 +71,9 @@ Result<std::string> Library::addMedia(const fs::path& file, std::stop_token stop
 void Library::dropUnusedMedia(const Clip& clip) {
     int dropped = 0;
     const Status done = write([&](SQLite::Database& db) {
-        dropped = run(db, "DELETE FROM media WHERE hash = ?1 AND NOT EXISTS (SELECT 1 FROM clips WHERE media = ?1)",
-                      clip.mediaHash);
+        dropped =
+            run(db, "DELETE FROM media WHERE hash = ?1 AND NOT EXISTS (SELECT 1 FROM clips WHERE media = ?1)",
+                clip.mediaHash);
     });
     if (!done || dropped == 0) return;
     std::error_code ec;

@@ -77,17 +77,20 @@ std::int64_t nowUnix() {
 /// A submission is answered while its newest review is sent.
 void markAnswered(SQLite::Database& db, const SubmissionId& submission) {
     run(db,
-        "UPDATE submissions SET answered = coalesce((SELECT sent_on IS NOT NULL FROM reviews WHERE submission = "
+        "UPDATE submissions SET answered = coalesce((SELECT sent_on IS NOT NULL FROM reviews WHERE "
+        "submission = "
         "?1 ORDER BY begun DESC LIMIT 1), 0) WHERE id = ?1",
         submission.value);
 }
 
 void insertReview(SQLite::Database& db, const Review& r, const std::string& summary) {
     run(db,
-        "INSERT INTO reviews (id, submission, athlete, date, stage, sent_on, sent_to, begun, revision, summary, "
+        "INSERT INTO reviews (id, submission, athlete, date, stage, sent_on, sent_to, begun, revision, "
+        "summary, "
         "document) VALUES (?,?,?,?,?,NULLIF(?,''),?,(SELECT coalesce(max(begun), 0) + 1 FROM reviews),1,?,?)",
         r.id.value, r.submission.value, r.athlete.value, isoDate(r.date), std::string(idOf(r.stage)),
-        r.sent ? isoDate(r.sent->on) : std::string(), r.sent ? r.sent->to : std::string(), summary, toJson(r));
+        r.sent ? isoDate(r.sent->on) : std::string(), r.sent ? r.sent->to : std::string(), summary,
+        toJson(r));
 }
 
 /// False when the row has another revision by now.
@@ -124,7 +127,8 @@ Result<std::optional<Review>> SqliteStore::reviewOf(const SubmissionId& submissi
     std::optional<Review> newest;
     const Status done = read([&](SQLite::Database& db) {
         for (Review& r : rowsOf(
-                 db, "SELECT document, revision FROM reviews WHERE submission = ? ORDER BY begun DESC LIMIT 1",
+                 db,
+                 "SELECT document, revision FROM reviews WHERE submission = ? ORDER BY begun DESC LIMIT 1",
                  [&](auto& row) { return reviewAt(db, row, 0, 1); }, submission.value))
             newest = std::move(r);
     });
@@ -158,11 +162,12 @@ Result<std::vector<ReviewSummary>> SqliteStore::sentSince(Date day) {
 Result<std::vector<WaitingRow>> SqliteStore::waiting() {
     std::vector<WaitingRow> all;
     const Status done = read([&](SQLite::Database& db) {
-        const std::string sql =
-            std::string("SELECT s.document, a.document, ") + kSummaryColumns +
-            " FROM submissions s JOIN athletes a ON a.id = s.athlete LEFT JOIN reviews r ON r.id = (SELECT id "
-            "FROM reviews n WHERE n.submission = s.id ORDER BY begun DESC LIMIT 1) WHERE s.answered = 0 ORDER BY "
-            "s.received, s.id";
+        const std::string sql = std::string("SELECT s.document, a.document, ") + kSummaryColumns +
+                                " FROM submissions s JOIN athletes a ON a.id = s.athlete LEFT JOIN reviews r "
+                                "ON r.id = (SELECT id "
+                                "FROM reviews n WHERE n.submission = s.id ORDER BY begun DESC LIMIT 1) WHERE "
+                                "s.answered = 0 ORDER BY "
+                                "s.received, s.id";
         std::map<std::string, std::size_t> places;
         SQLite::Statement query(db, sql);
         while (query.executeStep()) {
@@ -188,7 +193,8 @@ Result<std::vector<ReviewOfAthlete>> SqliteStore::reviewsOf(const AthleteId& ath
     const Status done = read([&](SQLite::Database& db) {
         const std::string sql =
             std::string("SELECT ") + kSummaryColumns +
-            ", s.document, d.document, r.document FROM reviews r JOIN submissions s ON s.id = r.submission LEFT "
+            ", s.document, d.document, r.document FROM reviews r JOIN submissions s ON s.id = r.submission "
+            "LEFT "
             "JOIN results d ON d.review = r.id WHERE r.athlete = ? ORDER BY r.date, r.begun";
         all = rowsOf(
             db, sql.c_str(),
@@ -214,8 +220,8 @@ Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) 
         if (r.revision == 0 && !known(db, r.id)) {
             insertReview(db, r, summary);
         } else if (!updateReview(db, r, summary)) {
-            run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value, r.revision,
-                nowUnix(), toJson(r));
+            run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value,
+                r.revision, nowUnix(), toJson(r));
             revision = 0;
             return;
         }
@@ -227,9 +233,10 @@ Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) 
     });
     if (!done) return done.error();
     if (revision == 0)
-        return fail(ErrorCode::Stale,
-                    "This review was changed elsewhere since it was opened here. What stands here is kept beside "
-                    "it as a version of its own; nothing is lost.");
+        return fail(
+            ErrorCode::Stale,
+            "This review was changed elsewhere since it was opened here. What stands here is kept beside "
+            "it as a version of its own; nothing is lost.");
     return revision;
 }
 
@@ -250,16 +257,19 @@ Status SqliteStore::markSent(const ReviewId& id, const SentRecord& sent) {
     const Status done = write([&](SQLite::Database& db) {
         SQLite::Statement query(db, "SELECT document, summary FROM reviews WHERE id = ?");
         query.bind(1, id.value);
-        if (!query.executeStep()) throw UnreadableRow("There is no review \"" + id.value + "\" in this library.");
+        if (!query.executeStep())
+            throw UnreadableRow("There is no review \"" + id.value + "\" in this library.");
         Review r = orUnreadable(reviewFromJson(textAt(query, 0)));
         if (r.sent) {
-            refused = fail(ErrorCode::Refused, "This review was sent before, on " + longDate(r.sent->on) + ".");
+            refused =
+                fail(ErrorCode::Refused, "This review was sent before, on " + longDate(r.sent->on) + ".");
             return;
         }
         r.sent = sent;
         r.stage = Stage::Sent;
         run(db,
-            "UPDATE reviews SET stage = ?, sent_on = ?, sent_to = ?, document = ?, revision = revision + 1 WHERE "
+            "UPDATE reviews SET stage = ?, sent_on = ?, sent_to = ?, document = ?, revision = revision + 1 "
+            "WHERE "
             "id = ?",
             std::string(idOf(r.stage)), isoDate(sent.on), sent.to, toJson(r), id.value);
         markAnswered(db, r.submission);
@@ -300,8 +310,9 @@ Result<Review> SqliteStore::version(std::int64_t row) {
 Status SqliteStore::takeVersion(std::int64_t row) {
     Status refused = Done{};
     const Status done = write([&](SQLite::Database& db) {
-        SQLite::Statement query(db, "SELECT v.document, r.document, r.revision, r.sent_on FROM versions v JOIN "
-                                    "reviews r ON r.id = v.review WHERE v.row = ?");
+        SQLite::Statement query(db,
+                                "SELECT v.document, r.document, r.revision, r.sent_on FROM versions v JOIN "
+                                "reviews r ON r.id = v.review WHERE v.row = ?");
         query.bind(1, row);
         if (!query.executeStep()) {
             refused = fail(ErrorCode::NotFound, "That version is not kept in this library.");

@@ -30,8 +30,9 @@ Status SqliteStore::openFile(const std::filesystem::path& file) {
 
 Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
     if (readOnly_)
-        return fail(ErrorCode::Refused, "This library can only be read: its folder is write-protected. Nothing "
-                                        "is kept. Allow writing there, or copy the folder.");
+        return fail(ErrorCode::Refused,
+                    "This library can only be read: its folder is write-protected. Nothing "
+                    "is kept. Allow writing there, or copy the folder.");
     try {
         SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
         work(*db_);
@@ -123,10 +124,12 @@ Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& sear
     const QStringList words = QString::fromStdString(search).split(' ', Qt::SkipEmptyParts);
     std::vector<AthleteRow> all;
     const Status done = read([&](SQLite::Database& db) {
-        // Names first: only of those that match are the documents read and the reviews counted, by their index.
+        // Names first: only of those that match are the documents read and the reviews counted, by their
+        // index.
         SQLite::Statement names(db, "SELECT name, id FROM athletes ORDER BY name, id");
-        SQLite::Statement one(db, "SELECT document, (SELECT count(*) FROM reviews WHERE athlete = a.id), (SELECT "
-                                  "max(date) FROM reviews WHERE athlete = a.id) FROM athletes a WHERE id = ?");
+        SQLite::Statement one(db,
+                              "SELECT document, (SELECT count(*) FROM reviews WHERE athlete = a.id), (SELECT "
+                              "max(date) FROM reviews WHERE athlete = a.id) FROM athletes a WHERE id = ?");
         while (names.executeStep()) {
             const QString name = QString::fromStdString(textAt(names, 0));
             if (!std::all_of(words.begin(), words.end(),
@@ -134,7 +137,8 @@ Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& sear
                 continue;
             one.reset();
             one.bind(1, textAt(names, 1));
-            if (one.executeStep()) all.push_back({athleteAt(one, 0), one.getColumn(1).getInt(), dateAt(one, 2)});
+            if (one.executeStep())
+                all.push_back({athleteAt(one, 0), one.getColumn(1).getInt(), dateAt(one, 2)});
         }
     });
     if (!done) return done.error();
@@ -167,14 +171,16 @@ Status SqliteStore::save(const Submission& sub, const Athlete* newAthlete) {
     return write([&](SQLite::Database& db) {
         if (newAthlete) putAthlete(db, *newAthlete);
         run(db,
-            "INSERT INTO submissions (id, athlete, received, promised, document) VALUES (?,?,?,NULLIF(?,''),?) "
+            "INSERT INTO submissions (id, athlete, received, promised, document) VALUES "
+            "(?,?,?,NULLIF(?,''),?) "
             "ON CONFLICT(id) DO UPDATE SET received = excluded.received, promised = excluded.promised, "
             "document = excluded.document",
             sub.id.value, sub.athlete.value, isoDate(sub.received),
             sub.promised ? isoDate(*sub.promised) : std::string(), toJson(sub));
         for (const Clip& c : sub.clips)
             run(db,
-                "INSERT INTO clips (id, submission, media, survey) VALUES (?,?,?,?) ON CONFLICT(id) DO UPDATE "
+                "INSERT INTO clips (id, submission, media, survey) VALUES (?,?,?,?) ON CONFLICT(id) DO "
+                "UPDATE "
                 "SET media = excluded.media, survey = excluded.survey",
                 c.id.value, sub.id.value, c.mediaHash, surveyToJson(c));
     });
@@ -207,9 +213,9 @@ Result<std::vector<Promise>> SqliteStore::promises() {
 Result<std::vector<Promise>> SqliteStore::openPromises() {
     std::vector<Promise> all;
     const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db,
-                     "SELECT row, athlete, text, due, settled FROM promises WHERE settled = 0 ORDER BY due, row",
-                     promiseAt);
+        all = rowsOf(
+            db, "SELECT row, athlete, text, due, settled FROM promises WHERE settled = 0 ORDER BY due, row",
+            promiseAt);
     });
     if (!done) return done.error();
     return all;
@@ -218,10 +224,10 @@ Result<std::vector<Promise>> SqliteStore::openPromises() {
 Result<std::vector<Promise>> SqliteStore::promisesTo(const AthleteId& athlete) {
     std::vector<Promise> all;
     const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(
-            db,
-            "SELECT row, athlete, text, due, settled FROM promises WHERE athlete = ? ORDER BY settled, due, row",
-            promiseAt, athlete.value);
+        all = rowsOf(db,
+                     "SELECT row, athlete, text, due, settled FROM promises WHERE athlete = ? ORDER BY "
+                     "settled, due, row",
+                     promiseAt, athlete.value);
     });
     if (!done) return done.error();
     return all;
@@ -237,40 +243,11 @@ Status SqliteStore::save(const Promise& p) {
     });
 }
 
-Result<std::vector<OutboxItem>> SqliteStore::outbox() {
-    std::vector<OutboxItem> all;
-    const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db,
-                     "SELECT id, review, recipient, subject, file, state, reason, at FROM outbox ORDER BY at "
-                     "DESC, id",
-                     [](auto& q) {
-                         return OutboxItem{textAt(q, 0),  {textAt(q, 1)}, textAt(q, 2),
-                                           textAt(q, 3),  textAt(q, 4),   textAt(q, 5),
-                                           textAt(q, 6),  q.getColumn(7).getInt64()};
-                     });
-    });
-    if (!done) return done.error();
-    return all;
-}
-
-Status SqliteStore::save(const OutboxItem& i) {
-    return write([&](SQLite::Database& db) {
-        run(db,
-            "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET state = excluded.state, "
-            "reason = excluded.reason, at = excluded.at",
-            i.id, i.review.value, i.recipient, i.subject, i.file, i.state, i.reason, i.at);
-    });
-}
-
 Result<int> SqliteStore::count(const char* sql) {
     int n = 0;
     const Status done = read([&](SQLite::Database& db) { n = db.execAndGet(sql).getInt(); });
     if (!done) return done.error();
     return n;
-}
-
-Result<int> SqliteStore::unsentMails() {
-    return count("SELECT count(*) FROM outbox WHERE state <> 'sent'");
 }
 
 Result<int> SqliteStore::athleteCount() {
@@ -312,8 +289,8 @@ std::string SqliteStore::setting(const std::string& key, const std::string& othe
 
 Status SqliteStore::setSetting(const std::string& key, const std::string& value) {
     return write([&](SQLite::Database& db) {
-        run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value", key,
-            value);
+        run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value",
+            key, value);
     });
 }
 

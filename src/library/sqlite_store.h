@@ -48,6 +48,8 @@ public:
 
     Result<std::vector<OutboxItem>> outbox() override;
     Status save(const OutboxItem& item) override;
+    Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) override;
+    Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) override;
     Result<int> unsentMails() override;
 
     Result<std::string> keepPlaybook(const std::string& text) override;

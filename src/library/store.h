@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "library/outbox.h"
 #include "review/people.h"
 #include "review/review.h"
 #include "review/summary.h"
@@ -12,18 +13,6 @@
 #include <vector>
 
 namespace jg {
-
-/// A mail that waits, was sent, or failed. `file` lies in the library's sent folder.
-struct OutboxItem {
-    std::string id;
-    ReviewId review;
-    std::string recipient;
-    std::string subject;
-    std::string file;
-    std::string state; ///< waiting | sent | failed | unsure
-    std::string reason;
-    std::int64_t at = 0; ///< seconds since 1970 UTC
-};
 
 /// A submission that waits for its answer, with whose it is and how far its newest review has come.
 struct WaitingRow {
@@ -109,6 +98,12 @@ public:
 
     virtual Result<std::vector<OutboxItem>> outbox() = 0;
     virtual Status save(const OutboxItem& item) = 0;
+    /// Whether a letter of a review may go out now. Errors: Refused when the review was sent, or when an
+    /// earlier letter of it may have gone out, unless `again`; also while one is being handed over.
+    virtual Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) = 0;
+    /// The same, and keeps the mail as being handed over: before its first byte goes out, so that of two who
+    /// send at once one is refused.
+    virtual Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) = 0;
     /// How many mails have not gone out.
     virtual Result<int> unsentMails() = 0;
 

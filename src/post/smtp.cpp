@@ -45,8 +45,12 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServe
     const std::string host =
         server.url.substr(server.url.find("://") == std::string::npos ? 0 : server.url.find("://") + 3);
     const std::string said = response > 0 ? " (it answered " + std::to_string(response) + ")" : "";
+    const Error unsure =
+        fail(ErrorCode::Unsure, "The mail server did not answer after the letter was handed over: "
+                                "it may have been sent. Ask before sending again.");
     switch (code) {
     case CURLE_ABORTED_BY_CALLBACK:
+        if (handedOver) return unsure;
         return fail(ErrorCode::Cancelled, "Sending was stopped. The letter waits in the outbox.");
     case CURLE_LOGIN_DENIED:
         return fail(ErrorCode::Network,
@@ -72,9 +76,10 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServe
     if (response >= 500)
         return fail(ErrorCode::Network,
                     "The mail server refused the letter" + said + ". Check the recipient's address.");
-    if (handedOver)
-        return fail(ErrorCode::Unsure, "The mail server fell silent after the letter was handed over: it may "
-                                       "have been sent. Ask before sending again.");
+    if (response >= 400)
+        return fail(ErrorCode::Network,
+                    "The mail server did not take the letter now" + said + ". Send it later.");
+    if (handedOver) return unsure;
     return fail(ErrorCode::Network,
                 "The connection to the mail server broke off" + said + ". Nothing is lost; send again.");
 }

@@ -228,7 +228,8 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
         ItemRow row{id, std::nullopt, seen, assessed.number};
         findGrade(review, assessed, row);
         if (!row.grade && !row.seenFromHere)
-            row.grade = Grade{GradeState::NotVisible, 0,
+            row.grade = Grade{GradeState::NotVisible,
+                              0,
                               "can't be judged from the " + std::string(nameOf(filmOf(assessed, clips).view)),
                               {}};
         ++a.counts.judgedAll;

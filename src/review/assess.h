@@ -27,7 +27,8 @@ struct MeasureRow {
 /// One graded item of the card.
 struct ItemRow {
     std::string id;
-    std::optional<Grade> grade; ///< of the delivery assessed, else of the first that has one; nothing = not looked at
+    std::optional<Grade>
+        grade; ///< of the delivery assessed, else of the first that has one; nothing = not looked at
     bool seenFromHere = true;
     int delivery = 1; ///< whose grade it is
 };

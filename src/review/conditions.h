@@ -63,8 +63,8 @@ const std::vector<Went>& allWents();
 /// Like is compared with like (common practice, no source).
 bool alike(const Conditions& a, const Conditions& b);
 
-/// A radar's speed as a person types it: "84 mph", "135 km/h", "37.5 m/s". Metres a second; nothing when it is
-/// none, or has no unit.
+/// A radar's speed as a person types it: "84 mph", "135 km/h", "37.5 m/s". Metres a second; nothing when it
+/// is none, or has no unit.
 std::optional<double> speedFromWords(std::string_view words);
 /// "84 mph", to a tenth.
 std::string speedInWords(double mps);

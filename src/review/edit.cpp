@@ -75,8 +75,7 @@ struct DeliveryChanges {
 };
 
 bool isOfDelivery(const Change& change) {
-    return std::visit(
-        [](const auto& c) { return !std::is_invocable_v<ReviewChanges, decltype(c)>; }, change);
+    return std::visit([](const auto& c) { return !std::is_invocable_v<ReviewChanges, decltype(c)>; }, change);
 }
 
 Change applyOne(Review& review, int delivery, const Change& change) {

@@ -79,10 +79,9 @@ struct SetTake {
 struct SetPlan {
     Plan value;
 };
-using Change =
-    std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake, SetScale,
-                 SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetMeasureNote, SetAnswer, SetExtras,
-                 SetStops, SetTake, SetPlan>;
+using Change = std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake,
+                            SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetMeasureNote,
+                            SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {
@@ -109,8 +108,8 @@ public:
     }
     void endGesture() { gesture_ = false; }
     bool inGesture() const { return gesture_; }
-    /// Takes the last step back; the number of its delivery, nothing when there is no step. What is dragged on
-    /// after it is a step of its own.
+    /// Takes the last step back; the number of its delivery, nothing when there is no step. What is dragged
+    /// on after it is a step of its own.
     std::optional<int> undo(Review& review);
     std::optional<int> redo(Review& review);
     bool canUndo() const { return !undo_.empty(); }

@@ -28,7 +28,8 @@ std::vector<Landmark> neighboursOf(Landmark landmark, const JointPlaces& here) {
 }
 
 /// Nearest frame on which both joints are clicked.
-std::optional<std::int64_t> nearestWith(const DeliveryMarks& delivery, Landmark a, Landmark b, std::int64_t frame) {
+std::optional<std::int64_t> nearestWith(const DeliveryMarks& delivery, Landmark a, Landmark b,
+                                        std::int64_t frame) {
     std::optional<std::int64_t> best;
     for (const auto& [key, mark] : delivery.points) {
         if (key.landmark != a || !mark.hidden.empty() || !clickedAt(delivery, key.frame, b)) continue;

@@ -78,9 +78,8 @@ std::vector<GuideStep> openSteps(const Review& review, const DeliveryMarks& deli
     return steps;
 }
 
-std::optional<std::pair<int, std::size_t>> openElsewhere(const Review& review, int but,
-                                                         const Playbook& playbook,
-                                                         const std::vector<Clip>& clips) {
+std::optional<std::pair<int, std::size_t>>
+openElsewhere(const Review& review, int but, const Playbook& playbook, const std::vector<Clip>& clips) {
     for (const DeliveryMarks& d : review.deliveries) {
         if (d.number == but || d.blank()) continue;
         if (const auto steps = openSteps(review, d, playbook, filmOf(d, clips)); !steps.empty())

@@ -68,8 +68,8 @@ std::string numberSentence(const Playbook& playbook, const Assessment& a, const 
     return replaced(text, "{target}", wordsOf(row->target)) + showsIn(*row);
 }
 
-/// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing was
-/// found out, 2 = ruled out, for what stands there is good.
+/// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing
+/// was found out, 2 = ruled out, for what stands there is good.
 int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
     const std::string& other = cause.from == id ? cause.to : cause.from;
     for (const Judged& j : a.findings)

@@ -28,7 +28,9 @@ public:
         , fps_(clip.captureFps)
         , target_{static_cast<double>(targetDirectionX(hand, clip.view)), 0} {}
 
-    Path part(Landmark landmark, Moment from, Moment to) const { return partOf(delivery_, landmark, from, to); }
+    Path part(Landmark landmark, Moment from, Moment to) const {
+        return partOf(delivery_, landmark, from, to);
+    }
 
     std::optional<PathEvent> forward(Landmark landmark) const {
         if (target_.x == 0) return std::nullopt;
@@ -190,7 +192,8 @@ Path partOf(const DeliveryMarks& delivery, Landmark landmark, Moment from, Momen
     return steady;
 }
 
-std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip, std::string_view measure) {
+std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip,
+                                          std::string_view measure) {
     if (measure == "hand-stall") return handStall(delivery, clip.captureFps);
     if (measure == "elbow-stop") return elbowStop(delivery, clip.captureFps);
     return std::nullopt;

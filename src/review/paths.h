@@ -46,6 +46,7 @@ struct PathSaying {
 /// Whether the throwing hand stalls on its way to layback ("hand-stall") and whether the elbow stops before
 /// release ("elbow-stop"). Nothing for other measures or without the path. Only ever a suggestion; limits are
 /// our own choice. Pure.
-std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip, std::string_view measure);
+std::optional<PathSaying> sayingFromPaths(const DeliveryMarks& delivery, const Clip& clip,
+                                          std::string_view measure);
 
 } // namespace jg

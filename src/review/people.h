@@ -72,7 +72,7 @@ struct Submission {
     Date received{};
     std::optional<Date> promised;
     std::string asked;
-    std::string pain; ///< in the sender's words; empty = none reported
+    std::string pain;             ///< in the sender's words; empty = none reported
     Start start = Start::Unknown; ///< with surface: what a new delivery begins with
     Surface surface = Surface::Unknown;
     std::vector<Clip> clips;

@@ -10,9 +10,9 @@ namespace jg {
 
 namespace {
 
-constexpr std::array<std::string_view, 12> kMonths = {"january", "february", "march",     "april",
-                                                      "may",     "june",     "july",      "august",
-                                                      "september", "october", "november", "december"};
+constexpr std::array<std::string_view, 12> kMonths = {"january",   "february", "march",    "april",
+                                                      "may",       "june",     "july",     "august",
+                                                      "september", "october",  "november", "december"};
 
 std::string lower(std::string_view text) {
     std::string out(text);
@@ -77,12 +77,12 @@ bool isOneAddress(std::string_view address) {
     const auto at = address.find('@');
     if (at == std::string_view::npos || at == 0 || address.rfind('@') != at) return false;
     const std::string_view host = address.substr(at + 1);
-    if (host.empty() || host.front() == '.' || host.back() == '.' || host.find("..") != std::string_view::npos ||
-        host.find('.') == std::string_view::npos)
+    if (host.empty() || host.front() == '.' || host.back() == '.' ||
+        host.find("..") != std::string_view::npos || host.find('.') == std::string_view::npos)
         return false;
     return std::all_of(address.begin(), address.end(), [](unsigned char c) {
-        return c > 32 && c != 127 && std::string_view(",;:<>()[]\\\"").find(static_cast<char>(c)) ==
-                                         std::string_view::npos;
+        return c > 32 && c != 127 &&
+               std::string_view(",;:<>()[]\\\"").find(static_cast<char>(c)) == std::string_view::npos;
     });
 }
 

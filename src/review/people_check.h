@@ -10,12 +10,12 @@
 
 namespace jg {
 
-/// A day as a person writes it: "2011-03-09", "9 March 2011", "March 9, 2011", "9 Mar 2011", "9.3.2011". Nothing
-/// for anything else: "3/9/2011" may be two days and is not guessed.
+/// A day as a person writes it: "2011-03-09", "9 March 2011", "March 9, 2011", "9 Mar 2011", "9.3.2011".
+/// Nothing for anything else: "3/9/2011" may be two days and is not guessed.
 std::optional<Date> dateFromWords(std::string_view words);
 
-/// One mail address and nothing beside it: no space, comma or second address. It does not say that anybody reads
-/// there.
+/// One mail address and nothing beside it: no space, comma or second address. It does not say that anybody
+/// reads there.
 bool isOneAddress(std::string_view address);
 
 /// Whether an athlete can be kept: a name, an age of 5 to 99 (own choice), one address each, and not the same

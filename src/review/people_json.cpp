@@ -31,11 +31,11 @@ std::vector<FoundDelivery> deliveriesIn(const json& rows) {
 
 json clipAsJson(const Clip& c) {
     return {{"id", c.id.value},           {"athlete", c.athlete.value},
-                {"media", c.mediaHash},       {"extension", c.extension},
-                {"fileName", c.fileName},     {"view", idOf(c.view)},
-                {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
-                {"frames", c.frames},         {"width", c.width},
-                {"height", c.height}};
+            {"media", c.mediaHash},       {"extension", c.extension},
+            {"fileName", c.fileName},     {"view", idOf(c.view)},
+            {"captureFps", c.captureFps}, {"captureSource", c.captureSource},
+            {"frames", c.frames},         {"width", c.width},
+            {"height", c.height}};
 }
 
 void readSurveyIn(const json& row, Clip& c) {
@@ -65,8 +65,7 @@ Clip clipIn(const json& row) {
 } // namespace
 
 std::string surveyToJson(const Clip& c) {
-    json row = {
-        {"check", c.check}, {"damaged", c.damaged}, {"deliveries", deliveriesAsJson(c.deliveries)}};
+    json row = {{"check", c.check}, {"damaged", c.damaged}, {"deliveries", deliveriesAsJson(c.deliveries)}};
     if (c.tiltDeg) row["tiltDeg"] = *c.tiltDeg;
     return row.dump();
 }
@@ -83,15 +82,10 @@ Status readSurvey(std::string_view text, Clip& clip) {
 }
 
 std::string toJson(const Athlete& a) {
-    json row = {{"id", a.id.value},
-                {"firstName", a.firstName},
-                {"lastName", a.lastName},
-                {"born", isoDate(a.born)},
-                {"hand", idOf(a.hand)},
-                {"level", a.level},
-                {"email", a.email},
-                {"guardianName", a.guardianName},
-                {"guardianEmail", a.guardianEmail}};
+    json row = {
+        {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},
+        {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
+        {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}};
     if (a.heightM) row["heightM"] = *a.heightM;
     return row.dump();
 }

@@ -76,8 +76,9 @@ Judgement judgementIn(const json& row) {
 }
 
 json spreadAsJson(const PitchSpread& s) {
-    return {{"pitches", s.pitches}, {"judged", s.judged}, {"offTarget", s.offTarget}, {"mean", s.mean},
-            {"sd", s.sd},           {"half95", s.half95}, {"unit", s.unit}};
+    return {{"pitches", s.pitches}, {"judged", s.judged}, {"offTarget", s.offTarget},
+            {"mean", s.mean},       {"sd", s.sd},         {"half95", s.half95},
+            {"unit", s.unit}};
 }
 
 PitchSpread spreadIn(const json& row) {

@@ -266,7 +266,7 @@ struct Review {
     Date date{};
     Stage stage = Stage::Look;
     std::vector<DeliveryMarks> deliveries = {DeliveryMarks{}}; ///< never empty, by rising number
-    int lead = 1; ///< the delivery whose numbers the letter tells
+    int lead = 1;                                ///< the delivery whose numbers the letter tells
     std::vector<Judging> judgings = {Judging{}}; ///< never empty; the letter follows the first
     std::vector<std::string> extras;             ///< measures taken beside the approach's
     std::vector<Stop> stops;

@@ -90,13 +90,8 @@ Plan planIn(const json& row) {
 json approachAsJson(const Approach& a) {
     json targets = json::array();
     for (const Target& t : a.targets) targets.push_back(targetAsJson(t));
-    return {{"id", a.id},
-            {"name", a.name},
-            {"version", a.version},
-            {"ages", {a.ageFrom, a.ageTo}},
-            {"about", a.about},
-            {"targets", targets},
-            {"graded", a.graded}};
+    return {{"id", a.id},       {"name", a.name},     {"version", a.version}, {"ages", {a.ageFrom, a.ageTo}},
+            {"about", a.about}, {"targets", targets}, {"graded", a.graded}};
 }
 
 Approach approachIn(const json& row) {
@@ -212,12 +207,8 @@ json targetAsJson(const Target& t) {
 }
 
 std::string toJson(const Review& r) {
-    json d = {{"format", kReviewFormat},
-              {"id", r.id.value},
-              {"submission", r.submission.value},
-              {"athlete", r.athlete.value},
-              {"date", isoDate(r.date)},
-              {"stage", idOf(r.stage)}};
+    json d = {{"format", kReviewFormat},    {"id", r.id.value},        {"submission", r.submission.value},
+              {"athlete", r.athlete.value}, {"date", isoDate(r.date)}, {"stage", idOf(r.stage)}};
     writeLooking(r, d);
     writeSaying(r, d);
     return d.dump();

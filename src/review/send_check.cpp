@@ -1,5 +1,7 @@
 #include "review/send_check.h"
 
+#include "review/people_check.h"
+
 #include <algorithm>
 
 namespace jg {
@@ -13,6 +15,13 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
                                                     " is under 18 and no guardian's address is known. "
                                                     "Enter one on the athlete's page."
                                               : "No mail address is known for " + athlete.firstName + ".");
+    if (!isOneAddress(r.email))
+        return fail(ErrorCode::Refused, "\"" + r.email +
+                                            "\" is not one mail address. Correct it on the athlete's "
+                                            "page.");
+    if (minor && r.email == athlete.email)
+        return fail(ErrorCode::Refused, "The guardian's address is " + athlete.firstName +
+                                            "'s own. Enter the guardian's on the athlete's page.");
     return r;
 }
 
@@ -66,7 +75,8 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
     if (plan.corrections.empty() && !good)
-        out.push_back({true, "The letter is empty: choose in Say what was good, or in Prescribe what to work on."});
+        out.push_back(
+            {true, "The letter is empty: choose in Say what was good, or in Prescribe what to work on."});
     else if (plan.corrections.empty())
         out.push_back({false, "Nothing to work on is chosen in Prescribe."});
     if (plan.corrections.size() > kMostCorrections)
@@ -91,8 +101,8 @@ void checkWeek(const Review& review, const Playbook& playbook, const Athlete& at
     const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(today), pain);
     for (const std::string& sentence : week.blocked) out.push_back({true, sentence});
     for (const std::string& id : week.missingDose)
-        out.push_back(
-            {true, "The dose of \"" + playbook.drill(id)->name + "\" is missing. Set it in Prescribe, or say there that it needs none."});
+        out.push_back({true, "The dose of \"" + playbook.drill(id)->name +
+                                 "\" is missing. Set it in Prescribe, or say there that it needs none."});
 }
 
 } // namespace

@@ -8,10 +8,17 @@ namespace jg {
 using nlohmann::json;
 
 ReviewSummary summaryOf(const Review& review, const Assessment* told) {
-    ReviewSummary s{review.id,    review.submission, review.athlete,
-                    review.date,  review.stage,      review.sent,
-                    !review.takes.empty(), {},       review.plan.corrections,
-                    {},           review.revision};
+    ReviewSummary s{review.id,
+                    review.submission,
+                    review.athlete,
+                    review.date,
+                    review.stage,
+                    review.sent,
+                    !review.takes.empty(),
+                    {},
+                    review.plan.corrections,
+                    {},
+                    review.revision};
     if (!told) return s;
     s.counts = told->counts;
     for (const Judged& j : told->findings)

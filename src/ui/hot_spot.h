@@ -1,4 +1,5 @@
-// A button where a widget paints one: it can be reached by Tab, pressed by Space, and read by a screen reader.
+// A button where a widget paints one: it can be reached by Tab, pressed by Space, and read by a screen
+// reader.
 #pragma once
 
 #include <QAbstractButton>

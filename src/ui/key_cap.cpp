@@ -68,7 +68,8 @@ Foot::Foot(QWidget* parent)
 
 void Foot::setHints(const KeyHints& hints) {
     while (QLayoutItem* item = hints_->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater(); // it may be the one clicked
+        if (item->widget())
+            item->widget()->hide(), item->widget()->deleteLater(); // it may be the one clicked
         delete item;
     }
     for (const KeyHint& hint : hints) {

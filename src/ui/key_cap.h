@@ -10,8 +10,8 @@ class QLabel;
 
 namespace jg::ui {
 
-/// A key, what it does, and the action it stands for: a click on it does the same. Without an action it is only
-/// said, as "click" or "mouse".
+/// A key, what it does, and the action it stands for: a click on it does the same. Without an action it is
+/// only said, as "click" or "mouse".
 struct KeyHint {
     QString key;
     QString what;

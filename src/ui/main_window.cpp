@@ -60,7 +60,7 @@ MainWindow::MainWindow(WindowParts parts)
         foot_->setKept(parts_.library->readOnly() ? "to read only: nothing is kept"
                        : scrubs_->waiting() == 0  ? "kept"
                        : scrubs_->waiting() == 1  ? QString("getting a film ready")
-                                                  : QString("getting %1 films ready").arg(scrubs_->waiting()));
+                                                 : QString("getting %1 films ready").arg(scrubs_->waiting()));
     });
     constexpr int kAfterStartMs = 3000; // the window comes first
     if (!parts_.library->readOnly()) QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
@@ -171,14 +171,13 @@ void MainWindow::refreshHome() {
     if (!reader_) return foot_->say("The library can't be read a second time. Close other programs.", 0);
     const Date today = parts_.clock->today();
     reader_->ask<Result<DeskList>>(
-        "desk",
-        [book = parts_.playbook, today](Store& store) { return readDesk(store, book, today); },
+        "desk", [book = parts_.playbook, today](Store& store) { return readDesk(store, book, today); },
         [this](Result<DeskList> list) {
             if (!list) return foot_->say(text(list.error().text), 0);
             showDesk(*list);
         });
     athletes_->show(parts_.playbook, today);
-    post_->show(*parts_.library);
+    post_->show(*parts_.library, parts_.playbook);
     hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
     sidebar_->setCount(2, parts_.playbook.approaches.size() == 1
@@ -302,7 +301,8 @@ void MainWindow::startPostOffice() {
     });
     connect(postOffice_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
         if (error == QProcess::FailedToStart)
-            foot_->say("The stand-in post office does not start: is post-office installed beside this program?");
+            foot_->say(
+                "The stand-in post office does not start: is post-office installed beside this program?");
     });
     postOffice_->setProcessChannelMode(QProcess::ForwardedChannels);
     postOffice_->start(QCoreApplication::applicationDirPath() + "/post-office", {"--store", store});
@@ -345,10 +345,10 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         return;
     }
     if (stuck != parked_.end()) {
-        const auto answer = QMessageBox::question(
-            this, "The last change is not kept",
-            text((*stuck)->error().text) + "\n\nClose all the same, without it?",
-            QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
+        const auto answer =
+            QMessageBox::question(this, "The last change is not kept",
+                                  text((*stuck)->error().text) + "\n\nClose all the same, without it?",
+                                  QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
         if (answer != QMessageBox::Close) {
             event->ignore();
             return;

@@ -5,8 +5,8 @@
 namespace jg::ui {
 
 namespace {
-constexpr double kRates[] = {30, 60, 120, 240, 480, 960};  // what phones and cameras offer; any other is typed
-constexpr double kLeast = 10, kMost = 2000;                // own choice: beyond them it is a slip of the hand
+constexpr double kRates[] = {30, 60, 120, 240, 480, 960}; // what phones and cameras offer; any other is typed
+constexpr double kLeast = 10, kMost = 2000;               // own choice: beyond them it is a slip of the hand
 
 QString words(double fps) {
     return QString::fromStdString(significant(fps, 6)) + " a second";

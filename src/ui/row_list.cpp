@@ -101,7 +101,8 @@ void RowList::paintEvent(QPaintEvent* event) {
     QPainter p(viewport());
     p.setFont(textFont(13));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(0, 8, viewport()->width(), viewport()->height()), Qt::AlignTop | Qt::TextWordWrap, empty_);
+    p.drawText(QRectF(0, 8, viewport()->width(), viewport()->height()), Qt::AlignTop | Qt::TextWordWrap,
+               empty_);
 }
 
 } // namespace jg::ui

@@ -78,8 +78,8 @@ void paintLook(QPainter& p, const VerdictLook& look, QRectF box) {
     p.setFont(textFont(12.5));
     p.setPen(look.word == "open" ? palette::quiet : palette::ink);
     const bool shape = look.shape != VerdictShape::None;
-    p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1), Qt::AlignVCenter | Qt::AlignLeft,
-               look.word);
+    p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1),
+               Qt::AlignVCenter | Qt::AlignLeft, look.word);
 }
 
 void paintValue(QPainter& p, const ListRow& row, QRectF box, double edge) {
@@ -122,7 +122,8 @@ QSize RowPainter::sizeHint(const QStyleOptionViewItem& option, const QModelIndex
     return {width, bodyHeight(row, width) + (row.header.isEmpty() ? 0 : kRowHeader)};
 }
 
-void RowPainter::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
+void RowPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
+                       const QModelIndex& index) const {
     const ListRow& row = rowOf(index);
     QPainter& p = *painter;
     p.save();
@@ -131,8 +132,8 @@ void RowPainter::paint(QPainter* painter, const QStyleOptionViewItem& option, co
     if (!row.header.isEmpty()) {
         p.setFont(textFont(12));
         p.setPen(palette::quiet);
-        p.drawText(QRectF(box.left(), box.top(), box.width(), kRowHeader - 6), Qt::AlignBottom | Qt::AlignLeft,
-                   row.header);
+        p.drawText(QRectF(box.left(), box.top(), box.width(), kRowHeader - 6),
+                   Qt::AlignBottom | Qt::AlignLeft, row.header);
         box.setTop(box.top() + kRowHeader);
     }
     const auto* list = qobject_cast<const QListView*>(option.widget);

@@ -4,10 +4,10 @@
 
 #include "desk/places.h"
 
-#include <QStyle>
 #include <QFile>
 #include <QPainter>
 #include <QProxyStyle>
+#include <QStyle>
 #include <QStyleOption>
 #include <QSvgRenderer>
 

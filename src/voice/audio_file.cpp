@@ -94,7 +94,12 @@ Result<std::vector<float>> readSound(const std::filesystem::path& path, const st
     std::error_code ec;
     if (!std::filesystem::exists(path, ec))
         return fail(ErrorCode::NotFound, "There is no sound file " + path.string() + ".");
-    AVFormatContext* raw = nullptr;
+    if (!std::filesystem::is_regular_file(path, ec))
+        return fail(ErrorCode::BadInput, path.filename().string() + " is no file.");
+    AVFormatContext* raw = avformat_alloc_context();
+    // Only what holds its own sound, as with films.
+    raw->format_whitelist = av_strdup("wav,w64,caf,aiff,flac,mp3,aac,ogg,mov,mp4,matroska,webm");
+    raw->protocol_whitelist = av_strdup("file");
     if (avformat_open_input(&raw, path.c_str(), nullptr, nullptr) < 0)
         return fail(ErrorCode::BadInput, path.filename().string() + " is not a sound file.");
     const Owned<AVFormatContext> input(raw);

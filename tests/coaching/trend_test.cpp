@@ -26,7 +26,8 @@ TEST(Trend, BetterIsNearerToWhatIsWantedOnEitherSide) {
     EXPECT_EQ(trendOf(target(TargetType::AtMost, 110), 115, 1, 130, 1), Trend::Worse);
     EXPECT_EQ(trendOf(target(TargetType::Band, 30, 40), 60, 1, 45, 1), Trend::Better);
     EXPECT_EQ(trendOf(target(TargetType::Band, 30, 40), 25, 1, 10, 1), Trend::Worse);
-    EXPECT_EQ(trendOf(target(TargetType::Band, 30, 40), 20, 1, 50, 1), Trend::Changed); // as far on the other side
+    EXPECT_EQ(trendOf(target(TargetType::Band, 30, 40), 20, 1, 50, 1),
+              Trend::Changed); // as far on the other side
 }
 
 TEST(Trend, WithoutATargetOrInsideItAChangeIsNeitherGoodNorBad) {

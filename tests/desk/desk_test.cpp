@@ -58,8 +58,14 @@ TEST(Session, ASentReviewStaysAsItWasSent) {
 TEST(Session, SendingLeavesAPromiseForTheNextLook) {
     Walk walk;
     const auto session = walk.session();
-    const OutboxItem item{
-        "mail-1", session->review().id, "odalys.home@example.org", "Hello", "mail-1.eml", "waiting", "", 0};
+    const OutboxItem item{"mail-1",
+                          session->review().id,
+                          "odalys.home@example.org",
+                          "Hello",
+                          "mail-1.eml",
+                          MailState::Ready,
+                          "",
+                          0};
     ASSERT_TRUE(settleMail(*walk.library, item, fail(ErrorCode::Network, "Nobody answers."), walk.clock));
     ASSERT_TRUE(session->reload());
     EXPECT_FALSE(session->review().sent);
@@ -152,7 +158,7 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
                                  item->recipient, parcel->bytes);
     ASSERT_TRUE(settleMail(*walk.library, *item, sent, walk.clock));
     const auto box = walk.library->outbox();
-    EXPECT_EQ(box->at(0).state, "failed");
+    EXPECT_EQ(box->at(0).state, MailState::Refused);
     EXPECT_NE(box->at(0).reason.find("Nobody answers"), std::string::npos);
 }
 

@@ -24,8 +24,8 @@ std::unique_ptr<ReviewKeeper> writer(Library& library, std::int64_t revision) {
 }
 
 std::unique_ptr<ReviewSession> sessionWithWriter(Walk& walk) {
-    auto opened = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id,
-                                      "load-and-drive", writer);
+    auto opened = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids,
+                                      walk.submission.id, "load-and-drive", writer);
     EXPECT_TRUE(opened) << opened.error().text;
     return std::move(*opened);
 }
@@ -57,7 +57,8 @@ TEST(Keeper, ADragIsOneSave) {
         moved.point.at.x += i;
         ASSERT_TRUE(session->perform("Move", {SetPoint{key, moved}}));
     }
-    EXPECT_EQ(walk.library->review(walk.review.id)->revision, before); // nothing is written while it is dragged
+    EXPECT_EQ(walk.library->review(walk.review.id)->revision,
+              before); // nothing is written while it is dragged
     session->endGesture();
     EXPECT_EQ(walk.library->review(walk.review.id)->revision, before + 1);
     EXPECT_EQ(walk.library->review(walk.review.id)->first().points.at(key).point.at.x, mark.point.at.x + 20);
@@ -223,7 +224,8 @@ TEST(Addressed, AReviewIsJudgedByThePlaybookItWasBegunWith) {
     for (Approach& a : later.approaches)
         for (Target& t : a.targets) t.x += 40;
     for (MeasureDefinition& m : later.measures) m.name += " (new)";
-    auto fresh = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id);
+    auto fresh =
+        ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id);
     ASSERT_TRUE(fresh);
     const ReviewId id = (*fresh)->review().id;
     ASSERT_TRUE((*fresh)->beginAnother()); // keeps today's playbook with it

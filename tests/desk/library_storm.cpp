@@ -1,5 +1,5 @@
-// Edits, sends, takes in and opens a library without end until it is killed: library_storm LIBRARY FILM LOG SEED.
-// What lies on the disk is told in LOG, one line each, after the call that put it there returned.
+// Edits, sends, takes in and opens a library without end until it is killed: library_storm LIBRARY FILM LOG
+// SEED. What lies on the disk is told in LOG, one line each, after the call that put it there returned.
 #include "desk/intake.h"
 #include "desk/outgoing.h"
 #include "desk/places.h"
@@ -30,8 +30,9 @@ public:
         if (!book) return 3;
         book_ = std::move(*book);
         for (;;) {
-            auto library = Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
-            if (!library) continue;                                                      // the other one is at it
+            auto library =
+                Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
+            if (!library) continue;                                           // the other one is at it
             for (int i = 0; i < 6; ++i) {
                 const unsigned what = engine_() % 8;
                 if (what == 0)
@@ -69,8 +70,8 @@ private:
             plan.opening = std::to_string(::getpid()) + "-" + std::to_string(++serial_);
             if (!session->perform("Write", {SetPlan{plan}})) return;
             if (session->keepState() == KeepState::Kept)
-                tell("edit " + session->review().id.value + " " + std::to_string(session->review().revision) + " " +
-                     plan.opening);
+                tell("edit " + session->review().id.value + " " + std::to_string(session->review().revision) +
+                     " " + plan.opening);
         }
     }
 
@@ -78,8 +79,14 @@ private:
     void sendOne(Library& library) {
         const auto session = anyOpen(library);
         if (!session || session->review().sent) return;
-        const OutboxItem item{ids_.next<ReviewTag>("mail").value, session->review().id, "a@example.org", "Hello",
-                              "none.eml", "waiting", "", clock_.nowUnix()};
+        const OutboxItem item{ids_.next<ReviewTag>("mail").value,
+                              session->review().id,
+                              "a@example.org",
+                              "Hello",
+                              "none.eml",
+                              MailState::Ready,
+                              "",
+                              clock_.nowUnix()};
         if (!library.save(item)) return;
         if (settleMail(library, item, Done{}, clock_)) tell("sent " + item.review.value);
     }

@@ -33,7 +33,8 @@ pid_t start(const fs::path& library, const fs::path& film, const fs::path& log, 
 }
 
 struct Told {
-    std::map<std::string, std::pair<std::int64_t, std::string>> edits; ///< newest revision of a review and its words
+    std::map<std::string, std::pair<std::int64_t, std::string>>
+        edits; ///< newest revision of a review and its words
     std::set<std::string> sent, taken, athletes;
     int lines = 0;
 

@@ -6,6 +6,9 @@
 #include "tests/support/fixtures.h"
 
 #include <fstream>
+#include <map>
+
+#include <sys/stat.h>
 
 namespace jg {
 namespace {
@@ -216,6 +219,34 @@ TEST(Broken, ThousandsOfStreamsAreRefused) {
           (folder / "many.mkv").string() + "'");
     ASSERT_TRUE(fs::exists(folder / "many.mkv"));
     EXPECT_FALSE(Reader::open(folder / "many.mkv"));
+}
+
+TEST(Broken, AListThatPointsAtOtherFilmsIsNoFilm) {
+    const test::TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "other.mp4"));
+    const std::map<std::string, std::string> lists = {
+        {"concat.mp4", "ffconcat version 1.0\nfile other.mp4\n"},
+        {"playlist.mp4", "#EXTM3U\n#EXT-X-TARGETDURATION:5\n#EXTINF:5,\nother.mp4\n#EXT-X-ENDLIST\n"},
+        {"dash.mp4",
+         "<?xml version=\"1.0\"?><MPD xmlns=\"urn:mpeg:dash:schema:mpd:2011\" "
+         "mediaPresentationDuration=\"PT4S\"><Period><AdaptationSet><Representation id=\"1\" "
+         "bandwidth=\"1\"><BaseURL>other.mp4</BaseURL></Representation></AdaptationSet></Period></MPD>"}};
+    for (const auto& [name, text] : lists) {
+        std::ofstream(folder / name) << text;
+        const auto opened = Reader::open(folder / name);
+        ASSERT_FALSE(opened) << name;
+        EXPECT_EQ(opened.error().code, ErrorCode::BadInput) << name;
+    }
+}
+
+TEST(Broken, APipeOrADeviceIsNoFilmAndIsNotWaitedFor) {
+    const test::TempFolder folder;
+    ASSERT_EQ(::mkfifo((folder / "pipe.mp4").c_str(), 0600), 0);
+    for (const auto& path : {folder / "pipe.mp4", std::filesystem::path("/dev/zero")}) {
+        const auto opened = Reader::open(path);
+        ASSERT_FALSE(opened);
+        EXPECT_NE(opened.error().text.find("device or a pipe"), std::string::npos) << opened.error().text;
+    }
 }
 
 } // namespace

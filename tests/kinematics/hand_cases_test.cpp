@@ -168,7 +168,8 @@ MeasureInput inputOf(const HandCase& c) {
         const std::string one = all.substr(at, end - at);
         const std::size_t equals = one.find('='), comma = one.find(',', equals);
         in.points[one.substr(0, equals)] = {
-            {*parseNumber(one.substr(equals + 1, comma - equals - 1)), *parseNumber(one.substr(comma + 1))}, 0.1};
+            {*parseNumber(one.substr(equals + 1, comma - equals - 1)), *parseNumber(one.substr(comma + 1))},
+            0.1};
         at = end + 1;
     }
     return in;

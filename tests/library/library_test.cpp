@@ -173,14 +173,14 @@ TEST(Library, OutboxItemsChangeTheirState) {
     r.athlete = s.athlete;
     r.date = test::today();
     ASSERT_TRUE(library->save(r));
-    OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", "waiting", "", 5};
+    OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", MailState::Ready, "", 5};
     ASSERT_TRUE(library->save(item));
-    item.state = "failed";
+    item.state = MailState::Refused;
     item.reason = "Nobody answers";
     ASSERT_TRUE(library->save(item));
     const auto all = library->outbox();
     ASSERT_EQ(all->size(), 1U);
-    EXPECT_EQ(all->at(0).state, "failed");
+    EXPECT_EQ(all->at(0).state, MailState::Refused);
     EXPECT_EQ(all->at(0).reason, "Nobody answers");
 }
 

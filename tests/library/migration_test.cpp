@@ -1,5 +1,5 @@
-// Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1; what that
-// version's command line said of its reviews stands beside it.
+// Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1;
+// what that version's command line said of its reviews stands beside it.
 #include "library/library.h"
 
 #include "coaching/playbook.h"

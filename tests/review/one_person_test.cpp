@@ -21,7 +21,8 @@ Review posed(Moment moment, bool withHeight) {
     if (!withHeight) return r;
     const auto set = projectJoints(order, d.poseAt(d.events().at(Moment::Set)));
     r.first().moments[Moment::Set] = {10, ""};
-    for (const Landmark l : {Landmark::Crown, Landmark::Ground}) r.first().points[{10, l}] = {{set.at(l), 2}, ""};
+    for (const Landmark l : {Landmark::Crown, Landmark::Ground})
+        r.first().points[{10, l}] = {{set.at(l), 2}, ""};
     return r;
 }
 

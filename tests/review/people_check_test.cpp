@@ -9,16 +9,20 @@ namespace {
 
 TEST(PeopleCheck, ADayIsReadAsPeopleWriteItAndNeverGuessed) {
     const Date march = *parseIsoDate("2011-03-09");
-    for (const char* words : {"2011-03-09", "9 March 2011", "March 9, 2011", "9 Mar 2011", " 9 march 2011 ", "9.3.2011"})
+    for (const char* words :
+         {"2011-03-09", "9 March 2011", "March 9, 2011", "9 Mar 2011", " 9 march 2011 ", "9.3.2011"})
         EXPECT_EQ(dateFromWords(words), march) << words;
-    for (const char* words : {"", "3/9/2011", "2011", "March 2011", "31 February 2011", "9 Marsh 2011", "09-03-2011"})
+    for (const char* words :
+         {"", "3/9/2011", "2011", "March 2011", "31 February 2011", "9 Marsh 2011", "09-03-2011"})
         EXPECT_FALSE(dateFromWords(words)) << words;
 }
 
 TEST(PeopleCheck, AnAddressIsOneAddress) {
-    for (const char* good : {"a@example.org", "odalys.home+ball@mail.example.org"}) EXPECT_TRUE(isOneAddress(good)) << good;
-    for (const char* bad : {"", "a", "a@", "@example.org", "a@example.org, b@example.org", "a b@example.org",
-                            "a@example.org\nBcc: c@example.org", "A <a@example.org>", "a@@example.org", "a@example"})
+    for (const char* good : {"a@example.org", "odalys.home+ball@mail.example.org"})
+        EXPECT_TRUE(isOneAddress(good)) << good;
+    for (const char* bad :
+         {"", "a", "a@", "@example.org", "a@example.org, b@example.org", "a b@example.org",
+          "a@example.org\nBcc: c@example.org", "A <a@example.org>", "a@@example.org", "a@example"})
         EXPECT_FALSE(isOneAddress(bad)) << bad;
 }
 
@@ -57,7 +61,8 @@ TEST(Conditions, ASpeedHasItsUnit) {
     EXPECT_NEAR(*speedFromWords("84 mph"), 37.55, 0.01); // 0.44704 m/s to a mile an hour, exact by definition
     EXPECT_NEAR(*speedFromWords("135,5 km/h"), 37.64, 0.01);
     EXPECT_NEAR(*speedFromWords("37.5 m/s"), 37.5, 1e-9);
-    for (const char* wrong : {"", "84", "mph", "-3 mph", "900 mph", "fast"}) EXPECT_FALSE(speedFromWords(wrong)) << wrong;
+    for (const char* wrong : {"", "84", "mph", "-3 mph", "900 mph", "fast"})
+        EXPECT_FALSE(speedFromWords(wrong)) << wrong;
     EXPECT_EQ(speedInWords(*speedFromWords("84.3 mph")), "84.3 mph");
 }
 

@@ -143,7 +143,8 @@ TEST(Pitches, AMeasureOfTwoDeliveriesHasBothAndTheOneInHandIsJudged) {
     EXPECT_NEAR(*row->deliveries[1].value.value, 49.90 + 48.18, 0.05);
     ASSERT_TRUE(row->spread);
     EXPECT_NEAR(row->spread->mean, (108.71 + 98.08) / 2, 0.05);
-    EXPECT_NEAR(*assess(r, playbook(), s.clips, Hand::Right, 1).measure("leg-spread")->value.value, 98.08, 0.05);
+    EXPECT_NEAR(*assess(r, playbook(), s.clips, Hand::Right, 1).measure("leg-spread")->value.value, 98.08,
+                0.05);
 }
 
 TEST(Pitches, AMeasureTakesTheFilmThatCanShowIt) {

@@ -143,8 +143,9 @@ TEST(Undo, TakesBackExactlyAndGivesAgain) {
                          PointMark{{{static_cast<double>(engine() % 900), 2}, 2}, ""}}};
             break;
         case 2:
-            e.changes = {
-                SetGrade{0, {1, "load-shared"}, Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, "", {}}}};
+            e.changes = {SetGrade{0,
+                                  {1, "load-shared"},
+                                  Grade{GradeState::Graded, static_cast<int>(engine() % 5) + 1, "", {}}}};
             break;
         case 3:
             e.changes = {SetMark{"m" + std::to_string(engine() % 3),
@@ -178,7 +179,8 @@ TEST(Undo, ADragIsOneStep) {
     const PointKey key{3, Landmark::LeadKnee};
     h.perform(r, {"Place", {SetPoint{key, PointMark{{{10, 10}, 2}, ""}}}, 1});
     h.beginGesture();
-    for (int i = 1; i <= 20; ++i) h.perform(r, {"Move", {SetPoint{key, PointMark{{{10.0 + i, 10}, 2}, ""}}}, 1});
+    for (int i = 1; i <= 20; ++i)
+        h.perform(r, {"Move", {SetPoint{key, PointMark{{{10.0 + i, 10}, 2}, ""}}}, 1});
     h.endGesture();
     EXPECT_EQ(r.first().points.at(key).point.at.x, 30);
     ASSERT_TRUE(h.undo(r));
@@ -191,7 +193,9 @@ TEST(Undo, PressedWhileDraggingLeavesTheRestOfTheDragAStepOfItsOwn) {
     Review r = review();
     History h;
     const PointKey key{3, Landmark::LeadKnee};
-    const auto put = [&](double x) { h.perform(r, {"Move", {SetPoint{key, PointMark{{{x, 10}, 2}, ""}}}, 1}); };
+    const auto put = [&](double x) {
+        h.perform(r, {"Move", {SetPoint{key, PointMark{{{x, 10}, 2}, ""}}}, 1});
+    };
     put(10);
     put(20);
     h.beginGesture();
@@ -242,7 +246,8 @@ TEST(Guide, AHiddenPointIsNotAskedAgainAndItsMeasureSaysWhy) {
     Review r = review();
     place(r, Moment::Load, 150, {{Landmark::BackHip, {300, 300}}, {Landmark::BackKnee, {340, 380}}});
     r.first().points[{150, Landmark::BackAnkle}] = {{}, "hidden by the body"};
-    for (const GuideStep& s : openSteps(r, r.first(), playbook(), clip())) EXPECT_NE(s.landmark, Landmark::BackAnkle);
+    for (const GuideStep& s : openSteps(r, r.first(), playbook(), clip()))
+        EXPECT_NE(s.landmark, Landmark::BackAnkle);
     const Assessment a = assess(r, playbook(), clip(), Hand::Right);
     EXPECT_EQ(a.measure("back-knee")->value.state, MeasureState::NotVisible);
     EXPECT_NE(a.measure("back-knee")->value.reason.find("hidden by the body"), std::string::npos);
@@ -371,7 +376,8 @@ Review finished() {
     Review r = review();
     for (const Target& t : r.judging().approach.targets)
         r.first().measureNotes[t.measure] = {MeasureState::NotApplicable, "Set aside"};
-    for (const auto& id : r.judging().approach.graded) r.judging().grades[{1, id}] = {GradeState::Graded, 5, "", {}};
+    for (const auto& id : r.judging().approach.graded)
+        r.judging().grades[{1, id}] = {GradeState::Graded, 5, "", {}};
     r.judging().grades[{1, "knee-holds"}] = {GradeState::Graded, 1, "", {}};
     r.plan.corrections = {"knee-holds"};
     r.plan.drills = {{"stride-out", "knee-holds", {3, 10, 2}, false}};

@@ -28,7 +28,9 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
     EXPECT_TRUE(makeFilm(order, film));
     auto looked = lookAtFilm(film);
     EXPECT_TRUE(looked);
-    IntakeForm form{athlete.id, {}, {{film, View::Open, 60}}, Start::Stretch, Surface::Mound, "Why short?", pain, today()};
+    IntakeForm form{
+        athlete.id, {},     {{film, View::Open, 60}}, Start::Stretch, Surface::Mound, "Why short?",
+        pain,       today()};
     submission = *takeIn(*library, form, {*looked}, clock, ids);
     if (until == Stage::Look) return;
     review =

@@ -262,9 +262,14 @@ TEST(Window, OneOfTwoDeliveriesIsTakenForTheReviewAndPositionsKeepToIt) {
     ASSERT_TRUE(makeFilm(order, walk.folder / "two.mp4"));
     auto looked = lookAtFilm(walk.folder / "two.mp4");
     ASSERT_TRUE(looked);
-    const IntakeForm form{
-        walk.athlete.id, {}, {{walk.folder / "two.mp4", View::Open, 60}}, Start::Stretch, Surface::Mound, "", "",
-        test::today()};
+    const IntakeForm form{walk.athlete.id,
+                          {},
+                          {{walk.folder / "two.mp4", View::Open, 60}},
+                          Start::Stretch,
+                          Surface::Mound,
+                          "",
+                          "",
+                          test::today()};
     const Submission submission = *takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
     Driver d(walk.library->folder());
     d.window().openReview(submission.id);

@@ -62,10 +62,10 @@ TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
     d.key(Qt::Key_PageUp);
     const auto release = *d.delivery().frameOf(Moment::Release);
     ASSERT_TRUE(d.review().session().perform(
-        "length", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
-                   SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
-                   SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}},
-                   SetExtras{{"release-ahead"}}}));
+        "length",
+        {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
+         SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
+         SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}}, SetExtras{{"release-ahead"}}}));
     const auto ahead = [&] { return d.review().session().assessment().measure("release-ahead")->value; };
     const double inches = ahead().value.value();
     EXPECT_EQ(ahead().unit, "in");
@@ -164,8 +164,7 @@ TEST(Window, PointsArePlacedByKeysAlone) {
     const ImagePoint was = walk.review.first().points.at(knee).point.at;
     {
         auto session = walk.session();
-        ASSERT_TRUE(
-            session->perform("clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}));
+        ASSERT_TRUE(session->perform("clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);

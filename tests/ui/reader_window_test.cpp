@@ -23,8 +23,8 @@ bool takesPart(const QAccessibleInterface* i) {
 
 bool isInteractive(QAccessibleInterface* i) {
     static const std::set<QAccessible::Role> roles = {
-        QAccessible::Button,  QAccessible::CheckBox, QAccessible::RadioButton, QAccessible::ComboBox,
-        QAccessible::Slider,  QAccessible::SpinBox,  QAccessible::EditableText, QAccessible::List,
+        QAccessible::Button,   QAccessible::CheckBox, QAccessible::RadioButton,  QAccessible::ComboBox,
+        QAccessible::Slider,   QAccessible::SpinBox,  QAccessible::EditableText, QAccessible::List,
         QAccessible::ListItem, QAccessible::Graphic};
     return roles.contains(i->role());
 }
@@ -111,7 +111,8 @@ TEST(Reader, RowsLineAndRibbonSayWhatTheyShow) {
     const auto plant = *d.delivery().frameOf(Moment::Plant);
     slider->valueInterface()->setCurrentValue(static_cast<qint64>(plant)); // a reader moves it
     EXPECT_EQ(d.review().playhead().frame(), plant);
-    EXPECT_TRUE(slider->text(QAccessible::Value).contains("Plant")) << slider->text(QAccessible::Value).toStdString();
+    EXPECT_TRUE(slider->text(QAccessible::Value).contains("Plant"))
+        << slider->text(QAccessible::Value).toStdString();
     EXPECT_EQ(slider->valueInterface()->maximumValue().toLongLong(), d.review().session().clip().frames - 1);
 }
 
@@ -135,7 +136,8 @@ TEST(Reader, TabReachesTheStationsAndSpacePressesThem) {
     d.waitForPicture();
     const QStringList round = tabRound(d);
     for (const char* name : {"Look", "Positions", "Measure", "Judge", "Say", "Prescribe", "Send"})
-        EXPECT_TRUE(round.filter(QString(name) + "|").size() >= 1) << name << " in " << round.join(", ").toStdString();
+        EXPECT_TRUE(round.filter(QString(name) + "|").size() >= 1)
+            << name << " in " << round.join(", ").toStdString();
     for (QWidget* w : d.window().findChildren<QWidget*>())
         if (w->accessibleName() == "Positions" && w->isVisible()) w->setFocus();
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);

@@ -25,7 +25,8 @@ int storm(const char* folder) {
         plan.opening = std::to_string(n) + " of " + std::to_string(QCoreApplication::applicationPid());
         if (!session.perform("Write", {SetPlan{plan}})) return 5;
         session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
-        session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}}, std::nullopt);
+        session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}},
+                      std::nullopt);
         QTest::keyClick(&window, Qt::Key_Z);
         QTest::keyClick(&window, Qt::Key_Right);
         QCoreApplication::processEvents();

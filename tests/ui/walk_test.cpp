@@ -1,8 +1,8 @@
 // The whole walk by mouse and keys: a film is dropped on the window, a letter lies in the post office.
 #include "tests/ui/driver.h"
 
-#include "base/number.h"
 #include "apps/post_office/smtp_server.h"
+#include "base/number.h"
 #include "desk/places.h"
 #include "post/message.h"
 #include "ui/desk/intake_dialog.h"
@@ -259,7 +259,7 @@ TEST_F(WholeWalk, FromADroppedFilmToTheMailInThePostOffice) {
     driver->key(Qt::Key_Backspace);
     EXPECT_TRUE(driver->window().library().reviews()->at(0).sent);
     EXPECT_EQ(driver->window().library().promises()->size(), 1U);
-    EXPECT_EQ(driver->window().library().outbox()->at(0).state, "sent");
+    EXPECT_EQ(driver->window().library().outbox()->at(0).state, MailState::Sent);
     EXPECT_TRUE(driver->window().library().verify().empty());
 }
 

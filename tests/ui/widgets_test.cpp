@@ -237,7 +237,8 @@ TEST(Pictures, SmallWidgetsPaintThemselves) {
     t.x = 135;
     t.y = 140;
     const Date october = *parseIsoDate("2026-10-14"), november = *parseIsoDate("2026-11-25");
-    MeasureTrend trend("Front knee", line("deg", {{october, 131, 5}, {november, 139, 4}}, t), october, november);
+    MeasureTrend trend("Front knee", line("deg", {{october, 131, 5}, {november, 139, 4}}, t), october,
+                       november);
     trend.resize(700, 46);
     const QImage with = trend.grab().toImage();
     MeasureTrend blank("Front knee", line("deg", {}, t), october, november);

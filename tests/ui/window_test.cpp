@@ -145,7 +145,7 @@ TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     ASSERT_TRUE(waitFor([&] { return state->text().contains("outbox"); }, 120000))
         << state->text().toStdString();
     EXPECT_TRUE(state->text().contains("Nobody answers"));
-    EXPECT_EQ(d.window().library().outbox()->at(0).state, "failed");
+    EXPECT_EQ(d.window().library().outbox()->at(0).state, MailState::Refused);
     EXPECT_FALSE(d.document().sent);
 
     // Later, from the post: the same as sending at once.
@@ -157,7 +157,7 @@ TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     d.key(Qt::Key_Backspace);
     d.key(Qt::Key_P, Qt::AltModifier);
     d.click(d.button(&d.window(), "Send now"));
-    ASSERT_TRUE(waitFor([&] { return d.window().library().outbox()->at(0).state == "sent"; }));
+    ASSERT_TRUE(waitFor([&] { return d.window().library().outbox()->at(0).state == MailState::Sent; }));
     const auto stored = d.window().library().review(review);
     EXPECT_TRUE(stored->sent);
     ASSERT_EQ(d.window().library().promises()->size(), 1U);

@@ -42,7 +42,7 @@ TEST(AudioFile, AWrittenTakeComesBackSampleForSample) {
     for (std::size_t i = 0; i < samples.size(); i += 97) EXPECT_NEAR((*back)[i] * 32768, samples[i], 1);
     // ffprobe agrees about the length.
     EXPECT_NEAR(*parseNumber(test::shell("ffprobe -v error -show_entries format=duration -of csv=p=0 '" +
-                                      (folder / "a.wav").string() + "'")),
+                                         (folder / "a.wav").string() + "'")),
                 100000.0 / kSampleRate, 1e-3);
 }
 

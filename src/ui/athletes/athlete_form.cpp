@@ -94,15 +94,17 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
     const auto born = dateFromWords(words(born_));
     if (!born)
         return fail(ErrorCode::BadInput,
-                    words(born_).empty() ? "The date of birth is needed, as 2011-03-09 or 9 March 2011."
-                                         : "\"" + words(born_) +
-                                               "\" is not one day for sure. Write it as 2011-03-09 or 9 March 2011.");
+                    words(born_).empty()
+                        ? "The date of birth is needed, as 2011-03-09 or 9 March 2011."
+                        : "\"" + words(born_) +
+                              "\" is not one day for sure. Write it as 2011-03-09 or 9 March 2011.");
     a.born = *born;
     a.heightM.reset();
     if (const std::string height = words(height_); !height.empty()) {
         a.heightM = metresFromWords(height);
         if (!a.heightM)
-            return fail(ErrorCode::BadInput, "\"" + height + "\" is no height. Write it as 170 cm or 5 ft 7.");
+            return fail(ErrorCode::BadInput,
+                        "\"" + height + "\" is no height. Write it as 170 cm or 5 ft 7.");
     }
     if (auto fine = checkAthlete(a, today_); !fine) return fine.error();
     return a;

@@ -34,7 +34,8 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, QWidget* parent)
     list_->setAccessibleName("Athletes");
     list_->setFixedWidth(220);
     connect(list_, &RowList::selected, this, [this](int i) {
-        if (i >= 0 && i < static_cast<int>(rows_.size())) choose(rows_[static_cast<std::size_t>(i)].athlete.id);
+        if (i >= 0 && i < static_cast<int>(rows_.size()))
+            choose(rows_[static_cast<std::size_t>(i)].athlete.id);
     });
     left->addWidget(list_, 1);
     row->addLayout(left);
@@ -64,15 +65,17 @@ void AthletesPlace::startSearch() {
 
 void AthletesPlace::readRows() {
     reader_.ask<Result<std::vector<AthleteRow>>>(
-        "athletes", [words = search_->text().toStdString()](Store& store) { return store.athleteRows(words); },
+        "athletes",
+        [words = search_->text().toStdString()](Store& store) { return store.athleteRows(words); },
         [this](Result<std::vector<AthleteRow>> rows) { showRows(rows); });
 }
 
 void AthletesPlace::showRows(const Result<std::vector<AthleteRow>>& rows) {
     rows_ = rows ? *rows : std::vector<AthleteRow>{};
-    list_->setEmptyText(!rows                       ? text(rows.error().text)
-                        : search_->text().isEmpty() ? "Nobody yet. Take in films, and their athletes appear here."
-                                                    : "Nobody of that name.");
+    list_->setEmptyText(!rows ? text(rows.error().text)
+                        : search_->text().isEmpty()
+                            ? "Nobody yet. Take in films, and their athletes appear here."
+                            : "Nobody of that name.");
     std::vector<ListRow> shown;
     int current = -1;
     for (const AthleteRow& r : rows_) {
@@ -182,10 +185,11 @@ void AthletesPlace::addMeasures(const AthletePage& page) {
     QString dates;
     for (const ReviewOfAthlete& r : page.reviews)
         dates += (dates.isEmpty() ? "" : "  \u00b7  ") + text(longDate(r.summary.date));
-    page_->addWidget(quiet("From left to right: " + dates +
-                               ". Bars are the 95 % error; the shaded side is wanted. Only what was filmed from "
-                               "the same side, thrown alike and judged by the same approach is compared.",
-                           12));
+    page_->addWidget(
+        quiet("From left to right: " + dates +
+                  ". Bars are the 95 % error; the shaded side is wanted. Only what was filmed from "
+                  "the same side, thrown alike and judged by the same approach is compared.",
+              12));
     page_->addWidget(rule());
     const Date from = page.reviews.front().summary.date, to = page.reviews.back().summary.date;
     for (const MeasureLine& line : page.measures) {

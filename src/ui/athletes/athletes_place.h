@@ -15,8 +15,8 @@ namespace jg::ui {
 
 class RowList;
 
-/// Athletes at the left, narrowed by a search as typed; the chosen one's facts, measures over time, reviews and
-/// promises at the right. Everything is read beside the window.
+/// Athletes at the left, narrowed by a search as typed; the chosen one's facts, measures over time, reviews
+/// and promises at the right. Everything is read beside the window.
 class AthletesPlace : public QWidget {
     Q_OBJECT
 public:

@@ -139,12 +139,11 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     who->setWordWrap(false);
     name->addWidget(who);
     name->addSpacing(8);
-    auto* facts = quiet(
-        QString("%1, %2 \u00b7 %3, %4")
-            .arg(row.athlete.ageOn(today))
-            .arg(text(nameOf(row.athlete.hand)), text(nameOf(row.submission.start)),
-                 text(nameOf(row.submission.surface))),
-        13);
+    auto* facts = quiet(QString("%1, %2 \u00b7 %3, %4")
+                            .arg(row.athlete.ageOn(today))
+                            .arg(text(nameOf(row.athlete.hand)), text(nameOf(row.submission.start)),
+                                 text(nameOf(row.submission.surface))),
+                        13);
     facts->setWordWrap(false);
     name->addWidget(facts, 1);
     middle->addLayout(name);
@@ -191,8 +190,9 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     open->setObjectName("open-" + QString::fromStdString(row.submission.id.value));
     open->setFocusPolicy(Qt::TabFocus);
     open->setAccessibleName(open->text() + ": " + text(row.athlete.fullName()));
-    frame->setAccessibleName(QStringList{text(row.athlete.fullName()), pain ? QString("pain reported") : QString(),
-                                         promised->text(), minutes->text()}
+    frame->setAccessibleName(QStringList{text(row.athlete.fullName()),
+                                         pain ? QString("pain reported") : QString(), promised->text(),
+                                         minutes->text()}
                                  .filter(QRegularExpression("."))
                                  .join(", "));
     connect(open, &QPushButton::clicked, this, [this, id = row.submission.id] { Q_EMIT this->open(id); });
@@ -245,9 +245,8 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     for (const ReviewSummary& r : list.sentLately) {
         auto* line = new QHBoxLayout;
         line->addWidget(plain(nameOf(r.athlete), 13), 1);
-        auto* what = quiet(QString(r.spoken ? "letter and film, %1" : "letter, %1")
-                               .arg(text(weekdayName(r.sent->on))),
-                           13);
+        auto* what = quiet(
+            QString(r.spoken ? "letter and film, %1" : "letter, %1").arg(text(weekdayName(r.sent->on))), 13);
         what->setWordWrap(false);
         line->addWidget(what);
         sent->addLayout(line);

@@ -29,7 +29,8 @@ public:
         words_->setContentsMargins(16, 0, 16, 0);
         column->addWidget(words_);
         deck_ = new FilmDeck(*stage_, playhead_, *loudspeaker_, this);
-        connect(deck_, &FilmDeck::say, this, [this](const QString& sentence, bool) { words_->setText(sentence); });
+        connect(deck_, &FilmDeck::say, this,
+                [this](const QString& sentence, bool) { words_->setText(sentence); });
         const auto key = [this](int k, auto does) {
             connect(new QShortcut(QKeySequence(k), this), &QShortcut::activated, this, does);
         };

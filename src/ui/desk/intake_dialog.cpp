@@ -15,9 +15,9 @@
 namespace jg::ui {
 
 namespace {
-constexpr const char* kFilmFiles =
-    "Films (*.mp4 *.mov *.m4v *.mkv *.webm *.avi *.mts *.m2ts *.3gp *.mpg *.mpeg *.MP4 *.MOV *.M4V *.MKV *.WEBM "
-    "*.AVI *.MTS *.M2TS *.3GP *.MPG *.MPEG)";
+constexpr const char* kFilmFiles = "Films (*.mp4 *.mov *.m4v *.mkv *.webm *.avi *.mts *.m2ts *.3gp *.mpg "
+                                   "*.mpeg *.MP4 *.MOV *.M4V *.MKV *.WEBM "
+                                   "*.AVI *.MTS *.M2TS *.3GP *.MPG *.MPEG)";
 constexpr double kLookShare = 0.8; // of the bar: looking at a film takes longer than copying it
 
 QLineEdit* line(const char* name, const QString& label, const QString& hint) {
@@ -37,8 +37,8 @@ QComboBox* choice(const QString& label, const All& all, Name name) {
 }
 
 /// Looks at every film, then copies and keeps; in the job's thread, with a library of its own.
-Result<Submission> takeAll(Library& library, const IntakeForm& form, Hand hand, const Clock& clock, std::stop_token stop,
-                           const Job::Progress& progress) {
+Result<Submission> takeAll(Library& library, const IntakeForm& form, Hand hand, const Clock& clock,
+                           std::stop_token stop, const Job::Progress& progress) {
     IdSource ids;
     std::vector<LookedAt> looked;
     const auto all = static_cast<double>(form.films.size());
@@ -248,16 +248,17 @@ void IntakeDialog::takeInNow() {
         if (a.id == f->athlete) hand = a.hand;
     showRunning(true);
     std::shared_ptr<Library> own = std::move(*again);
-    job_ = new Job(this, [this, own, hand, form = std::move(*f), &clock = clock_](
-                             std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        auto kept = takeAll(*own, form, hand, clock, stop, progress);
-        if (!kept) return [this, why = text(kept.error().text)] { job_.clear(), refuse(why); };
-        return [this, id = kept->id] {
-            job_.clear();
-            Q_EMIT taken(id);
-            accept();
-        };
-    });
+    job_ = new Job(this,
+                   [this, own, hand, form = std::move(*f), &clock = clock_](
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       auto kept = takeAll(*own, form, hand, clock, stop, progress);
+                       if (!kept) return [this, why = text(kept.error().text)] { job_.clear(), refuse(why); };
+                       return [this, id = kept->id] {
+                           job_.clear();
+                           Q_EMIT taken(id);
+                           accept();
+                       };
+                   });
     connect(job_, &Job::progressed, progress_,
             [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
 }

@@ -43,8 +43,9 @@ PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()>
     column->addWidget(scroll, 1);
 }
 
-void PostPlace::show(Library& library) {
+void PostPlace::show(Library& library, const Playbook& playbook) {
     library_ = &library;
+    playbook_ = playbook;
     const std::string url = library.setting("mail.url", "smtp://127.0.0.1:2525");
     server_->setText(QString("Mail goes out through %1 as %2%3.")
                          .arg(text(url), text(library.setting("mail.from", "nobody yet")),
@@ -68,7 +69,7 @@ void PostPlace::show(Library& library) {
 
 QWidget* PostPlace::itemRow(const OutboxItem& item) {
     auto* frame = new QFrame;
-    frame->setObjectName(item.state == "sent" ? "card" : "pain");
+    frame->setObjectName(item.state == MailState::Sent ? "card" : "pain");
     auto* row = new QHBoxLayout(frame);
     auto* middle = new QVBoxLayout;
     middle->addWidget(plain(text(item.subject), 14, true));
@@ -76,13 +77,11 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
     middle->addWidget(quiet(QString("to %1 \u00b7 %2").arg(text(item.recipient), when), 12.5));
     if (!item.reason.empty()) middle->addWidget(plain(text(item.reason), 12.5));
     row->addLayout(middle, 1);
-    const QString state = item.state == "sent"     ? "sent"
-                          : item.state == "unsure" ? "may have been sent"
-                          : item.state == "failed" ? "not sent"
-                                                   : "waiting";
-    row->addWidget(quiet(state, 13));
-    if (item.state != "sent") {
-        auto* button = mainButton(item.state == "unsure" ? "Send it again" : "Send now");
+    const MailState state = stateAt(item, clock_.nowUnix());
+    row->addWidget(quiet(QString::fromUtf8(nameOf(state).data()), 13));
+    if (state != MailState::Sent && state != MailState::HandingOver) {
+        auto* button = mainButton(state == MailState::Unsure ? "Send it again" : "Send now");
+        button->setAccessibleName(button->text() + ": " + text(item.subject));
         connect(button, &QPushButton::clicked, this, [this, item] { again(item); });
         row->addWidget(button);
     }
@@ -99,17 +98,18 @@ void PostPlace::again(const OutboxItem& item) {
     }
     auto library = library_->again();
     if (!library) return server_->setText(text(library.error().text));
-    server_->setText("Handing it to the mail server \u2026");
-    job_ = new Job(this, [this, order, item, own = std::shared_ptr<Library>(std::move(*library))](
-                             std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-        const Status sent = sendAgain(*own, item, order, clock_, stop);
-        return [this, sent] {
-            job_ = nullptr;
-            show(*library_);
-            if (!sent) server_->setText(text(sent.error().text));
-            Q_EMIT outboxChanged();
-        };
-    });
+    server_->setText("Making the letter anew and handing it to the mail server \u2026");
+    job_ = new Job(this,
+                   [this, order, item, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
+                       std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+                       const Status sent = sendAgain(*own, book, item, order, clock_, stop);
+                       return [this, sent] {
+                           job_ = nullptr;
+                           show(*library_, playbook_);
+                           if (!sent) server_->setText(text(sent.error().text));
+                           Q_EMIT outboxChanged();
+                       };
+                   });
 }
 
 void PostPlace::editServer() {
@@ -141,7 +141,7 @@ void PostPlace::editServer() {
         for (const auto& [key, edit] : fields)
             library_->setSetting(key, edit->text().trimmed().toStdString());
         dialog->accept();
-        show(*library_);
+        show(*library_, playbook_);
     });
     column->addWidget(save, 0, Qt::AlignRight);
     dialog->open();

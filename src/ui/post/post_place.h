@@ -1,8 +1,8 @@
 // The post: what waits, what went out, and the mail server.
 #pragma once
 
-#include "desk/outgoing.h"
 #include "desk/job.h"
+#include "desk/outgoing.h"
 
 #include <QPointer>
 #include <QWidget>
@@ -18,7 +18,7 @@ class PostPlace : public QWidget {
 public:
     PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword,
               QWidget* parent = nullptr);
-    void show(Library& library);
+    void show(Library& library, const Playbook& playbook);
 
 Q_SIGNALS:
     void outboxChanged();
@@ -32,6 +32,7 @@ private:
     const Clock& clock_;
     std::function<std::optional<QString>()> askPassword_;
     Library* library_ = nullptr;
+    Playbook playbook_;
     QLabel* server_;
     QVBoxLayout* rows_;
     QPointer<Job> job_;

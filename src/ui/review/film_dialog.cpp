@@ -60,8 +60,9 @@ private:
         const Clip& clip = session_.clip();
         const std::vector<View> views = {View::Open, View::Closed, View::Front, View::Rear};
         view_ = choice(form, "Seen from the", "view", views, static_cast<int>(clip.view));
-        rate_ = new RateBox(clip.captureFps > 0 ? text(significant(clip.captureFps, 6)) + " a second, as found"
-                                                : "not known");
+        rate_ =
+            new RateBox(clip.captureFps > 0 ? text(significant(clip.captureFps, 6)) + " a second, as found"
+                                            : "not known");
         rate_->setObjectName("rate");
         form.addRow("Taken at", rate_);
     }
@@ -71,12 +72,15 @@ private:
         start_ = choice(form, "Thrown from the", "start", allStarts(), static_cast<int>(c.start));
         surface_ = choice(form, "Thrown on the", "surface", allSurfaces(), static_cast<int>(c.surface));
         pitch_ = choice(form, "Pitch", "pitch", allPitchTypes(), static_cast<int>(c.pitch));
-        number_ = line(form, "Number in the outing", "number",
-                       c.numberInOuting ? QString::number(*c.numberInOuting) : QString(), "1 is the first pitch");
-        speed_ = line(form, "Speed by radar", "speed", c.speedMps ? text(speedInWords(*c.speedMps)) : QString(),
-                      "62 mph or 100 km/h; may stay empty");
+        number_ =
+            line(form, "Number in the outing", "number",
+                 c.numberInOuting ? QString::number(*c.numberInOuting) : QString(), "1 is the first pitch");
+        speed_ =
+            line(form, "Speed by radar", "speed", c.speedMps ? text(speedInWords(*c.speedMps)) : QString(),
+                 "62 mph or 100 km/h; may stay empty");
         went_ = choice(form, "The ball went", "went", allWents(), static_cast<int>(c.went));
-        tried_ = line(form, "What was tried", "tried", text(c.tried), "what the athlete worked on in this pitch");
+        tried_ =
+            line(form, "What was tried", "tried", text(c.tried), "what the athlete worked on in this pitch");
     }
 
     void addFoot(QVBoxLayout& column) {
@@ -119,7 +123,8 @@ private:
             const auto& now = session_.delivery().conditions.speedMps;
             c.speedMps = now && s == speedInWords(*now) ? now : speedFromWords(s);
             if (!c.speedMps)
-                return fail(ErrorCode::BadInput, "\"" + s + "\" is no speed. Write it as 62 mph or 100 km/h.");
+                return fail(ErrorCode::BadInput,
+                            "\"" + s + "\" is no speed. Write it as 62 mph or 100 km/h.");
         }
         return c;
     }

@@ -122,7 +122,8 @@ void JudgeBench::grade(const Grade& g) {
     if (!def) return;
     const std::optional<std::int64_t> frame =
         c_.stage.shownFrame() >= 0 ? std::optional<std::int64_t>(c_.stage.shownFrame()) : std::nullopt;
-    if (const Status done = c_.session.grade(def->id, g, frame); !done) return c_.say(text(done.error().text));
+    if (const Status done = c_.session.grade(def->id, g, frame); !done)
+        return c_.say(text(done.error().text));
     // The next open one follows by itself; one hand is enough.
     const auto& items = c_.session.assessment().items;
     for (int i = list_->current() + 1; i < static_cast<int>(items.size()); ++i)

@@ -133,10 +133,10 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
             c_.playhead.play();
         });
         const DeliveryMarks* other = marked(clip.id, span);
-        auto* take = plainButton(inHand             ? "In hand: take all instead"
-                                 : other            ? takeAgain(*other)
+        auto* take = plainButton(inHand               ? "In hand: take all instead"
+                                 : other              ? takeAgain(*other)
                                  : delivery().blank() ? "Review this one"
-                                                    : "Review this one too");
+                                                      : "Review this one too");
         connect(take, &QPushButton::clicked, this,
                 [this, span, inHand, id = clip.id] { inHand ? takeWhole() : lookAt(id, span); });
         row->addWidget(play);

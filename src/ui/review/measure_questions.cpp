@@ -86,9 +86,9 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
 void MeasureQuestions::cameraTurn(const Draw& draw) {
     const bool side = isSideView(c_.session.clip().view);
     const QString now = delivery().turn ? QString(" Now: %1, give or take %2.")
-                                            .arg(std::lround(delivery().turn->deg))
-                                            .arg(std::lround(kSdsOf95 * delivery().turn->sdDeg))
-                                      : QString(" Now: taken as square.");
+                                              .arg(std::lround(delivery().turn->deg))
+                                              .arg(std::lround(kSdsOf95 * delivery().turn->sdDeg))
+                                        : QString(" Now: taken as square.");
     const QString none = "square or not known: leave it out",
                   rubber = "find it: click three corners of the rubber",
                   heights = QString("find it: two posts of one height on a line %1")

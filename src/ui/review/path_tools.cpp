@@ -26,18 +26,17 @@ void PathTools::follow() {
     auto plan = followPlan(c_.session);
     if (!plan) return c_.say(text(plan.error().text));
     c_.say("Following the joints \u2026 P stops it.");
-    following_ = new Job(
-        parent_, [this, plan = *std::move(plan), to = delivery().number](std::stop_token stop,
-                                                                         const Job::Progress& progress) {
-            auto paths = followPaths(plan, stop, progress);
-            return Job::Continuation([this, paths = std::move(paths), to] {
-                following_ = nullptr;
-                if (!paths) return c_.say(text(paths.error().text));
-                std::vector<Change> changes;
-                for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
-                if (performOn(to, "Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
-            });
+    following_ = new Job(parent_, [this, plan = *std::move(plan), to = delivery().number](
+                                      std::stop_token stop, const Job::Progress& progress) {
+        auto paths = followPaths(plan, stop, progress);
+        return Job::Continuation([this, paths = std::move(paths), to] {
+            following_ = nullptr;
+            if (!paths) return c_.say(text(paths.error().text));
+            std::vector<Change> changes;
+            for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
+            if (performOn(to, "Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
         });
+    });
     QObject::connect(following_, &Job::progressed, parent_, [this](double part) {
         c_.say(QString("Following the joints: %1 %. P stops it.").arg(std::lround(part * 100)));
     });
@@ -59,8 +58,8 @@ void PathTools::steady() {
     const FrameSpan span = delivery().cut.value_or(FrameSpan{0, clip.frames - 1});
     const auto files = filesOf(c_.session.library(), clip);
     c_.say("Following the background \u2026 F stops it.");
-    following_ = new Job(parent_, [this, files, span, to = delivery().number](
-                                      std::stop_token stop, const Job::Progress& progress) {
+    following_ = new Job(parent_, [this, files, span, to = delivery().number](std::stop_token stop,
+                                                                              const Job::Progress& progress) {
         const auto shake = findShake(files, span, stop, progress);
         return Job::Continuation([this, shake, to] {
             following_ = nullptr;

@@ -17,12 +17,10 @@ public:
     void enter() override;
     bool act(const QString& id) override;
     KeyHints hints() const override {
-        KeyHints all{{"\u2190 \u2192", "one frame", "step-on"},
-                     {"Enter", "set here", "set-here"},
-                     {"G", "suggested", "position-suggested"},
-                     {"H", "not visible here", "position-hidden"},
-                     {"\u2191 \u2193", "another position", "row-down"},
-                     {"Z", "undo", "undo"}};
+        KeyHints all{
+            {"\u2190 \u2192", "one frame", "step-on"},         {"Enter", "set here", "set-here"},
+            {"G", "suggested", "position-suggested"},          {"H", "not visible here", "position-hidden"},
+            {"\u2191 \u2193", "another position", "row-down"}, {"Z", "undo", "undo"}};
         if (allSet()) all.push_front({"PgDn", "on to measuring", "stage-next"});
         return all;
     }

@@ -112,8 +112,8 @@ void PrescribeBench::propose() {
         order_.begin(),
         order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
     setPlan("Take the proposal",
-            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(), c_.session.clip(),
-                        first, c_.session.clock().today()));
+            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
+                        c_.session.clip(), first, c_.session.clock().today()));
 }
 
 void PrescribeBench::refresh() {

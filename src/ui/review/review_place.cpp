@@ -265,7 +265,7 @@ void ReviewPlace::jumpToPin(int direction) {
         playhead_.step(*pin - playhead_.frame());
     else
         foot_->say(session_->delivery().moments.empty() ? "No position is set yet."
-                                                      : "There is no further position.");
+                                                        : "There is no further position.");
 }
 
 /// Between the positions on both sides of the playhead, or to the end again.

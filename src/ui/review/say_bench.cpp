@@ -73,12 +73,9 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
 
 KeyHints SayBench::hints() const {
     if (recording())
-        return {{"Space", "next stop", "say-next"},
-                {"\u2190 \u2192", "step while talking"},
-                {"mouse", "point and draw"},
-                {"M", "marks", "say-marks"},
-                {"C", "wipe", "say-clear"},
-                {"Esc", "stop", "say-stop"}};
+        return {{"Space", "next stop", "say-next"}, {"\u2190 \u2192", "step while talking"},
+                {"mouse", "point and draw"},        {"M", "marks", "say-marks"},
+                {"C", "wipe", "say-clear"},         {"Esc", "stop", "say-stop"}};
     return {{"Space", "say the next stop", "say-next"},
             {"R", "say this one again", "say-again"},
             {"P", "listen", "say-listen"},

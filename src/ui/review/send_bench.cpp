@@ -106,10 +106,11 @@ void SendBench::rebuildProblems() {
         problems_->addWidget(quiet(
             QString("Sent on %1 to %2.").arg(text(longDate(review().sent->on)), text(review().sent->to)),
             13));
-        problems_->addWidget(quiet("It stays as it was sent, with its numbers as they were told. To look at these "
-                                   "films again, begin a new review: positions and points are taken along, "
-                                   "grades, stops and the week begin anew.",
-                                   12.5));
+        problems_->addWidget(
+            quiet("It stays as it was sent, with its numbers as they were told. To look at these "
+                  "films again, begin a new review: positions and points are taken along, "
+                  "grades, stops and the week begin anew.",
+                  12.5));
         auto* anew = plainButton("Begin a new review of these films");
         connect(anew, &QPushButton::clicked, this, [this] { c_.runAction("begin-another"); });
         problems_->addWidget(anew, 0, Qt::AlignLeft);
@@ -180,19 +181,21 @@ void SendBench::send() {
     progress_->setValue(0);
     c_.session.hold(true);
     auto step = std::make_shared<std::atomic<SendStep>>(SendStep::Making);
-    job_ = new Job(this, [this, recipe = *recipe, order, step, clock = &c_.session.clock(),
-                          own = std::shared_ptr<Library>(std::move(*library))](
-                             std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-        IdSource ids;
-        auto sent = sendLetter(*own, recipe, order, *clock, ids, stop, [&](SendStep now, double part) {
-            *step = now;
-            progress(part);
-        });
-        return [this, sent = std::move(sent)] {
-            job_ = nullptr;
-            settled(sent);
-        };
-    });
+    job_ = new Job(this,
+                   [this, recipe = *recipe, order, step, clock = &c_.session.clock(),
+                    own = std::shared_ptr<Library>(std::move(*library))](
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       IdSource ids;
+                       auto sent =
+                           sendLetter(*own, recipe, order, *clock, ids, stop, [&](SendStep now, double part) {
+                               *step = now;
+                               progress(part);
+                           });
+                       return [this, sent = std::move(sent)] {
+                           job_ = nullptr;
+                           settled(sent);
+                       };
+                   });
     connect(job_, &Job::progressed, progress_, [this, step](double part) {
         progress_->setValue(static_cast<int>(part * 100));
         if (*step == SendStep::HandingOver) state_->setText("Handing it to the mail server \u2026");

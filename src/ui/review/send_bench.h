@@ -1,8 +1,8 @@
 // Send: who gets what, what stands in the way, and the way out.
 #pragma once
 
-#include "desk/outgoing.h"
 #include "desk/job.h"
+#include "desk/outgoing.h"
 #include "ui/review/bench.h"
 #include "ui/review/letter_view.h"
 

@@ -1,0 +1,85 @@
+// The outbox of a SqliteStore.
+#include "library/rows.h"
+#include "library/sqlite_store.h"
+
+namespace jg {
+
+namespace {
+
+constexpr const char* kColumns = "id, review, recipient, subject, file, state, reason, at";
+
+OutboxItem itemAt(SQLite::Statement& q) {
+    // A state of a newer program is one nobody here can be sure of.
+    return {textAt(q, 0), {textAt(q, 1)}, textAt(q, 2), textAt(q, 3), textAt(q, 4),
+            mailStateFromId(textAt(q, 5)).value_or(MailState::Unsure), textAt(q, 6), q.getColumn(7).getInt64()};
+}
+
+void put(SQLite::Database& db, const OutboxItem& i) {
+    run(db,
+        "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET recipient = "
+        "excluded.recipient, subject = excluded.subject, file = excluded.file, state = excluded.state, reason = "
+        "excluded.reason, at = excluded.at",
+        i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)), i.reason, i.at);
+}
+
+Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, bool again) {
+    const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox WHERE review = ?";
+    for (const OutboxItem& i : rowsOf(db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
+        const MailState state = stateAt(i, now);
+        if (state == MailState::HandingOver)
+            return fail(ErrorCode::Refused, "This letter is being handed over by another window or program. Wait "
+                                            "for it to end.");
+        if (state == MailState::Unsure && !again)
+            return fail(ErrorCode::Refused,
+                        "An earlier letter to " + i.recipient +
+                            " may have gone out. Ask whether it came; if not, send it again from the post.");
+    }
+    if (again) return Done{};
+    for (const auto& on : rowsOf(db, "SELECT sent_on FROM reviews WHERE id = ? AND sent_on IS NOT NULL",
+                                 [](auto& q) { return dateAt(q, 0); }, review.value))
+        return fail(ErrorCode::Refused, "This letter was sent" + (on ? " on " + longDate(*on) : "") +
+                                            ". Sending it twice has to be asked for.");
+    return Done{};
+}
+
+} // namespace
+
+Result<std::vector<OutboxItem>> SqliteStore::outbox() {
+    std::vector<OutboxItem> all;
+    const Status done = read([&](SQLite::Database& db) {
+        const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox ORDER BY at DESC, id";
+        all = rowsOf(db, sql.c_str(), [](auto& q) { return itemAt(q); });
+    });
+    if (!done) return done.error();
+    return all;
+}
+
+Status SqliteStore::save(const OutboxItem& item) {
+    return write([&](SQLite::Database& db) { put(db, item); });
+}
+
+Status SqliteStore::mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) {
+    Status may = Done{};
+    const Status done = read([&](SQLite::Database& db) { may = mayGo(db, review, nowUnix, again); });
+    return done ? may : done;
+}
+
+Status SqliteStore::beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) {
+    Status may = Done{};
+    const Status done = write([&](SQLite::Database& db) {
+        may = mayGo(db, item.review, nowUnix, again);
+        if (!may) return;
+        OutboxItem now = item;
+        now.state = MailState::HandingOver;
+        now.reason.clear();
+        now.at = nowUnix;
+        put(db, now);
+    });
+    return done ? may : done;
+}
+
+Result<int> SqliteStore::unsentMails() {
+    return count("SELECT count(*) FROM outbox WHERE state <> 'sent'");
+}
+
+} // namespace jg

@@ -1,0 +1,162 @@
+// Letters leave once, to the right person, with the films that came in.
+#include "desk/outgoing.h"
+
+#include "apps/post_office/smtp_server.h"
+#include "post/message.h"
+#include "tests/support/walk.h"
+
+#include <QCoreApplication>
+#include <QDir>
+
+#include <fstream>
+#include <thread>
+
+namespace jg {
+namespace {
+
+using test::Walk;
+
+/// A walk ready to be sent and a post office that takes it; sending runs beside the office's event loop.
+class Outgoing : public testing::Test {
+protected:
+    void SetUp() override {
+        ASSERT_TRUE(office.listen(0));
+        order = {{"smtp://127.0.0.1:" + std::to_string(office.port()), "", "", false, 20}, "ilse@example.org"};
+        // The letter alone is enough here, and quick.
+        Review r = *walk.library->review(walk.review.id);
+        r.stops.clear(), r.takes.clear();
+        ASSERT_TRUE(walk.library->save(r));
+    }
+
+    DispatchRecipe recipe() {
+        const auto r = dispatchRecipe(*walk.session());
+        EXPECT_TRUE(r) << r.error().text;
+        return *r;
+    }
+
+    template <typename Work>
+    auto beside(Work work) {
+        std::optional<decltype(work(*walk.library))> result;
+        std::thread thread([&] {
+            auto own = walk.library->again();
+            result = work(**own);
+        });
+        while (!result) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+        thread.join();
+        return *std::move(result);
+    }
+
+    Result<OutboxItem> send(bool again = false) {
+        return beside([this, r = recipe(), again](Library& library) {
+            IdSource ids;
+            return sendLetter(library, r, order, walk.clock, ids, {}, {}, again);
+        });
+    }
+
+    int mails() const { return static_cast<int>(QDir(post()).entryList({"*.eml"}).size()); }
+    QString post() const { return QString::fromStdString((walk.folder / "post").string()); }
+
+    Walk walk;
+    SmtpServer office{post()};
+    SendOrder order;
+};
+
+TEST_F(Outgoing, ASentLetterGoesOutTwiceOnlyWhenThatIsAskedFor) {
+    ASSERT_TRUE(send());
+    EXPECT_EQ(mails(), 1);
+    const auto twice = send();
+    ASSERT_FALSE(twice);
+    EXPECT_EQ(twice.error().code, ErrorCode::Refused);
+    EXPECT_NE(twice.error().text.find("was sent on 25 November"), std::string::npos) << twice.error().text;
+    EXPECT_EQ(mails(), 1);
+    EXPECT_TRUE(send(true));
+    EXPECT_EQ(mails(), 2);
+}
+
+TEST_F(Outgoing, OfTwoWhoSendAtOnceOneIsRefused) {
+    const DispatchRecipe r = recipe();
+    const auto parcel = packParcel(r, walk.folder / "work", walk.library->files());
+    ASSERT_TRUE(parcel);
+    const auto mine = putInOutbox(*walk.library, walk.review.id, r, *parcel, walk.clock, walk.ids);
+    ASSERT_TRUE(walk.library->beginHandOver(*mine, walk.clock.nowUnix(), false)); // on the disk before the first byte
+    EXPECT_EQ(walk.library->outbox()->front().state, MailState::HandingOver);
+    const auto theirs = send();
+    ASSERT_FALSE(theirs);
+    EXPECT_NE(theirs.error().text.find("being handed over"), std::string::npos);
+    EXPECT_EQ(mails(), 0);
+    EXPECT_EQ(walk.library->outbox()->size(), 1U);
+}
+
+TEST_F(Outgoing, WhatAProgramLeftWhileHandingOverIsUnsureAndIsNotRepeatedByItself) {
+    OutboxItem left{"mail-1", walk.review.id, "odalys.home@example.org", "Hello", "mail-1.eml", MailState::HandingOver, "",
+                    walk.clock.nowUnix() - 3600};
+    ASSERT_TRUE(walk.library->save(left));
+    EXPECT_EQ(stateAt(left, walk.clock.nowUnix()), MailState::Unsure);
+    const auto sent = send();
+    ASSERT_FALSE(sent);
+    EXPECT_NE(sent.error().text.find("may have gone out"), std::string::npos);
+    // From the post it is sent again, by hand, made anew.
+    const Status again = beside([&](Library& l) { return sendAgain(l, test::playbook(), left, order, walk.clock); });
+    EXPECT_TRUE(again) << again.error().text;
+    EXPECT_EQ(mails(), 1);
+    EXPECT_EQ(walk.library->outbox()->front().state, MailState::Sent);
+}
+
+TEST_F(Outgoing, ALetterFromThePostGoesToTodaysAddressOrNotAtAll) {
+    order.server.url = "smtp://127.0.0.1:1";
+    ASSERT_FALSE(send());
+    OutboxItem item = walk.library->outbox()->front();
+    EXPECT_EQ(item.state, MailState::Refused);
+    order.server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
+    Athlete moved = walk.athlete;
+    moved.guardianEmail = "new.home@example.org";
+    ASSERT_TRUE(walk.library->save(moved));
+    const auto fromPost = [&] {
+        return beside([&](Library& l) { return sendAgain(l, test::playbook(), item, order, walk.clock); });
+    };
+    ASSERT_TRUE(fromPost());
+    const QStringList files = QDir(post()).entryList({"*.eml"});
+    ASSERT_EQ(files.size(), 1);
+    const auto mail = readMessage(*readFile(walk.folder / "post" / files[0].toStdString()));
+    EXPECT_NE(mail->to.find("new.home@example.org"), std::string::npos) << mail->to;
+    EXPECT_EQ(walk.library->review(walk.review.id)->sent->to, "new.home@example.org");
+}
+
+TEST_F(Outgoing, WhatThePostSendsIsCheckedAtTheMomentOfSending) {
+    order.server.url = "smtp://127.0.0.1:1";
+    ASSERT_FALSE(send());
+    const OutboxItem item = walk.library->outbox()->front();
+    order.server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
+    Submission hurts = *walk.library->submission(walk.submission.id);
+    hurts.pain = "Elbow sore";
+    ASSERT_TRUE(walk.library->save(hurts));
+    const Status refused =
+        beside([&](Library& l) { return sendAgain(l, test::playbook(), item, order, walk.clock); });
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, ErrorCode::Refused);
+    EXPECT_EQ(mails(), 0);
+}
+
+TEST_F(Outgoing, AFilmThatIsNotWhatCameInNeverLeaves) {
+    const auto path = walk.library->mediaPath(walk.submission.clips[0]);
+    std::ofstream(path, std::ios::app | std::ios::binary) << "x";
+    const auto sent = send();
+    ASSERT_FALSE(sent);
+    EXPECT_EQ(sent.error().code, ErrorCode::Refused);
+    EXPECT_NE(sent.error().text.find("not what was taken in"), std::string::npos);
+    EXPECT_EQ(mails(), 0);
+    EXPECT_TRUE(walk.library->outbox()->empty());
+}
+
+TEST_F(Outgoing, AnAddressThatIsNoneOrTheChildsOwnIsRefused) {
+    Athlete a = walk.athlete;
+    a.guardianEmail = "a@example.org, b@example.org";
+    ASSERT_TRUE(walk.library->save(a));
+    EXPECT_NE(dispatchRecipe(*walk.session()).error().text.find("not one mail address"), std::string::npos);
+    a.guardianEmail = a.email;
+    ASSERT_TRUE(walk.library->save(a));
+    EXPECT_NE(dispatchRecipe(*walk.session()).error().text.find("own"), std::string::npos);
+}
+
+} // namespace
+} // namespace jg
