@@ -36,8 +36,8 @@ struct OutboxItem {
     std::int64_t at = 0; ///< seconds since 1970 UTC
 };
 
-/// What is to be taken for true of a mail now: one whose handing over began long ago was left by a program that
-/// ended, and may have gone out.
+/// What is to be taken for true of a mail now: one whose handing over began long ago was left by a program
+/// that ended, and may have gone out.
 MailState stateAt(const OutboxItem& item, std::int64_t nowUnix);
 
 } // namespace jg

@@ -10,33 +10,39 @@ constexpr const char* kColumns = "id, review, recipient, subject, file, state, r
 
 OutboxItem itemAt(SQLite::Statement& q) {
     // A state of a newer program is one nobody here can be sure of.
-    return {textAt(q, 0), {textAt(q, 1)}, textAt(q, 2), textAt(q, 3), textAt(q, 4),
-            mailStateFromId(textAt(q, 5)).value_or(MailState::Unsure), textAt(q, 6), q.getColumn(7).getInt64()};
+    return {textAt(q, 0), {textAt(q, 1)},
+            textAt(q, 2), textAt(q, 3),
+            textAt(q, 4), mailStateFromId(textAt(q, 5)).value_or(MailState::Unsure),
+            textAt(q, 6), q.getColumn(7).getInt64()};
 }
 
 void put(SQLite::Database& db, const OutboxItem& i) {
     run(db,
         "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET recipient = "
-        "excluded.recipient, subject = excluded.subject, file = excluded.file, state = excluded.state, reason = "
+        "excluded.recipient, subject = excluded.subject, file = excluded.file, state = excluded.state, "
+        "reason = "
         "excluded.reason, at = excluded.at",
         i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)), i.reason, i.at);
 }
 
 Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, bool again) {
     const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox WHERE review = ?";
-    for (const OutboxItem& i : rowsOf(db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
+    for (const OutboxItem& i : rowsOf(
+             db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
         const MailState state = stateAt(i, now);
         if (state == MailState::HandingOver)
-            return fail(ErrorCode::Refused, "This letter is being handed over by another window or program. Wait "
-                                            "for it to end.");
+            return fail(ErrorCode::Refused,
+                        "This letter is being handed over by another window or program. Wait "
+                        "for it to end.");
         if (state == MailState::Unsure && !again)
             return fail(ErrorCode::Refused,
                         "An earlier letter to " + i.recipient +
                             " may have gone out. Ask whether it came; if not, send it again from the post.");
     }
     if (again) return Done{};
-    for (const auto& on : rowsOf(db, "SELECT sent_on FROM reviews WHERE id = ? AND sent_on IS NOT NULL",
-                                 [](auto& q) { return dateAt(q, 0); }, review.value))
+    for (const auto& on : rowsOf(
+             db, "SELECT sent_on FROM reviews WHERE id = ? AND sent_on IS NOT NULL",
+             [](auto& q) { return dateAt(q, 0); }, review.value))
         return fail(ErrorCode::Refused, "This letter was sent" + (on ? " on " + longDate(*on) : "") +
                                             ". Sending it twice has to be asked for.");
     return Done{};

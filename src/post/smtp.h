@@ -16,7 +16,7 @@ struct MailServer {
     std::string password;
     bool requireTls = true; ///< off only for a server on this machine
     long timeoutS = 600;    ///< for an answer; after the last byte a server may take ten minutes (RFC
-                         ///< 5321, 4.5.3.2.6, from memory)
+                            ///< 5321, 4.5.3.2.6, from memory)
 };
 
 /// "smtp://127.0.0.1:2525" -> true. A password never goes in clear to any other machine.

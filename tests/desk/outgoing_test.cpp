@@ -21,7 +21,8 @@ class Outgoing : public testing::Test {
 protected:
     void SetUp() override {
         ASSERT_TRUE(office.listen(0));
-        order = {{"smtp://127.0.0.1:" + std::to_string(office.port()), "", "", false, 20}, "ilse@example.org"};
+        order = {{"smtp://127.0.0.1:" + std::to_string(office.port()), "", "", false, 20},
+                 "ilse@example.org"};
         // The letter alone is enough here, and quick.
         Review r = *walk.library->review(walk.review.id);
         r.stops.clear(), r.takes.clear();
@@ -78,7 +79,8 @@ TEST_F(Outgoing, OfTwoWhoSendAtOnceOneIsRefused) {
     const auto parcel = packParcel(r, walk.folder / "work", walk.library->files());
     ASSERT_TRUE(parcel);
     const auto mine = putInOutbox(*walk.library, walk.review.id, r, *parcel, walk.clock, walk.ids);
-    ASSERT_TRUE(walk.library->beginHandOver(*mine, walk.clock.nowUnix(), false)); // on the disk before the first byte
+    ASSERT_TRUE(
+        walk.library->beginHandOver(*mine, walk.clock.nowUnix(), false)); // on the disk before the first byte
     EXPECT_EQ(walk.library->outbox()->front().state, MailState::HandingOver);
     const auto theirs = send();
     ASSERT_FALSE(theirs);
@@ -88,7 +90,13 @@ TEST_F(Outgoing, OfTwoWhoSendAtOnceOneIsRefused) {
 }
 
 TEST_F(Outgoing, WhatAProgramLeftWhileHandingOverIsUnsureAndIsNotRepeatedByItself) {
-    OutboxItem left{"mail-1", walk.review.id, "odalys.home@example.org", "Hello", "mail-1.eml", MailState::HandingOver, "",
+    OutboxItem left{"mail-1",
+                    walk.review.id,
+                    "odalys.home@example.org",
+                    "Hello",
+                    "mail-1.eml",
+                    MailState::HandingOver,
+                    "",
                     walk.clock.nowUnix() - 3600};
     ASSERT_TRUE(walk.library->save(left));
     EXPECT_EQ(stateAt(left, walk.clock.nowUnix()), MailState::Unsure);
@@ -96,7 +104,8 @@ TEST_F(Outgoing, WhatAProgramLeftWhileHandingOverIsUnsureAndIsNotRepeatedByItsel
     ASSERT_FALSE(sent);
     EXPECT_NE(sent.error().text.find("may have gone out"), std::string::npos);
     // From the post it is sent again, by hand, made anew.
-    const Status again = beside([&](Library& l) { return sendAgain(l, test::playbook(), left, order, walk.clock); });
+    const Status again =
+        beside([&](Library& l) { return sendAgain(l, test::playbook(), left, order, walk.clock); });
     EXPECT_TRUE(again) << again.error().text;
     EXPECT_EQ(mails(), 1);
     EXPECT_EQ(walk.library->outbox()->front().state, MailState::Sent);

@@ -124,14 +124,17 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     markSelected();
 }
 
-QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today) {
-    auto* frame = new QFrame;
+namespace {
+
+void inClay(QLabel* label) {
+    QPalette p = label->palette();
+    p.setColor(QPalette::WindowText, palette::clay);
+    label->setPalette(p);
+}
+
+/// Name, facts, question and film of a waiting submission.
+QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
     const bool pain = !row.submission.pain.empty();
-    frame->setObjectName(pain ? "pain" : "card");
-    auto* line = new QHBoxLayout(frame);
-    line->setContentsMargins(12, 10, 12, 10);
-    line->setSpacing(16);
-    line->addWidget(stillLabel(library, row.submission.clips.front()));
     auto* middle = new QVBoxLayout;
     middle->setSpacing(5);
     auto* name = new QHBoxLayout;
@@ -154,9 +157,7 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
         shield->setPixmap(icon("shield", palette::clay).pixmap(16, 16));
         asked->addWidget(shield);
         auto* words = plain("Pain reported", 13, true);
-        QPalette p = words->palette();
-        p.setColor(QPalette::WindowText, palette::clay);
-        words->setPalette(p);
+        inClay(words);
         words->setWordWrap(false);
         asked->addWidget(words);
     }
@@ -168,18 +169,27 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     middle->addWidget(quiet(
         (row.progress.empty() ? QString() : text(row.progress) + " ") + filmWords(row.submission), 12.5));
     middle->addStretch(1);
-    line->addLayout(middle, 1);
+    return middle;
+}
+
+} // namespace
+
+QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today) {
+    auto* frame = new QFrame;
+    const bool pain = !row.submission.pain.empty();
+    frame->setObjectName(pain ? "pain" : "card");
+    auto* line = new QHBoxLayout(frame);
+    line->setContentsMargins(12, 10, 12, 10);
+    line->setSpacing(16);
+    line->addWidget(stillLabel(library, row.submission.clips.front()));
+    line->addLayout(wordsOf(row, today), 1);
     auto* side = new QVBoxLayout;
     side->setSpacing(4);
     const bool late = row.submission.promised && daysBetween(today, *row.submission.promised) < 0;
     auto* promised = plain(text(promisedInWords(row.submission.promised, today)), 13, true);
     promised->setWordWrap(false);
     promised->setAlignment(Qt::AlignRight);
-    if (late) {
-        QPalette p = promised->palette();
-        p.setColor(QPalette::WindowText, palette::clay);
-        promised->setPalette(p);
-    }
+    if (late) inClay(promised);
     side->addWidget(promised);
     auto* minutes = quiet(QString("about %1 min%2").arg(row.minutes).arg(row.review ? " left" : ""), 12);
     minutes->setWordWrap(false);

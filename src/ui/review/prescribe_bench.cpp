@@ -36,6 +36,21 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     column_->addWidget(findings_, 2);
     why_ = quiet("", 12);
     column_->addWidget(why_);
+    column_->addWidget(buildPlan(), 3);
+    connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
+        if (filling_) return;
+        Plan plan = review().plan;
+        plan.nextLook =
+            Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
+                 std::chrono::day{static_cast<unsigned>(d.day())}};
+        setPlan("Set the next look", plan);
+    });
+    connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
+    refresh();
+}
+
+/// Drills, week, next look and words, to be scrolled.
+QWidget* PrescribeBench::buildPlan() {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     auto* inner = new QWidget;
@@ -74,17 +89,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
-    column_->addWidget(scroll, 3);
-    connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
-        if (filling_) return;
-        Plan plan = review().plan;
-        plan.nextLook =
-            Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
-                 std::chrono::day{static_cast<unsigned>(d.day())}};
-        setPlan("Set the next look", plan);
-    });
-    connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
-    refresh();
+    return scroll;
 }
 
 void PrescribeBench::setPlan(const std::string& label, const Plan& plan) {

@@ -30,6 +30,7 @@ public:
 
 private:
     void toggle(int row);
+    QWidget* buildPlan();
     void propose();
     void rebuildDrills();
     QWidget* drillCard(std::size_t i);

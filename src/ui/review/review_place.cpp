@@ -84,7 +84,11 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     column->addLayout(row, 1);
     foot_ = new Foot;
     column->addWidget(foot_);
+    buildBenches(s);
+    connectParts(s.loudspeaker);
+}
 
+void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
     context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
                                      [this](const QString& sentence) { foot_->say(sentence); },
                                      [this](Stage stage) { goTo(stage); }, s.runAction,
@@ -99,7 +103,9 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
             new PrescribeBench(*context_),
             send};
     for (Bench* b : all_) benches_->addWidget(b);
+}
 
+void ReviewPlace::connectParts(Loudspeaker& loudspeaker) {
     connect(line_, &LineBar::chosen, this, [this](Stage stage) { goTo(stage); });
     connect(line_, &LineBar::toDesk, this, [this] { around_.runAction("to-desk"); });
     connect(ribbon_, &Ribbon::scrubbed, this,
@@ -109,7 +115,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
         if (current_) current_->frameChanged();
     });
     connect(&playhead_, &Playhead::stateChanged, this, &ReviewPlace::refreshPicture);
-    deck_ = new FilmDeck(*stage_, playhead_, s.loudspeaker, this);
+    deck_ = new FilmDeck(*stage_, playhead_, loudspeaker, this);
     connect(deck_, &FilmDeck::say, this,
             [this](const QString& sentence, bool lasting) { foot_->say(sentence, lasting ? 0 : 6); });
     connect(deck_, &FilmDeck::pictureShown, this, [this] {

@@ -51,6 +51,8 @@ public:
 
 private:
     void build(const ReviewSurroundings& s);
+    void buildBenches(const ReviewSurroundings& s);
+    void connectParts(Loudspeaker& loudspeaker);
     void openFilm();
     void loopHere();
     void goTo(Stage stage);

@@ -1,0 +1,181 @@
+// Before anything leaves the house: the check, and the letter's words.
+#include "review/send_check.h"
+
+#include "review/assess.h"
+#include "review/letter_model.h"
+#include "tests/review/made_review.h"
+
+namespace jg {
+namespace {
+
+using test::athlete;
+using test::clip;
+using test::place;
+using test::playbook;
+using test::review;
+using test::submission;
+
+std::vector<std::string> stopsOf(const Review& r, const Submission& s, const Athlete& a = athlete()) {
+    std::vector<std::string> texts;
+    for (const SendProblem& p :
+         checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
+        if (p.stop) texts.push_back(p.text);
+    return texts;
+}
+
+bool mentions(const std::vector<std::string>& texts, const std::string& words) {
+    return std::any_of(texts.begin(), texts.end(),
+                       [&](const auto& t) { return t.find(words) != std::string::npos; });
+}
+
+Review finished() {
+    Review r = review();
+    for (const Target& t : r.judging().approach.targets)
+        r.first().measureNotes[t.measure] = {MeasureState::NotApplicable, "Set aside"};
+    for (const auto& id : r.judging().approach.graded)
+        r.judging().grades[{1, id}] = {GradeState::Graded, 5, "", {}};
+    r.judging().grades[{1, "knee-holds"}] = {GradeState::Graded, 1, "", {}};
+    r.plan.corrections = {"knee-holds"};
+    r.plan.drills = {{"stride-out", "knee-holds", {3, 10, 2}, false}};
+    r.plan.nextLook = test::today();
+    return r;
+}
+
+TEST(SendCheck, AFinishedReviewMayGo) {
+    EXPECT_TRUE(stopsOf(finished(), submission()).empty());
+}
+
+TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
+    Review r = finished();
+    r.judging().grades.erase({1, "load-shared"});
+    r.first().measureNotes.erase("stride");
+    r.stops = {{{"s"}, StopKind::Correction, "knee-holds", "Front knee", 1}};
+    r.plan.drills[0].dose = {};
+    const auto stops = stopsOf(r, submission());
+    EXPECT_TRUE(mentions(stops, "1 of 12 items"));
+    EXPECT_TRUE(mentions(stops, "measures are not looked at"));
+    EXPECT_TRUE(mentions(stops, "not said yet"));
+    EXPECT_TRUE(mentions(stops, "dose of"));
+}
+
+TEST(SendCheck, AnotherAthletesFilmIsRefused) {
+    Submission s = submission();
+    s.clips[0].athlete = {"ath-2"};
+    EXPECT_TRUE(mentions(stopsOf(finished(), s), "belongs to another athlete"));
+    Submission other = submission();
+    other.athlete = {"ath-2"};
+    EXPECT_TRUE(mentions(stopsOf(finished(), other), "belongs to another athlete"));
+    Review r = finished();
+    r.first().clip = {"clip-of-someone"};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "belongs to another athlete"));
+}
+
+TEST(SendCheck, PainRefusesThrowingAndWantsAConfirmation) {
+    Submission s = submission();
+    s.pain = "Elbow sore";
+    Review r = finished();
+    r.plan.drills.push_back({"rock-and-throw", "knee-holds", {1, 25, 1}, false});
+    const auto stops = stopsOf(r, s);
+    EXPECT_TRUE(mentions(stops, "throws a ball"));
+    EXPECT_TRUE(mentions(stops, "confirm"));
+    r.plan.drills.pop_back();
+    r.plan.painConfirmed = true;
+    EXPECT_TRUE(stopsOf(r, s).empty());
+}
+
+TEST(SendCheck, AMinorsLetterGoesToTheGuardian) {
+    const auto minor = recipientFor(athlete(15), test::today());
+    ASSERT_TRUE(minor);
+    EXPECT_TRUE(minor->guardian);
+    EXPECT_EQ(minor->email, "ludo.home@example.org");
+    const auto adult = recipientFor(athlete(20), test::today());
+    EXPECT_EQ(adult->email, "ludo@example.org");
+    Athlete orphan = athlete(15);
+    orphan.guardianEmail.clear();
+    ASSERT_FALSE(recipientFor(orphan, test::today()));
+    EXPECT_TRUE(mentions(stopsOf(finished(), submission(), orphan), "guardian"));
+}
+
+TEST(SendCheck, AStrengthThatIsACorrectionIsFound) {
+    Review r = finished();
+    r.stops = {{{"s"}, StopKind::Strength, "knee-holds", "Front knee", 1}};
+    r.takes[{"s"}] = {};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "both a strength and a correction"));
+}
+
+TEST(SendCheck, MoreThanThreeCorrectionsAreTooMany) {
+    Review r = finished();
+    r.plan.corrections = {"knee-holds", "whole-foot-landing", "foot-from-above", "front-knee-plant"};
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "More than three"));
+}
+
+TEST(Letter, ANegativeNumberCarriesAMinusAndNoughtCarriesNone) {
+    EXPECT_EQ(numberInWords(-3.4, "deg"), "\u22123\u00b0");
+    EXPECT_EQ(numberInWords(-0.26, "x"), "\u22120.3");
+    EXPECT_EQ(numberInWords(-0.3, "%"), "0 %");
+    EXPECT_EQ(numberInWords(-0.04, "x"), "0.0");
+    EXPECT_EQ(numberInWords(12.5, "in"), "13 in");
+}
+
+TEST(SendCheck, AnEmptyLetterSaysWhatIsMissing) {
+    Review r = finished();
+    r.plan.corrections.clear();
+    r.plan.drills.clear();
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "The letter is empty"));
+    r.stops = {{{"s"}, StopKind::Strength, "load-shared", "Load", 1}};
+    r.takes[{"s"}] = {};
+    EXPECT_FALSE(mentions(stopsOf(r, submission()), "The letter is empty"));
+    const LetterModel m = writeLetter(r, playbook(), {}, athlete(), submission(), {});
+    EXPECT_EQ(m.greeting, "Ludo, one good thing");
+}
+
+TEST(Letter, TheReasonIsOneThatWasNotRuledOut) {
+    Review r = finished();
+    r.plan.corrections = {"leg-spread"};
+    // Its first link comes from the back knee, which is good here; the stride that suffers from it is not.
+    Assessment a;
+    const auto found = [&](const char* id, bool strength) {
+        Judged j;
+        j.finding.id = id;
+        j.strength = strength;
+        a.findings.push_back(j);
+    };
+    found("leg-spread", false);
+    found("back-knee", true);
+    found("stride", false);
+    const auto why = [&] {
+        return writeLetter(r, playbook(), a, athlete(), submission(), {}).corrections.at(0).why;
+    };
+    EXPECT_EQ(why(), "Legs that do not open land short.");
+    for (Judged& j : a.findings) j.strength = j.finding.id != "leg-spread";
+    found("front-knee-release", true);
+    EXPECT_EQ(why(), ""); // all ruled out
+}
+
+TEST(Letter, SaysWhatWasFoundInPlainWords) {
+    Review r = finished();
+    place(r, Moment::Plant, 174,
+          {{Landmark::BackAnkle, {200, 500}},
+           {Landmark::Pelvis, {300, 400}},
+           {Landmark::LeadAnkle, {400, 500}}});
+    r.first().measureNotes.erase("leg-spread");
+    r.plan.corrections = {"leg-spread"};
+    r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
+    const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(),
+                                      submission(), {"The Tram Shed", "Ilse Varnholt", ""});
+    EXPECT_EQ(m.greeting, "Ludo, one thing to work on");
+    ASSERT_EQ(m.corrections.size(), 1U);
+    EXPECT_NE(m.corrections[0].number.find("90\u00b0"), std::string::npos);
+    EXPECT_NE(m.corrections[0].number.find("at least 106"), std::string::npos);
+    ASSERT_EQ(m.week.size(), 1U);
+    EXPECT_EQ(m.week[0].days, "Mon, Thu");
+    EXPECT_EQ(m.week[0].dose, "3 \u00d7 8");
+    EXPECT_TRUE(m.caution.empty());
+    Submission hurt = submission();
+    hurt.pain = "Elbow";
+    EXPECT_NE(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution.find("stop throwing"),
+              std::string::npos);
+}
+
+} // namespace
+} // namespace jg
