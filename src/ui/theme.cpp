@@ -4,6 +4,7 @@
 
 #include "desk/places.h"
 
+#include <QFormLayout>
 #include <QFile>
 #include <QPainter>
 #include <QProxyStyle>
@@ -150,6 +151,13 @@ QPushButton* mainButton(const QString& text) {
     b->setObjectName("main");
     b->setCursor(Qt::PointingHandCursor);
     return b;
+}
+
+void alignLabels(QFormLayout& form) {
+    constexpr int kLabel = 128;
+    for (int row = 0; row < form.rowCount(); ++row)
+        if (QLayoutItem* label = form.itemAt(row, QFormLayout::LabelRole); label && label->widget())
+            label->widget()->setMinimumWidth(kLabel);
 }
 
 void setAsMain(QPushButton* button, bool on) {

@@ -10,6 +10,8 @@
 #include <QLabel>
 #include <QPushButton>
 
+class QFormLayout;
+
 namespace jg::ui {
 
 /// Loads fonts, sets style, palette and sheet. False when the shipped fonts are missing.
@@ -25,6 +27,8 @@ QLabel* quiet(const QString& text = {}, double px = 12.5);
 /// The accent button and the outlined one.
 QPushButton* mainButton(const QString& text);
 QPushButton* plainButton(const QString& text);
+/// Gives the labels of a form one width, so that forms below each other line up.
+void alignLabels(QFormLayout& form);
 /// Makes a button the one that stands out, or no longer.
 void setAsMain(QPushButton* button, bool on);
 /// A thin rule.

@@ -11,6 +11,8 @@
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
+#include <QLineEdit>
+#include <QComboBox>
 #include <QApplication>
 #include <QDialog>
 #include <QDir>
@@ -96,6 +98,27 @@ public:
         const auto& session = window_.reviewPlace()->session();
         if (!QTest::qWaitFor([&] { return !session.delivery().paths.empty(); }, 60000))
             std::cerr << "the joints were not followed\n";
+    }
+
+    /// Films of somebody new, filled in as far as a coach comes in a minute.
+    void shootIntake() {
+        const auto submissions = window_.library().submissions();
+        QStringList films;
+        for (const Clip& c : submissions->front().clips)
+            films << QString::fromStdString(window_.library().mediaPath(c).string());
+        window_.takeInFiles(films);
+        auto* dialog = window_.findChild<QDialog*>("intake");
+        if (!dialog) return;
+        auto* who = dialog->findChild<QComboBox*>("who");
+        who->setCurrentIndex(who->count() - 1);
+        for (const auto& [name, words] :
+             {std::pair{"first-name", "Noor"}, {"last-name", "Halloran"}, {"born", "9 March 2011"}})
+            dialog->findChild<QLineEdit*>(name)->setText(words);
+        QTest::qWait(200);
+        shoot("intake", dialog);
+        dialog->done(0);
+        window_.activateWindow();
+        QTest::qWait(100);
     }
 
     /// Waits until the letter's preview is laid out.
@@ -228,6 +251,7 @@ int main(int argc, char** argv) {
     if (!QTest::qWaitForWindowExposed(&window)) return 1;
     Photographer p(window, out);
     p.shoot("desk");
+    p.shootIntake();
     window.showPlace("playbook");
     p.shoot("playbook");
     window.showPlace("hand");
@@ -271,8 +295,6 @@ int main(int argc, char** argv) {
     p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
-    p.chooseMeasure("own-front-arm-release");
-    p.shoot("foreshortening");
     window.run("measure-sequence");
     if (auto* sequence = window.findChild<QDialog*>("sequence")) {
         QTest::qWait(200);

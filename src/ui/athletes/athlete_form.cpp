@@ -44,6 +44,7 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
     guardianEmail_ = line("Guardian's mail", "guardian-email", "name@example.org");
     connect(born_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     connect(guardianEmail_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
+    alignLabels(*form);
     showAge();
 }
 

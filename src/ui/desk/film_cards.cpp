@@ -11,6 +11,10 @@
 
 namespace jg::ui {
 
+namespace {
+constexpr int kNameRoom = 380; // pixels beside the two buttons
+}
+
 FilmCards::FilmCards(QWidget* parent)
     : QWidget(parent)
     , column_(new QVBoxLayout(this)) {
@@ -33,7 +37,9 @@ void FilmCards::addOne(const QString& path) {
     box->setContentsMargins(12, 8, 8, 10);
     box->setSpacing(4);
     auto* top = new QHBoxLayout;
-    auto* title = plain(name, 13, true);
+    auto* title = plain("", 13, true);
+    title->setWordWrap(false);
+    title->setText(QFontMetrics(title->font()).elidedText(name, Qt::ElideMiddle, kNameRoom));
     title->setToolTip(path);
     top->addWidget(title, 1);
     const auto link = [&](const QString& words, const char* object, auto does) {

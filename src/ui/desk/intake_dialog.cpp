@@ -61,7 +61,7 @@ IntakeDialog::IntakeDialog(Library& library, const Clock& clock, const QStringLi
     setObjectName("intake");
     setWindowTitle("Take in films");
     setAttribute(Qt::WA_DeleteOnClose);
-    resize(680, 680);
+    resize(700, 740);
     if (auto all = library_.athletes()) athletes_ = std::move(*all);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(26, 20, 26, 18);
@@ -82,6 +82,7 @@ QWidget* IntakeDialog::buildBody() {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inner = new QWidget;
     auto* body = new QVBoxLayout(inner);
     body->setContentsMargins(0, 0, 8, 0);
@@ -106,6 +107,9 @@ QWidget* IntakeDialog::buildBody() {
 }
 
 void IntakeDialog::buildQuestions(QFormLayout& form) {
+    // First and always in sight: it changes what may be asked of the athlete.
+    pain_ = line("pain", "Any pain", "in their words; leave empty when nothing hurts");
+    form.addRow("Any pain", pain_);
     who_ = new QComboBox;
     who_->setObjectName("who");
     who_->setAccessibleName("Athlete");
@@ -116,8 +120,6 @@ void IntakeDialog::buildQuestions(QFormLayout& form) {
     form.addRow("Athlete", who_);
     fresh_ = new AthleteForm(clock_.today());
     form.addRow(fresh_);
-    pain_ = line("pain", "Any pain", "in their words; leave empty when nothing hurts");
-    form.addRow("Any pain", pain_);
     asked_ = line("asked", "What was asked", "what they want to know, in their words");
     form.addRow("What was asked", asked_);
     start_ = choice("Thrown from", allStarts(), [](Start s) { return nameOf(s); });
@@ -132,6 +134,7 @@ void IntakeDialog::buildQuestions(QFormLayout& form) {
     promised_->setAccessibleName("Answer promised for");
     promised_->addItems({"no date", "tonight", "tomorrow", "in three days", "in a week"});
     form.addRow("Answer promised", promised_);
+    alignLabels(form);
 }
 
 QWidget* IntakeDialog::buildFoot() {
