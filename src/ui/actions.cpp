@@ -104,6 +104,7 @@ const std::vector<ActionRow>& actionTable() {
         {"grade-hidden", "Not visible here", {K("H")}, AtJudge},
         {"grade-not-applicable", "Does not apply", {K("N")}, AtJudge},
         {"grade-fault-absent", "Looked for the fault: absent", {K("F")}, AtJudge},
+        {"grade-remark", "Write a remark to this item", {K("R")}, AtJudge},
         {"grade-skip", "Set this item aside", {K("X")}, AtJudge},
         {"grade-clear", "Take the grade away", {K(Qt::Key_Delete)}, AtJudge},
 

@@ -4,8 +4,8 @@
 
 #include "desk/places.h"
 
-#include <QFormLayout>
 #include <QFile>
+#include <QFormLayout>
 #include <QPainter>
 #include <QProxyStyle>
 #include <QStyle>

@@ -11,11 +11,11 @@
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
-#include <QLineEdit>
-#include <QComboBox>
 #include <QApplication>
+#include <QComboBox>
 #include <QDialog>
 #include <QDir>
+#include <QLineEdit>
 #include <QTest>
 
 #include <iostream>

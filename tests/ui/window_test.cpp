@@ -157,7 +157,9 @@ TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     d.key(Qt::Key_Backspace);
     d.key(Qt::Key_P, Qt::AltModifier);
     d.click(d.button(&d.window(), "Send now"));
-    ASSERT_TRUE(waitFor([&] { return d.window().library().outbox()->at(0).state == MailState::Sent; }));
+    // Letter and film are made anew.
+    ASSERT_TRUE(
+        waitFor([&] { return d.window().library().outbox()->at(0).state == MailState::Sent; }, 120000));
     const auto stored = d.window().library().review(review);
     EXPECT_TRUE(stored->sent);
     ASSERT_EQ(d.window().library().promises()->size(), 1U);
@@ -216,6 +218,38 @@ TEST(Window, AFilmCanBeTakenOffTheListAndRatesBeTyped) {
     EXPECT_TRUE(problem->text().contains("Add a film first")) << problem->text().toStdString();
     dialog->close(); // nothing is left that could be lost
     EXPECT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
+}
+
+TEST(Window, ARemarkStandsBesideAGradeAndShieldsAreExplained) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    ASSERT_EQ(d.review().stageOfWalk(), Stage::Judge);
+    auto* items = d.review().findChild<ui::RowList*>("items");
+    QStringList words;
+    for (int i = 0; i < static_cast<int>(items->rows().size()); ++i) {
+        items->setCurrent(i);
+        Q_EMIT items->selected(i);
+        for (const QLabel* l : d.review().bench()->findChildren<QLabel*>()) words << l->text();
+    }
+    EXPECT_TRUE(words.join(" ").contains("With a shield: it loads the arm"));
+    items->setCurrent(0);
+    Q_EMIT items->selected(0);
+    d.key(Qt::Key_4);
+    items->setCurrent(0);
+    Q_EMIT items->selected(0);
+    d.key(Qt::Key_R);
+    auto* dialog = d.window().findChild<QDialog*>("remark");
+    ASSERT_TRUE(dialog);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+    QTest::keyClicks(dialog->findChild<QLineEdit*>(), "late by a frame");
+    QTest::keyClick(dialog->findChild<QLineEdit*>(), Qt::Key_Return);
+    const std::string item = d.review().session().assessment().items.front().id;
+    const auto grade = [&] { return d.document().judging().grade(1, item); };
+    ASSERT_TRUE(waitFor([&] { return grade() && grade()->reason == "late by a frame"; }));
+    EXPECT_EQ(grade()->step, 4); // the grade and what it was given on stay
+    EXPECT_TRUE(grade()->evidence.frame);
 }
 
 TEST(Window, AMissingFilmIsSaidOnTheStage) {

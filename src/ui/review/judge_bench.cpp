@@ -1,6 +1,7 @@
 #include "ui/review/judge_bench.h"
 
 #include "review/stops.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/review/reason_dialog.h"
 #include "ui/theme.h"
 
@@ -103,6 +104,8 @@ void JudgeBench::showItem() {
     if (!row.seenFromHere)
         where =
             "Can't be seen from the " + text(nameOf(c_.session.clip().view)) + ": counted as not visible.";
+    if (def->protectsArm)
+        where += " With a shield: it loads the arm, so a low grade goes before everything else.";
     if (row.grade && !row.grade->reason.empty() && row.seenFromHere)
         where += " " + QString::fromStdString(row.grade->reason) + ".";
     where_->setText(where);
@@ -135,6 +138,26 @@ void JudgeBench::grade(const Grade& g) {
     showItem();
 }
 
+/// Words of the coach beside a grade, for the log; the grade and what it was given on stay.
+void JudgeBench::remark() {
+    const GradedItem* def = item();
+    const ItemRow* row = currentRow();
+    if (!def || !row || !row->grade) return c_.say("Grade this item first; then R writes a remark to it.");
+    askChoice(this,
+              {"remark",
+               text(def->name),
+               "A remark to this item:",
+               {},
+               row->grade->reason.empty() ? QString("a remark, then Enter") : text(row->grade->reason)},
+              [this, key = GradeKey{row->delivery, row->id}](const QString& words) {
+                  const Grade* now = review().judging().grade(key.delivery, key.item);
+                  if (!now) return;
+                  Grade with = *now;
+                  with.reason = words.trimmed().toStdString();
+                  perform("Write a remark", {SetGrade{0, key, with}});
+              });
+}
+
 bool JudgeBench::act(const QString& id) {
     for (int step = 1; step <= 5; ++step)
         if (id == QString("grade-%1").arg(step)) return grade({GradeState::Graded, step, "", {}}), true;
@@ -155,6 +178,7 @@ bool JudgeBench::act(const QString& id) {
             perform("Take the grade away", {SetGrade{0, {row->delivery, row->id}, std::nullopt}});
         return true;
     }
+    if (id == "grade-remark") return remark(), true;
     if (id == "row-up") return list_->move(-1), true;
     if (id == "row-down") return list_->move(1), true;
     return false;

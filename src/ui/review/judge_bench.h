@@ -22,6 +22,7 @@ public:
                 {"H", "not visible", "grade-hidden"},
                 {"F", "fault absent", "grade-fault-absent"},
                 {"N", "does not apply", "grade-not-applicable"},
+                {"R", "remark", "grade-remark"},
                 {"X", "set aside", "grade-skip"},
                 {"Z", "undo", "undo"}};
     }
@@ -33,6 +34,7 @@ private:
     const GradedItem* item() const;
     void select(int row);
     void grade(const Grade& grade);
+    void remark();
     void showItem();
 
     QLabel* title_;
