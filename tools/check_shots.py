@@ -3,7 +3,7 @@
 import pathlib
 import sys
 
-VIEWS = ["desk", "look", "refilm", "positions", "measure", "judge", "say", "prescribe", "send", "letter", "film-still", "post-office", "log", "playbook", "foreshortening", "damaged", "ghost", "sequence", "hand"]
+VIEWS = ["desk", "look", "refilm", "positions", "measure", "judge", "say", "prescribe", "send", "letter", "film-still", "post-office", "log", "playbook", "intake", "damaged", "ghost", "sequence", "hand"]
 
 
 def problems(root):
