@@ -240,8 +240,11 @@ Status settleMail(Store& store, OutboxItem item, const Status& result, const Clo
     item.state = result                                     ? MailState::Sent
                  : result.error().code == ErrorCode::Unsure ? MailState::Unsure
                                                             : MailState::Refused;
-    if (auto stored = store.save(item); !stored || !result) return stored;
-    return recordSent(store, item.review, item.recipient, clock);
+    // The review first: killed between the two, the mail reads as unsure and the review as sent, so nothing
+    // goes out twice.
+    if (result)
+        if (auto recorded = recordSent(store, item.review, item.recipient, clock); !recorded) return recorded;
+    return store.save(item);
 }
 
 MailServer mailServerOf(Library& library, const std::string& password) {

@@ -153,6 +153,17 @@ QPushButton* mainButton(const QString& text) {
     return b;
 }
 
+QLabel* problemLabel(const char* name) {
+    auto* label = plain("", 13, true);
+    label->setObjectName(name);
+    label->setWordWrap(true);
+    QPalette p = label->palette();
+    p.setColor(QPalette::WindowText, palette::clay);
+    label->setPalette(p);
+    label->hide();
+    return label;
+}
+
 void alignLabels(QFormLayout& form) {
     constexpr int kLabel = 128;
     for (int row = 0; row < form.rowCount(); ++row)

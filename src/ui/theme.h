@@ -27,6 +27,8 @@ QLabel* quiet(const QString& text = {}, double px = 12.5);
 /// The accent button and the outlined one.
 QPushButton* mainButton(const QString& text);
 QPushButton* plainButton(const QString& text);
+/// A sentence of what is wrong, in clay; hidden until there is one.
+QLabel* problemLabel(const char* name);
 /// Gives the labels of a form one width, so that forms below each other line up.
 void alignLabels(QFormLayout& form);
 /// Makes a button the one that stands out, or no longer.

@@ -10,22 +10,13 @@
 #include "review/stops.h"
 #include "tests/support/walk.h"
 
-#include <QCoreApplication>
-#include <QElapsedTimer>
-
 #include <fstream>
 
 namespace jg {
 namespace {
 
+using test::turnUntil;
 using test::Walk;
-
-bool turnUntil(const std::function<bool()>& done, int ms = 8000) {
-    QElapsedTimer clock;
-    clock.start();
-    while (!done() && clock.elapsed() < ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
-    return done();
-}
 
 TEST(Session, EveryEditIsInTheLibraryBeforeItIsTold) {
     Walk walk(Stage::Look);

@@ -4,20 +4,11 @@
 #include "desk/review_session.h"
 #include "tests/support/walk.h"
 
-#include <QCoreApplication>
-#include <QElapsedTimer>
-
 namespace jg {
 namespace {
 
+using test::turnUntil;
 using test::Walk;
-
-bool turnUntil(const std::function<bool()>& done, int ms = 20000) {
-    QElapsedTimer clock;
-    clock.start();
-    while (!done() && clock.elapsed() < ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
-    return done();
-}
 
 std::unique_ptr<ReviewKeeper> writer(Library& library, std::int64_t revision) {
     return std::make_unique<WriterKeeper>(std::move(*library.again()), revision);

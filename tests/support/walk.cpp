@@ -3,6 +3,9 @@
 #include "desk/places.h"
 #include "letter/fonts.h"
 
+#include <QCoreApplication>
+#include <QElapsedTimer>
+
 namespace jg::test {
 
 Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
@@ -42,6 +45,13 @@ std::unique_ptr<ReviewSession> Walk::session() {
     auto opened = ReviewSession::open(*library, playbook(), clock, ids, submission.id);
     EXPECT_TRUE(opened) << opened.error().text;
     return std::move(*opened);
+}
+
+bool turnUntil(const std::function<bool()>& done, int ms) {
+    QElapsedTimer clock;
+    clock.start();
+    while (!done() && clock.elapsed() < ms) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    return done();
 }
 
 } // namespace jg::test

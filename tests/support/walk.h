@@ -6,6 +6,8 @@
 #include "desk/intake.h"
 #include "tests/support/fixtures.h"
 
+#include <functional>
+
 namespace jg::test {
 
 /// A library with one athlete, one small film taken in, and a review made from its truth.
@@ -23,5 +25,8 @@ struct Walk {
     /// A session on the review.
     std::unique_ptr<ReviewSession> session();
 };
+
+/// Turns the event loop until `done`; false when it did not come.
+bool turnUntil(const std::function<bool()>& done, int ms = 20000);
 
 } // namespace jg::test

@@ -22,12 +22,7 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     auto* form = new AthleteForm(today);
     form->fill(athlete);
     column->addWidget(form);
-    auto* problem = plain("", 13, true);
-    problem->setObjectName("athlete-problem");
-    QPalette p = problem->palette();
-    p.setColor(QPalette::WindowText, palette::clay);
-    problem->setPalette(p);
-    problem->hide();
+    auto* problem = problemLabel("athlete-problem");
     column->addWidget(problem);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);

@@ -141,13 +141,7 @@ QWidget* IntakeDialog::buildFoot() {
     auto* foot = new QWidget;
     auto* column = new QVBoxLayout(foot);
     column->setContentsMargins(0, 0, 0, 0);
-    problem_ = plain("", 13, true);
-    problem_->setObjectName("intake-problem");
-    problem_->setWordWrap(true);
-    QPalette p = problem_->palette();
-    p.setColor(QPalette::WindowText, palette::clay);
-    problem_->setPalette(p);
-    problem_->hide();
+    problem_ = problemLabel("intake-problem");
     column->addWidget(problem_);
     progress_ = new QProgressBar;
     progress_->setAccessibleName("How far taking in has come");

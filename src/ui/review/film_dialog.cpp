@@ -84,13 +84,7 @@ private:
     }
 
     void addFoot(QVBoxLayout& column) {
-        wrong_ = plain("", 13, true);
-        wrong_->setObjectName("film-problem");
-        wrong_->setWordWrap(true);
-        QPalette p = wrong_->palette();
-        p.setColor(QPalette::WindowText, palette::clay);
-        wrong_->setPalette(p);
-        wrong_->hide();
+        wrong_ = problemLabel("film-problem");
         column.addWidget(wrong_);
         auto* row = new QHBoxLayout;
         row->addWidget(quiet("Side and rate count for every review of this film.", 12), 1);
