@@ -1,6 +1,7 @@
 #include "apps/cli/command.h"
 
 #include "desk/demo_library.h"
+#include "desk/desk_list.h"
 #include "desk/length_choice.h"
 #include "desk/outgoing.h"
 #include "desk/own_measures.h"
@@ -92,14 +93,6 @@ json countsAsJson(const Counts& c) {
             {"drillsWithoutDose", c.drillsWithoutDose}};
 }
 
-/// The counts kept with it; of a review that an older version kept, those of now.
-Counts countsOf(Library& library, const Playbook& book, const ReviewSummary& r) {
-    if (r.counts) return *r.counts;
-    const Athlete athlete = orRefuse(library.athlete(r.athlete));
-    const Submission submission = orRefuse(library.submission(r.submission));
-    return assess(orRefuse(library.review(r.id)), book, submission.clips, athlete.hand).counts;
-}
-
 void reviewList(const Arguments& a, std::stop_token) {
     const auto library = openLibrary(a.word(0, "LIB"));
     const Playbook book = playbookOf(*library);
@@ -109,7 +102,7 @@ void reviewList(const Arguments& a, std::stop_token) {
                        {"athlete", orRefuse(library->athlete(r.athlete)).fullName()},
                        {"date", isoDate(r.date)},
                        {"stage", idOf(r.stage)},
-                       {"counts", countsAsJson(countsOf(*library, book, r))}});
+                       {"counts", countsAsJson(orRefuse(countsOf(*library, book, r)))}});
     std::cout << all.dump(2) << "\n";
 }
 

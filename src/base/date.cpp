@@ -30,12 +30,16 @@ std::optional<Date> parseIsoDate(std::string_view text) {
     return date;
 }
 
+std::string_view monthName(unsigned month) {
+    static constexpr std::array<std::string_view, 12> names = {
+        "January", "February", "March",     "April",   "May",      "June",
+        "July",    "August",   "September", "October", "November", "December"};
+    return names.at(month - 1);
+}
+
 std::string longDate(Date date) {
-    static constexpr std::array names = {"January",   "February", "March",    "April",
-                                         "May",       "June",     "July",     "August",
-                                         "September", "October",  "November", "December"};
-    const auto month = static_cast<unsigned>(date.month());
-    return std::to_string(static_cast<unsigned>(date.day())) + " " + names.at(month - 1);
+    return std::to_string(static_cast<unsigned>(date.day())) + " " +
+           std::string(monthName(static_cast<unsigned>(date.month())));
 }
 
 std::string weekdayName(Date date) {

@@ -18,6 +18,8 @@ std::optional<Date> parseIsoDate(std::string_view text);
 std::string longDate(Date date);
 /// "Wednesday" ... of a date.
 std::string weekdayName(Date date);
+/// "January" for 1, to 12.
+std::string_view monthName(unsigned month);
 Date addDays(Date date, int days);
 /// b - a in days.
 int daysBetween(Date a, Date b);

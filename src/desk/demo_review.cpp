@@ -1,5 +1,6 @@
 #include "desk/demo_review.h"
 
+#include "desk/begin_judging.h"
 #include "desk/places.h"
 #include "desk/suggest.h"
 #include "review/deliveries.h"
@@ -168,12 +169,9 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     r.submission = submission.id;
     r.athlete = athlete.id;
     r.date = date;
-    r.judging().approach = *playbook.approach("load-and-drive");
-    if (playbook.text) {
-        auto frozen = library.keepPlaybook(*playbook.text);
-        if (!frozen) return frozen.error();
-        r.judging().playbook = *frozen;
-    }
+    auto judging = beginJudging(library, playbook, *playbook.approach("load-and-drive"));
+    if (!judging) return judging.error();
+    r.judging() = std::move(*judging);
     r.stage = wish.until;
     r.extras = wish.extras;
     r.first().clip = clip.id;

@@ -8,6 +8,17 @@
 
 namespace jg {
 
+Result<Counts> countsOf(Store& store, const Playbook& playbook, const ReviewSummary& summary) {
+    if (summary.counts) return *summary.counts;
+    auto review = store.review(summary.id);
+    if (!review) return review.error();
+    auto submission = store.submission(summary.submission);
+    if (!submission) return submission.error();
+    auto athlete = store.athlete(summary.athlete);
+    if (!athlete) return athlete.error();
+    return assess(*review, playbook, submission->clips, athlete->hand).counts;
+}
+
 std::string promisedInWords(const std::optional<Date>& promised, Date today) {
     if (!promised) return "no date";
     const int days = daysBetween(today, *promised);
@@ -70,18 +81,10 @@ std::string progressOf(Stage stage, const Counts& c) {
     return "";
 }
 
-/// The counts kept with it; of a review that an older version kept, those of now.
-Result<Counts> countsOf(Store& store, const Playbook& playbook, const WaitingRow& row) {
-    if (row.review->counts) return *row.review->counts;
-    auto review = store.review(row.review->id);
-    if (!review) return review.error();
-    return assess(*review, playbook, row.submission.clips, row.athlete.hand).counts;
-}
-
 Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& waiting) {
     DeskRow row{std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, ""};
     if (!row.review) return row;
-    auto counts = countsOf(store, playbook, {row.submission, row.athlete, row.review});
+    auto counts = countsOf(store, playbook, *row.review);
     if (!counts) return counts.error();
     row.minutes = minutesLeft(*counts);
     row.progress = progressOf(row.review->stage, *counts);

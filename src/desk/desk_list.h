@@ -33,6 +33,10 @@ struct DeskList {
 /// store.
 Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today);
 
+/// The counts kept with a review; of one that an older version kept, those of now. Errors: those of reading
+/// the store.
+Result<Counts> countsOf(Store& store, const Playbook& playbook, const ReviewSummary& summary);
+
 /// "promised for yesterday", "for tonight", "for Friday", "for 4 December", "no date".
 std::string promisedInWords(const std::optional<Date>& promised, Date today);
 

@@ -247,13 +247,4 @@ Status settleMail(Store& store, OutboxItem item, const Status& result, const Clo
     return store.save(item);
 }
 
-MailServer mailServerOf(Library& library, const std::string& password) {
-    MailServer server;
-    server.url = library.setting("mail.url", "smtp://127.0.0.1:2525");
-    server.user = library.setting("mail.user");
-    server.password = password;
-    server.requireTls = !isLoopback(server.url);
-    return server;
-}
-
 } // namespace jg

@@ -56,7 +56,4 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
 /// Errors: those of Store.
 Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock);
 
-/// The server from the library's settings; the password is the caller's.
-MailServer mailServerOf(Library& library, const std::string& password);
-
 } // namespace jg

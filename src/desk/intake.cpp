@@ -73,10 +73,6 @@ Result<LookedAt> lookAtFilm(const fs::path& path, const CheckQuestion& question,
     return LookedAt{(*reader)->info(), std::move(*check), std::move(*still)};
 }
 
-fs::path stillPath(const Library& library, const Clip& clip) {
-    return library.folder() / "media" / (clip.mediaHash + ".still.png");
-}
-
 namespace {
 
 std::vector<FoundDelivery> foundIn(const LookedAt& looked, View view) {
@@ -114,7 +110,7 @@ Clip clipFrom(const IntakeFilm& film, const LookedAt& looked, const AthleteId& a
 
 Status saveStill(Library& library, const Clip& clip, const Picture& still) {
     const QImage small = toImage(still).scaledToWidth(480, Qt::SmoothTransformation);
-    const fs::path path = stillPath(library, clip);
+    const fs::path path = library.stillPath(clip);
     return library.files().publish(path, [&](const fs::path& temporary) -> Status {
         if (small.save(QString::fromStdString(temporary.string()), "PNG")) return Done{};
         return writeError(path, ENOSPC);

@@ -56,7 +56,4 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
                           const Clock& clock, IdSource& ids, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
-/// The small still of a clip, made at intake; may be missing.
-std::filesystem::path stillPath(const Library& library, const Clip& clip);
-
 } // namespace jg

@@ -33,7 +33,7 @@ void LibraryReader::run(std::stop_token stop) {
         }
         inbox_.put([this, then = question(*store_)] {
             then();
-            if (--waiting_ == 0) Q_EMIT idle();
+            --waiting_;
         });
     }
 }

@@ -37,9 +37,6 @@ public:
     /// True while a question has no answer.
     bool busy() const { return waiting_ > 0; }
 
-Q_SIGNALS:
-    void idle(); ///< every question is answered
-
 private:
     using Then = std::function<void()>;
     using Question = std::function<Then(Store&)>;

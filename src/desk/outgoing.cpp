@@ -46,7 +46,12 @@ Result<Parcel> pack(Library& library, const DispatchRecipe& recipe, std::stop_to
 } // namespace
 
 SendOrder sendOrderOf(Library& library, const std::string& password) {
-    return {mailServerOf(library, password), library.setting("mail.from")};
+    SendOrder order{{}, library.setting("mail.from")};
+    order.server.url = library.setting("mail.url", "smtp://127.0.0.1:2525");
+    order.server.user = library.setting("mail.user");
+    order.server.password = password;
+    order.server.requireTls = !isLoopback(order.server.url);
+    return order;
 }
 
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,

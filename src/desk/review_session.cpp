@@ -1,5 +1,6 @@
 #include "desk/review_session.h"
 
+#include "desk/begin_judging.h"
 #include "desk/own_error_exercise.h"
 #include "film/film_info.h"
 
@@ -62,11 +63,9 @@ Status ReviewSession::begin(const SubmissionId& submission, const std::string& a
     review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
     review_.judging().approach = *approach;
     if (library_.readOnly()) return Done{}; // it can be looked at
-    if (live_.text) {
-        auto kept = library_.keepPlaybook(*live_.text);
-        if (!kept) return kept.error();
-        review_.judging().playbook = *kept;
-    }
+    auto judging = beginJudging(library_, live_, *approach);
+    if (!judging) return judging.error();
+    review_.judging() = std::move(*judging);
     auto revision = library_.save(review_, nullptr);
     if (!revision) return revision.error();
     review_.revision = *revision;
@@ -85,6 +84,11 @@ Status ReviewSession::thaw() {
     return Done{};
 }
 
+void ReviewSession::readSentResults() {
+    if (!review_.sent) return;
+    if (auto kept = library_.results(review_.id)) sentResults_ = std::move(*kept);
+}
+
 Status ReviewSession::load(std::optional<Review> found, const SubmissionId& submission,
                            const std::string& approach, const MakeKeeper& makeKeeper) {
     if (auto people = loadPeople(submission); !people) return people;
@@ -93,8 +97,7 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
     else if (auto begun = begin(submission, approach); !begun)
         return begun;
     if (auto thawed = thaw(); !thawed) return thawed;
-    if (review_.sent)
-        if (auto kept = library_.results(review_.id)) sentResults_ = std::move(*kept);
+    readSentResults();
     // A record that can't be read only takes away the finer error.
     if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
     keeper_ = makeKeeper ? makeKeeper(library_, review_.revision)
@@ -293,8 +296,7 @@ Status ReviewSession::reload() {
     if (!now) return now.error();
     review_ = std::move(*now);
     keeper_->rebase(review_.revision);
-    if (review_.sent)
-        if (auto kept = library_.results(review_.id)) sentResults_ = std::move(*kept);
+    readSentResults();
     assessAnew();
     return Done{};
 }
@@ -310,13 +312,12 @@ Status ReviewSession::beginAnother() {
     next.deliveries = review_.deliveries;
     next.lead = review_.lead;
     next.extras = review_.extras;
-    const Approach* newest = live_.approach(review_.approach().id);
-    next.judging().approach = newest ? *newest : review_.approach();
-    if (live_.text && newest) {
-        auto kept = library_.keepPlaybook(*live_.text);
-        if (!kept) return kept.error();
-        next.judging().playbook = *kept;
-    } else {
+    if (const Approach* newest = live_.approach(review_.approach().id)) {
+        auto judging = beginJudging(library_, live_, *newest);
+        if (!judging) return judging.error();
+        next.judging() = std::move(*judging);
+    } else { // it left the playbook: what it was then still stands
+        next.judging().approach = review_.approach();
         next.judging().playbook = review_.judging().playbook;
     }
     auto revision = library_.save(next, nullptr);

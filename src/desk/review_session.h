@@ -123,6 +123,7 @@ private:
     Status loadPeople(const SubmissionId& submission);
     Status begin(const SubmissionId& submission, const std::string& approach);
     Status thaw();
+    void readSentResults();
     Status mayEdit() const;
     void keep();
     void assessNow();

@@ -78,7 +78,7 @@ void Library::dropUnusedMedia(const Clip& clip) {
     if (!done || dropped == 0) return;
     std::error_code ec;
     fs::remove(mediaPath(clip), ec);
-    fs::remove(folder_ / "media" / (clip.mediaHash + ".still.png"), ec);
+    fs::remove(stillPath(clip), ec);
 }
 
 fs::path Library::mediaPath(const Clip& clip) const {
@@ -92,6 +92,10 @@ fs::path Library::takePath(const std::string& file) const {
 }
 fs::path Library::sentPath(const std::string& file) const {
     return folder_ / "sent" / file;
+}
+
+fs::path Library::stillPath(const Clip& clip) const {
+    return folder_ / "media" / (clip.mediaHash + ".still.png");
 }
 
 std::vector<std::string> Library::verifyMedia() {

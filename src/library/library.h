@@ -35,6 +35,8 @@ public:
     /// Takes a film away that no clip of the library refers to: an intake that was given up.
     void dropUnusedMedia(const Clip& clip);
     std::filesystem::path mediaPath(const Clip& clip) const;
+    /// The small still of a clip, made at intake; may be missing.
+    std::filesystem::path stillPath(const Clip& clip) const;
     /// The clip's scrub copy, which may not be made yet. Not part of what verify() watches.
     std::filesystem::path scrubPath(const Clip& clip) const;
     std::filesystem::path takePath(const std::string& file) const;

@@ -1,10 +1,10 @@
 // The reviews of a SqliteStore: revisions, versions, results and what was derived from films.
+#include "base/date.h"
 #include "library/rows.h"
 #include "library/sqlite_store.h"
 #include "review/review_json.h"
 
 #include <algorithm>
-#include <chrono>
 #include <map>
 
 namespace jg {
@@ -66,12 +66,6 @@ ReviewSummary summaryAt(SQLite::Statement& row, int first) {
 
 std::string selectSummaries(const std::string& rest) {
     return std::string("SELECT ") + kSummaryColumns + " FROM reviews r " + rest;
-}
-
-std::int64_t nowUnix() {
-    return std::chrono::duration_cast<std::chrono::seconds>(
-               std::chrono::system_clock::now().time_since_epoch())
-        .count();
 }
 
 /// A submission is answered while its newest review is sent.
@@ -221,7 +215,7 @@ Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) 
             insertReview(db, r, summary);
         } else if (!updateReview(db, r, summary)) {
             run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value,
-                r.revision, nowUnix(), toJson(r));
+                r.revision, SystemClock().nowUnix(), toJson(r));
             revision = 0;
             return;
         }
@@ -325,7 +319,7 @@ Status SqliteStore::takeVersion(std::int64_t row) {
         Review other = orUnreadable(reviewFromJson(textAt(query, 0)));
         other.revision = query.getColumn(2).getInt64();
         run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", other.id.value,
-            other.revision, nowUnix(), textAt(query, 1));
+            other.revision, SystemClock().nowUnix(), textAt(query, 1));
         run(db, "DELETE FROM versions WHERE row = ?", row);
         run(db, "DELETE FROM results WHERE review = ?", other.id.value);
         updateReview(db, other, toJson(summaryOf(other, nullptr)));

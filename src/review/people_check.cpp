@@ -1,7 +1,6 @@
 #include "review/people_check.h"
 
 #include <algorithm>
-#include <array>
 #include <cctype>
 #include <charconv>
 #include <vector>
@@ -9,10 +8,6 @@
 namespace jg {
 
 namespace {
-
-constexpr std::array<std::string_view, 12> kMonths = {"january",   "february", "march",    "april",
-                                                      "may",       "june",     "july",     "august",
-                                                      "september", "october",  "november", "december"};
 
 std::string lower(std::string_view text) {
     std::string out(text);
@@ -30,9 +25,10 @@ std::optional<int> wholeNumber(std::string_view text) {
 /// A month by its name or its first three letters.
 std::optional<int> monthNamed(std::string_view word) {
     const std::string name = lower(word);
-    for (std::size_t i = 0; i < kMonths.size(); ++i)
-        if (name == kMonths[i] || (name.size() == 3 && kMonths[i].starts_with(name)))
-            return static_cast<int>(i) + 1;
+    for (int month = 1; month <= 12; ++month) {
+        const std::string whole = lower(monthName(static_cast<unsigned>(month)));
+        if (name == whole || (name.size() == 3 && whole.starts_with(name))) return month;
+    }
     return std::nullopt;
 }
 
@@ -86,6 +82,10 @@ bool isOneAddress(std::string_view address) {
     });
 }
 
+bool guardianIsThemselves(const Athlete& a) {
+    return !a.email.empty() && lower(a.email) == lower(a.guardianEmail);
+}
+
 Status checkAthlete(const Athlete& a, Date today) {
     const auto wrong = [](std::string text) { return fail(ErrorCode::BadInput, std::move(text)); };
     if (a.firstName.empty()) return wrong("A first name is needed.");
@@ -97,7 +97,7 @@ Status checkAthlete(const Athlete& a, Date today) {
         return wrong("\"" + a.email + "\" is not one mail address. Write it as name@example.org.");
     if (!a.guardianEmail.empty() && !isOneAddress(a.guardianEmail))
         return wrong("\"" + a.guardianEmail + "\" is not one mail address. Write it as name@example.org.");
-    if (a.isMinorOn(today) && !a.email.empty() && lower(a.email) == lower(a.guardianEmail))
+    if (a.isMinorOn(today) && guardianIsThemselves(a))
         return wrong("The guardian's address is the athlete's own. Letters about someone under 18 go to a "
                      "grown-up: enter the guardian's address.");
     if (a.heightM && (*a.heightM < 0.8 || *a.heightM > 2.4))

@@ -18,6 +18,9 @@ std::optional<Date> dateFromWords(std::string_view words);
 /// reads there.
 bool isOneAddress(std::string_view address);
 
+/// Whether the guardian's address is the athlete's own, whatever the case of its letters.
+bool guardianIsThemselves(const Athlete& athlete);
+
 /// Whether an athlete can be kept: a name, an age of 5 to 99 (own choice), one address each, and not the same
 /// address for a minor and the guardian. A minor without a guardian's address is allowed; no letter goes out
 /// then. Errors: BadInput, with what to do.

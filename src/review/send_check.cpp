@@ -19,7 +19,7 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
         return fail(ErrorCode::Refused, "\"" + r.email +
                                             "\" is not one mail address. Correct it on the athlete's "
                                             "page.");
-    if (minor && r.email == athlete.email)
+    if (minor && guardianIsThemselves(athlete))
         return fail(ErrorCode::Refused, "The guardian's address is " + athlete.firstName +
                                             "'s own. Enter the guardian's on the athlete's page.");
     return r;

@@ -13,14 +13,10 @@ HotSpot::HotSpot(const QString& name, QWidget* parent)
     setFocusPolicy(Qt::TabFocus);
     setCursor(Qt::PointingHandCursor);
     setCheckable(true);
-    setAutoExclusive(false);
-    // Which one is current is told from outside, not toggled by a press.
-    connect(this, &QAbstractButton::clicked, this, [this] { setChecked(property("current").toBool()); });
 }
 
 void HotSpot::setState(const QString& description, bool current) {
     setAccessibleDescription(description);
-    setProperty("current", current);
     setChecked(current);
 }
 

@@ -15,6 +15,7 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    void nextCheckState() override {} // which one is current is told from outside, not toggled by a press
 };
 
 } // namespace jg::ui

@@ -95,8 +95,8 @@ MainWindow::~MainWindow() {
 QWidget* MainWindow::buildPlaces() {
     places_ = new QStackedWidget;
     desk_ = new DeskPlace;
-    athletes_ = new AthletesPlace(*reader_);
-    post_ = new PostPlace(*parts_.clock, [this] { return askPassword(); });
+    athletes_ = new AthletesPlace(*reader_, parts_.playbook);
+    post_ = new PostPlace(parts_.playbook, *parts_.clock, [this] { return askPassword(); });
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
     places_->addWidget(new PlaybookPlace(parts_.playbook));
@@ -176,8 +176,8 @@ void MainWindow::refreshHome() {
             if (!list) return foot_->say(text(list.error().text), 0);
             showDesk(*list);
         });
-    athletes_->show(parts_.playbook, today);
-    post_->show(*parts_.library, parts_.playbook);
+    athletes_->show(today);
+    post_->show(*parts_.library);
     hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
     sidebar_->setCount(2, parts_.playbook.approaches.size() == 1

@@ -19,7 +19,7 @@ TEST(Intake, KeepsTheOriginalAndSaysWhatTheFilmCannotAnswer) {
     EXPECT_EQ(*contentHash(walk.library->mediaPath(c)), c.mediaHash);
     EXPECT_EQ(c.captureSource, "stated");
     EXPECT_FALSE(c.check.empty());
-    EXPECT_TRUE(std::filesystem::exists(stillPath(*walk.library, c)));
+    EXPECT_TRUE(std::filesystem::exists(walk.library->stillPath(c)));
     EXPECT_TRUE(walk.library->verify().empty());
 }
 

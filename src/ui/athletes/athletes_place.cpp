@@ -12,9 +12,10 @@
 
 namespace jg::ui {
 
-AthletesPlace::AthletesPlace(LibraryReader& reader, QWidget* parent)
+AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QWidget* parent)
     : QWidget(parent)
-    , reader_(reader) {
+    , reader_(reader)
+    , playbook_(playbook) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(34, 26, 34, 12);
     row->setSpacing(28);
@@ -51,8 +52,7 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, QWidget* parent)
     row->addWidget(scroll, 1);
 }
 
-void AthletesPlace::show(const Playbook& playbook, Date today) {
-    playbook_ = playbook;
+void AthletesPlace::show(Date today) {
     today_ = today;
     readRows();
     if (chosen_) readPage();

@@ -20,9 +20,9 @@ class RowList;
 class AthletesPlace : public QWidget {
     Q_OBJECT
 public:
-    explicit AthletesPlace(LibraryReader& reader, QWidget* parent = nullptr);
+    AthletesPlace(LibraryReader& reader, const Playbook& playbook, QWidget* parent = nullptr);
     /// Reads again.
-    void show(const Playbook& playbook, Date today);
+    void show(Date today);
     void choose(const AthleteId& athlete);
     void moveSelection(int by);
     /// The newest review of the chosen athlete.
@@ -48,13 +48,13 @@ private:
     void addPromises(const AthletePage& page);
 
     LibraryReader& reader_;
+    const Playbook& playbook_; ///< the library's, which grows
     QLineEdit* search_;
     RowList* list_;
     QVBoxLayout* page_;
     std::vector<AthleteRow> rows_;
     std::optional<AthleteId> chosen_;
     std::optional<AthletePage> shown_;
-    Playbook playbook_;
     Date today_{};
 };
 

@@ -1,13 +1,11 @@
 #include "ui/desk/desk_place.h"
 
-#include "desk/intake.h"
 #include "ui/theme.h"
 
 #include <QDragEnterEvent>
 #include <QMimeData>
 #include <QPainter>
 #include <QPainterPath>
-#include <QRegularExpression>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -32,7 +30,7 @@ QLabel* stillLabel(const Library& library, const Clip& clip) {
     path.addRoundedRect(0, 0, 288, 162, 10, 10);
     p.setClipPath(path);
     p.fillRect(0, 0, 288, 162, palette::stage);
-    const QImage still(QString::fromStdString(stillPath(library, clip).string()));
+    const QImage still(QString::fromStdString(library.stillPath(clip).string()));
     if (!still.isNull()) {
         const QImage scaled =
             still.scaled(288, 162, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
@@ -200,11 +198,10 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     open->setObjectName("open-" + QString::fromStdString(row.submission.id.value));
     open->setFocusPolicy(Qt::TabFocus);
     open->setAccessibleName(open->text() + ": " + text(row.athlete.fullName()));
-    frame->setAccessibleName(QStringList{text(row.athlete.fullName()),
-                                         pain ? QString("pain reported") : QString(), promised->text(),
-                                         minutes->text()}
-                                 .filter(QRegularExpression("."))
-                                 .join(", "));
+    QStringList spoken{text(row.athlete.fullName())};
+    if (pain) spoken << "pain reported";
+    spoken << promised->text() << minutes->text();
+    frame->setAccessibleName(spoken.join(", "));
     connect(open, &QPushButton::clicked, this, [this, id = row.submission.id] { Q_EMIT this->open(id); });
     side->addWidget(open, 0, Qt::AlignRight);
     line->addLayout(side);

@@ -11,8 +11,10 @@
 
 namespace jg::ui {
 
-PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword, QWidget* parent)
+PostPlace::PostPlace(const Playbook& playbook, const Clock& clock,
+                     std::function<std::optional<QString>()> askPassword, QWidget* parent)
     : QWidget(parent)
+    , playbook_(playbook)
     , clock_(clock)
     , askPassword_(std::move(askPassword)) {
     auto* column = new QVBoxLayout(this);
@@ -43,9 +45,8 @@ PostPlace::PostPlace(const Clock& clock, std::function<std::optional<QString>()>
     column->addWidget(scroll, 1);
 }
 
-void PostPlace::show(Library& library, const Playbook& playbook) {
+void PostPlace::show(Library& library) {
     library_ = &library;
-    playbook_ = playbook;
     const std::string url = library.setting("mail.url", "smtp://127.0.0.1:2525");
     server_->setText(QString("Mail goes out through %1 as %2%3.")
                          .arg(text(url), text(library.setting("mail.from", "nobody yet")),
@@ -105,7 +106,7 @@ void PostPlace::again(const OutboxItem& item) {
                        const Status sent = sendAgain(*own, book, item, order, clock_, stop);
                        return [this, sent] {
                            job_ = nullptr;
-                           show(*library_, playbook_);
+                           show(*library_);
                            if (!sent) server_->setText(text(sent.error().text));
                            Q_EMIT outboxChanged();
                        };
@@ -141,7 +142,7 @@ void PostPlace::editServer() {
         for (const auto& [key, edit] : fields)
             library_->setSetting(key, edit->text().trimmed().toStdString());
         dialog->accept();
-        show(*library_, playbook_);
+        show(*library_);
     });
     column->addWidget(save, 0, Qt::AlignRight);
     dialog->open();

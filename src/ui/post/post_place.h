@@ -16,9 +16,9 @@ namespace jg::ui {
 class PostPlace : public QWidget {
     Q_OBJECT
 public:
-    PostPlace(const Clock& clock, std::function<std::optional<QString>()> askPassword,
-              QWidget* parent = nullptr);
-    void show(Library& library, const Playbook& playbook);
+    PostPlace(const Playbook& playbook, const Clock& clock,
+              std::function<std::optional<QString>()> askPassword, QWidget* parent = nullptr);
+    void show(Library& library);
 
 Q_SIGNALS:
     void outboxChanged();
@@ -29,10 +29,10 @@ private:
     void again(const OutboxItem& item);
     void editServer();
 
+    const Playbook& playbook_; ///< the library's, which grows
     const Clock& clock_;
     std::function<std::optional<QString>()> askPassword_;
     Library* library_ = nullptr;
-    Playbook playbook_;
     QLabel* server_;
     QVBoxLayout* rows_;
     QPointer<Job> job_;
