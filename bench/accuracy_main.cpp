@@ -11,6 +11,7 @@
 #include "kinematics/place.h"
 #include "kinematics/roll.h"
 #include "kinematics/turn.h"
+#include "words/words.h"
 
 #include <Eigen/Eigenvalues>
 #include <QCoreApplication>
@@ -327,7 +328,7 @@ int main(int argc, char** argv) {
     const int count = argc > 1 ? std::atoi(argv[1]) : 1000;
     const auto playbook = loadPlaybook(dataFolder() / "playbook");
     if (!playbook || count <= 0) {
-        std::cerr << (playbook ? "accuracy COUNT" : playbook.error().text) << "\n";
+        std::cerr << (playbook ? "accuracy COUNT" : english()(playbook.error().text)) << "\n";
         return 1;
     }
     Deliveries all(*playbook);

@@ -7,6 +7,7 @@
 #include "film/follow.h"
 #include "film/reader.h"
 #include "film/scrub_copy.h"
+#include "words/words.h"
 
 #include <QCoreApplication>
 #include <nlohmann/json.hpp>
@@ -89,7 +90,7 @@ auto besideBareDecode(const std::string& film, int tries, Once once, Cost cost) 
 std::unique_ptr<Reader> open(const std::string& film, std::shared_ptr<FrameBudget> budget = {}) {
     auto reader = Reader::open(film, {std::move(budget)});
     if (!reader) {
-        std::cerr << reader.error().text << "\n";
+        std::cerr << english()(reader.error().text) << "\n";
         std::exit(1);
     }
     return std::move(*reader);

@@ -7,6 +7,7 @@
 #include "desk/places.h"
 #include "library/library.h"
 #include "review/assess.h"
+#include "words/words.h"
 
 #include <nlohmann/json.hpp>
 
@@ -37,13 +38,13 @@ std::string nameOf(int n) {
 template <typename T>
 T must(Result<T> result) {
     if (result) return std::move(*result);
-    std::cerr << result.error().text << "\n";
+    std::cerr << english()(result.error().text) << "\n";
     std::exit(1);
 }
 
 void must(const Status& status) {
     if (status) return;
-    std::cerr << status.error().text << "\n";
+    std::cerr << english()(status.error().text) << "\n";
     std::exit(1);
 }
 

@@ -6,19 +6,20 @@ import sys
 
 ARROWS = {
     "base": set(),
+    "words": {"base"},
     "kinematics": {"base"},
     "coaching": {"base", "kinematics"},
     "review": {"base", "kinematics", "coaching"},
     "film": {"base"},
     "voice": {"base"},
     "library": {"base", "kinematics", "coaching", "review"},
-    "letter": {"base", "kinematics", "coaching", "review", "film", "voice"},
-    "post": {"base", "review"},
+    "letter": {"base", "words", "kinematics", "coaching", "review", "film", "voice"},
+    "post": {"base", "words", "review"},
     "demo": {"base", "kinematics", "film"},
-    "desk": {"base", "kinematics", "coaching", "review", "film", "voice", "library", "letter", "post", "demo"},
+    "desk": {"base", "words", "kinematics", "coaching", "review", "film", "voice", "library", "letter", "post", "demo"},
 }
 ARROWS["ui"] = set(ARROWS) | {"ui"}
-NO_QT = {"base", "kinematics", "coaching", "review", "film", "post"}
+NO_QT = {"base", "words", "kinematics", "coaching", "review", "film", "post"}
 NO_WIDGETS = set(ARROWS) - {"ui"}
 WIDGETS = re.compile(r"<(QtWidgets|QWidget|QApplication|QMainWindow|QDialog|QLabel|QPushButton|Q\w*Layout|QLineEdit)\b")
 INCLUDE = re.compile(r'^\s*#\s*include\s+(?:"([^"]+)"|<([^>]+)>)')

@@ -2,25 +2,43 @@
 #pragma once
 
 #include "base/result.h"
+#include "words/words.h"
+
+#include <nlohmann/json.hpp>
 
 #include <map>
 #include <optional>
+#include <ostream>
 #include <set>
 #include <stdexcept>
 #include <stop_token>
 #include <string>
 #include <vector>
 
+namespace jg {
+
+/// The command line speaks English, on the terminal and in JSON.
+inline void to_json(nlohmann::json& value, const Message& message) {
+    value = english()(message);
+}
+inline std::ostream& operator<<(std::ostream& out, const Message& message) {
+    return out << english()(message);
+}
+
+} // namespace jg
+
 namespace jg::cli {
 
 /// Ends a command with exit 1 and one sentence on stderr.
 struct Refusal : std::runtime_error {
-    using std::runtime_error::runtime_error;
+    explicit Refusal(const Message& why)
+        : std::runtime_error(english()(why)) {}
 };
 
 /// Ends a command with exit 2 and the right use on stderr.
 struct WrongUse : std::runtime_error {
-    using std::runtime_error::runtime_error;
+    explicit WrongUse(const Message& why)
+        : std::runtime_error(english()(why)) {}
 };
 
 /// Words and options of one call.
@@ -56,7 +74,7 @@ T orRefuse(Result<T> result) {
 }
 
 /// Shows progress on stderr when it is a terminal. 0..1.
-void showProgress(double part, const std::string& what);
+void showProgress(double part, const Message& what);
 
 std::vector<Command> filmCommands();
 std::vector<Command> measureCommands();

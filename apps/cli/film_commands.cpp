@@ -37,8 +37,8 @@ json lineOf(const CheckLine& l) {
 void probe(const Arguments& a, std::stop_token stop) {
     const CheckLimits limits = orRefuse(readCheckLimits(dataFolder() / "film" / "check-limits.json"));
     const auto reader = openFilm(a, stop, {.watchErrors = true});
-    const FilmCheck check = orRefuse(checkFilm(
-        *reader, limits, {}, stop, [](double part) { showProgress(part, "looking through the film"); }));
+    const FilmCheck check = orRefuse(
+        checkFilm(*reader, limits, {}, stop, [](double part) { showProgress(part, msg("cli.looking")); }));
     const FilmInfo& i = reader->info();
     json lines = json::array();
     for (const CheckLine& l : check.lines) lines.push_back(lineOf(l));
@@ -67,8 +67,12 @@ void probe(const Arguments& a, std::stop_token stop) {
         std::cout << out.dump(2) << "\n";
         return;
     }
-    std::cout << i.width << " x " << i.height << ", " << i.frames() << " frames, " << i.durationS << " s, "
-              << i.codec << "\n";
+    std::cout << msg("cli.film", {{"width", i.width},
+                                  {"height", i.height},
+                                  {"frames", i.frames()},
+                                  {"seconds", trimmed(i.durationS)},
+                                  {"codec", i.codec}})
+              << "\n";
     for (const CheckLine& l : check.lines) std::cout << idOf(l.level) << ": " << l.text << "\n";
 }
 
@@ -83,7 +87,7 @@ std::int64_t frameNumber(const std::string& text) {
     std::int64_t n = 0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), n);
     if (error != std::errc() || end != text.data() + text.size())
-        throw WrongUse("the frame must be a whole number, not \"" + text + "\"");
+        throw WrongUse(msg("film-commands.the-frame-must-be-a-whole", {{"text", text}}));
     return n;
 }
 

@@ -52,34 +52,35 @@ std::unique_ptr<Opened> openReview(const Arguments& a) {
     o->session =
         orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, ReviewId{a.word(1, "ID")}));
     if (!loadFonts(dataFolder() / "fonts"))
-        throw Refusal("The fonts are missing from the data folder. Install the program again.");
+        throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
     return o;
 }
 
 std::uint64_t seedOf(const Arguments& a) {
     const double seed = a.number("seed").value_or(1);
     if (seed < 0 || seed != static_cast<double>(static_cast<std::uint64_t>(seed)))
-        throw WrongUse("--seed wants a whole number");
+        throw WrongUse(msg("library-commands.seed-wants-a-whole-number"));
     return static_cast<std::uint64_t>(seed);
 }
 
 void demo(const Arguments& a, std::stop_token stop) {
     if (const auto films = a.value("films")) {
         const double count = a.number("count").value_or(1);
-        if (!(count >= 1 && count <= 10000)) throw WrongUse("--count wants a number from 1 to 10000");
+        if (!(count >= 1 && count <= 10000))
+            throw WrongUse(msg("library-commands.count-wants-a-number-from-1"));
         const std::string truth = a.value("truth").value_or(*films + "/truth.json");
         orRefuse(makeDemoFilms(*films, static_cast<int>(count), seedOf(a), truth, stop,
-                               [](double part) { showProgress(part, "films"); }));
+                               [](double part) { showProgress(part, msg("cli.films")); }));
         return;
     }
     Date today = SystemClock().today();
     if (const auto text = a.value("date")) {
         const auto date = parseIsoDate(*text);
-        if (!date) throw WrongUse("--date wants a day as 2026-11-25");
+        if (!date) throw WrongUse(msg("library-commands.date-wants-a-day-as-2026"));
         today = *date;
     }
     orRefuse(makeDemoLibrary(a.word(0, "DIR"), seedOf(a), today, stop, showProgress));
-    showProgress(1, "demo library is ready");
+    showProgress(1, msg("library-commands.demo-library-is-ready"));
 }
 
 json countsAsJson(const Counts& c) {
@@ -158,7 +159,7 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
             files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("film"))
         orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
-                                    [](double part) { showProgress(part, "narrated film"); }));
+                                    [](double part) { showProgress(part, msg("cli.narrated-film")); }));
 }
 
 void send(const Arguments& a, std::stop_token stop) {
@@ -171,16 +172,17 @@ void send(const Arguments& a, std::stop_token stop) {
     server.requireTls = !isLoopback(server.url);
     const DispatchRecipe recipe = orRefuse(dispatchRecipe(*o->session));
     if (a.has("dry-run")) {
-        std::cout << "To " << recipe.toName << " <" << recipe.toAddress << ">: \""
-                  << recipe.film.letter.greeting << "\", letter as PDF"
-                  << (recipe.film.review.takes.empty() ? "" : " and narrated film")
-                  << ". Nothing was sent.\n";
+        std::cout << msg(recipe.film.review.takes.empty() ? "cli.would-send" : "cli.would-send-film",
+                         {{"name", recipe.toName},
+                          {"address", recipe.toAddress},
+                          {"subject", recipe.film.letter.greeting}})
+                  << "\n";
         return;
     }
     orRefuse(sendLetter(
         *o->library, recipe, {server, recipe.house.coachEmail}, o->clock, o->ids, stop,
         [](SendStep step, double part) {
-            showProgress(part, step == SendStep::Making ? "narrated film" : "handing over");
+            showProgress(part, step == SendStep::Making ? msg("cli.narrated-film") : msg("cli.handing-over"));
         },
         a.has("again")));
 }
@@ -190,13 +192,11 @@ void verify(const Arguments& a, std::stop_token) {
     if (a.has("json"))
         std::cout << json{{"ok", problems.empty()}, {"problems", problems}}.dump(2) << "\n";
     else if (problems.empty())
-        std::cout << "The library is whole.\n";
+        std::cout << msg("cli.whole") << "\n";
     if (problems.empty()) return;
     if (!a.has("json")) {
-        std::string all =
-            std::to_string(problems.size()) + (problems.size() == 1 ? " problem: " : " problems: ");
-        for (const auto& p : problems) all += p + " ";
-        throw Refusal(all);
+        throw Refusal(msg("cli.problems", {{"count", problems.size()},
+                                           {"problems", joined(ListStyle::Sentences, problems)}}));
     }
 }
 

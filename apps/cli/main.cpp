@@ -22,7 +22,7 @@ std::optional<std::string> Arguments::value(const std::string& name) const {
 
 std::string Arguments::need(const std::string& name) const {
     const auto found = value(name);
-    if (!found) throw WrongUse("--" + name + " is missing");
+    if (!found) throw WrongUse(msg("main.name-is-missing", {{"name", name}}));
     return *found;
 }
 
@@ -30,18 +30,18 @@ std::optional<double> Arguments::number(const std::string& name) const {
     const auto text = value(name);
     if (!text) return std::nullopt;
     const auto v = parseNumber(*text);
-    if (!v) throw WrongUse("--" + name + " wants a number with a point, not \"" + *text + "\"");
+    if (!v) throw WrongUse(msg("main.name-wants-a-number-with-a", {{"name", name}, {"text", *text}}));
     return v;
 }
 
 const std::string& Arguments::word(std::size_t i, const char* what) const {
-    if (i >= words.size()) throw WrongUse(std::string(what) + " is missing");
+    if (i >= words.size()) throw WrongUse(msg("main.what-is-missing", {{"what", what}}));
     return words[i];
 }
 
-void showProgress(double part, const std::string& what) {
+void showProgress(double part, const Message& what) {
     if (!isatty(STDERR_FILENO)) return;
-    std::fprintf(stderr, "\r%3d %%  %s   ", static_cast<int>(part * 100), what.c_str());
+    std::fprintf(stderr, "\r%3d %%  %s   ", static_cast<int>(part * 100), english()(what).c_str());
     if (part >= 1) std::fprintf(stderr, "\n");
 }
 
@@ -57,10 +57,9 @@ std::vector<Command> allCommands() {
 }
 
 void printHelp(const std::vector<Command>& all, std::ostream& out) {
-    out << "juxtagraph-cli: the core without a window.\n\n";
+    out << msg("cli.help-head") << "\n\n";
     for (const Command& c : all) out << "  juxtagraph-cli " << c.use << "\n";
-    out << "\n  juxtagraph-cli --version | --help | COMMAND --help\n"
-           "Exit: 0 done; 1 refused (one sentence on stderr); 2 wrong use.\n";
+    out << "\n  juxtagraph-cli --version | --help | COMMAND --help\n" << msg("cli.help-exit") << "\n";
 }
 
 /// The command whose name stands at the front of the words; the longest name wins.
@@ -89,14 +88,15 @@ Arguments parse(const Command& command, const std::vector<std::string>& rest) {
         if (command.flagOptions.contains(name)) {
             a.flags.insert(name);
         } else if (command.valueOptions.contains(name)) {
-            if (i + 1 >= rest.size()) throw WrongUse("--" + name + " wants a value");
+            if (i + 1 >= rest.size()) throw WrongUse(msg("main.name-wants-a-value", {{"name", name}}));
             a.values[name] = rest[++i];
         } else {
-            throw WrongUse("--" + name + " is not an option of this command");
+            throw WrongUse(msg("main.name-is-not-an-option-of", {{"name", name}}));
         }
     }
-    if (a.words.size() < command.words) throw WrongUse("something is missing");
-    if (a.words.size() > command.mostWords) throw WrongUse("\"" + a.words.back() + "\" is too much");
+    if (a.words.size() < command.words) throw WrongUse(msg("main.something-is-missing"));
+    if (a.words.size() > command.mostWords)
+        throw WrongUse(msg("main.a-is-too-much", {{"a", a.words.back()}}));
     return a;
 }
 
@@ -117,8 +117,8 @@ int run(const std::vector<std::string>& words) {
     std::size_t used = 0;
     const Command* command = findCommand(all, words, used);
     if (!command) {
-        std::cerr << "There is no command \"" << words[0]
-                  << (words.size() > 1 && words[1].rfind("--", 0) != 0 ? " " + words[1] : "") << "\".\n";
+        const bool two = words.size() > 1 && words[1].rfind("--", 0) != 0;
+        std::cerr << msg("cli.no-command", {{"command", two ? words[0] + " " + words[1] : words[0]}}) << "\n";
         printHelp(all, std::cerr);
         return 2;
     }
@@ -132,7 +132,8 @@ int run(const std::vector<std::string>& words) {
         std::cout.flush();
         return 0;
     } catch (const WrongUse& e) {
-        std::cerr << "Wrong use: " << e.what() << ".\n  juxtagraph-cli " << command->use << "\n";
+        std::cerr << msg("cli.wrong-use", {{"why", e.what()}}) << "\n  juxtagraph-cli " << command->use
+                  << "\n";
         return 2;
     } catch (const std::exception& e) { // a Refusal, or a library's exception that no room caught
         std::cerr << e.what() << "\n";

@@ -65,7 +65,7 @@ std::vector<std::string> split(const std::string& text, char separator) {
 
 double numberIn(const std::string& text, const std::string& where) {
     const auto v = parseNumber(text);
-    if (!v) throw WrongUse("\"" + where + "\" wants numbers, as in knee=352,498");
+    if (!v) throw WrongUse(msg("measure-commands.where-wants-numbers-as-in-knee", {{"where", where}}));
     return *v;
 }
 
@@ -85,7 +85,7 @@ void readPoints(const std::string& text, double sigma, const MeasureDefinition& 
         const auto equals = part.find('=');
         const auto comma = part.find(',', equals == std::string::npos ? 0 : equals);
         if (equals == std::string::npos || comma == std::string::npos)
-            throw WrongUse("\"" + part + "\" is not a point; write knee=352,498");
+            throw WrongUse(msg("measure-commands.part-is-not-a-point-write", {{"part", part}}));
         std::string name = part.substr(0, equals);
         name = name.substr(0, name.find('@'));
         const ClickedPoint point{{numberIn(part.substr(equals + 1, comma - equals - 1), part),
@@ -97,8 +97,7 @@ void readPoints(const std::string& text, double sigma, const MeasureDefinition& 
         }
         const Slot* slot = slotFor(m, name, in.points);
         if (!slot)
-            throw Refusal("The measure " + m.id + " has no point \"" + name +
-                          "\". See: juxtagraph-cli measures --json");
+            throw Refusal(msg("measure-commands.the-measure-m-has-no-point", {{"m", m.id}, {"name", name}}));
         in.points[slot->name] = point;
     }
     if (extra.size() == 2) {
@@ -112,7 +111,8 @@ void readFrames(const std::string& text, const MeasureDefinition& m, MeasureInpu
     std::size_t next = 0;
     for (const std::string& part : split(text, ',')) {
         const auto equals = part.find('=');
-        if (equals == std::string::npos) throw WrongUse("\"" + part + "\" is not a frame; write plant=48");
+        if (equals == std::string::npos)
+            throw WrongUse(msg("measure-commands.part-is-not-a-frame-write", {{"part", part}}));
         const double frame = numberIn(part.substr(equals + 1), part);
         const auto moment = momentFromId(part.substr(0, equals));
         if (moment)
@@ -126,17 +126,17 @@ void readFrames(const std::string& text, const MeasureDefinition& m, MeasureInpu
 void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
     if (const auto hand = a.value("hand")) {
         const auto found = handFromId(*hand);
-        if (!found) throw WrongUse("--hand is R or L");
+        if (!found) throw WrongUse(msg("measure-commands.hand-is-r-or-l"));
         in.hand = *found;
     }
     if (const auto view = a.value("view")) {
         const auto found = viewFromId(*view);
-        if (!found) throw WrongUse("--view is open, closed, front or rear");
+        if (!found) throw WrongUse(msg("measure-commands.view-is-open-closed-front-or"));
         in.view = *found;
     }
     if (const auto level = a.value("level")) {
         const auto parts = split(*level, ',');
-        if (parts.size() != 2) throw WrongUse("--level wants DX,DY, along a level or a plumb line");
+        if (parts.size() != 2) throw WrongUse(msg("measure-commands.level-wants-dx-dy-along-a"));
         in.rollDeg =
             rollFromLine({{0, 0}, sigma}, {{numberIn(parts[0], *level), numberIn(parts[1], *level)}, sigma});
     }
@@ -144,19 +144,18 @@ void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
     if (const auto height = a.number("height-px")) in.heightPx = {*height, a.number("height-sd").value_or(0)};
     in.yawDeg = {a.number("yaw").value_or(0), a.number("yaw-sd").value_or(0)};
     in.captureFps = a.number("rate").value_or(0);
-    if (std::abs(in.yawDeg.value) >= 80)
-        throw Refusal("A camera turned by 80 degrees or more can't be corrected. Film from the side.");
+    if (std::abs(in.yawDeg.value) >= 80) throw Refusal(msg("measure-commands.a-camera-turned-by-80-degrees"));
 }
 
 /// Numbers the coach types in: 'turns=3,speed=85'.
 void readNumbers(const std::string& text, const MeasureDefinition& m, MeasureInput& in) {
     for (const std::string& part : split(text, ',')) {
         const auto equals = part.find('=');
-        if (equals == std::string::npos) throw WrongUse("\"" + part + "\" is not a number; write turns=3");
+        if (equals == std::string::npos)
+            throw WrongUse(msg("measure-commands.part-is-not-a-number-write", {{"part", part}}));
         const std::string name = part.substr(0, equals);
         if (std::find(m.numbers.begin(), m.numbers.end(), name) == m.numbers.end())
-            throw Refusal("The measure " + m.id + " has no number \"" + name +
-                          "\". See: juxtagraph-cli measures --json");
+            throw Refusal(msg("measure-commands.the-measure-m-has-no-number", {{"m", m.id}, {"name", name}}));
         in.numbers[name] = numberIn(part.substr(equals + 1), part);
     }
 }
@@ -168,9 +167,9 @@ json numberOrNull(std::optional<double> v) {
 void measure(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     const MeasureDefinition* m = book.measure(a.words[0]);
-    if (!m) throw Refusal("There is no measure \"" + a.words[0] + "\". See: juxtagraph-cli measures --json");
+    if (!m) throw Refusal(msg("measure-commands.there-is-no-measure-a-see", {{"a", a.words[0]}}));
     const double sigma = a.number("sigma").value_or(kDefaultClickSigmaPx);
-    if (sigma < 0) throw WrongUse("--sigma can't be negative");
+    if (sigma < 0) throw WrongUse(msg("measure-commands.sigma-cant-be-negative"));
     MeasureInput in;
     if (!m->seenFrom(in.view)) in.view = m->views.front();
     readConditions(a, in, sigma);
@@ -179,7 +178,8 @@ void measure(const Arguments& a, std::stop_token) {
     if (const auto numbers = a.value("numbers")) readNumbers(*numbers, *m, in);
     in.seen = a.value("seen").value_or("");
     const MeasureValue v = evaluate(*m, in);
-    if (v.state == MeasureState::NotLookedAt) throw Refusal(m->name + " can't be computed: " + v.reason);
+    if (v.state == MeasureState::NotLookedAt)
+        throw Refusal(msg("cli.not-computed", {{"measure", m->name}, {"why", v.reason}}));
     json warnings = v.warnings;
     if (!v.reason.empty()) warnings.push_back(v.reason);
     const bool has = v.value.has_value();
@@ -195,10 +195,16 @@ void measure(const Arguments& a, std::stop_token) {
     if (a.has("json"))
         std::cout << out.dump(2) << "\n";
     else if (has)
-        std::cout << m->name << ": " << *v.value << " " << v.unit << " (95 %: " << v.low95 << " to "
-                  << v.high95 << ")\n";
+        std::cout << msg("cli.measured", {{"measure", m->name},
+                                          {"value", trimmed(*v.value)},
+                                          {"unit", v.unit},
+                                          {"low", trimmed(v.low95)},
+                                          {"high", trimmed(v.high95)}})
+                  << "\n";
     else
-        std::cout << m->name << ": " << (v.reason.empty() ? v.words : v.reason) << "\n";
+        std::cout << msg("cli.not-measured",
+                         {{"measure", m->name}, {"why", v.reason.empty() ? v.words : v.reason}})
+                  << "\n";
 }
 
 void approaches(const Arguments&, std::stop_token) {
@@ -219,20 +225,20 @@ void approaches(const Arguments&, std::stop_token) {
 void judgeOne(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     const Approach* approach = book.approach(a.need("approach"));
-    if (!approach)
-        throw Refusal("There is no approach \"" + a.need("approach") + "\". See: juxtagraph-cli approaches");
+    if (!approach) throw Refusal(msg("cli.no-approach", {{"approach", a.need("approach")}}));
     const std::string id = a.need("measure");
     const MeasureDefinition* m = book.measure(id);
-    if (!m) throw Refusal("There is no measure \"" + id + "\". See: juxtagraph-cli measures --json");
+    if (!m) throw Refusal(msg("measure-commands.there-is-no-measure-id-see", {{"id", id}}));
     const auto value = a.number("value"), sd = a.number("sd");
-    if (!value || !sd) throw WrongUse("--value and --sd are needed");
-    if (*sd < 0) throw WrongUse("--sd can't be negative");
+    if (!value || !sd) throw WrongUse(msg("measure-commands.value-and-sd-are-needed"));
+    if (*sd < 0) throw WrongUse(msg("measure-commands.sd-cant-be-negative"));
     const Target* target = approach->targetOf(id);
-    if (!target) throw Refusal("The approach " + approach->name + " sets no target for " + m->name + ".");
+    if (!target)
+        throw Refusal(msg("measure-commands.the-approach-approach-sets-no-target",
+                          {{"approach", approach->name}, {"m", m->name}}));
     Judgement j = judge(*target, *value, *sd, m->protectsArm);
     if (const auto age = a.number("age"); age && (*age < approach->ageFrom || *age > approach->ageTo))
-        j.text += " Meant for ages " + std::to_string(approach->ageFrom) + " to " +
-                  std::to_string(approach->ageTo) + ": a model for others.";
+        j.text = msg("cli.ages", {{"text", j.text}, {"from", approach->ageFrom}, {"to", approach->ageTo}});
     std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)},
                       {"state", idOf(j.state)},
                       {"gap", j.gap},
@@ -244,10 +250,10 @@ void judgeOne(const Arguments& a, std::stop_token) {
 
 std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
     auto ids = split(a.need("findings"), ',');
-    if (ids.empty()) throw WrongUse("--findings is empty");
+    if (ids.empty()) throw WrongUse(msg("measure-commands.findings-is-empty"));
     for (const auto& id : ids)
         if (!book.isFinding(id))
-            throw Refusal("\"" + id + "\" is neither a measure nor a graded item of the playbook.");
+            throw Refusal(msg("measure-commands.id-is-neither-a-measure-nor", {{"id", id}}));
     return ids;
 }
 
@@ -271,7 +277,7 @@ void causes(const Arguments& a, std::stop_token) {
 void plan(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     const auto age = a.number("age");
-    if (!age || *age < 5 || *age > 99) throw WrongUse("--age wants an age in years");
+    if (!age || *age < 5 || *age > 99) throw WrongUse(msg("measure-commands.age-wants-an-age-in-years"));
     const int years = static_cast<int>(*age);
     std::vector<PlannedDrill> drills;
     json listed = json::array(), blocked = json::array();
@@ -288,17 +294,15 @@ void plan(const Arguments& a, std::stop_token) {
                               {"body", d->body}});
         }
         if (fit.empty())
-            blocked.push_back("No drill of the playbook fits " + book.nameOfFinding(id) +
-                              (a.has("pain") ? " while pain is reported." : " at this age."));
+            blocked.push_back(msg(a.has("pain") ? "cli.no-drill-pain" : "cli.no-drill",
+                                  {{"finding", book.nameOfFinding(id)}}));
     }
     const WeekPlan week = layOutWeek(book, drills, years, a.has("pain"));
     json days = json::array();
     for (const PlanDay& d : week.days)
         days.push_back({{"day", weekdayShort(d.weekday)}, {"body", d.body}, {"drills", d.drills}});
     for (const auto& sentence : week.blocked) blocked.push_back(sentence);
-    if (a.has("pain"))
-        blocked.push_back(
-            "Pain is reported: no throwing drills, and a licensed professional sees the athlete first.");
+    if (a.has("pain")) blocked.push_back(msg("measure-commands.pain-is-reported-no-throwing-drills"));
     std::cout << json{{"days", days},
                       {"drills", listed},
                       {"missingDose", week.missingDose},

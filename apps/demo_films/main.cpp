@@ -3,6 +3,7 @@
 #include "base/number.h"
 #include "demo/film_maker.h"
 #include "demo/random_orders.h"
+#include "words/words.h"
 
 #include <cmath>
 #include <csignal>
@@ -129,13 +130,13 @@ int main(int argc, char** argv) {
         return wrongUse("the rate must be 1 to 1000 and the size 64x36 to 7680x4320");
     const auto truth = jg::makeFilm(order, file, interrupted.get_token());
     if (!truth) {
-        std::cerr << truth.error().text << "\n";
+        std::cerr << jg::english()(truth.error().text) << "\n";
         return 1;
     }
     jg::FileStore files;
     if (!truthFile.empty())
         if (const auto written = files.write(truthFile, *truth); !written) {
-            std::cerr << written.error().text << "\n";
+            std::cerr << jg::english()(written.error().text) << "\n";
             return 1;
         }
     return 0;

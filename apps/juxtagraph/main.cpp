@@ -16,21 +16,14 @@ namespace {
 
 constexpr const char* kUse = "juxtagraph [--stand-in-microphone] [--stand-in-post-office] [LIBRARY]\n";
 
-constexpr const char* kHelp =
-    "Opens the window on a library: the one named, else the last one, else one in your documents.\n"
-    "  LIBRARY                 a folder that holds library.sqlite, or an empty or missing one to begin in\n"
-    "  --stand-in-microphone   plays a shipped voice in place of the microphone\n"
-    "  --stand-in-post-office  takes mail on this machine, sends nothing on, and ends with the window\n"
-    "  --help                  this text; needs no display\n";
-
-struct Words {
+struct CommandLine {
     std::string library;
     bool standInMicrophone = false, standInPost = false, help = false;
     std::string wrong;
 };
 
-Words read(int argc, char** argv) {
-    Words w;
+CommandLine read(int argc, char** argv) {
+    CommandLine w;
     for (int i = 1; i < argc; ++i) {
         const std::string_view word = argv[i];
         if (word == "--help" || word == "-h")
@@ -59,25 +52,25 @@ std::filesystem::path libraryFolder(const std::string& named, const QSettings& s
 }
 
 int cannotStart(const jg::Error& why) {
-    std::cerr << why.text << "\n";
-    QMessageBox::critical(nullptr, "Juxtagraph can't start", QString::fromStdString(why.text));
+    std::cerr << jg::english()(why.text) << "\n";
+    QMessageBox::critical(nullptr, jg::ui::say("app.cannot-start"), jg::ui::say(why.text));
     return 1;
 }
 
 } // namespace
 
 int main(int argc, char** argv) {
-    const Words words = read(argc, argv);
+    const CommandLine words = read(argc, argv);
     if (words.help) {
-        std::cout << kUse << kHelp;
+        std::cout << kUse << jg::english()(jg::msg("app.help"));
         return 0;
     }
     if (!words.wrong.empty()) {
-        std::cerr << "Wrong use: " << words.wrong << "\n  " << kUse;
+        std::cerr << jg::english()(jg::msg("cli.wrong-use", {{"why", words.wrong}})) << "\n  " << kUse;
         return 2;
     }
     QApplication app(argc, argv);
-    if (!jg::ui::dress(app)) std::cerr << "The shipped fonts are missing; the system's are used.\n";
+    if (!jg::ui::dress(app)) std::cerr << jg::english()(jg::msg("app.no-fonts")) << "\n";
     auto settings = std::make_shared<QSettings>("Juxtagraph", "Juxtagraph");
     auto playbook = jg::loadPlaybook(jg::dataFolder() / "playbook");
     if (!playbook) return cannotStart(playbook.error());

@@ -1,7 +1,7 @@
 #include "apps/post_office/window.h"
 
 #include "base/file_store.h"
-#include "post/message.h"
+#include "post/mail.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
@@ -13,7 +13,7 @@ namespace jg {
 
 PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port)
     : folder_(folder) {
-    setWindowTitle("Stand-in post office");
+    setWindowTitle(ui::say("post-office.title"));
     setWindowIcon(ui::icon("post"));
     resize(980, 640);
     auto* whole = new QWidget;
@@ -21,13 +21,10 @@ PostOfficeWindow::PostOfficeWindow(const QString& folder, quint16 port)
     row->setContentsMargins(28, 22, 28, 18);
     row->setSpacing(26);
     auto* left = new QVBoxLayout;
-    left->addWidget(ui::heading("Post office", 24));
-    left->addWidget(ui::quiet(
-        QString(
-            "A stand-in: it listens on this machine only (port %1), keeps what it gets and sends nothing on.")
-            .arg(port)));
+    left->addWidget(ui::heading(ui::say("post-office.heading"), 24));
+    left->addWidget(ui::quiet(ui::say("post-office.what", {{"port", port}})));
     list_ = new ui::RowList;
-    list_->setEmptyText("No mail yet. Send a letter from Juxtagraph; it appears here.");
+    list_->setEmptyText(ui::say("post-office.none"));
     connect(list_, &ui::RowList::selected, this, &PostOfficeWindow::showMail);
     left->addWidget(list_, 1);
     row->addLayout(left, 2);
@@ -68,9 +65,9 @@ void PostOfficeWindow::refresh() {
     for (const QString& file : files_) {
         ui::ListRow row;
         auto bytes = readFile(QDir(folder_).filePath(file).toStdString());
-        auto mail = bytes ? readMessage(*bytes) : Result<ReadMessage>(bytes.error());
+        auto mail = bytes ? readMail(*bytes) : Result<ReadMail>(bytes.error());
         row.title = mail ? text(mail->subject) : file;
-        row.sub = mail ? "to " + text(mail->to) : text(mail.error().text);
+        row.sub = mail ? ui::say("post-office.to", {{"to", mail->to}}) : ui::say(mail.error().text);
         rows.push_back(std::move(row));
     }
     list_->setRows(std::move(rows));
@@ -80,25 +77,23 @@ void PostOfficeWindow::refresh() {
 
 void PostOfficeWindow::showMail(int row) {
     if (row < 0 || row >= files_.size()) {
-        subject_->setText("Nothing is chosen");
+        subject_->setText(ui::say("post-office.nothing-chosen"));
         return;
     }
     auto bytes = readFile(QDir(folder_).filePath(files_[row]).toStdString());
-    auto mail = bytes ? readMessage(*bytes) : Result<ReadMessage>(bytes.error());
+    auto mail = bytes ? readMail(*bytes) : Result<ReadMail>(bytes.error());
     if (!mail) {
-        subject_->setText(text(mail.error().text));
+        subject_->setText(ui::say(mail.error().text));
         return;
     }
     subject_->setText(text(mail->subject));
-    head_->setText(QString("from %1\nto %2\n%3").arg(text(mail->from), text(mail->to), text(mail->date)));
+    head_->setText(
+        ui::say("post-office.head", {{"from", mail->from}, {"to", mail->to}, {"date", mail->date}}));
     body_->setText(text(mail->text));
-    QString words;
+    QStringList words;
     for (const Attachment& a : mail->attachments)
-        words += QString("%1%2 (%3 KiB)")
-                     .arg(words.isEmpty() ? "" : "     ")
-                     .arg(text(a.name))
-                     .arg(a.bytes.size() / 1024);
-    attached_->setText(words.isEmpty() ? "Nothing attached" : words);
+        words << ui::say("post-office.attachment", {{"name", a.name}, {"size", a.bytes.size() / 1024}});
+    attached_->setText(words.isEmpty() ? ui::say("post-office.nothing-attached") : words.join("     "));
 }
 
 } // namespace jg

@@ -13,20 +13,23 @@ namespace fs = std::filesystem;
 
 Result<std::string> readFile(const fs::path& path) {
     std::error_code ec;
-    if (!fs::exists(path, ec)) return fail(ErrorCode::NotFound, "There is no file " + path.string() + ".");
+    if (!fs::exists(path, ec))
+        return fail(ErrorCode::NotFound, msg("file-store.there-is-no-file-path", {{"path", path.string()}}));
     std::ifstream in(path, std::ios::binary);
     std::ostringstream text;
     if (!in || fs::is_directory(path, ec) || !(text << in.rdbuf() || fs::file_size(path, ec) == 0))
-        return fail(ErrorCode::Unreadable, path.string() + " can't be read. Check its permissions.");
+        return fail(ErrorCode::Unreadable,
+                    msg("file-store.path-cant-be-read-check-its", {{"path", path.string()}}));
     return text.str();
 }
 
 Error writeError(const fs::path& path, int errorNumber) {
     if (errorNumber == ENOSPC || errorNumber == EDQUOT)
-        return fail(ErrorCode::DiskFull, "The disk is full: " + path.filename().string() +
-                                             " was not written. Make room and try again.");
-    return fail(ErrorCode::WriteFailed, path.string() + " can't be written (" + std::strerror(errorNumber) +
-                                            "). Check the folder and its permissions.");
+        return fail(ErrorCode::DiskFull,
+                    msg("file-store.the-disk-is-full-path-was", {{"path", path.filename().string()}}));
+    return fail(ErrorCode::WriteFailed,
+                msg("file-store.path-cant-be-written-error-number",
+                    {{"path", path.string()}, {"errorNumber", std::strerror(errorNumber)}}));
 }
 
 namespace {
@@ -85,7 +88,8 @@ Status FileStore::copy(const fs::path& from, const fs::path& to) {
         fs::copy_file(from, temporary, fs::copy_options::overwrite_existing, ec);
         if (!ec) return Done{};
         if (ec == std::errc::no_space_on_device) return writeError(to, ENOSPC);
-        return fail(ErrorCode::Unreadable, from.string() + " can't be copied (" + ec.message() + ").");
+        return fail(ErrorCode::Unreadable, msg("file-store.from-cant-be-copied-message",
+                                               {{"from", from.string()}, {"message", ec.message()}}));
     });
 }
 

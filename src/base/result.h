@@ -1,7 +1,8 @@
 // Result<T>: a value or an Error, for everything that crosses a room's edge.
 #pragma once
 
-#include <string>
+#include "base/message.h"
+
 #include <utility>
 #include <variant>
 
@@ -23,10 +24,10 @@ enum class ErrorCode {
     Internal,    ///< a library failed in a way that is nobody's input
 };
 
-/// What went wrong, as a sentence: what is wrong and what to do. Source: none.
+/// What went wrong, as a message: what is wrong and what to do. Source: none.
 struct Error {
     ErrorCode code = ErrorCode::Internal;
-    std::string text;
+    Message text;
 };
 
 /// A value of T, or an Error. Value type; not thread-safe by itself.
@@ -58,7 +59,7 @@ private:
 struct Done {};
 using Status = Result<Done>;
 
-inline Error fail(ErrorCode code, std::string text) {
+inline Error fail(ErrorCode code, Message text) {
     return Error{code, std::move(text)};
 }
 

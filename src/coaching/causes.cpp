@@ -66,14 +66,14 @@ CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findin
             const auto it = reach[f.id].find(other.id);
             if (it == reach[f.id].end()) continue;
             root.explains.push_back(other.id);
-            root.evidence.push_back(it->second->why + " (" + it->second->says + ")");
+            root.evidence.push_back(
+                msg("causes.evidence", {{"why", it->second->why}, {"who", it->second->says}}));
         }
         for (const Cause& c : playbook.causes) {
             const bool found =
                 std::any_of(findings.begin(), findings.end(), [&](const auto& x) { return x.id == c.to; });
             if (c.from == f.id && !found)
-                root.against.push_back(playbook.nameOfFinding(c.to) +
-                                       " should suffer too, and was not found.");
+                root.against.push_back(msg("causes.not-found", {{"finding", playbook.nameOfFinding(c.to)}}));
         }
         report.roots.push_back(std::move(root));
     }

@@ -12,8 +12,8 @@ namespace jg {
 struct Root {
     std::string id;
     std::vector<std::string> explains;
-    std::vector<std::string> evidence; ///< sentences for
-    std::vector<std::string> against;  ///< sentences against: links of the chain that were not found
+    std::vector<Message> evidence; ///< sentences for
+    std::vector<Message> against;  ///< sentences against: links of the chain that were not found
 };
 
 struct CauseReport {

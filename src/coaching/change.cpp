@@ -43,10 +43,10 @@ Trend trendOf(const Target& target, double before, double sdBefore, double after
     return is > was ? Trend::Worse : Trend::Changed;
 }
 
-std::string_view nameOf(Trend trend) {
-    static constexpr std::array<std::string_view, 4> names = {"inside the error", "better", "worse",
-                                                              "changed"};
-    return names.at(static_cast<std::size_t>(trend));
+Message nameOf(Trend trend) {
+    static constexpr std::array<const char*, 4> ids = {"trend.inside-error", "trend.better", "trend.worse",
+                                                       "trend.changed"};
+    return msg(ids.at(static_cast<std::size_t>(trend)));
 }
 
 } // namespace jg

@@ -23,6 +23,6 @@ enum class Trend { InsideError, Better, Worse, Changed };
 Trend trendOf(const Target& target, double before, double sdBefore, double after, double sdAfter);
 
 /// "inside the error", "better", "worse", "changed".
-std::string_view nameOf(Trend trend);
+Message nameOf(Trend trend);
 
 } // namespace jg

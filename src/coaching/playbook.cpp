@@ -1,13 +1,13 @@
 #include "coaching/playbook.h"
 
 #include "base/file_store.h"
+#include "base/unfit.h"
 #include "coaching/target_json.h"
 
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <map>
-#include <stdexcept>
 
 namespace jg {
 
@@ -23,10 +23,9 @@ bool GradedItem::seenFrom(View view) const {
     return std::find(views.begin(), views.end(), view) != views.end();
 }
 
-std::string wordsOf(const Dose& dose) {
-    if (dose.missing()) return "dose missing";
-    return dose.sets == 1 ? std::to_string(dose.reps)
-                          : std::to_string(dose.sets) + " \u00d7 " + std::to_string(dose.reps);
+Message wordsOf(const Dose& dose) {
+    if (dose.missing()) return msg("dose.missing");
+    return dose.sets == 1 ? number(dose.reps) : msg("dose.times", {{"sets", dose.sets}, {"reps", dose.reps}});
 }
 
 namespace {
@@ -55,21 +54,21 @@ std::string Playbook::nameOfFinding(std::string_view id) const {
 
 namespace {
 
-[[noreturn]] void wrong(const std::string& what) {
-    throw std::invalid_argument(what);
+[[noreturn]] void wrong(Message why) {
+    throw Unfit(std::move(why));
 }
 
 Moment momentIn(const json& row, const char* field) {
     const auto id = row.at(field).get<std::string>();
     if (const auto moment = momentFromId(id)) return *moment;
-    wrong("position \"" + id + "\" is unknown");
+    wrong(msg("playbook.position-unknown", {{"id", id}}));
 }
 
 std::vector<View> viewsIn(const json& row) {
     std::vector<View> views;
     for (const auto& v : row.at("views")) {
         const auto view = viewFromId(v.get<std::string>());
-        if (!view) wrong("view " + v.dump() + " is unknown");
+        if (!view) wrong(msg("playbook.view-unknown", {{"id", v.dump()}}));
         views.push_back(*view);
     }
     return views;
@@ -77,7 +76,8 @@ std::vector<View> viewsIn(const json& row) {
 
 Target targetOf(const json& row) {
     Target t = targetFromJson(row);
-    if (t.type == TargetType::Band && !(t.y > t.x)) wrong("the band of " + t.measure + " is empty");
+    if (t.type == TargetType::Band && !(t.y > t.x))
+        wrong(msg("playbook.band-empty", {{"measure", t.measure}}));
     return t;
 }
 
@@ -116,7 +116,7 @@ Drill drillOf(const json& row) {
     d.id = row.at("id");
     d.name = row.at("name");
     d.body = row.at("body");
-    if (d.body != "lower" && d.body != "upper") wrong("body must be lower or upper");
+    if (d.body != "lower" && d.body != "upper") wrong(msg("playbook.body"));
     d.needs = row.at("needs").get<std::vector<std::string>>();
     d.serves = row.at("serves").get<std::vector<std::string>>();
     d.equipment = row.value("equipment", "none");
@@ -136,16 +136,17 @@ Drill drillOf(const json& row) {
 void checkIds(const Playbook& p) {
     for (const Approach& a : p.approaches) {
         for (const Target& t : a.targets)
-            if (!p.measure(t.measure)) wrong("approach " + a.id + " names the unknown measure " + t.measure);
+            if (!p.measure(t.measure))
+                wrong(msg("playbook.unknown-measure", {{"approach", a.id}, {"measure", t.measure}}));
         for (const auto& id : a.graded)
-            if (!p.item(id)) wrong("approach " + a.id + " names the unknown item " + id);
+            if (!p.item(id)) wrong(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
     }
     for (const Cause& c : p.causes)
         for (const auto& id : {c.from, c.to})
-            if (!p.isFinding(id)) wrong("a cause names the unknown finding " + id);
+            if (!p.isFinding(id)) wrong(msg("playbook.unknown-cause", {{"finding", id}}));
     for (const Drill& d : p.drills)
         for (const auto& id : d.serves)
-            if (!p.isFinding(id)) wrong("drill " + d.id + " serves the unknown finding " + id);
+            if (!p.isFinding(id)) wrong(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
 }
 
 /// The playbook's files by name, as text.
@@ -153,22 +154,22 @@ using Files = std::map<std::string, std::string>;
 
 const std::string& fileOf(const Files& files, const std::string& name) {
     const auto it = files.find(name);
-    if (it == files.end()) wrong(name + " is missing");
+    if (it == files.end()) wrong(msg("playbook.file-missing", {{"file", name}}));
     return it->second;
 }
 
 template <typename Row, typename Make>
 void readRows(const Files& files, const std::string& kind, std::vector<Row>& rows, Make make) {
     const std::string name = kind + ".json";
-    std::string at = "the file";
+    Message at = msg("playbook.the-file");
     try {
         const json document = json::parse(fileOf(files, name));
         for (const auto& row : document.at(kind)) {
-            at = "row " + std::to_string(rows.size() + 1);
+            at = msg("playbook.row", {{"row", rows.size() + 1}});
             rows.push_back(make(row));
         }
     } catch (const std::exception& e) {
-        wrong(name + ", at " + at + ": " + e.what());
+        wrong(msg("playbook.at", {{"file", name}, {"place", at}, {"why", whyUnfit(e)}}));
     }
 }
 
@@ -180,7 +181,7 @@ void readApproaches(const Files& files, Playbook& p) {
     }
     std::sort(p.approaches.begin(), p.approaches.end(),
               [](const auto& a, const auto& b) { return a.name < b.name; });
-    if (p.approaches.empty()) wrong("there is no approach");
+    if (p.approaches.empty()) wrong(msg("playbook.no-approach"));
 }
 
 Playbook parseFiles(const Files& files) {
@@ -230,7 +231,7 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
         p.depths = std::move(*body);
         return p;
     } catch (const std::exception& e) {
-        return fail(ErrorCode::BadInput, std::string("The playbook can't be read: ") + e.what() + ".");
+        return fail(ErrorCode::BadInput, msg("playbook.unreadable", {{"why", whyUnfit(e)}}));
     }
 }
 
@@ -245,8 +246,7 @@ Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
         addNewer(p.drills, live.drills);
         return p;
     } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged,
-                    std::string("The playbook this review was begun with can't be read: ") + e.what() + ".");
+        return fail(ErrorCode::Damaged, msg("playbook.frozen-unreadable", {{"why", whyUnfit(e)}}));
     }
 }
 

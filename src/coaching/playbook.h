@@ -60,7 +60,7 @@ struct Dose {
     bool operator==(const Dose&) const = default;
 };
 
-std::string wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the caller
+Message wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the caller
 
 struct Drill {
     std::string id;

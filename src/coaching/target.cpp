@@ -1,9 +1,8 @@
 #include "coaching/target.h"
 
-#include "base/minus.h"
-#include "base/number.h"
 #include "kinematics/propagation.h"
 #include "kinematics/scale.h"
+#include "kinematics/unit_words.h"
 
 #include <array>
 #include <cmath>
@@ -39,12 +38,9 @@ std::optional<T> valueIn(const Table& table, std::string_view name) {
     return std::nullopt;
 }
 
-std::string number(double v) {
-    return withMinus(significant(v, 4));
-}
-
-std::string unitWord(const std::string& unit) {
-    return unit == "deg" || unit.empty() ? "" : unit == "%" ? " %" : " " + unit;
+/// A target's number with its unit; degrees stand by themselves.
+Message told(double value, const std::string& unit) {
+    return unit == "deg" ? asIs(trimmed(value)) : withUnit(trimmed(value), unit);
 }
 
 /// Signed distance outside the target; 0 inside.
@@ -99,20 +95,20 @@ std::optional<Target> targetIn(const Target& target, const std::string& unit) {
     return t;
 }
 
-std::string wordsOf(const Target& t) {
+Message wordsOf(const Target& t) {
     switch (t.type) {
     case TargetType::AtLeast:
-        return "at least " + number(t.x) + unitWord(t.unit);
+        return msg("target.at-least", {{"number", told(t.x, t.unit)}});
     case TargetType::AtMost:
-        if (t.x == 0 && t.unit == "deg") return "0 or below";
-        return "at most " + number(t.x) + unitWord(t.unit);
+        if (t.x == 0 && t.unit == "deg") return msg("target.zero-or-below");
+        return msg("target.at-most", {{"number", told(t.x, t.unit)}});
     case TargetType::Band:
-        return number(t.x) + " to " + number(t.y) + unitWord(t.unit);
+        return msg("target.band", {{"from", trimmed(t.x)}, {"to", told(t.y, t.unit)}});
     case TargetType::Any:
     case TargetType::Record:
         break;
     }
-    return "";
+    return {};
 }
 
 int pipsOf(Verdict verdict) {
@@ -135,23 +131,23 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
     Judgement j;
     if (target.type == TargetType::Any || target.type == TargetType::Record) {
         j.state = JudgeState::Recorded;
-        j.text = "Recorded; this approach sets no target.";
+        j.text = msg("judge.recorded");
         return j;
     }
     j.gap = gapOf(target, value);
     const double miss = std::abs(j.gap);
     j.gapInSds = sd > 0 ? miss / sd : 0;
-    const std::string wants = wordsOf(target);
+    const Message wants = wordsOf(target);
+    const Decimal away = trimmed(std::round(miss * 10) / 10);
     if (miss == 0) {
         j.state = JudgeState::Graded;
         j.verdict = Verdict::Keep;
-        j.text = "Inside the target (" + wants + ").";
+        j.text = msg("judge.inside", {{"target", wants}});
         return j;
     }
     if (miss <= kSdsOf95 * sd) {
         j.state = JudgeState::CannotTell;
-        j.text = number(std::round(miss * 10) / 10) + " away from " + wants +
-                 ", which is inside the error: cannot tell.";
+        j.text = msg("judge.inside-error", {{"away", away}, {"target", wants}});
         return j;
     }
     j.state = JudgeState::Graded;
@@ -159,7 +155,7 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
                 : miss <= target.soft     ? Verdict::Nearly
                 : miss <= 2 * target.soft ? Verdict::Adjust
                                           : Verdict::Change;
-    j.text = number(std::round(miss * 10) / 10) + " away from " + wants + ", more than the error.";
+    j.text = msg("judge.off", {{"away", away}, {"target", wants}});
     return j;
 }
 

@@ -33,7 +33,7 @@ std::optional<TargetType> targetTypeFromId(std::string_view id);
 std::optional<Target> targetIn(const Target& target, const std::string& unit);
 
 /// "at least 106", "135 to 140", "at most 33 ms"; degrees carry no unit word. Empty for Any and Record.
-std::string wordsOf(const Target& target);
+Message wordsOf(const Target& target);
 
 /// Verdict by word; Keep is best. Protect stands for arm protection.
 enum class Verdict { Keep, Nearly, Adjust, Change, Protect };
@@ -51,7 +51,7 @@ struct Judgement {
     std::optional<Verdict> verdict; ///< set when state is Graded
     double gap = 0;                 ///< how far outside the target, signed (value - limit); 0 inside
     double gapInSds = 0;            ///< |gap| / sd
-    std::string text;               ///< one sentence
+    Message text;                   ///< one sentence
 };
 
 /// Judges value +- sd. A gap smaller than the 95 % error is CannotTell, never a fault. Beyond it: up to

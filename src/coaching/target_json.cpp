@@ -1,8 +1,8 @@
 #include "coaching/target_json.h"
 
-#include <nlohmann/json.hpp>
+#include "base/unfit.h"
 
-#include <stdexcept>
+#include <nlohmann/json.hpp>
 
 namespace jg {
 
@@ -11,11 +11,11 @@ Target targetFromJson(const nlohmann::json& row) {
     t.measure = row.at("measure");
     const auto positionId = row.at("position").get<std::string>();
     const auto position = momentFromId(positionId);
-    if (!position) throw std::invalid_argument("position \"" + positionId + "\" is unknown");
+    if (!position) throw Unfit(msg("playbook.position-unknown", {{"id", positionId}}));
     t.position = *position;
     const auto typeId = row.at("type").get<std::string>();
     const auto type = targetTypeFromId(typeId);
-    if (!type) throw std::invalid_argument("target type \"" + typeId + "\" is unknown");
+    if (!type) throw Unfit(msg("playbook.target-unknown", {{"id", typeId}}));
     t.type = *type;
     t.x = row.value("x", 0.0);
     t.y = row.value("y", 0.0);

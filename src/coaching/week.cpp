@@ -5,9 +5,9 @@
 
 namespace jg {
 
-std::string_view weekdayShort(int weekday) {
-    static constexpr std::array names = {"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"};
-    return names.at(static_cast<std::size_t>(weekday));
+Message weekdayShort(int weekday) {
+    // A week of dates that begins on a Monday.
+    return day(addDays(Date{std::chrono::year{2026} / 11 / 23}, weekday), DateStyle::WeekdayShort);
 }
 
 namespace {
@@ -34,16 +34,15 @@ WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& d
     for (const PlannedDrill& planned : drills) {
         const Drill* drill = playbook.drill(planned.drill);
         if (!drill) {
-            plan.blocked.push_back("The drill \"" + planned.drill + "\" is not in the playbook.");
+            plan.blocked.push_back(msg("week.unknown-drill", {{"drill", planned.drill}}));
             continue;
         }
         if (pain && drill->ball) {
-            plan.blocked.push_back(drill->name + " throws a ball: not while pain is reported.");
+            plan.blocked.push_back(msg("week.throws-in-pain", {{"drill", drill->name}}));
             continue;
         }
         if (age < drill->ageFrom) {
-            plan.blocked.push_back(drill->name + " is meant from age " + std::to_string(drill->ageFrom) +
-                                   ".");
+            plan.blocked.push_back(msg("week.too-young", {{"drill", drill->name}, {"age", drill->ageFrom}}));
             continue;
         }
         if (planned.dose.missing() && !planned.doseWaived) plan.missingDose.push_back(drill->id);

@@ -27,10 +27,10 @@ struct PlanDay {
 struct WeekPlan {
     std::vector<PlanDay> days; ///< in order of weekday
     std::vector<std::string> missingDose;
-    std::vector<std::string> blocked; ///< a sentence each; a plan with any may not be sent
+    std::vector<Message> blocked; ///< a sentence each; a plan with any may not be sent
 };
 
-std::string_view weekdayShort(int weekday); ///< "Mon"
+Message weekdayShort(int weekday); ///< "Mon"; 0 is Monday
 
 /// Lays drills out: lower body Monday and Thursday (then Saturday), upper body Tuesday and Friday (then
 /// Sunday), so that the two never share a day. With pain a drill that throws a ball is blocked, and so is

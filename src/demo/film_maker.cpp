@@ -303,7 +303,7 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
         };
         // Two frames are painted side by side; the encoder takes them in order.
         for (std::int64_t n = 0; n < frames; n += 2) {
-            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("demo.stopped"));
             auto second = std::async(std::launch::async,
                                      [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
             const Bytes first = painter.paint(n);

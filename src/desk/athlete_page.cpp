@@ -37,12 +37,12 @@ std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const std::string
                      row->target};
 }
 
-/// Why `other` can't be compared with `newest`; empty when it can.
+/// Why `other` can't be compared with `newest`, as an id of the catalogue; empty when it can.
 std::string whyNot(const Candidate& newest, const Candidate& other) {
-    if (other.view != newest.view) return "from another side";
-    if (other.approach != newest.approach) return "by another approach";
-    if (!alike(other.conditions, newest.conditions)) return "thrown otherwise (mound, start or pitch)";
-    if (other.unit != newest.unit) return "in another unit";
+    if (other.view != newest.view) return "compare.side";
+    if (other.approach != newest.approach) return "compare.approach";
+    if (!alike(other.conditions, newest.conditions)) return "compare.conditions";
+    if (other.unit != newest.unit) return "compare.unit";
     return "";
 }
 
@@ -63,8 +63,9 @@ MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const std::strin
         else
             ++left[why];
     }
-    for (const auto& [why, count] : left)
-        line.leftOut += (line.leftOut.empty() ? "" : ", ") + std::to_string(count) + " " + why;
+    std::vector<Message> leftOut;
+    for (const auto& [why, count] : left) leftOut.push_back(msg(why, {{"count", count}}));
+    line.leftOut = joined(ListStyle::Commas, std::move(leftOut));
     if (line.points.size() < 2) return line;
     const TrendPoint &a = *(line.points.end() - 2), &b = line.points.back();
     line.trend = trendOf(line.target, a.value, a.half95 / kSdsOf95, b.value, b.half95 / kSdsOf95);

@@ -25,7 +25,7 @@ struct MeasureLine {
     Target target; ///< of the newest review, in `unit`
     std::vector<TrendPoint> points;
     std::optional<Trend> trend; ///< of the last two; nothing with fewer
-    std::string leftOut;        ///< what was not compared and why, as "1 from another side"; empty = nothing
+    Message leftOut;            ///< what was not compared and why, as "1 from another side"; empty = nothing
 };
 
 struct AthletePage {

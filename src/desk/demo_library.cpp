@@ -19,7 +19,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-using Progress = std::function<void(double, const std::string&)>;
+using Progress = std::function<void(double, const Message&)>;
 
 /// One film of an arrival: made, and looked at as any film that comes in.
 struct FilmTask {
@@ -83,7 +83,7 @@ private:
         parts_[i] = part;
         double done = 0;
         for (std::size_t k = 0; k < parts_.size(); ++k) done += parts_[k] * tasks_[k]->frames();
-        if (progress_) progress_(done / all_, "films of the demo");
+        if (progress_) progress_(done / all_, msg("demo.films"));
     }
 
     const Progress& progress_;
@@ -147,20 +147,20 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
         for (std::size_t i = 0; i < a.films.size(); ++i)
             tasks.push_back({&a, i, fileOf(a, i, building / "work"), std::nullopt});
     constexpr double kFilms = 0.93; // of the time; the reviews take the rest
-    const Progress films = [&](double part, const std::string& what) {
+    const Progress films = [&](double part, const Message& what) {
         if (progress) progress(kFilms * part, what);
     };
     if (auto made = FilmWorks(tasks, films).run(stop); !made) return made;
     for (std::size_t i = 0; i < all.size(); ++i) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("demo.stopped"));
         if (progress)
             progress(kFilms + (1 - kFilms) * static_cast<double>(i) / static_cast<double>(all.size()),
-                     "reviews of the demo");
+                     msg("demo.reviews"));
         if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids); !kept) return kept;
     }
     for (const Promise& p :
-         {Promise{people[4].id, "Drills for Emeka, first week", today, false, 0},
-          Promise{people[2].id, "Front view of Ludo asked for", addDays(today, -9), false, 0}})
+         {Promise{people[4].id, asIs("Drills for Emeka, first week"), today, false, 0},
+          Promise{people[2].id, asIs("Front view of Ludo asked for"), addDays(today, -9), false, 0}})
         if (auto saved = (*library)->save(p); !saved) return saved;
     return Done{};
 }
@@ -173,8 +173,7 @@ Status makeDemoLibrary(const fs::path& folder, std::uint64_t seed, Date today, s
     if (!playbook) return playbook.error();
     std::error_code ec;
     if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
-        return fail(ErrorCode::Refused,
-                    folder.string() + " is not empty. Name a new folder for the demo library.");
+        return fail(ErrorCode::Refused, msg("demo.not-empty", {{"folder", folder.string()}}));
     // Built beside its place and moved there when whole, so that a stop leaves nothing half-made.
     const fs::path absolute = fs::absolute(folder, ec).lexically_normal();
     const fs::path parent = (absolute.has_filename() ? absolute : absolute.parent_path()).parent_path();

@@ -16,7 +16,7 @@ namespace jg {
 /// and what is being made. Errors: Refused (folder not empty), Cancelled, those of writing.
 Status makeDemoLibrary(const std::filesystem::path& folder, std::uint64_t seed, Date today,
                        std::stop_token stop = {},
-                       const std::function<void(double, const std::string&)>& progress = {});
+                       const std::function<void(double, const Message&)>& progress = {});
 
 /// `count` random deliveries as films in `folder`, and their truth as one JSON file. Errors as above.
 Status makeDemoFilms(const std::filesystem::path& folder, int count, std::uint64_t seed,

@@ -133,9 +133,7 @@ void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) 
 
 Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t leaveOpen) {
     const auto voices = demoVoices();
-    if (voices.empty())
-        return fail(ErrorCode::NotFound,
-                    "The demo voice is missing from the data folder. Install the program again.");
+    if (voices.empty()) return fail(ErrorCode::NotFound, msg("demo.no-voice"));
     for (std::size_t i = 0; i + leaveOpen < r.stops.size(); ++i) {
         const Stop& stop = r.stops[i];
         auto sound = readSound(voices[i % voices.size()]);

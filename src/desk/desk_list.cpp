@@ -19,22 +19,24 @@ Result<Counts> countsOf(Store& store, const Playbook& playbook, const ReviewSumm
     return assess(*review, playbook, submission->clips, athlete->hand).counts;
 }
 
-std::string promisedInWords(const std::optional<Date>& promised, Date today) {
-    if (!promised) return "no date";
+Message promisedInWords(const std::optional<Date>& promised, Date today) {
+    if (!promised) return msg("promised.no-date");
     const int days = daysBetween(today, *promised);
-    if (days == -1) return "promised for yesterday";
-    if (days < -1) return "promised " + std::to_string(-days) + " days ago";
-    if (days == 0) return "promised for tonight";
-    if (days == 1) return "promised for tomorrow";
-    if (days < 7) return "promised for " + weekdayName(*promised);
-    return "promised for " + longDate(*promised);
+    if (days == -1) return msg("promised.yesterday");
+    if (days < -1) return msg("promised.days-ago", {{"days", -days}});
+    if (days == 0) return msg("promised.tonight");
+    if (days == 1) return msg("promised.tomorrow");
+    const DateStyle style = days < 7 ? DateStyle::Weekday : DateStyle::Day;
+    return msg("promised.for", {{"day", WrittenDate{*promised, style}}});
 }
 
-std::string filmsInWords(const std::vector<Clip>& clips) {
-    std::vector<std::pair<std::string, int>> alike;
+Message filmsInWords(const std::vector<Clip>& clips) {
+    std::vector<std::pair<Message, int>> alike;
     for (const Clip& c : clips) {
-        std::string film(nameOf(c.view));
-        if (c.captureFps > 0) film += " " + std::to_string(std::lround(c.captureFps));
+        const Message film =
+            c.captureFps > 0
+                ? msg("films.view-rate", {{"view", nameOf(c.view)}, {"rate", std::lround(c.captureFps)}})
+                : nameOf(c.view);
         const auto same =
             std::find_if(alike.begin(), alike.end(), [&](const auto& a) { return a.first == film; });
         if (same == alike.end())
@@ -42,11 +44,10 @@ std::string filmsInWords(const std::vector<Clip>& clips) {
         else
             ++same->second;
     }
-    std::string words;
+    std::vector<Message> words;
     for (const auto& [film, count] : alike)
-        words +=
-            (words.empty() ? "" : ", ") + film + (count > 1 ? " (" + std::to_string(count) + " films)" : "");
-    return words;
+        words.push_back(count > 1 ? msg("films.alike", {{"film", film}, {"count", count}}) : film);
+    return joined(ListStyle::Commas, std::move(words));
 }
 
 namespace {
@@ -58,31 +59,30 @@ int minutesLeft(const Counts& c) {
     return left + (c.saidAll > c.said ? (c.saidAll - c.said) : c.saidAll == 0 ? 4 : 0);
 }
 
-std::string progressOf(Stage stage, const Counts& c) {
-    const auto of = [](int done, int all) { return std::to_string(done) + " of " + std::to_string(all); };
+Message progressOf(Stage stage, const Counts& c) {
+    const auto of = [](const char* id, int done, int all) { return msg(id, {{"done", done}, {"all", all}}); };
     switch (stage) {
-    case Stage::Look:
-        return "";
     case Stage::Positions:
-        return "Positions " + of(c.positions, c.positionsAll) + " set.";
+        return of("progress.positions", c.positions, c.positionsAll);
     case Stage::Measure:
-        return "Measures " + of(c.measures, c.measuresAll) + " done.";
+        return of("progress.measures", c.measures, c.measuresAll);
     case Stage::Judge:
-        return "Judging " + of(c.judged, c.judgedAll) + " done.";
+        return of("progress.judging", c.judged, c.judgedAll);
     case Stage::Say:
-        return "Saying " + of(c.said, c.saidAll) + " done.";
+        return of("progress.saying", c.said, c.saidAll);
     case Stage::Prescribe:
-        return "Said; the week is being laid out.";
+        return msg("progress.prescribe");
     case Stage::Send:
-        return "Ready to send.";
+        return msg("progress.send");
+    case Stage::Look:
     case Stage::Sent:
         break;
     }
-    return "";
+    return {};
 }
 
 Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& waiting) {
-    DeskRow row{std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, ""};
+    DeskRow row{std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, {}};
     if (!row.review) return row;
     auto counts = countsOf(store, playbook, *row.review);
     if (!counts) return counts.error();

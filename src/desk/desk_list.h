@@ -16,8 +16,8 @@ struct DeskRow {
     Submission submission;
     Athlete athlete;
     std::optional<ReviewSummary> review;
-    int minutes = 0;      ///< a rough guess of the work left
-    std::string progress; ///< "Measuring, 9 of 13 done." or empty
+    int minutes = 0;  ///< a rough guess of the work left
+    Message progress; ///< "Measuring, 9 of 13 done." or empty
 };
 
 struct DeskList {
@@ -38,9 +38,9 @@ Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today);
 Result<Counts> countsOf(Store& store, const Playbook& playbook, const ReviewSummary& summary);
 
 /// "promised for yesterday", "for tonight", "for Friday", "for 4 December", "no date".
-std::string promisedInWords(const std::optional<Date>& promised, Date today);
+Message promisedInWords(const std::optional<Date>& promised, Date today);
 
 /// "open side 60 (3 films), front 240": view and capture rate, alike films told once.
-std::string filmsInWords(const std::vector<Clip>& clips);
+Message filmsInWords(const std::vector<Clip>& clips);
 
 } // namespace jg

@@ -4,7 +4,7 @@
 
 #include "letter/letter_pages.h"
 #include "letter/still.h"
-#include "post/message.h"
+#include "post/mail.h"
 #include "review/send_check.h"
 
 #include <set>
@@ -33,7 +33,9 @@ void sayGhosts(FilmRecipe& recipe) {
         const ToldDelivery& told = toldIn(recipe, c.delivery);
         if (const MeasureGhost* ghost = ghostIn(told, pictured(recipe, told, c.finding));
             ghost && ghost->frame == c.frame)
-            c.caption += " Dashed: the goal, " + ghost->label + "; " + ghost->least + ".";
+            c.caption =
+                joined(ListStyle::Sentences,
+                       {c.caption, msg("letter.ghost", {{"goal", ghost->label}, {"change", ghost->least}})});
     }
 }
 
@@ -112,8 +114,9 @@ Status recordSent(Store& store, const ReviewId& id, const std::string& to, const
     if (!review->plan.nextLook) return Done{};
     auto athlete = store.athlete(review->athlete);
     if (!athlete) return athlete.error();
-    return store.save(
-        Promise{athlete->id, "Next look at " + athlete->firstName, review->plan.nextLook, false, 0});
+    return store.save(Promise{athlete->id,
+                              msg("dispatch.next-look-at-first-name", {{"firstName", athlete->firstName}}),
+                              review->plan.nextLook, false, 0});
 }
 
 } // namespace
@@ -131,8 +134,8 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
         const std::string about = pictured(recipe, told, c.finding);
         stills[c.finding] = renderStill(
             *picture,
-            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)), 960,
-            true);
+            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
+            recipe.words, 960, true);
     }
     return stills;
 }
@@ -140,19 +143,21 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
 Status exportLetter(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
     auto stills = correctionStills(recipe.film);
     if (!stills) return stills.error();
-    const LetterPages pages(recipe.film.letter, std::move(*stills));
-    return writePdf(pages, recipe.film.letter.greeting, path, files);
+    const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words);
+    return writePdf(pages, recipe.film.words(recipe.film.letter.greeting), path, files);
 }
 
 namespace {
 
 std::string mailText(const DispatchRecipe& r) {
+    const LetterModel& letter = r.film.letter;
+    const char* about = r.film.review.takes.empty() ? "mail.letter" : "mail.letter-and-film";
     std::string text;
-    if (!r.film.letter.caution.empty()) text += r.film.letter.caution + "\n\n";
-    text += "Here is the letter about " + r.athleteFirstName + "'s delivery";
-    text += r.film.review.takes.empty() ? ".\n\n" : ", and the film with my voice.\n\n";
-    text += r.film.letter.closing + "\n\n" + r.house.coach + "\n" + r.house.place + "\n";
-    return text;
+    if (!letter.caution.empty()) text += r.film.words(letter.caution) + "\n\n";
+    return text + r.film.words(msg(about, {{"name", r.athleteFirstName},
+                                           {"closing", letter.closing},
+                                           {"coach", r.house.coach},
+                                           {"place", r.house.place}}));
 }
 
 } // namespace
@@ -164,8 +169,7 @@ Status holdsNothingPrivate(const fs::path& film) {
     auto reader = Reader::open(film);
     if (!reader) return reader.error();
     if (!(*reader)->info().locationData && (*reader)->info().privateTags.empty()) return Done{};
-    return fail(ErrorCode::Refused,
-                "The film to be sent would say where or with what it was made. It was not sent.");
+    return fail(ErrorCode::Refused, msg("dispatch.the-film-to-be-sent-would"));
 }
 
 /// Films lie under the hash of what was taken in: one that was altered or swapped under its name does not
@@ -177,10 +181,7 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
         auto hash = contentHash(film, stop);
         if (!hash) return hash.error();
         if (*hash != film.stem().string())
-            return fail(
-                ErrorCode::Refused,
-                "A film of this review is not what was taken in: its file was changed or replaced. Nothing "
-                "is sent. Restore it from a backup, or take the film in again.");
+            return fail(ErrorCode::Refused, msg("dispatch.a-film-of-this-review-is"));
     }
     return Done{};
 }
@@ -195,15 +196,15 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
     if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
     auto letterBytes = readFile(pdf);
     if (!letterBytes) return letterBytes.error();
-    Message m{recipe.house.coach,
-              recipe.house.coachEmail,
-              recipe.toName,
-              recipe.toAddress,
-              recipe.film.letter.greeting,
-              mailText(recipe),
-              {},
-              recipe.messageId,
-              recipe.dateUnix};
+    Mail m{recipe.house.coach,
+           recipe.house.coachEmail,
+           recipe.toName,
+           recipe.toAddress,
+           recipe.film.words(recipe.film.letter.greeting),
+           mailText(recipe),
+           {},
+           recipe.messageId,
+           recipe.dateUnix};
     m.attachments.push_back({stem + ".pdf", "application/pdf", std::move(*letterBytes)});
     if (!recipe.film.review.takes.empty()) {
         const fs::path film = workFolder / (stem + ".mp4");
@@ -236,7 +237,7 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
 
 Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock) {
     item.at = clock.nowUnix();
-    item.reason = result ? "" : result.error().text;
+    item.reason = result ? Message{} : result.error().text;
     item.state = result                                     ? MailState::Sent
                  : result.error().code == ErrorCode::Unsure ? MailState::Unsure
                                                             : MailState::Refused;

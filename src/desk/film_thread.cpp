@@ -54,7 +54,7 @@ void FilmThread::decode(std::stop_token stop) {
     auto opened = Reader::open(film_, options, stop);
     if (!opened) {
         if (opened.error().code != ErrorCode::Cancelled)
-            inbox_.put([this, text = QString::fromStdString(opened.error().text)] { Q_EMIT failed(text); });
+            inbox_.put([this, why = opened.error().text] { Q_EMIT failed(why); });
         return;
     }
     Reader& reader = **opened;
@@ -91,9 +91,7 @@ void FilmThread::serveWishes(Reader& reader, std::stop_token stop) {
                 reader.frame(*n, [&] { return stop.stop_requested() || servedElsewhere(reader, *n); });
             const std::lock_guard lock(mutex_);
             if (!frame && frame.error().code == ErrorCode::Damaged) {
-                inbox_.put([this, n = *n, text = QString::fromStdString(frame.error().text)] {
-                    Q_EMIT frameDamaged(n.value, text);
-                });
+                inbox_.put([this, n = *n, why = frame.error().text] { Q_EMIT frameDamaged(n.value, why); });
                 if (wanted_ == n) wanted_.reset();
             }
             if (frame) ready_ = {*n, *frame};
@@ -147,7 +145,7 @@ void FilmThread::show(std::stop_token stop) {
         if (auto picture = toPicture(*exact, reader_->info()))
             inbox_.put([this, n, p = std::move(*picture)] { Q_EMIT frameReady(n.value, p); });
         else
-            inbox_.put([this, text = QString::fromStdString(picture.error().text)] { Q_EMIT failed(text); });
+            inbox_.put([this, why = picture.error().text] { Q_EMIT failed(why); });
     }
 }
 

@@ -36,9 +36,9 @@ Q_SIGNALS:
     /// The first picture, before the film is indexed.
     void firstPicture(const jg::Picture& picture);
     void opened(const jg::FilmInfo& info);
-    void failed(const QString& sentence);
+    void failed(const Message& why);
     /// A frame that can't be decoded; the film goes on.
-    void frameDamaged(qint64 frame, const QString& sentence);
+    void frameDamaged(qint64 frame, const Message& why);
     void frameReady(qint64 frame, const jg::Picture& picture);
     /// The same frame from the scrub copy, smaller and only near; the exact one follows.
     void frameNear(qint64 frame, const jg::Picture& picture);

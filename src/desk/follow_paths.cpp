@@ -21,9 +21,7 @@ void add(FollowedPath& path, const PathStretch& stretch, const Followed& followe
 
 Result<FollowPlan> followPlan(ReviewSession& session) {
     FollowPlan plan{filesOf(session.library(), session.clip()), stretchesToFollow(session.delivery())};
-    if (plan.stretches.empty())
-        return fail(ErrorCode::Refused,
-                    "Click a joint on two frames first; then it is followed between them.");
+    if (plan.stretches.empty()) return fail(ErrorCode::Refused, msg("follow.click-first"));
     return plan;
 }
 
@@ -43,14 +41,11 @@ Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std
     return paths;
 }
 
-std::string wordsOf(const std::map<Landmark, FollowedPath>& paths) {
+Message wordsOf(const std::map<Landmark, FollowedPath>& paths) {
     const auto lost =
         std::count_if(paths.begin(), paths.end(), [](const auto& p) { return !p.second.asks.empty(); });
-    std::string words =
-        "Followed " + std::to_string(paths.size()) + (paths.size() == 1 ? " joint" : " joints");
-    if (lost == 0) return words + " all the way.";
-    return words + ", " + std::to_string(lost) +
-           " lost on the way. Enter goes where to click one; then P follows on.";
+    if (lost == 0) return msg("follow.all", {{"count", paths.size()}});
+    return msg("follow.lost", {{"count", paths.size()}, {"lost", lost}});
 }
 
 } // namespace jg

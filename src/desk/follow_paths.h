@@ -25,6 +25,6 @@ Result<std::map<Landmark, FollowedPath>> followPaths(const FollowPlan& plan, std
                                                      const std::function<void(double)>& progress = {});
 
 /// "Followed 5 joints, 2 lost on the way. ...": what was done and what comes next.
-std::string wordsOf(const std::map<Landmark, FollowedPath>& paths);
+Message wordsOf(const std::map<Landmark, FollowedPath>& paths);
 
 } // namespace jg

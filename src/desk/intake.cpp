@@ -18,8 +18,9 @@ CheckQuestion questionFor(View view, Hand hand, double statedFps) {
     q.statedFps = statedFps;
     q.fromSide = isSideView(view);
     q.travel = targetDirectionX(hand, view);
-    q.seenAs = std::string("a ") + (hand == Hand::Right ? "right" : "left") + "-hander seen from the " +
-               std::string(nameOf(view));
+    q.seenAs = msg("intake.seen-as",
+                   {{"hand", msg(hand == Hand::Right ? "intake.right-hander" : "intake.left-hander")},
+                    {"view", nameOf(view)}});
     return q;
 }
 
@@ -35,7 +36,7 @@ Status waitUntilWhole(const fs::path& path, std::stop_token stop) {
     auto size = fs::file_size(path, ec);
     for (int look = 0; look < kMostLooks && !ec; ++look) {
         for (int i = 0; i < 4; ++i) {
-            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("intake.stopped"));
             std::this_thread::sleep_for(std::chrono::milliseconds(50));
         }
         const auto now = fs::file_size(path, ec);
@@ -44,8 +45,7 @@ Status waitUntilWhole(const fs::path& path, std::stop_token stop) {
     }
     if (ec) return Done{}; // opening says what is wrong
     return fail(ErrorCode::Unreadable,
-                path.filename().string() +
-                    " is still being written after two minutes. Take it in when it is copied.");
+                msg("intake.path-is-still-being-written-after", {{"path", path.filename().string()}}));
 }
 
 /// Somewhere in the delivery rather than at its still beginning, and a whole picture.
@@ -139,9 +139,9 @@ Submission submissionFrom(const IntakeForm& form, const Clock& clock, IdSource& 
 Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
                           const Clock& clock, IdSource& ids, std::stop_token stop,
                           const std::function<void(double)>& progress) {
-    if (form.films.empty())
-        return fail(ErrorCode::BadInput, "There is no film in this submission. Add at least one.");
-    if (looked.size() != form.films.size()) return fail(ErrorCode::Internal, "Not every film was looked at.");
+    if (form.films.empty()) return fail(ErrorCode::BadInput, msg("intake.there-is-no-film-in-this"));
+    if (looked.size() != form.films.size())
+        return fail(ErrorCode::Internal, msg("intake.not-every-film-was-looked-at"));
     if (!form.newAthlete)
         if (auto athlete = library.athlete(form.athlete); !athlete) return athlete.error();
     Submission s = submissionFrom(form, clock, ids);
@@ -158,13 +158,13 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
         if (!hash) return undone(hash.error());
         clip.mediaHash = *hash;
         if (form.films.size() == 1)
-            clip.check.push_back("Only one view: what the " + std::string(nameOf(clip.view)) +
-                                 " can't show stays open.");
+            clip.check.push_back(msg("intake.only-one-view-what-the-view", {{"view", nameOf(clip.view)}}));
         const Status still = saveStill(library, clip, looked[i].still);
         s.clips.push_back(std::move(clip));
         if (!still) return undone(still.error());
     }
-    if (stop.stop_requested()) return undone(fail(ErrorCode::Cancelled, "Stopped. Nothing was taken in."));
+    if (stop.stop_requested())
+        return undone(fail(ErrorCode::Cancelled, msg("intake.stopped-nothing-was-taken-in")));
     const Athlete* fresh = form.newAthlete ? &*form.newAthlete : nullptr;
     if (auto stored = library.save(s, fresh); !stored) return undone(stored.error());
     return s;

@@ -64,7 +64,7 @@ Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, co
     auto item = putInOutbox(library, review, recipe, *parcel, clock, ids);
     if (!item) return item.error();
     if (auto sent = handOver(library, *item, parcel->bytes, order, clock, again, stop, progress); !sent)
-        return Error{sent.error().code, sent.error().text + " The letter waits in the outbox."};
+        return Error{sent.error().code, msg("outgoing.waits", {{"why", sent.error().text}})};
     return item;
 }
 

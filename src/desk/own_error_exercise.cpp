@@ -130,7 +130,8 @@ Result<Exercise> makeExercise(const std::vector<OwnFrame>& own, const fs::path& 
     }
     fs::remove_all(workFolder, ec);
     for (const OwnFrame& frame : own) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "The exercise was stopped.");
+        if (stop.stop_requested())
+            return fail(ErrorCode::Cancelled, msg("own-error-exercise.the-exercise-was-stopped"));
         if (auto picture = shownAgain(frame, stop)) exercise.pictures.push_back(*std::move(picture));
         if (progress) progress(static_cast<double>(exercise.pictures.size()) / all);
     }

@@ -13,22 +13,22 @@ constexpr const char* kNone = R"({"measures": []})";
 
 Status loadOwnMeasures(Library& library, Playbook& playbook) {
     auto own = parseMeasures(library.setting(kKey, kNone));
-    if (!own) return fail(ErrorCode::Damaged, "Your own measures can't be read. " + own.error().text);
+    if (!own) return fail(ErrorCode::Damaged, msg("own-measures.unreadable", {{"why", own.error().text}}));
     for (MeasureDefinition& m : *own)
         if (!playbook.measure(m.id)) playbook.measures.push_back(std::move(m));
     return Done{};
 }
 
-Result<std::string> keepOwnMeasure(Library& library, Playbook& playbook, const OwnMeasureOrder& order) {
-    const auto row = ownMeasureRow(order);
+Result<std::string> keepOwnMeasure(Library& library, Playbook& playbook, const OwnMeasureOrder& order,
+                                   const Words& words) {
+    const auto row = ownMeasureRow(order, words);
     if (!row) return row.error();
     const std::string stored = library.setting(kKey, kNone);
     if (auto readable = parseMeasures(stored); !readable) return readable.error();
     json document = json::parse(stored);
     const json parsed = json::parse(*row);
     const std::string id = parsed.at("id");
-    if (playbook.measure(id))
-        return fail(ErrorCode::Refused, "There is a measure of that name already. Give it another one.");
+    if (playbook.measure(id)) return fail(ErrorCode::Refused, msg("own-measures.there-is-a-measure-of-that"));
     document["measures"].push_back(parsed);
     if (auto kept = library.setSetting(kKey, document.dump()); !kept) return kept.error();
     if (auto joined = loadOwnMeasures(library, playbook); !joined) return joined.error();

@@ -4,6 +4,7 @@
 #include "coaching/playbook.h"
 #include "kinematics/own_measure.h"
 #include "library/library.h"
+#include "words/words.h"
 
 namespace jg {
 
@@ -12,6 +13,7 @@ Status loadOwnMeasures(Library& library, Playbook& playbook);
 
 /// Keeps a new one and joins it; returns its id. Errors: BadInput (what is missing), Refused (its name is
 /// taken), those of Library; then nothing is kept.
-Result<std::string> keepOwnMeasure(Library& library, Playbook& playbook, const OwnMeasureOrder& order);
+Result<std::string> keepOwnMeasure(Library& library, Playbook& playbook, const OwnMeasureOrder& order,
+                                   const Words& words = english());
 
 } // namespace jg

@@ -1,5 +1,7 @@
 #include "desk/recorder.h"
 
+#include "review/message_json.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -15,7 +17,7 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
     take_ = Take{};
     take_.file = review.value + "-" + stop.id.value + "-" + serial + ".wav";
     take_.sampleRate = kSampleRate;
-    take_.microphone = microphone_.name();
+    take_.microphone = messageAsText(microphone_.name());
     part_ = library_.takePath(".part-" + take_.file);
     stop_ = stop.id;
     levels_.clear();
@@ -25,9 +27,8 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
     if (!writer) return writer.error();
     writer_.emplace(std::move(*writer));
     note(TakeEventKind::Frame, stop.frame);
-    const Status started =
-        microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
-                          [this](const Error& e) { Q_EMIT brokenOff(QString::fromStdString(e.text)); });
+    const Status started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
+                                             [this](const Error& e) { Q_EMIT brokenOff(e.text); });
     if (!started) {
         writer_.reset();
         std::error_code ec;
@@ -39,7 +40,7 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
 void Recorder::take(std::span<const std::int16_t> samples) {
     if (!writer_) return;
     if (auto written = writer_->write(samples); !written) {
-        Q_EMIT brokenOff(QString::fromStdString(written.error().text));
+        Q_EMIT brokenOff(written.error().text);
         return;
     }
     for (const std::int16_t s : samples) peak_ = std::max(peak_, std::abs(static_cast<float>(s)) / 32768.0f);

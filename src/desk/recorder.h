@@ -36,8 +36,8 @@ public:
     Result<std::optional<Take>> finish();
 
 Q_SIGNALS:
-    void heard();                            ///< more sound has come
-    void brokenOff(const QString& sentence); ///< the microphone went away; call finish()
+    void heard();                       ///< more sound has come
+    void brokenOff(const Message& why); ///< the microphone went away; call finish()
 
 private:
     void take(std::span<const std::int16_t> samples);

@@ -6,6 +6,7 @@
 
 #include "review/deliveries.h"
 #include "review/positions.h"
+#include "words/words.h"
 
 #include <algorithm>
 
@@ -44,7 +45,8 @@ Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, con
 Status ReviewSession::loadPeople(const SubmissionId& id) {
     auto submission = library_.submission(id);
     if (!submission) return submission.error();
-    if (submission->clips.empty()) return fail(ErrorCode::NotFound, "This submission holds no film.");
+    if (submission->clips.empty())
+        return fail(ErrorCode::NotFound, msg("review-session.this-submission-holds-no-film"));
     auto athlete = library_.athlete(submission->athlete);
     if (!athlete) return athlete.error();
     submission_ = std::move(*submission);
@@ -54,7 +56,9 @@ Status ReviewSession::loadPeople(const SubmissionId& id) {
 
 Status ReviewSession::begin(const SubmissionId& submission, const std::string& approachId) {
     const Approach* approach = live_.approach(approachId);
-    if (!approach) return fail(ErrorCode::NotFound, "The playbook has no approach \"" + approachId + "\".");
+    if (!approach)
+        return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach-approach",
+                                             {{"approachId", approachId}}));
     review_.id = ids_.next<ReviewTag>("rev");
     review_.submission = submission;
     review_.athlete = athlete_.id;
@@ -108,7 +112,8 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
 }
 
 House ReviewSession::house() const {
-    return {library_.setting("house.place", "My place"), library_.setting("house.coach", "Your coach"),
+    return {library_.setting("house.place", english()(msg("house.place"))),
+            library_.setting("house.coach", english()(msg("house.coach"))),
             library_.setting("mail.from", "")};
 }
 
@@ -167,13 +172,10 @@ Status ReviewSession::peopleChanged() {
 }
 
 Status ReviewSession::mayEdit() const {
-    if (review_.sent)
-        return fail(ErrorCode::Refused,
-                    "This review was sent and stays as it was sent. To go on, begin a new one of these films "
-                    "(Ctrl+Shift+N).");
+    if (review_.sent) return fail(ErrorCode::Refused, msg("review-session.this-review-was-sent-and-stays"));
     if (library_.readOnly())
-        return fail(ErrorCode::Refused, "This library can only be read: its folder is write-protected.");
-    if (held_) return fail(ErrorCode::Refused, "The letter is being sent. Wait for it, or cancel it first.");
+        return fail(ErrorCode::Refused, msg("review-session.this-library-can-only-be-read"));
+    if (held_) return fail(ErrorCode::Refused, msg("review-session.the-letter-is-being-sent-wait"));
     if (keepState() == KeepState::Elsewhere) return keepError();
     return Done{};
 }
@@ -194,13 +196,13 @@ Status ReviewSession::setFilm(View view, double statedFps) {
 Status ReviewSession::perform(const Edit& edit) {
     if (auto may = mayEdit(); !may) return may;
     if (!canApply(review_, edit))
-        return fail(ErrorCode::Refused, "The delivery this belongs to is no longer part of the review.");
+        return fail(ErrorCode::Refused, msg("review-session.the-delivery-this-belongs-to-is"));
     history_.perform(review_, edit);
     keepAndTell();
     return Done{};
 }
 
-Status ReviewSession::perform(const std::string& label, std::vector<Change> changes) {
+Status ReviewSession::perform(const Message& label, std::vector<Change> changes) {
     return perform({label, std::move(changes), inHand()});
 }
 
@@ -229,14 +231,15 @@ void ReviewSession::setStage(Stage stage) {
 Status ReviewSession::lookAt(const ClipId& id, std::optional<FrameSpan> cut) {
     const auto& clips = submission_.clips;
     const auto clip = std::find_if(clips.begin(), clips.end(), [&](const Clip& c) { return c.id == id; });
-    if (clip == clips.end()) return fail(ErrorCode::NotFound, "That film is not part of this submission.");
+    if (clip == clips.end()) return fail(ErrorCode::NotFound, msg("review-session.that-film-is-not-part-of"));
     const DeliveryMarks& now = delivery();
     if (now.clip == id && now.cut == cut) return Done{};
     for (const DeliveryMarks& d : review_.deliveries)
         if (d.clip == id && d.cut == cut) return takeInHand(d.number), Done{};
     if (now.clip == id && (now.blank() || (cut && !now.cut && mayCut(now, *cut)))) return setCut(cut);
     const DeliveryMarks fresh = nextDelivery(review_, now.number, *clip, cut, clips);
-    const Edit edit{"Look at another delivery", {SetDelivery{fresh.number, fresh}}, fresh.number};
+    const Edit edit{
+        msg("review-session.look-at-another-delivery"), {SetDelivery{fresh.number, fresh}}, fresh.number};
     if (auto done = perform(edit); !done) return done;
     takeInHand(fresh.number);
     return Done{};
@@ -256,18 +259,19 @@ std::vector<int> ReviewSession::deliveries() const {
 }
 
 Status ReviewSession::setPitch(int pitch) {
-    return perform("Say which pitch it shows", {SetPitch{pitch}});
+    return perform(msg("review-session.say-which-pitch-it-shows"), {SetPitch{pitch}});
 }
 
 Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
     if (auto may = mayLieAt(delivery(), moment, frame, clip_.frames); !may) return may;
-    return perform("Set " + std::string(info(moment).name), {SetMoment{moment, MomentMark{frame, ""}}});
+    return perform(msg("edit.set-position", {{"position", info(moment).name()}}),
+                   {SetMoment{moment, MomentMark{frame, ""}}});
 }
 
 Status ReviewSession::setCut(std::optional<FrameSpan> cut) {
     if (cut)
         if (auto may = mayCut(delivery(), *cut); !may) return may;
-    return perform(cut ? "Review this delivery" : "Review the whole film", {SetCut{cut}});
+    return perform(cut ? msg("edit.cut") : msg("edit.whole-film"), {SetCut{cut}});
 }
 
 Evidence ReviewSession::evidenceFor(const std::string& item, std::optional<std::int64_t> frame) const {
@@ -286,7 +290,7 @@ Status ReviewSession::grade(const std::string& item, std::optional<Grade> grade,
     const GradedItem* known = book_.item(item);
     const std::string name = known ? known->name : item;
     if (grade) grade->evidence = evidenceFor(item, frame);
-    return perform(grade ? "Grade: " + name : "Take the grade away",
+    return perform(grade ? msg("edit.grade", {{"item", name}}) : msg("edit.ungrade"),
                    {SetGrade{0, {inHand(), item}, std::move(grade)}});
 }
 

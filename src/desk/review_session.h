@@ -73,7 +73,7 @@ public:
     /// changed elsewhere, a library that can only be read, or a delivery that is no longer there.
     Status perform(const Edit& edit);
     /// The same for the delivery in hand.
-    Status perform(const std::string& label, std::vector<Change> changes);
+    Status perform(const Message& label, std::vector<Change> changes);
     /// A drag: kept once, when it ends.
     void beginGesture() { history_.beginGesture(); }
     void endGesture();

@@ -10,7 +10,7 @@ CauseReport rankedFaults(const Playbook& playbook, const Assessment& a) {
 
 Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
                  const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
-                 Date today) {
+                 Date today, const Words& words) {
     Plan plan = review.plan;
     plan.corrections = corrections;
     const int age = athlete.ageOn(today);
@@ -36,12 +36,11 @@ Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& 
     plan.drills = std::move(drills);
     if (!plan.nextLook && lookAgain > 0) plan.nextLook = addDays(today, lookAgain);
     if (plan.opening.empty())
-        plan.opening = submission.asked.empty()
-                           ? "Thank you for the film. Here is what I saw."
-                           : "You asked: \u201c" + submission.asked + "\u201d Here is what I saw.";
+        plan.opening =
+            words(submission.asked.empty() ? msg("suggest.thanks")
+                                           : msg("suggest.you-asked", {{"asked", submission.asked}}));
     if (plan.ask.empty())
-        plan.ask = "Film three pitches from " + std::string(placeOf(clip.view, athlete.hand)) +
-                   ", phone at hip height, ten steps away, at 240 frames a second, and three from the front.";
+        plan.ask = words(msg("suggest.film-next", {{"place", placeOf(clip.view, athlete.hand)}}));
     return plan;
 }
 

@@ -30,8 +30,8 @@ Result<CheckLimits> readCheckLimits(const std::filesystem::path& file) {
                                                       {"mostPictures", &limits.mostPictures}};
     for (const auto& [name, value] : fields) {
         if (!data.is_object() || !data.contains(name) || !data[name].is_number())
-            return fail(ErrorCode::BadInput, file.filename().string() + " lacks the number \"" + name +
-                                                 "\". Install the program again.");
+            return fail(ErrorCode::BadInput, msg("check-limits.file-lacks-the-number-name-install",
+                                                 {{"file", file.filename().string()}, {"name", name}}));
         *value = data[name];
     }
     return limits;

@@ -49,7 +49,7 @@ Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWid
     const int quality = maxWidth > 0 ? SWS_BILINEAR : SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT;
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_BGRA, quality, nullptr, nullptr, nullptr));
-    if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be shown.");
+    if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be"));
     const int* matrix = sws_getCoefficients(matrixOf(&frame));
     const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
@@ -76,7 +76,7 @@ Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int widt
     if (info.rotationDeg % 180 != 0) std::swap(width, height);
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
-    if (!sws) return fail(ErrorCode::Internal, "This film's pixel format can't be checked.");
+    if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be-2"));
     const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
     Reader::Grey grey{width, height, roomFor(bytes)};
     std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};

@@ -35,17 +35,16 @@ Status checkReadable(const fs::path& path) {
     std::error_code ec;
     const std::string name = path.filename().string();
     if (!fs::exists(path, ec) && !ec)
-        return fail(ErrorCode::NotFound, "There is no file " + path.string() + ".");
+        return fail(ErrorCode::NotFound, msg("demuxer.there-is-no-file-path", {{"path", path.string()}}));
     if (ec)
-        return fail(ErrorCode::Unreadable, path.string() + " can't be reached (" + ec.message() +
-                                               "). Check the folder's permissions.");
+        return fail(ErrorCode::Unreadable, msg("demuxer.path-cant-be-reached-message-check",
+                                               {{"path", path.string()}, {"message", ec.message()}}));
     if (fs::is_directory(path, ec))
-        return fail(ErrorCode::BadInput, name + " is a folder. Choose a film file in it.");
+        return fail(ErrorCode::BadInput, msg("demuxer.name-is-a-folder-choose-a", {{"name", name}}));
     if (!fs::is_regular_file(path, ec))
-        return fail(ErrorCode::BadInput,
-                    name + " is no file but a device or a pipe. Copy the film to a file.");
+        return fail(ErrorCode::BadInput, msg("demuxer.name-is-no-file-but-a", {{"name", name}}));
     if (fs::file_size(path, ec) == 0 && !ec)
-        return fail(ErrorCode::BadInput, name + " is empty. Copy the film again from the phone.");
+        return fail(ErrorCode::BadInput, msg("demuxer.name-is-empty-copy-the-film", {{"name", name}}));
     return Done{};
 }
 
@@ -135,7 +134,7 @@ constexpr const char* kFilmContainers =
     "m4v,dv,ivf,yuv4mpegpipe,gif";
 
 Error stopped() {
-    return fail(ErrorCode::Cancelled, "Stopped.");
+    return fail(ErrorCode::Cancelled, msg("demuxer.stopped"));
 }
 
 } // namespace
@@ -155,24 +154,23 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     const int error = avformat_open_input(&raw, path.c_str(), nullptr, nullptr);
     if (error < 0 && stop.stop_requested()) return stopped();
     if (error == AVERROR(EACCES))
-        return fail(ErrorCode::Unreadable, name + " may not be read. Check its permissions.");
+        return fail(ErrorCode::Unreadable, msg("demuxer.name-may-not-be-read-check", {{"name", name}}));
     if (error < 0)
-        return fail(ErrorCode::BadInput, name + " is not a film this program can read (" + ff::words(error) +
-                                             "). It may be cut off or be another kind of file.");
+        return fail(ErrorCode::BadInput,
+                    msg("demuxer.name-is-not-a-film-this", {{"name", name}, {"ff", ff::words(error)}}));
     d.input.reset(raw);
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)
         return stop.stop_requested()
                    ? stopped()
-                   : fail(ErrorCode::Damaged, name + " is damaged: nothing in it can be decoded.");
+                   : fail(ErrorCode::Damaged, msg("demuxer.name-is-damaged-nothing-in-it", {{"name", name}}));
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
     if (d.stream < 0 || attached)
-        return fail(ErrorCode::BadInput,
-                    name + " holds no moving picture, only sound or data. Choose the film itself.");
+        return fail(ErrorCode::BadInput, msg("demuxer.name-holds-no-moving-picture-only", {{"name", name}}));
     const AVCodecParameters* p = d.video()->codecpar;
     if (p->width <= 0 || p->height <= 0)
-        return fail(ErrorCode::Damaged, name + " is damaged: its picture has no size. Copy the film again.");
+        return fail(ErrorCode::Damaged, msg("demuxer.name-is-damaged-its-picture-has", {{"name", name}}));
     d.shape = d.video()->sample_aspect_ratio;
     d.codedWidth = p->width;
     for (unsigned i = 0; i < raw->nb_streams; ++i)
@@ -206,12 +204,12 @@ Status scanPackets(Demuxer& d, const std::string& name, std::stop_token stop) {
         av_packet_unref(packet.get());
         if (stop.stop_requested()) return stopped();
         if (static_cast<std::int64_t>(d.times.size()) > kMostFrames)
-            return fail(ErrorCode::BadInput, name + " holds more than " + std::to_string(kMostFrames) +
-                                                 " pictures. Cut the delivery out of it first.");
+            return fail(ErrorCode::BadInput, msg("demuxer.name-holds-more-than-k-most",
+                                                 {{"name", name}, {"kMostFrames", kMostFrames}}));
     }
     std::sort(d.keys.begin(), d.keys.end());
     if (d.times.empty())
-        return fail(ErrorCode::Damaged, name + " holds no pictures. Copy the film again from the phone.");
+        return fail(ErrorCode::Damaged, msg("demuxer.name-holds-no-pictures-copy-the", {{"name", name}}));
     return Done{};
 }
 

@@ -53,9 +53,8 @@ private:
 
 Status Encoder::Impl::open() {
     if (settings_.width % 2 || settings_.height % 2 || settings_.width <= 0 || settings_.height <= 0)
-        return fail(ErrorCode::BadInput, "A film's size must be even, not " +
-                                             std::to_string(settings_.width) + " x " +
-                                             std::to_string(settings_.height) + ".");
+        return fail(ErrorCode::BadInput, msg("encoder.a-films-size-must-be-even",
+                                             {{"width", settings_.width}, {"height", settings_.height}}));
     AVFormatContext* raw = nullptr;
     avformat_alloc_output_context2(&raw, nullptr, "mp4", path_.c_str());
     output_.reset(raw);
@@ -80,7 +79,7 @@ Status Encoder::Impl::open() {
 Status Encoder::Impl::openVideo() {
     const PlainNumbers plain; // its options are text
     const AVCodec* codec = avcodec_find_encoder_by_name("libx264");
-    if (!codec) return fail(ErrorCode::Internal, "This FFmpeg can't write H.264 (libx264 is missing).");
+    if (!codec) return fail(ErrorCode::Internal, msg("encoder.this-ffmpeg-cant-write-h-264"));
     video_.reset(avcodec_alloc_context3(codec));
     video_->width = settings_.width;
     video_->height = settings_.height;
@@ -97,7 +96,7 @@ Status Encoder::Impl::openVideo() {
     av_opt_set(video_->priv_data, "preset", settings_.preset.c_str(), 0);
     av_opt_set(video_->priv_data, "crf", std::to_string(settings_.quality).c_str(), 0);
     if (avcodec_open2(video_.get(), codec, nullptr) < 0)
-        return fail(ErrorCode::Internal, "The H.264 encoder does not start.");
+        return fail(ErrorCode::Internal, msg("encoder.the-h-264-encoder-does-not"));
     videoStream_ = avformat_new_stream(output_.get(), nullptr);
     videoStream_->time_base = video_->time_base;
     videoStream_->avg_frame_rate = video_->framerate;
@@ -130,7 +129,7 @@ Status Encoder::Impl::openAudio() {
     audio_->time_base = {1, settings_.sampleRate};
     audio_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER | AV_CODEC_FLAG_BITEXACT;
     if (avcodec_open2(audio_.get(), codec, nullptr) < 0)
-        return fail(ErrorCode::Internal, "The AAC encoder does not start.");
+        return fail(ErrorCode::Internal, msg("encoder.the-aac-encoder-does-not-start"));
     audioStream_ = avformat_new_stream(output_.get(), nullptr);
     audioStream_->time_base = audio_->time_base;
     avcodec_parameters_from_context(audioStream_->codecpar, audio_.get());
@@ -184,7 +183,7 @@ Status Encoder::Impl::addPicture(const std::uint8_t* bgrx, int stride) {
 }
 
 Status Encoder::Impl::addSound(std::span<const float> samples) {
-    if (!audio_) return fail(ErrorCode::Internal, "This film was opened without sound.");
+    if (!audio_) return fail(ErrorCode::Internal, msg("encoder.this-film-was-opened-without-sound"));
     pending_.insert(pending_.end(), samples.begin(), samples.end());
     return encodeFullAudioFrames(false);
 }

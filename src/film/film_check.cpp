@@ -11,14 +11,6 @@ namespace jg {
 
 namespace {
 
-std::string rounded(double v, int digits = 0) {
-    return fixed(v, digits);
-}
-
-std::string counted(std::size_t n, const std::string& what) {
-    return std::to_string(n) + " " + what + (n == 1 ? "" : "s");
-}
-
 /// The lines of one film, judged from its survey.
 class Judge {
 public:
@@ -54,11 +46,11 @@ public:
     }
 
 private:
-    void say(const char* id, CheckLevel level, std::string text, double figure, double limit,
+    void add(const char* id, CheckLevel level, Message text, double figure, double limit,
              std::optional<FrameRange> frames = {}) {
         lines.push_back({id, level, std::move(text), frames, figure, limit});
     }
-    void say(const char* id, CheckLevel level, std::string text) {
+    void add(const char* id, CheckLevel level, Message text) {
         lines.push_back({id, level, std::move(text), {}, {}, {}});
     }
     std::int64_t last() const { return std::ssize(s_.frames) - 1; }
@@ -90,48 +82,38 @@ private:
 
 void Judge::whole() {
     if (!info_.complete)
-        say("cut-short", CheckLevel::Warn,
-            "The file ends early: " + std::to_string(info_.frames()) + " of " +
-                std::to_string(std::max(info_.statedFrames, info_.frames())) +
-                " pictures can be read. Ask for it again.");
+        add("cut-short", CheckLevel::Warn,
+            msg("film-check.the-file-ends-early-frames-of",
+                {{"frames", info_.frames()}, {"frames2", std::max(info_.statedFrames, info_.frames())}}));
     if (last() + 1 < info_.frames())
-        say("long", CheckLevel::Warn,
-            "A long film: only its first " + std::to_string(last() + 1) + " of " +
-                std::to_string(info_.frames()) +
-                " pictures were looked through. Cut the delivery out of it and take that in.",
+        add("long", CheckLevel::Warn,
+            msg("film-check.a-long-film-only-its-first", {{"last", last() + 1}, {"frames", info_.frames()}}),
             static_cast<double>(info_.frames()), l_.mostPictures);
     std::int64_t bad = 0;
     for (const auto& [first, last] : check_.damaged) bad += last - first + 1;
     if (bad > 0)
-        say("damaged", CheckLevel::Warn,
-            std::to_string(bad) + (bad == 1 ? " picture is" : " pictures are") +
-                " damaged; they are marked and can't be measured in silence. Ask for the film again.",
+        add("damaged", CheckLevel::Warn, msg("film-check.damaged", {{"count", bad}}),
             static_cast<double>(bad), 0,
             FrameRange{check_.damaged.front().first, check_.damaged.back().second});
 }
 
 void Judge::rate() {
     if (info_.captureRate.source == RateSource::Assumed && q_.statedFps <= 0)
-        say("rate-assumed", CheckLevel::Note,
-            "The capture rate is taken as the play rate, " + rounded(fps_) +
-                " a second; say so if it was slow motion.");
+        add("rate-assumed", CheckLevel::Note,
+            msg("film-check.the-capture-rate-is-taken-as", {{"fps", std::lround(fps_)}}));
     if (fps_ > 0 && fps_ < l_.enoughRateFps)
-        say("rate-low", CheckLevel::Warn,
-            "Release can't be placed finer than " + rounded(l_.handInchesPerSecond / fps_) + " in at " +
-                rounded(fps_) + " a second: film at 120 or more.",
+        add("rate-low", CheckLevel::Warn,
+            msg("film-check.release-cant-be-placed-finer-than",
+                {{"fps", std::lround(l_.handInchesPerSecond / fps_)}, {"fps2", std::lround(fps_)}}),
             fps_, l_.enoughRateFps);
     if (const int held = check_.heldTimes; held > 1)
-        say("repeats", CheckLevel::Note,
-            "A slow-motion copy: each picture is shown " + std::to_string(held) + " times.", held, 1);
+        add("repeats", CheckLevel::Note, msg("film-check.a-slow-motion-copy-each-picture", {{"held", held}}),
+            held, 1);
     else if (blended_)
-        say("blended", CheckLevel::Warn,
-            "Every second picture is mixed from its neighbours: an editor raised the rate. Send the film as "
-            "the "
-            "camera wrote it.");
+        add("blended", CheckLevel::Warn, msg("film-check.every-second-picture-is-mixed-from"));
     const bool gaps = lost();
     if (info_.variableRate && !gaps)
-        say("rate-varies", CheckLevel::Note,
-            "Pictures do not follow each other evenly; times are taken from each picture's own stamp.");
+        add("rate-varies", CheckLevel::Note, msg("film-check.pictures-do-not-follow-each-other"));
 }
 
 /// True when time has gaps: then the rate varies for that reason.
@@ -140,16 +122,12 @@ bool Judge::lost() {
     const auto jumps =
         gaps.empty() && check_.heldTimes == 1 && !blended_ ? jumpsInMotion(s_) : std::vector<std::int64_t>{};
     if (!gaps.empty())
-        say("frames-missing", CheckLevel::Warn,
-            counted(gaps.size(), "gap") + " in time, the first before picture " +
-                std::to_string(gaps.front()) +
-                ": the phone dropped pictures there. Times hold; what happened in between can't be seen.",
+        add("frames-missing", CheckLevel::Warn,
+            msg("film-check.gaps", {{"count", gaps.size()}, {"picture", gaps.front()}}),
             static_cast<double>(gaps.size()), 0, FrameRange{gaps.front(), gaps.back()});
     if (!jumps.empty())
-        say("frames-cut", CheckLevel::Warn,
-            "Everything jumps twice its way at picture " + std::to_string(jumps.front()) +
-                ": a picture seems to be missing without a gap in time. Times across it may be a frame "
-                "short.",
+        add("frames-cut", CheckLevel::Warn,
+            msg("film-check.everything-jumps-twice-its-way-at", {{"jumps", jumps.front()}}),
             static_cast<double>(jumps.size()), 0, FrameRange{jumps.front(), jumps.back()});
     return !gaps.empty();
 }
@@ -173,10 +151,9 @@ void Judge::sharpness() {
                      &b = s_.frames[static_cast<std::size_t>(second)];
     if (std::min(a.fastArea, b.fastArea) < l_.fastLeastArea) return;
     if (const double clear = (a.fastClear + b.fastClear) / 2; clear < l_.fastClearLeast)
-        say("blurred", CheckLevel::Warn,
-            "The fast part is smeared: in pictures " + std::to_string(std::min(first, second)) + " and " +
-                std::to_string(std::max(first, second)) +
-                " the wall shows through the arm. Film in more light, so that the shutter is short.",
+        add("blurred", CheckLevel::Warn,
+            msg("film-check.the-fast-part-is-smeared-in",
+                {{"min", std::min(first, second)}, {"max", std::max(first, second)}}),
             clear, l_.fastClearLeast, FrameRange{std::min(first, second), std::max(first, second)});
 }
 
@@ -187,19 +164,16 @@ void Judge::light() {
         if (f.readable) sum += f.brightness, ++readable;
     const double mean = readable > 0 ? sum / static_cast<double>(readable) : 0;
     dark_ = mean < l_.darkMean;
-    if (dark_)
-        say("dark", CheckLevel::Warn,
-            "Too dark: limbs are hard to tell from the wall. Film with the lamps on.", mean, l_.darkMean);
+    if (dark_) add("dark", CheckLevel::Warn, msg("film-check.too-dark-limbs-are-hard-to"), mean, l_.darkMean);
     if (info_.transfer != Transfer::Standard)
-        say("hdr", CheckLevel::Note,
-            "Filmed with high dynamic range: colours are brought down for the screen.");
+        add("hdr", CheckLevel::Note, msg("film-check.filmed-with-high-dynamic-range-colours"));
 }
 
 void Judge::size() {
     if (const int side = std::min(info_.width, info_.height); side < l_.smallSidePx)
-        say("small", CheckLevel::Warn,
-            "The picture is small (" + std::to_string(info_.width) + " x " + std::to_string(info_.height) +
-                "): angles will carry a large error.",
+        add("small", CheckLevel::Warn,
+            msg("film-check.the-picture-is-small-width-x",
+                {{"width", info_.width}, {"height", info_.height}}),
             side, l_.smallSidePx);
     if (!moves_ || bodyFrames_ < 8) return;
     std::vector<double> heights;
@@ -216,17 +190,14 @@ void Judge::size() {
     }
     std::sort(heights.begin(), heights.end());
     if (const double tall = heights[heights.size() * 9 / 10]; tall < l_.athleteLeastHeight)
-        say("athlete-small", CheckLevel::Warn,
-            "The athlete fills " + rounded(tall * 100) +
-                " % of the picture's height: stand closer or hold the phone so "
-                "that it is two thirds.",
-            tall, l_.athleteLeastHeight);
+        add("athlete-small", CheckLevel::Warn,
+            msg("film-check.the-athlete-fills-tall-of-the", {{"tall", std::lround(tall * 100)}}), tall,
+            l_.athleteLeastHeight);
     if (const double part = static_cast<double>(atEdge) / static_cast<double>(bodyFrames_);
         part > l_.edgeLeastFrames)
-        say("athlete-cut", CheckLevel::Warn,
-            "The athlete leaves the picture in " + std::to_string(atEdge) +
-                " pictures: leave room on all sides.",
-            part, l_.edgeLeastFrames, FrameRange{first, lastCut});
+        add("athlete-cut", CheckLevel::Warn,
+            msg("film-check.the-athlete-leaves-the-picture-in", {{"atEdge", atEdge}}), part,
+            l_.edgeLeastFrames, FrameRange{first, lastCut});
 }
 
 /// What is left of the camera's shift after its slow drift: the middle of half a second is taken off.
@@ -251,20 +222,18 @@ double Judge::steadyShake() const {
 void Judge::camera() {
     // In the dark the corners that are followed are noise.
     if (const double shake = dark_ ? 0 : steadyShake(); shake > l_.shakeLargest)
-        say("shake", CheckLevel::Warn,
-            "The camera shakes by about " + rounded(shake * info_.width) +
-                " pixels: lean the phone on something "
-                "firm.",
+        add("shake", CheckLevel::Warn,
+            msg("film-check.the-camera-shakes-by-about-width", {{"width", std::lround(shake * info_.width)}}),
             shake, l_.shakeLargest);
     if (s_.lines.tiltDeg && std::abs(*s_.lines.tiltDeg) > l_.tiltLargestDeg)
-        say("tilt", CheckLevel::Warn,
-            "The camera is tilted by about " + rounded(std::abs(*s_.lines.tiltDeg)) +
-                " degrees: hold it level, or draw a plumb line before measuring.",
+        add("tilt", CheckLevel::Warn,
+            msg("film-check.the-camera-is-tilted-by-about",
+                {{"tiltDeg", std::lround(std::abs(*s_.lines.tiltDeg))}}),
             *s_.lines.tiltDeg, l_.tiltLargestDeg, FrameRange{0, 0});
     if (q_.fromSide && s_.lines.turnedDeg && std::abs(*s_.lines.turnedDeg) > l_.squareLargestDeg)
-        say("not-square", CheckLevel::Warn,
-            "The camera is turned away from square, roughly by " + rounded(std::abs(*s_.lines.turnedDeg)) +
-                " degrees or more: angles read too open or too closed.",
+        add("not-square", CheckLevel::Warn,
+            msg("film-check.the-camera-is-turned-away-from",
+                {{"turnedDeg", std::lround(std::abs(*s_.lines.turnedDeg))}}),
             *s_.lines.turnedDeg, l_.squareLargestDeg, FrameRange{0, 0});
 }
 
@@ -280,12 +249,10 @@ void Judge::ends() {
     };
     const double start = mean(1, span), end = mean(last() - span, last());
     if (start > l_.startMotionLargest)
-        say("starts-late", CheckLevel::Warn,
-            "The film begins in the middle of the delivery: start filming before the athlete is set.", start,
+        add("starts-late", CheckLevel::Warn, msg("film-check.the-film-begins-in-the-middle"), start,
             l_.startMotionLargest, FrameRange{0, span});
     if (end > l_.endMotionLargest)
-        say("ends-early", CheckLevel::Warn,
-            "The film ends before the athlete has finished: keep filming until they stand.", end,
+        add("ends-early", CheckLevel::Warn, msg("film-check.the-film-ends-before-the-athlete"), end,
             l_.endMotionLargest, FrameRange{last() - span, last()});
     if (start > l_.startMotionLargest) return;
     std::int64_t longest = 0, run = 0;
@@ -295,8 +262,7 @@ void Judge::ends() {
         if (f.motion > 0.5 * mostMotion_) break;
     }
     if (const double still = static_cast<double>(longest) / playRate; still < l_.stillLeastS)
-        say("no-stillness", CheckLevel::Note,
-            "The athlete never stands still before the delivery: the set position is a guess.", still,
+        add("no-stillness", CheckLevel::Note, msg("film-check.the-athlete-never-stands-still-before"), still,
             l_.stillLeastS);
 }
 
@@ -314,18 +280,14 @@ void Judge::direction() {
     };
     const double travel = middle(false) - middle(true);
     if (travel * q_.travel < -l_.travelLeast)
-        say("mirrored", CheckLevel::Stop,
-            "The athlete moves the wrong way for " + q_.seenAs +
-                ": the film is mirrored, or the hand or the view is noted wrongly. Put it right before "
-                "measuring.",
-            travel, l_.travelLeast);
+        add("mirrored", CheckLevel::Stop,
+            msg("film-check.the-athlete-moves-the-wrong-way", {{"seenAs", q_.seenAs}}), travel,
+            l_.travelLeast);
 }
 
 void Judge::rest() {
-    if (info_.locationData)
-        say("location", CheckLevel::Note,
-            "The file says where it was filmed. That stays here and is never sent.");
-    if (!info_.audio) say("silent", CheckLevel::Note, "No sound in the film.");
+    if (info_.locationData) add("location", CheckLevel::Note, msg("film-check.the-file-says-where-it-was"));
+    if (!info_.audio) add("silent", CheckLevel::Note, msg("film-check.no-sound-in-the-film"));
 }
 
 /// From each damaged frame to the end of its group: what follows is built on it.

@@ -17,11 +17,11 @@ const char* idOf(CheckLevel level);
 /// Frames from the first to the last, both included.
 using FrameRange = std::pair<std::int64_t, std::int64_t>;
 
-/// One finding of the check: an id for programs, a sentence for a parent, and what it rests on.
+/// One finding of the check: an id for programs, a message for a parent, and what it rests on.
 struct CheckLine {
     std::string id;
     CheckLevel level = CheckLevel::Note;
-    std::string text;
+    Message text;
     std::optional<FrameRange> frames; ///< that show it
     std::optional<double> figure;     ///< what was measured
     std::optional<double> limit;      ///< what it was held against
@@ -56,8 +56,8 @@ Result<CheckLimits> readCheckLimits(const std::filesystem::path& file);
 struct CheckQuestion {
     double statedFps = 0; ///< the coach's word on the capture rate; 0 = none
     int travel = 0;       ///< which way the athlete should move in the picture: 1 right, -1 left, 0 unknown
-    std::string seenAs = {}; ///< "a right-hander from the open side"
-    bool fromSide = true;    ///< a side view: being square matters
+    Message seenAs = {};  ///< "a right-hander from the open side"
+    bool fromSide = true; ///< a side view: being square matters
 };
 
 struct FilmCheck {

@@ -206,16 +206,15 @@ Result<std::vector<Followed>> followPoints(const FilmSource& source, const std::
         first = std::min(first, o.from);
         last = std::max(last, o.to);
         if (o.from > o.to || o.from < 0 || o.to >= source.film.info().frames())
-            return fail(ErrorCode::BadInput,
-                        "A point is to be followed over frames that the film does not have.");
+            return fail(ErrorCode::BadInput, msg("follow.a-point-is-to-be-followed"));
     }
     if (last - first >= kMostFollowed)
-        return fail(ErrorCode::BadInput, "Points are followed over at most " + std::to_string(kMostFollowed) +
-                                             " frames at once: cut the film to one delivery first.");
+        return fail(ErrorCode::BadInput,
+                    msg("follow.points-are-followed-over-at-most", {{"kMostFollowed", kMostFollowed}}));
     Follower follower(source, first, last);
     if (const Status loaded = follower.load(stop, progress); !loaded) return loaded.error();
     for (const FollowOrder& o : orders) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Following was stopped.");
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("follow.following-was-stopped"));
         all.push_back(follower.follow(o));
         if (progress)
             progress(0.8 + 0.2 * static_cast<double>(all.size()) / static_cast<double>(orders.size()));

@@ -19,7 +19,7 @@ namespace jg {
 namespace {
 
 Error cancelled() {
-    return fail(ErrorCode::Cancelled, "Stopped.");
+    return fail(ErrorCode::Cancelled, msg("demuxer.stopped"));
 }
 
 std::int64_t timeOf(const AVFrame* frame) {
@@ -97,21 +97,21 @@ private:
 Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& options, std::stop_token stop) {
     info = factsOf(demuxer_);
     if (static_cast<std::int64_t>(info.width) * info.height > kMostPixels)
-        return fail(ErrorCode::BadInput, name + " claims a picture of " + std::to_string(info.width) + " x " +
-                                             std::to_string(info.height) +
-                                             ", larger than any phone's. It was not opened.");
+        return fail(ErrorCode::BadInput,
+                    msg("reader.name-claims-a-picture-of-width",
+                        {{"name", name}, {"width", info.width}, {"height", info.height}}));
     // With frame threads a picture may leave before its errors are known; with slice threads they are not
     // sought.
     threads_ = options.watchErrors ? Threads::None : Threads::Frames;
     decoder_ = openDecoder(demuxer_.video(), Threads::None, *memory_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,
-                    name + " is coded as " + info.codec + ", which can't be decoded here.");
+                    msg("reader.name-is-coded-as-codec-which", {{"name", name}, {"codec", info.codec}}));
     const auto first = scanBesideFirst(name, options, stop);
     if (!first) return first.error();
     if (auto indexed = index(*first, stop); !indexed) return indexed;
     if (info.pts.empty())
-        return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
+        return fail(ErrorCode::Damaged, msg("reader.name-is-damaged-none-of-its", {{"name", name}}));
     judgeCompleteness();
     judgeRate();
     return Done{};
@@ -143,7 +143,7 @@ Result<FrameHandle> Reader::Impl::decodeFirst(const std::string& name, const Rea
     rewind();
     auto first = next(whenStopped(stop));
     if (!first) return first.error();
-    if (!*first) return fail(ErrorCode::Damaged, name + " is damaged: none of its pictures can be decoded.");
+    if (!*first) return fail(ErrorCode::Damaged, msg("reader.name-is-damaged-none-of-its", {{"name", name}}));
     showFirst(**first, options);
     return handleOf(*first);
 }
@@ -343,9 +343,8 @@ Result<FrameHandle> Reader::Impl::decodeTo(std::int64_t n, const Interrupt& inte
 
 Result<FrameHandle> Reader::Impl::frame(std::int64_t n, const Interrupt& interrupt) {
     if (n < 0 || n >= info.frames())
-        return fail(ErrorCode::BadInput, "The film has no frame " + std::to_string(n) +
-                                             ": it has frames 0 to " + std::to_string(info.frames() - 1) +
-                                             ".");
+        return fail(ErrorCode::BadInput,
+                    msg("reader.the-film-has-no-frame-n", {{"n", n}, {"frames", info.frames() - 1}}));
     if (auto hit = cache.find(n)) return hit;
     if (!damaged_.contains(n)) {
         const bool goOn = reachableFromHere(n);
@@ -359,7 +358,7 @@ Result<FrameHandle> Reader::Impl::frame(std::int64_t n, const Interrupt& interru
         }
         damaged_.insert(n);
     }
-    return fail(ErrorCode::Damaged, "Frame " + std::to_string(n) + " is damaged and can't be shown.");
+    return fail(ErrorCode::Damaged, msg("reader.frame-n-is-damaged-and-cant", {{"n", n}}));
 }
 
 void Reader::Impl::decodeAhead(const Interrupt& interrupt) {

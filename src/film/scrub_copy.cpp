@@ -30,7 +30,7 @@ Status JpegFilm::open(const std::filesystem::path& path, int width, int height) 
     path_ = path;
     AVFormatContext* raw = nullptr;
     if (avformat_alloc_output_context2(&raw, nullptr, "mov", path.c_str()) < 0)
-        return fail(ErrorCode::Internal, "A scrub copy can't be written here.");
+        return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-written"));
     out_.reset(raw);
     const AVCodec* codec = avcodec_find_encoder(AV_CODEC_ID_MJPEG);
     codec_.reset(avcodec_alloc_context3(codec));
@@ -44,7 +44,7 @@ Status JpegFilm::open(const std::filesystem::path& path, int width, int height) 
     AVStream* stream = avformat_new_stream(out_.get(), nullptr);
     if (avcodec_open2(codec_.get(), codec, nullptr) < 0 || !stream ||
         avcodec_parameters_from_context(stream->codecpar, codec_.get()) < 0)
-        return fail(ErrorCode::Internal, "A scrub copy can't be written here.");
+        return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-written"));
     stream->time_base = codec_->time_base;
     if (const int e = avio_open(&out_->pb, path.c_str(), AVIO_FLAG_WRITE); e < 0)
         return outputError(path_, e);
@@ -53,7 +53,7 @@ Status JpegFilm::open(const std::filesystem::path& path, int width, int height) 
     frame_->height = codec_->height;
     frame_->format = codec_->pix_fmt;
     if (av_frame_get_buffer(frame_.get(), 0) < 0)
-        return fail(ErrorCode::Internal, "There is no memory left.");
+        return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
     return Done{};
 }
 
@@ -61,14 +61,14 @@ Status JpegFilm::add(const Picture& picture) {
     av_frame_make_writable(frame_.get());
     sws_.reset(sws_getCachedContext(sws_.release(), picture.width, picture.height, AV_PIX_FMT_BGR0, width(),
                                     height(), AV_PIX_FMT_YUVJ420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
-    if (!sws_) return fail(ErrorCode::Internal, "A scrub copy can't be made of this film.");
+    if (!sws_) return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-made"));
     const std::uint8_t* planes[4] = {picture.pixels->data(), nullptr, nullptr, nullptr};
     const int strides[4] = {picture.stride(), 0, 0, 0};
     sws_scale(sws_.get(), planes, strides, 0, picture.height, frame_->data, frame_->linesize);
     frame_->pts = count_++;
     frame_->quality = codec_->global_quality;
     if (avcodec_send_frame(codec_.get(), frame_.get()) < 0)
-        return fail(ErrorCode::Internal, "A scrub copy can't be made of this film.");
+        return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-made"));
     return drain();
 }
 
@@ -108,7 +108,7 @@ Status makeScrubCopy(Reader& reader, const std::filesystem::path& path, FileStor
         JpegFilm film;
         if (auto opened = film.open(temporary, width, height); !opened) return opened;
         for (std::int64_t n = 0; n < info.frames(); ++n) {
-            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("demuxer.stopped"));
             reader.setTravel(FrameNumber{n}, 1);
             const auto frame = reader.frame(FrameNumber{n}, whenStopped(stop));
             auto picture = frame ? toPicture(**frame, info, width) : Result<Picture>(grey(width, height));

@@ -64,8 +64,7 @@ Result<std::vector<CameraShift>> cameraShake(const FilmSource& source, std::int6
                                              std::stop_token stop,
                                              const std::function<void(double)>& progress) {
     if (first < 0 || last < first || last >= source.film.info().frames())
-        return fail(ErrorCode::BadInput,
-                    "The camera is to be followed over frames that the film does not have.");
+        return fail(ErrorCode::BadInput, msg("steady.the-camera-is-to-be-followed"));
     WorkingGrey grey(source);
     const auto background = grey.background(first, stop);
     if (!background) return background.error();
@@ -79,9 +78,7 @@ Result<std::vector<CameraShift>> cameraShake(const FilmSource& source, std::int6
         const auto [x, y] = patches.empty() ? std::pair<std::vector<double>, std::vector<double>>{}
                                             : waysOf(*reference, *now, patches);
         if (x.size() < kLeastPatches)
-            return fail(ErrorCode::Refused,
-                        "Too little stands still behind the athlete to follow the camera by. The "
-                        "points stay as they are.");
+            return fail(ErrorCode::Refused, msg("steady.too-little-stands-still-behind-the"));
         const auto [dx, sx] = middleOf(x);
         const auto [dy, sy] = middleOf(y);
         shifts.push_back({n, grey.toFilm({dx, dy}), std::hypot(kOwnSdPx, std::max(sx, sy)) / grey.scale()});

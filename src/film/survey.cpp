@@ -199,7 +199,7 @@ Result<FilmSurvey> surveyFilm(Reader& reader, std::int64_t most, std::stop_token
         if (readable++ == 0)
             if (auto large = toGrey(**frame, info, 960)) survey.lines = placeLines(turned(*large, info));
     }
-    if (readable == 0) return fail(ErrorCode::Damaged, "None of the film's pictures can be decoded.");
+    if (readable == 0) return fail(ErrorCode::Damaged, msg("survey.none-of-the-films-pictures-can"));
     compareFrames(survey, all, shiftsOf(all));
     return survey;
 }

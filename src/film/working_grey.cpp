@@ -46,7 +46,8 @@ cv::Mat tonesOf(const cv::Mat& from, const cv::Mat& to) {
 } // namespace
 
 Result<FrameHandle> WorkingGrey::decoded(std::int64_t frame, std::stop_token stop) {
-    if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Looking through the film was stopped.");
+    if (stop.stop_requested())
+        return fail(ErrorCode::Cancelled, msg("working-grey.looking-through-the-film-was-stopped"));
     return reader_.frame(FrameNumber{frame}, whenStopped(stop));
 }
 

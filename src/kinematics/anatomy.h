@@ -1,6 +1,8 @@
 // The words of the job: hands, views, landmarks and moments of a delivery.
 #pragma once
 
+#include "base/message.h"
+
 #include <optional>
 #include <span>
 #include <string_view>
@@ -79,17 +81,19 @@ enum class Moment {
 
 struct LandmarkInfo {
     Landmark landmark;
-    std::string_view id;    ///< "back-knee"
-    std::string_view name;  ///< "back knee"
-    std::string_view where; ///< where exactly to click, in plain words
+    std::string_view id; ///< "back-knee"
+
+    Message name() const;  ///< "back knee"
+    Message where() const; ///< where exactly to click, in plain words
 };
 
 struct MomentInfo {
     Moment moment;
-    std::string_view id;      ///< "lift-top"
-    std::string_view name;    ///< "Top of the lift"
-    std::string_view shortly; ///< "Top"
-    std::string_view how;     ///< how it is recognised
+    std::string_view id; ///< "lift-top"
+
+    Message name() const;    ///< "Top of the lift"
+    Message shortly() const; ///< "Top"
+    Message how() const;     ///< how it is recognised
 };
 
 std::span<const LandmarkInfo> allLandmarks();
@@ -106,11 +110,11 @@ bool isKeyPosition(Moment moment);
 
 std::string_view idOf(Hand hand); ///< "R" or "L"
 std::optional<Hand> handFromId(std::string_view id);
-std::string_view nameOf(Hand hand); ///< "right" or "left"
+Message nameOf(Hand hand); ///< "right" or "left"
 
 std::string_view idOf(View view);
 std::optional<View> viewFromId(std::string_view id);
-std::string_view nameOf(View view); ///< "open side" ...
+Message nameOf(View view); ///< "open side" ...
 bool isSideView(View view);
 
 /// +1 when the plate lies to the right in the picture, -1 when to the left, 0 for front and rear.
@@ -120,6 +124,6 @@ int targetDirectionX(Hand hand, View view);
 int gloveDirectionX(Hand hand, View view);
 
 /// Where a coach should stand with the camera for this view, worded from the hand ("third-base side").
-std::string_view placeOf(View view, Hand hand);
+Message placeOf(View view, Hand hand);
 
 } // namespace jg

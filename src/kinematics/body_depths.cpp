@@ -1,8 +1,8 @@
 #include "kinematics/body_depths.h"
 
-#include <nlohmann/json.hpp>
+#include "base/unfit.h"
 
-#include <stdexcept>
+#include <nlohmann/json.hpp>
 
 namespace jg {
 
@@ -11,7 +11,7 @@ using nlohmann::json;
 namespace {
 
 Depth depthFrom(const json& row) {
-    if (row.size() < 2) throw std::invalid_argument("it is not understood");
+    if (row.size() < 2) throw Unfit(msg("unfit.not-understood"));
     return {row[0], row[1], {row.begin() + 2, row.end()}};
 }
 
@@ -29,15 +29,14 @@ Depth fromBehind(Depth depth) {
 
 Result<BodyDepths> BodyDepths::parse(std::string_view text) {
     BodyDepths depths;
-    std::string at = "the file";
+    Message at = msg("playbook.the-file");
     const auto eachRow = [&](const json& table, const auto& take) {
         for (const auto& [momentId, landmarks] : table.items())
             for (const auto& [landmarkId, row] : landmarks.items()) {
-                at = momentId + ", " + landmarkId;
+                at = asIs(momentId + ", " + landmarkId);
                 const auto moment = momentFromId(momentId);
                 const auto landmark = landmarkFromId(landmarkId);
-                if (!moment || !landmark || row.size() != 2)
-                    throw std::invalid_argument("it is not understood");
+                if (!moment || !landmark || row.size() != 2) throw Unfit(msg("unfit.not-understood"));
                 take(Key{*moment, *landmark}, row);
             }
     };
@@ -50,7 +49,8 @@ Result<BodyDepths> BodyDepths::parse(std::string_view text) {
             depths.speeds_[joint] = {speedFrom(row[0]), speedFrom(row[1])};
         });
     } catch (const std::exception& e) {
-        return fail(ErrorCode::BadInput, "The body's depths can't be read, at " + at + ": " + e.what() + ".");
+        return fail(ErrorCode::BadInput,
+                    msg("playbook.depths-unreadable", {{"place", at}, {"why", whyUnfit(e)}}));
     }
     return depths;
 }

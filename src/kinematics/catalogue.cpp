@@ -1,11 +1,12 @@
 #include "kinematics/catalogue.h"
 
+#include "base/unfit.h"
+
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <array>
 #include <set>
-#include <stdexcept>
 #include <utility>
 
 namespace jg {
@@ -13,10 +14,8 @@ namespace jg {
 using nlohmann::json;
 
 std::span<const MeasureGroup> measureGroups() {
-    static constexpr std::array groups = {MeasureGroup{"lower", "Lower body"},
-                                          MeasureGroup{"trunk", "Trunk and head"},
-                                          MeasureGroup{"arm", "Arm and glove"},
-                                          MeasureGroup{"timing", "Timing"}, MeasureGroup{"own", "Your own"}};
+    static constexpr std::array groups = {MeasureGroup{"lower"}, MeasureGroup{"trunk"}, MeasureGroup{"arm"},
+                                          MeasureGroup{"timing"}, MeasureGroup{"own"}};
     return groups;
 }
 
@@ -88,20 +87,20 @@ constexpr std::array kKinds = {
 const KindRow& kindFromId(const std::string& id) {
     for (const KindRow& row : kKinds)
         if (row.id == id) return row;
-    throw std::invalid_argument("kind \"" + id + "\" is unknown");
+    throw Unfit(msg("playbook.kind-unknown", {{"id", id}}));
 }
 
 Moment momentAt(const json& value) {
     const auto id = value.get<std::string>();
     if (const auto moment = momentFromId(id)) return *moment;
-    throw std::invalid_argument("position \"" + id + "\" is unknown");
+    throw Unfit(msg("playbook.position-unknown", {{"id", id}}));
 }
 
 Slot slotOf(const json& row, Moment standard) {
     Slot slot{row.at("name").get<std::string>(), Landmark::Head, standard};
     const auto id = row.at("landmark").get<std::string>();
     const auto landmark = landmarkFromId(id);
-    if (!landmark) throw std::invalid_argument("landmark \"" + id + "\" is unknown");
+    if (!landmark) throw Unfit(msg("playbook.landmark-unknown", {{"id", id}}));
     slot.landmark = *landmark;
     if (row.contains("at")) slot.at = momentAt(row["at"]);
     slot.frames = row.value("frames", 0);
@@ -118,11 +117,11 @@ MeasureDefinition measureOf(const json& row) {
     m.kind = kind.kind;
     m.unit = row.at("unit");
     for (const auto& p : row.at("positions")) m.moments.push_back(momentAt(p));
-    if (m.moments.empty()) throw std::invalid_argument("it has no position");
+    if (m.moments.empty()) throw Unfit(msg("playbook.no-position"));
     for (const auto& p : row.value("points", json::array())) m.slots.push_back(slotOf(p, m.moments.front()));
     for (const auto& v : row.at("views")) {
         const auto view = viewFromId(v.get<std::string>());
-        if (!view) throw std::invalid_argument("view " + v.dump() + " is unknown");
+        if (!view) throw Unfit(msg("playbook.view-unknown", {{"id", v.dump()}}));
         m.views.push_back(*view);
     }
     m.formula = row.at("formula");
@@ -136,13 +135,12 @@ MeasureDefinition measureOf(const json& row) {
     m.protectsArm = row.value("protectsArm", false);
     m.plainly = row.value("plainly", "");
     if (m.slots.size() < kind.least || m.slots.size() > kind.most)
-        throw std::invalid_argument("it has " + std::to_string(m.slots.size()) + " points, its kind takes " +
-                                    std::to_string(kind.least) + " to " + std::to_string(kind.most));
+        throw Unfit(
+            msg("playbook.points", {{"points", m.slots.size()}, {"least", kind.least}, {"most", kind.most}}));
     if ((m.kind == MeasureKind::TimeBetween || m.kind == MeasureKind::FrameCount) && m.moments.size() != 2)
-        throw std::invalid_argument("a time needs two positions");
-    if ((m.kind == MeasureKind::Seen) != !m.options.empty())
-        throw std::invalid_argument("options belong to what is seen, and to that alone");
-    if (m.sign != 1 && m.sign != -1) throw std::invalid_argument("its sign is neither 1 nor -1");
+        throw Unfit(msg("playbook.two-positions"));
+    if ((m.kind == MeasureKind::Seen) != !m.options.empty()) throw Unfit(msg("playbook.options"));
+    if (m.sign != 1 && m.sign != -1) throw Unfit(msg("playbook.sign"));
     return m;
 }
 
@@ -150,17 +148,18 @@ MeasureDefinition measureOf(const json& row) {
 
 Result<std::vector<MeasureDefinition>> parseMeasures(std::string_view text) {
     std::vector<MeasureDefinition> all;
-    std::string at = "the file";
+    Message at = msg("playbook.the-file");
     try {
         const json document = json::parse(text);
         std::set<std::string> seen;
         for (const auto& row : document.at("measures")) {
-            at = "measure " + row.value("id", std::string("without an id"));
+            at = msg("playbook.measure", {{"id", row.value("id", "?")}});
             all.push_back(measureOf(row));
-            if (!seen.insert(all.back().id).second) throw std::invalid_argument("its id is used twice");
+            if (!seen.insert(all.back().id).second) throw Unfit(msg("playbook.id-twice"));
         }
     } catch (const std::exception& e) {
-        return fail(ErrorCode::BadInput, "The measures can't be read, at " + at + ": " + e.what() + ".");
+        return fail(ErrorCode::BadInput,
+                    msg("playbook.measures-unreadable", {{"place", at}, {"why", whyUnfit(e)}}));
     }
     return all;
 }

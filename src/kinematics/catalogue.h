@@ -44,8 +44,9 @@ enum class MeasureKind {
 
 /// A part of the catalogue.
 struct MeasureGroup {
-    std::string_view id;   ///< "lower"
-    std::string_view name; ///< "Lower body"
+    std::string_view id; ///< "lower"
+
+    Message name() const { return msg("group." + std::string(id)); } ///< "Lower body"
 };
 /// All groups in the order of the body, then timing and the coach's own.
 std::span<const MeasureGroup> measureGroups();

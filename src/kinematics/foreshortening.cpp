@@ -15,12 +15,13 @@ bool sameLimb(Landmark a, Landmark b, Landmark from, Landmark to) {
     return (a == from && b == to) || (a == to && b == from);
 }
 
-std::string wordsOf(const LimbTurn& limb) {
+Message warningOf(const LimbTurn& limb) {
     const double shown = std::clamp(limb.ratio.value, 0.0, 1.0);
-    return "The line " + std::string(info(limb.from).name) + " to " + std::string(info(limb.to).name) +
-           " looks " + std::to_string(std::lround(100 * (1 - shown))) + " % shorter than at " +
-           std::string(info(limb.longestAt).name) + ": it is turned out of the picture by about " +
-           std::to_string(std::lround(std::acos(shown) * kDegPerRad)) + " degrees. ";
+    return msg("foreshortening.turned", {{"from", info(limb.from).name()},
+                                         {"to", info(limb.to).name()},
+                                         {"percent", std::lround(100 * (1 - shown))},
+                                         {"position", info(limb.longestAt).name()},
+                                         {"degrees", std::lround(std::acos(shown) * kDegPerRad)}});
 }
 
 /// Widens by one joint whose points begin at `first`; `part` is what it adds to the measure.
@@ -39,7 +40,7 @@ void widenByJoint(const MeasureDefinition& m, const MeasureInput& in, std::size_
     value.low95 += std::min(0.0, down);
     value.high95 += std::max(0.0, up);
     for (const LimbTurn* limb : {one, two})
-        if (limb) value.warnings.push_back(wordsOf(*limb) + "The angle is less sure for it.");
+        if (limb) value.warnings.push_back(warningOf(*limb));
 }
 
 } // namespace

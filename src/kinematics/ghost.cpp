@@ -97,11 +97,7 @@ public:
     }
 
 private:
-    static Error unmet() {
-        return Error{ErrorCode::NotFound,
-                     "No pose of these joints meets the target with the limbs as long as "
-                     "they are and the feet where they stand."};
-    }
+    static Error unmet() { return Error{ErrorCode::NotFound, msg("ghost.no-pose")}; }
 
     JointPlaces poseOf(const Eigen::VectorXd& moved) const {
         JointPlaces pose = task_.joints;

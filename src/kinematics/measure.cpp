@@ -28,7 +28,7 @@ std::string_view idOf(MeasureState state) {
     return "notApplicable";
 }
 
-MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, std::string reason) {
+MeasureValue withoutValue(const MeasureDefinition& m, MeasureState state, Message reason) {
     MeasureValue result;
     result.id = m.id;
     result.unit = m.unit;
@@ -64,10 +64,10 @@ constexpr double kCoarseTurnDeg = 40;
 constexpr double kRoughAngleDeg = 30;
 constexpr double kRoughRatioPart = 0.5;
 
-std::string viewsInWords(const MeasureDefinition& m) {
-    std::string text;
-    for (const View v : m.views) text += (text.empty() ? "" : " or ") + std::string(nameOf(v));
-    return text;
+Message viewsInWords(const std::vector<View>& views) {
+    std::vector<Message> names;
+    for (const View v : views) names.push_back(nameOf(v));
+    return joined(ListStyle::Or, names);
 }
 
 /// True when the number changes with the camera's roll.
@@ -89,21 +89,20 @@ bool needsLevel(MeasureKind kind) {
     }
 }
 
-/// "a, b or c".
-std::string listed(const std::vector<std::string>& words) {
-    std::string text;
-    for (std::size_t i = 0; i < words.size(); ++i)
-        text += (i == 0 ? "" : i + 1 == words.size() ? " or " : ", ") + words[i];
-    return text;
+/// "a, b or c": options are the playbook's own words.
+Message listed(const std::vector<std::string>& options) {
+    std::vector<Message> all;
+    for (const std::string& option : options) all.push_back(asIs(option));
+    return joined(ListStyle::Or, all);
 }
 
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (std::abs(in.yawDeg.value) > 0 || in.yawDeg.sd > 0)
-        result.warnings.push_back("Corrected for a camera turned from square.");
+        result.warnings.push_back(msg("measure.turned-camera"));
     if (needsLevel(m.kind) && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
-        result.warnings.push_back("No plumb or level line yet: the picture is taken as level.");
+        result.warnings.push_back(msg("measure.no-level"));
     if (needsLevel(m.kind) && !in.levelBy.empty())
-        result.warnings.push_back("Level by " + in.levelBy + "; a plumb line is surer.");
+        result.warnings.push_back(msg("measure.level-by", {{"what", in.levelBy}}));
 }
 
 /// Pixels that make one unit of a length measure, and the unit; value 0 when nothing gives it. Inches or
@@ -131,13 +130,17 @@ bool bendsTooMuch(const MeasureDefinition& m, const UncertainNumber& number, dou
     return std::abs(number.shift()) > kMostShift * sd;
 }
 
-std::string later(int frames) {
-    return frames == 0 ? "" : " + " + std::to_string(frames) + (frames == 1 ? " frame" : " frames");
+Message firstPlace(const Slot& slot) {
+    if (slot.frames == 0)
+        return msg("measure.place-first",
+                   {{"landmark", info(slot.landmark).name()}, {"position", info(slot.at).name()}});
+    return msg("measure.place-first-later", {{"landmark", info(slot.landmark).name()},
+                                             {"position", info(slot.at).name()},
+                                             {"frames", slot.frames}});
 }
 
 MeasureValue onOneSpot(const MeasureDefinition& m) {
-    return withoutValue(m, MeasureState::NotLookedAt,
-                        "Two of its points lie on the same spot. Move one of them.");
+    return withoutValue(m, MeasureState::NotLookedAt, msg("measure.same-spot"));
 }
 
 /// The turn of one line whose four points begin at `first`.
@@ -155,8 +158,7 @@ MeasureValue oneTurn(const MeasureDefinition& m, const MeasureInput& in) {
     MeasureValue result = withValue(m, {turn.deg, turn.sd()}, m.unit);
     result.low95 = turn.low95;
     result.high95 = turn.high95;
-    if (turn.high95 - turn.low95 > kCoarseTurnDeg)
-        result.warnings.push_back("A turn read from a width is rough here: only a coarse class is sure.");
+    if (turn.high95 - turn.low95 > kCoarseTurnDeg) result.warnings.push_back(msg("measure.rough-turn"));
     return result;
 }
 
@@ -168,23 +170,22 @@ MeasureValue turnBetween(const MeasureDefinition& m, const MeasureInput& in) {
     const double difference = first.deg - second.deg;
     if (std::max(first.high95 - first.low95, second.high95 - second.low95) <= kCoarseTurnDeg)
         return withValue(m, {difference, sd}, m.unit);
-    MeasureValue result = withoutValue(m, MeasureState::NotVisible, "");
-    result.words = std::abs(difference) < 1.96 * sd ? "no order that is sure"
-                   : difference < 0                 ? "the shoulders are ahead of the hips"
-                   : difference < 30                ? "the hips are ahead, by a little"
-                                                    : "the hips are clearly ahead";
-    result.reason = "The widths are too rough for a number (give or take " +
-                    std::to_string(std::lround(1.96 * sd)) + " degrees): " + result.words +
-                    ". A film from the front shows it better.";
+    MeasureValue result = withoutValue(m, MeasureState::NotVisible, {});
+    result.words = std::abs(difference) < 1.96 * sd ? msg("turn.no-order")
+                   : difference < 0                 ? msg("turn.shoulders-ahead")
+                   : difference < 30                ? msg("turn.hips-ahead-little")
+                                                    : msg("turn.hips-ahead");
+    result.reason = msg("turn.too-rough", {{"degrees", std::lround(1.96 * sd)}, {"order", result.words}});
     return result;
 }
 
 MeasureValue seen(const MeasureDefinition& m, const MeasureInput& in) {
     const auto it = std::find(m.options.begin(), m.options.end(), in.seen);
     if (it == m.options.end())
-        return withoutValue(m, MeasureState::NotLookedAt, "Say what is seen: " + listed(m.options) + ".");
-    MeasureValue result = withoutValue(m, MeasureState::Measured, "");
-    result.words = *it;
+        return withoutValue(m, MeasureState::NotLookedAt,
+                            msg("measure.say-seen", {{"options", listed(m.options)}}));
+    MeasureValue result = withoutValue(m, MeasureState::Measured, {});
+    result.words = asIs(*it);
     return result;
 }
 
@@ -195,16 +196,15 @@ bool isTooRough(const MeasureDefinition& m, const MeasureValue& v) {
 
 /// A line that points at the camera tells nothing, however well it is clicked.
 MeasureValue endOn(const MeasureDefinition& m, const MeasureInput& in, const MeasureValue& v) {
-    std::vector<std::string> others;
-    for (const View view : m.views)
-        if (view != in.view) others.push_back(std::string(nameOf(view)));
-    const std::string off = m.isAngle()
-                                ? std::to_string(std::lround(v.half95())) + " degrees"
-                                : std::to_string(std::lround(100 * v.half95() / std::abs(*v.value))) + " %";
-    return withoutValue(m, MeasureState::NotVisible,
-                        "Too much end-on here: it could be off by " + off + ", which is no number. " +
-                            (others.empty() ? "Look for the points on a frame that shows the line longer."
-                                            : "A film from the " + listed(others) + " may show it."));
+    std::vector<View> others = m.views;
+    std::erase(others, in.view);
+    const Message off = m.isAngle() ? msg("measure.degrees", {{"degrees", std::lround(v.half95())}})
+                                    : msg("measure.percent",
+                                          {{"percent", std::lround(100 * v.half95() / std::abs(*v.value))}});
+    return withoutValue(
+        m, MeasureState::NotVisible,
+        others.empty() ? msg("measure.end-on", {{"off", off}})
+                       : msg("measure.end-on-other-view", {{"off", off}, {"views", viewsInWords(others)}}));
 }
 
 /// The slope in space of a limb that is turned out of the picture: its rise over the length it shows
@@ -219,10 +219,7 @@ MeasureValue slopeInSpace(const MeasureDefinition& m, const MeasureInput& in, co
         return m.sign * std::asin(std::clamp((p[0].y - p[1].y) / px, -1.0, 1.0)) * kDegPerRad;
     });
     MeasureValue result = withValue(m, e, m.unit);
-    result.warnings.push_back(
-        "The line points out of the picture here: its slope is its rise over the length it "
-        "shows at " +
-        std::string(info(limb.longestAt).name) + ".");
+    result.warnings.push_back(msg("measure.slope-in-space", {{"position", info(limb.longestAt).name()}}));
     return result;
 }
 
@@ -236,10 +233,7 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     std::string unit = m.unit;
     if (m.needsHeight()) {
         std::tie(unitPx, unit) = unitOfLength(m, in);
-        if (unitPx.value <= 0)
-            return withoutValue(
-                m, MeasureState::NotLookedAt,
-                "A length needs a size: place the top of the head and the ground at Set, or give a scale.");
+        if (unitPx.value <= 0) return withoutValue(m, MeasureState::NotLookedAt, msg("measure.needs-size"));
     }
     const bool folds = m.kind == MeasureKind::AboveLevel && !m.pastStraight;
     if (folds)
@@ -251,8 +245,7 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
     const Estimate e = number.estimate();
     if (!std::isfinite(e.value) || !std::isfinite(e.sd)) return onOneSpot(m);
     MeasureValue result = withValue(m, folds ? shortOfUpright(e) : e, unit);
-    if (m.unit == "in" && unit == "%")
-        result.warnings.push_back("No scale yet: percent of the standing height instead of a length.");
+    if (m.unit == "in" && unit == "%") result.warnings.push_back(msg("measure.no-scale"));
     widenForTurnedLimbs(m, in, result);
     return isTooRough(m, result) || bendsTooMuch(m, number, e.sd) ? endOn(m, in, result) : result;
 }
@@ -261,16 +254,14 @@ MeasureValue ofPoints(const MeasureDefinition& m, const MeasureInput& in) {
 
 MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
     if (!m.seenFrom(in.view))
-        return withoutValue(m, MeasureState::NotVisible,
-                            "Not visible from the " + std::string(nameOf(in.view)) +
-                                ": ask for a film from the " + viewsInWords(m) + ".");
+        return withoutValue(
+            m, MeasureState::NotVisible,
+            msg("measure.not-from-here", {{"view", nameOf(in.view)}, {"views", viewsInWords(m.views)}}));
     if (m.kind == MeasureKind::Seen) return seen(m, in);
     if (!m.hasPoints()) return evaluateTiming(m, in);
     for (const Slot& slot : m.slots)
         if (!in.points.contains(slot.name))
-            return withoutValue(m, MeasureState::NotLookedAt,
-                                "Place the " + std::string(info(slot.landmark).name) + " at " +
-                                    std::string(info(slot.at).name) + later(slot.frames) + " first.");
+            return withoutValue(m, MeasureState::NotLookedAt, firstPlace(slot));
     MeasureValue result = m.kind == MeasureKind::TurnBetween      ? turnBetween(m, in)
                           : m.kind == MeasureKind::ReleaseInstant ? releaseInstantOf(m, in)
                           : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront

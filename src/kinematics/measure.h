@@ -54,11 +54,11 @@ struct MeasureInput {
     double captureFps = 0; ///< captured frames a second; 0 = unknown
     Hand hand = Hand::Right;
     View view = View::Open;
-    Estimate rollDeg;    ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
-    std::string levelBy; ///< what the level is taken from, when it is no plumb or level line
-    Estimate yawDeg;     ///< turned from square toward the target (side views) or the glove side
-    Estimate heightPx;   ///< standing height in the picture; value 0 = unknown
-    Estimate pxPerM;     ///< scale; value 0 = unknown
+    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    Message levelBy;   ///< what the level is taken from, when it is no plumb or level line
+    Estimate yawDeg;   ///< turned from square toward the target (side views) or the glove side
+    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;   ///< scale; value 0 = unknown
     LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
     std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
     std::map<std::string, Depth> depths;     ///< by slot
@@ -77,15 +77,15 @@ struct MeasureValue {
     double low95 = 0;
     double high95 = 0;
     MeasureState state = MeasureState::NotLookedAt;
-    std::string words;  ///< what was seen, for a measure without a number
-    std::string reason; ///< for a state without a value: why, and what to do
-    std::vector<std::string> warnings;
+    Message words;  ///< what was seen, for a measure without a number
+    Message reason; ///< for a state without a value: why, and what to do
+    std::vector<Message> warnings;
 
     double half95() const { return (high95 - low95) / 2; }
 };
 
 /// An answer without a number: its state, and why.
-MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, std::string reason);
+MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, Message reason);
 
 /// An answer with a number and its first-order interval.
 MeasureValue withValue(const MeasureDefinition& measure, Estimate value, std::string unit);

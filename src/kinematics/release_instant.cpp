@@ -114,36 +114,25 @@ private:
 
 void warnOf(MeasureValue& value, double best, double frameMs) {
     if (best < 0.05 || best > 0.95)
-        value.warnings.push_back(
-            "At the very edge of the bracket: look whether the ball is in the hand on the frame " +
-            std::string(best < 0.5 ? "of release." : "after release."));
-    if (value.high95 - value.low95 > 0.8 * frameMs)
-        value.warnings.push_back(
-            "The ball tells no more than the two frames: click it where it is sharp, or film faster.");
+        value.warnings.push_back(best < 0.5 ? msg("release-instant.edge-first")
+                                            : msg("release-instant.edge-second"));
+    if (value.high95 - value.low95 > 0.8 * frameMs) value.warnings.push_back(msg("release-instant.no-finer"));
 }
 
 } // namespace
 
 MeasureValue releaseInstantOf(const MeasureDefinition& m, const MeasureInput& in) {
-    if (!(in.captureFps > 0))
-        return withoutValue(
-            m, MeasureState::NotVisible,
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+    if (!(in.captureFps > 0)) return withoutValue(m, MeasureState::NotVisible, msg("timing.no-rate"));
     // Own choice, in frames, after generated deliveries: over a longer frame the wrist's way is less a
     // parabola.
     const double modelSd = 0.02 + 0.08 * std::pow(60 / in.captureFps, 2);
     const Gain gain = gainOf(m, in);
     if (!(gain.at(1) > gain.at(0)))
-        return withoutValue(
-            m, MeasureState::NotLookedAt,
-            "The ball does not leave the wrist on these frames. Move release to the last frame "
-            "with the ball in the hand.");
+        return withoutValue(m, MeasureState::NotLookedAt, msg("release-instant.not-leaving"));
     const Instants instants(gain, modelSd);
     if (instants.misfit() > kSdsOf95)
         return withoutValue(m, MeasureState::NotLookedAt,
-                            std::string("By the ball's first frames it left the hand ") +
-                                (gain.at(0.5) > 0 ? "before" : "after") +
-                                " this bracket. Move release to the last frame with the ball in the hand.");
+                            gain.at(0.5) > 0 ? msg("release-instant.earlier") : msg("release-instant.later"));
     const double frameMs = 1000 / in.captureFps;
     MeasureValue result = withValue(m, {instants.mean() * frameMs, instants.sd() * frameMs}, m.unit);
     result.low95 = instants.quantile(0.025) * frameMs;

@@ -16,19 +16,21 @@ constexpr double kInch = 0.0254;
 
 std::span<const ScaleInfo> allScales() {
     static constexpr std::array all = {
-        ScaleInfo{ScaleKind::Height, "height", "the athlete's height",
-                  "the top of the head and the ground at Set", 0, 0.02},
-        ScaleInfo{ScaleKind::Rubber, "rubber", "the rubber's long side, 24 in", "both ends of its front edge",
-                  0.6096, 0.02, false, true},
-        ScaleInfo{ScaleKind::RubberShort, "rubber-short", "the rubber's short side, 6 in",
-                  "both ends of its edge nearest to the camera", 0.1524, 0.04, true, false},
-        ScaleInfo{ScaleKind::Other, "other", "something else beside the athlete", "both of its ends", 0,
-                  0.03},
-        ScaleInfo{ScaleKind::Ball, "ball", "the ball, 2.9 in across", "two opposite edges of the ball",
-                  0.0738, 0.06},
-        ScaleInfo{ScaleKind::Plate, "plate", "home plate, 17 in", "both ends of its front edge", 0.4318,
-                  1.0}};
+        ScaleInfo{ScaleKind::Height, "height", 0, 0.02},
+        ScaleInfo{ScaleKind::Rubber, "rubber", 0.6096, 0.02, false, true},
+        ScaleInfo{ScaleKind::RubberShort, "rubber-short", 0.1524, 0.04, true, false},
+        ScaleInfo{ScaleKind::Other, "other", 0, 0.03},
+        ScaleInfo{ScaleKind::Ball, "ball", 0.0738, 0.06},
+        ScaleInfo{ScaleKind::Plate, "plate", 0.4318, 1.0}};
     return all;
+}
+
+Message ScaleInfo::name() const {
+    return msg("scale." + std::string(id));
+}
+
+Message ScaleInfo::where() const {
+    return msg("scale-where." + std::string(id));
 }
 
 const ScaleInfo& info(ScaleKind kind) {
@@ -82,9 +84,11 @@ double metresOf(LengthUnit unit) {
     return unit == LengthUnit::Inches ? kInch : 0.01;
 }
 
-std::string lengthInWords(double metres, LengthUnit unit) {
+Message lengthInWords(double metres, LengthUnit unit) {
     const double length = metres / metresOf(unit);
-    return fixed(length, length < 10 ? 1 : 0) + " " + std::string(idOf(unit));
+    const Decimal told{length, length < 10 ? 1 : 0};
+    return unit == LengthUnit::Inches ? msg("length.in", {{"length", told}})
+                                      : msg("length.cm", {{"length", told}});
 }
 
 Estimate pxPerMetre(const SeenLength& seen) {

@@ -7,7 +7,6 @@
 
 #include <optional>
 #include <span>
-#include <string>
 #include <string_view>
 
 namespace jg {
@@ -16,13 +15,13 @@ enum class ScaleKind { Height, Rubber, RubberShort, Ball, Plate, Other };
 
 struct ScaleInfo {
     ScaleKind kind;
-    std::string_view id;    ///< "rubber"
-    std::string_view name;  ///< "rubber, long side"
-    std::string_view where; ///< which two ends to click
-    double metres;          ///< 0 = the coach says it
-    double planeSd;         ///< relative error of using it for the body, from the plane it lies in
+    std::string_view id; ///< "rubber"
+    double metres;       ///< 0 = the coach says it
+    double planeSd;      ///< relative error of using it for the body, from the plane it lies in
     bool fromSide = true, fromEnds = true; ///< views that show its length: the sides; front and rear
 
+    Message name() const;  ///< "rubber, long side"
+    Message where() const; ///< which two ends to click
     bool seenFrom(View view) const { return isSideView(view) ? fromSide : fromEnds; }
 };
 
@@ -46,7 +45,7 @@ std::optional<LengthUnit> lengthUnitFromId(std::string_view id);
 double metresOf(LengthUnit unit);
 
 /// "24 in" or "61 cm", to the unit; a tenth below ten.
-std::string lengthInWords(double metres, LengthUnit unit);
+Message lengthInWords(double metres, LengthUnit unit);
 
 /// A length seen in the picture.
 struct SeenLength {

@@ -7,7 +7,7 @@ namespace jg {
 namespace {
 
 MeasureValue within(const MeasureDefinition& m, double value, double low, double high) {
-    MeasureValue result = withoutValue(m, MeasureState::Measured, "");
+    MeasureValue result = withoutValue(m, MeasureState::Measured, {});
     result.value = value;
     result.low95 = low;
     result.high95 = high;
@@ -19,14 +19,13 @@ std::optional<MeasureValue> missing(const MeasureDefinition& m, const MeasureInp
     for (const Moment moment : m.moments)
         if (m.kind != MeasureKind::LooksLike && !in.frames.contains(moment))
             return withoutValue(m, MeasureState::NotLookedAt,
-                                "Set \"" + std::string(info(moment).name) + "\" first.");
+                                msg("timing.set-first", {{"position", info(moment).name()}}));
     for (const std::string& name : m.numbers)
         if (!in.numbers.contains(name) || !(in.numbers.at(name) > 0))
-            return withoutValue(m, MeasureState::NotLookedAt, "Enter the " + name + " first.");
+            return withoutValue(m, MeasureState::NotLookedAt,
+                                msg("timing.enter-first", {{"what", msg("number." + name)}}));
     if (m.kind != MeasureKind::LooksLike && m.kind != MeasureKind::FrameCount && !(in.captureFps > 0))
-        return withoutValue(
-            m, MeasureState::NotVisible,
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate.");
+        return withoutValue(m, MeasureState::NotVisible, msg("timing.no-rate"));
     return std::nullopt;
 }
 
@@ -40,9 +39,8 @@ MeasureValue timeBetween(const MeasureDefinition& m, const MeasureInput& in) {
     MeasureValue result = within(m, n * frame, (n - 1) * frame, (n + 1) * frame);
     result.sd = frame / std::sqrt(6.0); // of the sum of two whole-frame roundings
     if (std::abs(n) < 3)
-        result.warnings.push_back("Only " + std::to_string(static_cast<int>(std::abs(n))) +
-                                  " frames apart: film at " + (in.captureFps < 110 ? "120" : "240") +
-                                  " a second or more for this.");
+        result.warnings.push_back(msg("timing.too-close", {{"frames", std::lround(std::abs(n))},
+                                                           {"rate", in.captureFps < 110 ? 120 : 240}}));
     return result;
 }
 
@@ -51,24 +49,19 @@ MeasureValue frameCount(const MeasureDefinition& m, const MeasureInput& in) {
     const double n = framesBetween(m, in);
     MeasureValue result = within(m, n, n - 1, n + 1);
     result.sd = 1 / std::sqrt(6.0);
-    result.warnings.push_back("Frames are compared only between films of one rate.");
+    result.warnings.push_back(msg("timing.one-rate"));
     return result;
 }
 
 MeasureValue spin(const MeasureDefinition& m, const MeasureInput& in) {
     const double n = framesBetween(m, in), turns = in.numbers.at("turns");
-    if (n < 2)
-        return withoutValue(m, MeasureState::NotLookedAt,
-                            "The two positions must lie at least two frames apart, the later one second.");
+    if (n < 2) return withoutValue(m, MeasureState::NotLookedAt, msg("timing.two-frames"));
     const double minute = 60 * in.captureFps * turns;
     MeasureValue result = within(m, minute / n, minute / (n + 1), minute / (n - 1));
     result.sd = minute / (n * n) / std::sqrt(6.0);
     if (turns / n > 0.5)
         result.warnings.push_back(
-            "More than half a turn a frame: at this rate it can't be told from a slower "
-            "spin the other way. Film at " +
-            std::to_string(static_cast<int>(std::ceil(2.2 * in.captureFps * turns / n))) +
-            " a second or more.");
+            msg("timing.alias", {{"rate", std::lround(std::ceil(2.2 * in.captureFps * turns / n))}}));
     return result;
 }
 

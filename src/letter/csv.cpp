@@ -1,6 +1,7 @@
 #include "letter/csv.h"
 
 #include "base/number.h"
+#include "words/words.h"
 
 namespace jg {
 
@@ -13,7 +14,7 @@ std::string quoted(const std::string& field) {
     return out + "\"";
 }
 
-std::string number(double v) {
+std::string written(double v) {
     return fixed(v, 3);
 }
 
@@ -25,14 +26,14 @@ std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment
         const MeasureValue& v = row.value;
         const std::string name = playbook.nameOfFinding(row.id);
         out += row.id + "," + quoted(name) + ",";
-        out += v.value ? number(*v.value) + "," + v.unit + "," + number(v.sd) + "," + number(v.low95) + "," +
-                             number(v.high95)
+        out += v.value ? written(*v.value) + "," + v.unit + "," + written(v.sd) + "," + written(v.low95) +
+                             "," + written(v.high95)
                        : "," + v.unit + ",,,";
-        out += "," + std::string(idOf(v.state)) + "," + quoted(wordsOf(row.target)) + ",";
+        out += "," + std::string(idOf(v.state)) + "," + quoted(english()(wordsOf(row.target))) + ",";
         out += row.judgement.verdict ? std::string(idOf(*row.judgement.verdict))
                                      : std::string(idOf(row.judgement.state));
-        out += row.spread ? "," + std::to_string(row.spread->pitches) + "," + number(row.spread->mean) + "," +
-                                number(row.spread->sd)
+        out += row.spread ? "," + std::to_string(row.spread->pitches) + "," + written(row.spread->mean) +
+                                "," + written(row.spread->sd)
                           : ",,,";
         out += "\r\n";
     }

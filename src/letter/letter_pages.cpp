@@ -20,10 +20,6 @@ constexpr double kTop = 56;
 constexpr double kBottom = 1131 - 56;
 constexpr double kWidth = kPageWidth - 2 * kMargin;
 
-QString escaped(const std::string& text) {
-    return QString::fromStdString(text).toHtmlEscaped();
-}
-
 QString styled(const QString& inner, double px, const QColor& color, const char* family = "Open Sans",
                const char* weight = "400", const char* more = "") {
     return QString("<div style=\"font-family:'%1';font-size:%2px;font-weight:%3;color:%4;%5\">%6</div>")
@@ -50,18 +46,23 @@ void prepare(QTextDocument& doc, const QString& html, double width) {
 
 } // namespace
 
-LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills)
+LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills, Words words)
     : model_(std::move(model))
-    , stills_(std::move(stills)) {
+    , stills_(std::move(stills))
+    , words_(std::move(words)) {
     layOut();
+}
+
+QString LetterPages::said(const Message& message) const {
+    return QString::fromStdString(words_(message)).toHtmlEscaped();
 }
 
 void LetterPages::newPage() {
     pages_.emplace_back();
     y_ = kTop;
     if (pages_.size() > 1) return;
-    html(styled(escaped(model_.from), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2);
-    html(styled(escaped(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
+    html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2);
+    html(styled(said(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
          kMargin + kWidth * 0.4, kWidth * 0.6);
     pages_.back().back().rect.translate(0, 4);
     y_ += 30;
@@ -83,8 +84,8 @@ double LetterPages::html(const QString& text, double x, double width, double* bo
     return height;
 }
 
-void LetterPages::heading(const std::string& text, double px) {
-    y_ += html(styled(escaped(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth) + 6;
+void LetterPages::heading(const Message& text, double px) {
+    y_ += html(styled(said(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth) + 6;
 }
 
 void LetterPages::keeps() {
@@ -97,8 +98,8 @@ void LetterPages::keeps() {
         const double x = kMargin + static_cast<double>(i) * (width + gap);
         pages_.back().push_back({Block::Kind::Fill, {x, y_, width, 3}, {}, palette::moss, {}});
         y_ += 11;
-        html(styled("Keep", 15.5, palette::moss, "Vollkorn", "600") +
-                 styled(escaped(model_.keeps[i]), 13, palette::ink),
+        html(styled(said(msg("letter.keep-heading")), 15.5, palette::moss, "Vollkorn", "600") +
+                 styled(said(model_.keeps[i]), 13, palette::ink),
              x, width, &bottom);
         y_ -= 11;
     }
@@ -120,20 +121,20 @@ void LetterPages::correction(const LetterCorrection& c) {
         pages_.back().push_back(
             {Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
         y_ += stillHeight + 6;
-        html(styled(escaped(c.caption), 11.5, palette::quiet), kMargin, stillWidth, &bottom);
+        html(styled(said(c.caption), 11.5, palette::quiet), kMargin, stillWidth, &bottom);
         y_ -= stillHeight + 6;
         x += stillWidth + 22;
         width -= stillWidth + 22;
     }
     QString text;
-    const auto paragraph = [&](const char* lead, const std::string& body) {
+    const auto paragraph = [&](const Message& lead, const Message& body) {
         if (body.empty()) return;
-        const QString head = *lead ? QString("<b>%1</b> ").arg(lead) : QString();
-        text += QString("<p style=\"margin:0 0 9px 0;line-height:116%\">%1%2</p>").arg(head, escaped(body));
+        const QString head = lead.empty() ? QString() : QString("<b>%1</b> ").arg(said(lead));
+        text += QString("<p style=\"margin:0 0 9px 0;line-height:116%\">%1%2</p>").arg(head, said(body));
     };
-    paragraph("", c.number);
-    paragraph("Why.", c.why);
-    paragraph("Feel.", c.feel);
+    paragraph({}, c.number);
+    paragraph(msg("letter.why"), c.why);
+    paragraph(msg("letter.feel"), c.feel);
     html(styled(text, 13.5, palette::ink), x, width, &bottom);
     y_ = bottom + 20;
 }
@@ -141,7 +142,7 @@ void LetterPages::correction(const LetterCorrection& c) {
 void LetterPages::week() {
     if (model_.week.empty()) return;
     need(110);
-    heading("Your week", 21);
+    heading(msg("letter.week"), 21);
     const double days = kMargin, what = kMargin + 96, dose = kMargin + 512, ball = kMargin + 630;
     const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d,
                          const QColor& color, const char* weight) {
@@ -152,30 +153,34 @@ void LetterPages::week() {
         html(styled(d, 13, color), ball, 42, &bottom);
         y_ = bottom + 7;
     };
-    row("day", "what", "how much", "ball", palette::quiet, "400");
+    row(said(msg("letter.week-day")), said(msg("letter.week-what")), said(msg("letter.week-dose")),
+        said(msg("letter.week-ball")), palette::quiet, "400");
     for (const LetterWeekRow& r : model_.week) {
         need(56);
         pages_.back().push_back({Block::Kind::Rule, {kMargin, y_, kWidth, 1}, {}, palette::rule, {}});
         y_ += 7;
         const QString how = QString("%1<div style=\"font-size:11.5px;color:%2\">%3</div>")
-                                .arg(escaped(r.what), palette::quiet.name(), escaped(r.how));
-        row(escaped(r.days), how, escaped(r.dose), r.ball ? "yes" : "no", palette::ink, "600");
+                                .arg(said(r.what), palette::quiet.name(), said(r.how));
+        row(said(r.days), how, said(r.dose), said(r.ball ? msg("letter.yes") : msg("letter.no")),
+            palette::ink, "600");
     }
     y_ += 16;
 }
 
 void LetterPages::notes() {
+    constexpr std::size_t kMostNotSeen = 4;
     struct Note {
-        const char* lead;
-        std::string text;
+        Message lead, text;
     };
-    std::string notSeen;
-    for (std::size_t i = 0; i < model_.notSeen.size() && i < 4; ++i)
-        notSeen += (i ? " " : "") + model_.notSeen[i];
-    if (model_.notSeen.size() > 4) notSeen += " And " + std::to_string(model_.notSeen.size() - 4) + " more.";
+    std::vector<Message> notSeen(
+        model_.notSeen.begin(),
+        model_.notSeen.begin() + static_cast<std::ptrdiff_t>(std::min(kMostNotSeen, model_.notSeen.size())));
+    if (model_.notSeen.size() > kMostNotSeen)
+        notSeen.push_back(msg("letter.not-seen-more", {{"count", model_.notSeen.size() - kMostNotSeen}}));
     std::vector<Note> notes;
-    if (!model_.nextLook.empty()) notes.push_back({"Next look:", model_.nextLook});
-    if (!notSeen.empty()) notes.push_back({"What I could not see.", notSeen});
+    if (!model_.nextLook.empty()) notes.push_back({msg("letter.next-look-heading"), model_.nextLook});
+    if (!notSeen.empty())
+        notes.push_back({msg("letter.not-seen-heading"), joined(ListStyle::Sentences, std::move(notSeen))});
     if (notes.empty()) return;
     need(150);
     const double gap = 20;
@@ -185,7 +190,7 @@ void LetterPages::notes() {
     for (std::size_t i = 0; i < notes.size(); ++i) {
         const double x = kMargin + static_cast<double>(i) * (width + gap);
         y_ += 12;
-        html(styled(QString("<b>%1</b> %2").arg(notes[i].lead, escaped(notes[i].text)), 12.5, palette::ink,
+        html(styled(QString("<b>%1</b> %2").arg(said(notes[i].lead), said(notes[i].text)), 12.5, palette::ink,
                     "Open Sans", "400", "line-height:114%;"),
              x + 14, width - 28, &bottom);
         y_ -= 12;
@@ -206,9 +211,10 @@ void LetterPages::layOut() {
     if (!model_.caution.empty()) {
         const std::size_t at = pages_.back().size();
         y_ += 12;
-        const double height = html(styled("<b>Please stop throwing for now.</b> " + escaped(model_.caution),
-                                          13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
-                                   kMargin + 18, kWidth - 34);
+        const double height =
+            html(styled(QString("<b>%1</b> %2").arg(said(msg("letter.stop-throwing")), said(model_.caution)),
+                        13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
+                 kMargin + 18, kWidth - 34);
         pages_.back().insert(
             pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
             Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
@@ -219,7 +225,8 @@ void LetterPages::layOut() {
     }
     heading(model_.greeting, 31);
     if (!model_.opening.empty())
-        y_ += html(styled(escaped(model_.opening), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
+        y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400",
+                          "line-height:118%;"),
                    kMargin, kWidth) +
               20;
     keeps();
@@ -227,10 +234,10 @@ void LetterPages::layOut() {
     week();
     notes();
     need(90);
-    y_ += html(styled(escaped(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:116%;"),
+    y_ += html(styled(said(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:116%;"),
                kMargin, kWidth) +
           16;
-    html(styled(escaped(model_.signature), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
+    html(styled(said(asIs(model_.signature)), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
          kMargin, kWidth);
 }
 

@@ -3,6 +3,7 @@
 
 #include "base/file_store.h"
 #include "review/letter_model.h"
+#include "words/words.h"
 
 #include <QImage>
 #include <QPainter>
@@ -20,8 +21,8 @@ inline constexpr double kPageHeight = 1131;
 /// Lays a letter out on pages and paints them. Needs loadFonts(). One thread owns it.
 class LetterPages {
 public:
-    /// `stills` by finding id.
-    LetterPages(LetterModel model, std::map<std::string, QImage> stills);
+    /// `stills` by finding id; `words` are the reader's language.
+    LetterPages(LetterModel model, std::map<std::string, QImage> stills, Words words);
 
     int count() const { return static_cast<int>(pages_.size()); }
     /// Paints a page in design pixels onto the painter's current coordinates.
@@ -41,7 +42,8 @@ private:
     void newPage();
     void need(double height);
     double html(const QString& html, double x, double width, double* bottom = nullptr);
-    void heading(const std::string& text, double px);
+    void heading(const Message& text, double px);
+    QString said(const Message& message) const; ///< escaped
     void keeps();
     void correction(const LetterCorrection& c);
     void week();
@@ -49,6 +51,7 @@ private:
 
     LetterModel model_;
     std::map<std::string, QImage> stills_;
+    Words words_;
     std::vector<std::vector<Block>> pages_;
     double y_ = 0;
 };

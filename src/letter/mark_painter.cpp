@@ -28,10 +28,11 @@ QColor faded(QColor c, bool faint) {
 
 class ScenePainter {
 public:
-    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, double unit)
+    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, const Words& words, double unit)
         : p_(p)
         , view_(view)
         , area_(area)
+        , words_(words)
         , unit_(unit) {}
 
     void lines(const std::vector<SceneLine>& lines) {
@@ -110,7 +111,7 @@ public:
         const QFont font = textFont(13.5 * unit_, true);
         const QFontMetricsF metrics(font);
         p_.setFont(font);
-        const QString text = QString::fromStdString(l.text);
+        const QString text = QString::fromStdString(words_(l.text));
         const QSizeF size(metrics.horizontalAdvance(text) + 14 * unit_, 21 * unit_);
         const QRectF box = freePlace(view_.toView(l.at), size);
         p_.setPen(Qt::NoPen);
@@ -155,6 +156,7 @@ private:
     QPainter& p_;
     const ViewTransform& view_;
     QRectF area_;
+    const Words& words_;
     double unit_;
     std::vector<QRectF> taken_;
 };
@@ -162,10 +164,10 @@ private:
 } // namespace
 
 void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
-                double unit) {
+                const Words& words, double unit) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    ScenePainter p(painter, view, area, unit);
+    ScenePainter p(painter, view, area, words, unit);
     p.boxes(scene.boxes);
     p.lines(scene.lines);
     p.arcs(scene.arcs);

@@ -8,9 +8,9 @@
 
 namespace jg {
 
-std::string labelOf(const MeasureValue& v) {
-    if (!v.value) return "";
-    return numberInWords(*v.value, v.unit) + " \u00b1" + errorInWords(v);
+Message labelOf(const MeasureValue& v) {
+    if (!v.value) return {};
+    return msg("label.number", {{"number", numberInWords(*v.value, v.unit)}, {"error", errorInWords(v)}});
 }
 
 namespace {
@@ -33,14 +33,13 @@ ImagePoint middle(ImagePoint a, ImagePoint b) {
 struct SceneMaker {
     MarkScene& scene;
 
-    void angle(const std::vector<ImagePoint>& p, const std::string& label, bool faint) {
+    void angle(const std::vector<ImagePoint>& p, const Message& label, bool faint) {
         scene.lines.push_back({{p[0], p[1], p[2]}, false, faint});
         scene.arcs.push_back({p[0], p[1], p[2], faint});
         if (!faint) scene.labels.push_back({p[1], label, false});
     }
 
-    void add(const MeasureDefinition& m, const std::vector<ImagePoint>& p, const std::string& label,
-             bool faint) {
+    void add(const MeasureDefinition& m, const std::vector<ImagePoint>& p, const Message& label, bool faint) {
         switch (m.kind) {
         case MeasureKind::JointAngle:
             if (p.size() == 3) angle(p, label, faint);
@@ -121,10 +120,11 @@ void addScales(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& sce
     for (const auto& [kind, mark] : delivery.scales) {
         if (kind == ScaleKind::Height || mark.frame != frame) continue;
         scene.lines.push_back({{mark.from, mark.to}, true, false});
-        scene.labels.push_back({middle(mark.from, mark.to),
-                                lengthInWords(mark.metres, LengthUnit::Inches) + " \u00b7 " +
-                                    lengthInWords(mark.metres, LengthUnit::Centimetres),
-                                false});
+        scene.labels.push_back(
+            {middle(mark.from, mark.to),
+             msg("scale.both", {{"inches", lengthInWords(mark.metres, LengthUnit::Inches)},
+                                {"centimetres", lengthInWords(mark.metres, LengthUnit::Centimetres)}}),
+             false});
     }
 }
 
@@ -136,8 +136,7 @@ void addFreeMarks(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& 
         if (mark.kind == MarkKind::Angle) {
             scene.lines.push_back({p, false, false});
             scene.arcs.push_back({p[0], p[1], p[2], false});
-            scene.labels.push_back(
-                {p[1], std::to_string(std::lround(jointAngleDeg(p[0], p[1], p[2]))) + "\u00b0", false});
+            scene.labels.push_back({p[1], numberInWords(jointAngleDeg(p[0], p[1], p[2]), "deg"), false});
         } else if (mark.kind != MarkKind::HeadBox) {
             scene.lines.push_back({p, mark.kind != MarkKind::Line, false});
         }

@@ -32,7 +32,7 @@ struct SceneArc {
 /// A number beside its vertex.
 struct SceneLabel {
     ImagePoint at;
-    std::string text;
+    Message text;
     bool faint = false;
 };
 
@@ -64,6 +64,6 @@ MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, cons
                    const MeasureGhost* ghost = nullptr);
 
 /// "88 +-4" with the unit's sign, as written on pictures.
-std::string labelOf(const MeasureValue& value);
+Message labelOf(const MeasureValue& value);
 
 } // namespace jg

@@ -31,24 +31,24 @@ public:
     void title() {
         QPainter p(&canvas_);
         card(p);
-        line(p, 0.40, headFont(58 * unit()), palette::chalk, text(r_.letter.greeting));
+        line(p, 0.40, headFont(58 * unit()), palette::chalk, said(r_.letter.greeting));
         line(p, 0.56, textFont(24 * unit()), palette::chalk,
-             text(r_.letter.from + " \u00b7 " + longDate(r_.review.date)));
-        line(p, 0.63, textFont(19 * unit()), faded(palette::chalk), text(r_.letter.about));
+             said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})));
+        line(p, 0.63, textFont(19 * unit()), faded(palette::chalk), said(r_.letter.about));
     }
 
     void closing() {
         QPainter p(&canvas_);
         card(p);
-        line(p, 0.22, headFont(44 * unit()), palette::chalk, "To work on");
+        line(p, 0.22, headFont(44 * unit()), palette::chalk, said(msg("film.to-work-on")));
         double y = 0.36;
         for (const LetterCorrection& c : r_.letter.corrections) {
-            line(p, y, textFont(26 * unit(), true), palette::chalk, text(c.title));
+            line(p, y, textFont(26 * unit(), true), palette::chalk, said(c.title));
             y += 0.075;
         }
         if (!r_.letter.nextLook.empty())
             line(p, 0.74, textFont(21 * unit()), faded(palette::chalk),
-                 text("Next look: " + r_.letter.nextLook));
+                 said(msg("film.next-look", {{"date", r_.letter.nextLook}})));
         line(p, 0.86, headFont(24 * unit(), true), palette::chalk, text(r_.letter.signature));
     }
 
@@ -73,7 +73,7 @@ public:
             paintScene(p,
                        sceneFor(told.marks, r_.playbook, told.assessment, state.frame, s.finding,
                                 ghostIn(told, s.finding)),
-                       view, area, unit());
+                       view, area, r_.words, unit());
         for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
         if (state.pointer) paintPointer(p, *state.pointer, view, unit());
         caption(p, s, told.assessment);
@@ -103,14 +103,20 @@ private:
         p.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
     }
 
+    QString said(const Message& message) const { return text(r_.words(message)); }
+
+    static Message captionOf(const Stop& s, const Assessment& a) {
+        const MeasureRow* row = a.measure(s.finding);
+        if (!row || !row->value.value) return asIs(s.title);
+        const Message target = wordsOf(row->target), number = labelOf(row->value);
+        if (target.empty()) return msg("film.caption", {{"stop", s.title}, {"number", number}});
+        return msg("film.caption-target", {{"stop", s.title}, {"number", number}, {"target", target}});
+    }
+
     void caption(QPainter& p, const Stop& s, const Assessment& a) {
-        std::string words = s.title;
-        if (const MeasureRow* row = a.measure(s.finding); row && row->value.value) {
-            words += "   " + labelOf(row->value);
-            if (const std::string wants = wordsOf(row->target); !wants.empty()) words += ", wants " + wants;
-        }
+        const QString words = said(captionOf(s, a));
         const QFont font = textFont(21 * unit(), true);
-        const QSizeF size(QFontMetricsF(font).horizontalAdvance(text(words)) + 32 * unit(), 42 * unit());
+        const QSizeF size(QFontMetricsF(font).horizontalAdvance(words) + 32 * unit(), 42 * unit());
         const QRectF box(28 * unit(), r_.height - size.height() - 26 * unit(), size.width(), size.height());
         QColor back = palette::casing;
         back.setAlphaF(0.86f);
@@ -120,7 +126,7 @@ private:
         p.drawRoundedRect(box, 5 * unit(), 5 * unit());
         p.setFont(font);
         p.setPen(palette::chalk);
-        p.drawText(box, Qt::AlignCenter, text(words));
+        p.drawText(box, Qt::AlignCenter, words);
     }
 
     static std::string signatureOf(const Stop& s, const StageState& state) {
@@ -152,12 +158,13 @@ struct Segment {
 
 std::vector<Segment> segmentsOf(const FilmRecipe& r) {
     std::vector<Segment> all = {
-        {"Hello", std::llround(kTitleSeconds * kSampleRate), nullptr, nullptr, false}};
+        {r.words(msg("film.hello")), std::llround(kTitleSeconds * kSampleRate), nullptr, nullptr, false}};
     for (const Stop& s : r.review.stops)
         if (const auto take = r.review.takes.find(s.id); take != r.review.takes.end())
             all.push_back({s.title, take->second.samples * kSampleRate / take->second.sampleRate, &s,
                            &take->second, false});
-    all.push_back({"To work on", std::llround(kClosingSeconds * kSampleRate), nullptr, nullptr, true});
+    all.push_back({r.words(msg("film.to-work-on")), std::llround(kClosingSeconds * kSampleRate), nullptr,
+                   nullptr, true});
     return all;
 }
 
@@ -189,7 +196,7 @@ public:
         settings.fps = {r_.fps, 1};
         settings.sampleRate = kSampleRate;
         settings.chapters = chaptersOf(segments_);
-        settings.title = r_.letter.greeting;
+        settings.title = r_.words(r_.letter.greeting);
         auto encoder = Encoder::open(path, settings);
         if (!encoder) return encoder.error();
         for (const Segment& s : segments_) {
@@ -220,8 +227,7 @@ private:
         // Pictures follow the sum of samples, so that rounding never adds up.
         const std::int64_t until = (start_ + s.samples) * r_.fps / kSampleRate;
         for (; frame_ < until; ++frame_) {
-            if (stop_.stop_requested())
-                return fail(ErrorCode::Cancelled, "Making the film was stopped. Nothing was written.");
+            if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, msg("film.stopped"));
             if (s.stop)
                 if (auto done = painter_.stop(*s.stop, *s.take,
                                               (frame_ * kSampleRate / r_.fps - start_) * s.take->sampleRate /
@@ -263,9 +269,7 @@ const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery) {
 
 Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
-    if (recipe.review.takes.empty())
-        return fail(ErrorCode::Refused,
-                    "Nothing is said yet, so there is no film to make. Record a stop first.");
+    if (recipe.review.takes.empty()) return fail(ErrorCode::Refused, msg("film.nothing-said"));
     return files.publish(path, [&](const std::filesystem::path& temporary) {
         return FilmJob(recipe, stop, progress).run(temporary);
     });

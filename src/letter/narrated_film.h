@@ -4,6 +4,7 @@
 #include "base/file_store.h"
 #include "review/ghost.h"
 #include "review/letter_model.h"
+#include "words/words.h"
 
 #include <filesystem>
 #include <functional>
@@ -28,6 +29,7 @@ struct FilmRecipe : ToldDelivery {
     std::vector<ToldDelivery> others; ///< the deliveries that stops and corrections show beside this one
     Playbook playbook;
     LetterModel letter;
+    Words words = english(); ///< the reader's language
     std::filesystem::path takesFolder;
     int width = 1280;
     int height = 720;

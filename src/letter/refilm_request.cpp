@@ -34,21 +34,15 @@ double metresOf(View view) {
     return view == View::Front ? kFrontM : view == View::Rear ? kRearM : kSideM;
 }
 
-std::string standText(View view, Hand hand) {
+Message standText(View view, Hand hand) {
     switch (view) {
     case View::Front:
-        return "Stand in front, beside the plate, about 8 m (26 ft) from the rubber, behind a net or a "
-               "screen: never in "
-               "the way of the ball.";
+        return msg("refilm.stand-front");
     case View::Rear:
-        return "Stand behind the rubber, about 6 m (20 ft) away, on the line to the plate.";
+        return msg("refilm.stand-rear");
     default:
-        break;
+        return msg("refilm.stand-side", {{"place", placeOf(view, hand)}});
     }
-    return "Stand on " + std::string(placeOf(view, hand)) +
-           ", square to the line from the rubber to the plate, about 5 m (16 ft) away, half a step "
-           "towards "
-           "the plate.";
 }
 
 void arrow(QPainter& p, QPointF from, QPointF to) {
@@ -58,7 +52,7 @@ void arrow(QPainter& p, QPointF from, QPointF to) {
         p.drawLine(to, to + 12 * QPointF(std::cos(way + side), std::sin(way + side)));
 }
 
-void drawPlace(QPainter& p) {
+void drawPlace(QPainter& p, const Words& words) {
     p.setPen(Qt::NoPen);
     p.setBrush(palette::shade);
     p.drawEllipse(kRubber, 1.9 * kScale, 1.9 * kScale);
@@ -68,13 +62,13 @@ void drawPlace(QPainter& p) {
     arrow(p, kRubber + QPointF(30, 0), QPointF(860, kRubber.y()));
     p.setFont(textFont(27));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(660, kRubber.y() - 46, 220, 38), Qt::AlignRight, "to the plate");
+    p.drawText(QRectF(660, kRubber.y() - 46, 220, 38), Qt::AlignRight, text(words(msg("refilm.to-plate"))));
     // Beside the mound on the side no phone looks from.
     p.drawText(QRectF(kRubber.x() - 1.9 * kScale - 110, kRubber.y() - 1.9 * kScale - 14, 160, 38),
-               Qt::AlignHCenter, "mound");
+               Qt::AlignHCenter, text(words(msg("refilm.mound"))));
 }
 
-void drawPhone(QPainter& p, View view, Hand hand) {
+void drawPhone(QPainter& p, View view, Hand hand, const Words& words) {
     const QPointF at = phonePlace(view, hand), way = kRubber + QPointF(0.6 * kScale, 0) - at;
     const double length = std::hypot(way.x(), way.y());
     const QPointF along = way / length, across(-along.y(), along.x());
@@ -96,34 +90,29 @@ void drawPhone(QPainter& p, View view, Hand hand) {
     p.restore();
     p.setFont(textFont(27, true));
     p.setPen(palette::clayDeep);
-    const QString words = QString("phone, %1 m away").arg(metresOf(view), 0, 'f', 0);
     const QRectF box(std::clamp(at.x() + 24.0, 10.0, 600.0), at.y() + (isSideView(view) ? -19 : 26), 300, 38);
-    p.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, words);
+    p.drawText(box, Qt::AlignLeft | Qt::AlignVCenter,
+               text(words(msg("refilm.phone", {{"metres", Decimal{metresOf(view)}}}))));
 }
 
 } // namespace
 
-RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach) {
+RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach, const Words& words) {
     RefilmRequest r;
-    r.text = "Hello " + athlete.firstName + ",\n\nplease film once more from the " +
-             std::string(nameOf(view)) + ".\n";
-    r.text +=
-        "\nHow to film:\n- " + standText(view, athlete.hand) +
-        "\n- Hold the phone level at hip height, sideways, on something firm. Do not follow the pitch.\n"
-        "- The whole body with room on all sides, about two thirds of the picture's height.\n"
-        "- Slow motion, 240 pictures a second if the phone can, 120 at least. Plenty of light.\n"
-        "- Start before the hands are set and stop when the finish is held. Three pitches are enough.\n"
-        "- Send the file as it is, not through an editor.\n\n" +
-        coach + "\n";
+    r.text = words(msg("refilm.text", {{"name", athlete.firstName},
+                                       {"view", nameOf(view)},
+                                       {"stand", standText(view, athlete.hand)},
+                                       {"coach", coach}}));
     r.drawing = QImage(900, 560, QImage::Format_RGB32);
     r.drawing.fill(palette::paper);
     QPainter p(&r.drawing);
     p.setRenderHint(QPainter::Antialiasing);
     p.setFont(headFont(40));
     p.setPen(palette::ink);
-    p.drawText(QRectF(28, 14, 840, 60), Qt::AlignLeft, "Where to stand: " + text(nameOf(view)));
-    drawPlace(p);
-    drawPhone(p, view, athlete.hand);
+    p.drawText(QRectF(28, 14, 840, 60), Qt::AlignLeft,
+               text(words(msg("refilm.where", {{"view", nameOf(view)}}))));
+    drawPlace(p, words);
+    drawPhone(p, view, athlete.hand, words);
     return r;
 }
 

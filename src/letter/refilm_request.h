@@ -2,6 +2,7 @@
 #pragma once
 
 #include "review/people.h"
+#include "words/words.h"
 
 #include <QImage>
 
@@ -16,7 +17,8 @@ struct RefilmRequest {
     QImage drawing;   ///< 900 x 560: the place from above, the phone where it should stand
 };
 
-/// Needs a QGuiApplication. `coach` signs; `view` is the view asked for.
-RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach);
+/// Needs a QGuiApplication. `coach` signs; `view` is the view asked for, `words`
+/// the reader's language.
+RefilmRequest refilmRequest(const Athlete& athlete, View view, const std::string& coach, const Words& words);
 
 } // namespace jg

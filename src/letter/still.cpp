@@ -34,7 +34,7 @@ QRectF cropFor(const MarkScene& scene, QSizeF full) {
 
 } // namespace
 
-QImage renderStill(const Picture& picture, const MarkScene& scene, int width, bool crop) {
+QImage renderStill(const Picture& picture, const MarkScene& scene, const Words& words, int width, bool crop) {
     const QSizeF full(picture.width, picture.height);
     const QRectF part = crop ? cropFor(scene, full) : QRectF(QPointF(), full);
     const double scale = width / part.width();
@@ -43,7 +43,8 @@ QImage renderStill(const Picture& picture, const MarkScene& scene, int width, bo
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
     painter.drawImage(QRectF(0, 0, out.width(), out.height()), toImage(picture), part);
     const ViewTransform view{scale, -part.topLeft() * scale};
-    paintScene(painter, scene, view, QRectF(0, 0, out.width(), out.height()), std::max(1.0, width / 400.0));
+    paintScene(painter, scene, view, QRectF(0, 0, out.width(), out.height()), words,
+               std::max(1.0, width / 400.0));
     return out;
 }
 

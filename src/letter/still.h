@@ -3,6 +3,7 @@
 
 #include "film/picture.h"
 #include "letter/mark_scene.h"
+#include "words/words.h"
 
 #include <QImage>
 
@@ -13,6 +14,6 @@ QImage toImage(const Picture& picture);
 
 /// The frame with its scene, cropped to what the scene is about when `crop` (3:2), at most `width` pixels
 /// wide.
-QImage renderStill(const Picture& picture, const MarkScene& scene, int width, bool crop);
+QImage renderStill(const Picture& picture, const MarkScene& scene, const Words& words, int width, bool crop);
 
 } // namespace jg

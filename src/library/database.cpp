@@ -1,5 +1,7 @@
 #include "library/database.h"
 
+#include "base/unfit.h"
+
 #include "library/migrations.h"
 
 #include <sqlite3.h>
@@ -49,8 +51,7 @@ void migrate(SQLite::Database& db) {
 }
 
 Error newer() {
-    return fail(ErrorCode::Refused, "This library was made by a newer version of the program. Update it and "
-                                    "open the library again.");
+    return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-a"));
 }
 
 bool mayWrite(const std::filesystem::path& file) {
@@ -73,11 +74,7 @@ Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
                                                  SQLite::OPEN_READONLY | SQLite::OPEN_URI);
     const int found = schemaOf(*db);
     if (found > kSchemaVersion) return newer();
-    if (found < kSchemaVersion)
-        return fail(ErrorCode::Refused,
-                    "This library was made by an older version of the program and must be "
-                    "brought up to date, but its folder can't be written. Allow writing "
-                    "there, or copy the folder, and open it again.");
+    if (found < kSchemaVersion) return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-an"));
     return OpenDatabase{std::move(db), true};
 }
 
@@ -94,8 +91,8 @@ Result<OpenDatabase> openDatabase(const std::filesystem::path& file) {
         migrate(*db);
         return OpenDatabase{std::move(db), false};
     } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged, file.string() + " can't be opened as a library (" + e.what() +
-                                            "). If it is damaged, restore a backup.");
+        return fail(ErrorCode::Damaged, msg("database.file-cant-be-opened-as-a",
+                                            {{"file", file.string()}, {"why", whyUnfit(e)}}));
     }
 }
 

@@ -13,7 +13,8 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
                                 const std::function<void(double)>& progress) {
     QFile in(QString::fromStdString(file.string()));
     const auto unreadable = [&] {
-        return fail(ErrorCode::Unreadable, file.string() + " can't be read. Check its permissions.");
+        return fail(ErrorCode::Unreadable,
+                    msg("library.file-cant-be-read-check-its", {{"file", file.string()}}));
     };
     if (!in.open(QIODevice::ReadOnly)) return unreadable();
     QCryptographicHash hash(QCryptographicHash::Sha256);
@@ -21,7 +22,7 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
     QByteArray block(kBlock, Qt::Uninitialized);
     const auto all = static_cast<double>(std::max<qint64>(1, in.size()));
     while (!in.atEnd()) {
-        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "Stopped.");
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("library.stopped"));
         const qint64 n = in.read(block.data(), kBlock);
         if (n < 0) return unreadable();
         hash.addData(QByteArrayView(block.constData(), n));
@@ -36,11 +37,11 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
     const fs::path file = folder / "library.sqlite";
     if (!fs::exists(file, ec)) {
         if (!create)
-            return fail(ErrorCode::NotFound, "There is no library in " + folder.string() +
-                                                 ". Name the folder that holds library.sqlite.");
+            return fail(ErrorCode::NotFound,
+                        msg("library.there-is-no-library-in-folder", {{"folder", folder.string()}}));
         if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
             return fail(ErrorCode::Refused,
-                        folder.string() + " is not empty and holds no library. Choose an empty folder.");
+                        msg("library.folder-is-not-empty-and-holds", {{"folder", folder.string()}}));
         for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(folder / sub, ec);
         if (ec) return writeError(folder, ec.value());
     }
@@ -98,12 +99,13 @@ fs::path Library::stillPath(const Clip& clip) const {
     return folder_ / "media" / (clip.mediaHash + ".still.png");
 }
 
-std::vector<std::string> Library::verifyMedia() {
-    std::vector<std::string> problems;
+std::vector<Message> Library::verifyMedia() {
+    std::vector<Message> problems;
     const Status done = read([&](SQLite::Database& db) {
         for (const std::string& line :
              rowsOf(db, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
-            if (line != "ok") problems.push_back("The database is damaged: " + line + ".");
+            if (line != "ok")
+                problems.push_back(msg("library.the-database-is-damaged-line", {{"line", line}}));
         const auto media = rowsOf(db, "SELECT hash, extension FROM media ORDER BY hash",
                                   [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
         for (const auto& [wanted, extension] : media) {
@@ -111,23 +113,22 @@ std::vector<std::string> Library::verifyMedia() {
             const fs::path path = folder_ / "media" / name;
             std::error_code ec;
             if (!fs::exists(path, ec)) {
-                problems.push_back("The film " + name + " is missing from media.");
+                problems.push_back(msg("library.the-film-name-is-missing-from", {{"name", name}}));
                 continue;
             }
             auto hash = contentHash(path);
             if (!hash)
                 problems.push_back(hash.error().text);
             else if (*hash != wanted)
-                problems.push_back("The film " + name +
-                                   " was altered: its content no longer matches its name.");
+                problems.push_back(msg("library.the-film-name-was-altered-its", {{"name", name}}));
         }
     });
     if (!done) problems.push_back(done.error().text);
     return problems;
 }
 
-std::vector<std::string> Library::verifyReviews() {
-    std::vector<std::string> problems;
+std::vector<Message> Library::verifyReviews() {
+    std::vector<Message> problems;
     auto all = reviews(0);
     if (!all) return {all.error().text};
     for (const ReviewSummary& s : *all) {
@@ -140,17 +141,18 @@ std::vector<std::string> Library::verifyReviews() {
         for (const auto& [stop, take] : review->takes) {
             std::error_code ec;
             if (!fs::exists(takePath(take.file), ec))
-                problems.push_back("The take " + take.file + " of review " + s.id.value + " is missing.");
+                problems.push_back(
+                    msg("library.the-take-file-of-review-s", {{"file", take.file}, {"s", s.id.value}}));
         }
     }
     return problems;
 }
 
-std::vector<std::string> Library::verify() {
-    std::vector<std::string> problems = verifyMedia();
+std::vector<Message> Library::verify() {
+    std::vector<Message> problems = verifyMedia();
     if (auto all = athletes(); !all) problems.push_back(all.error().text);
     if (auto all = submissions(); !all) problems.push_back(all.error().text);
-    for (std::string& problem : verifyReviews()) problems.push_back(std::move(problem));
+    for (Message& problem : verifyReviews()) problems.push_back(std::move(problem));
     return problems;
 }
 

@@ -44,12 +44,12 @@ public:
 
     /// A sentence for each thing that is not as it should be: media missing or altered, takes missing, rows
     /// that can't be read. Empty = all is well. Reads every media file.
-    std::vector<std::string> verify();
+    std::vector<Message> verify();
 
 private:
     Library() = default;
-    std::vector<std::string> verifyMedia();
-    std::vector<std::string> verifyReviews();
+    std::vector<Message> verifyMedia();
+    std::vector<Message> verifyReviews();
 
     std::filesystem::path folder_;
     std::shared_ptr<FileStore> files_;

@@ -1,11 +1,11 @@
 #include "library/migrations.h"
 
+#include "base/unfit.h"
 #include "review/review_json.h"
 #include "review/summary.h"
 
 #include <SQLiteCpp/VariadicBind.h>
 
-#include <stdexcept>
 #include <string>
 #include <utility>
 #include <vector>
@@ -104,7 +104,7 @@ CREATE INDEX outbox_unsent ON outbox(state) WHERE state <> 'sent';
 
 template <typename T>
 T orThrow(Result<T> result) {
-    if (!result) throw std::runtime_error(result.error().text);
+    if (!result) throw Unfit(result.error().text);
     return std::move(*result);
 }
 
@@ -136,7 +136,7 @@ void moveSurveys(SQLite::Database& db) {
 void moveReview(SQLite::Database& db, Review r) {
     SQLite::Statement find(db, "SELECT document FROM submissions WHERE id = ?");
     find.bind(1, r.submission.value);
-    if (!find.executeStep()) throw std::runtime_error("A review has no submission.");
+    if (!find.executeStep()) throw Unfit(msg("migrations.no-submission"));
     const Submission s = orThrow(submissionFromJson(find.getColumn(0).getString()));
     for (DeliveryMarks& d : r.deliveries) {
         d.conditions.start = s.start;

@@ -9,7 +9,7 @@ namespace jg {
 inline constexpr int kSchemaVersion = 2;
 
 /// Brings a database of schema `version` to `version + 1`, within the transaction that is open. Foreign keys
-/// must be off. Throws SQLite::Exception, or std::runtime_error with a sentence for a row that can't be read.
+/// must be off. Throws SQLite::Exception, or Unfit for a row that can't be read.
 void migrateFrom(int version, SQLite::Database& db);
 
 } // namespace jg

@@ -9,14 +9,12 @@ namespace {
 
 struct Named {
     MailState state;
-    std::string_view id, name;
+    std::string_view id;
 };
 
-constexpr std::array kStates = {Named{MailState::Ready, "ready", "ready"},
-                                Named{MailState::HandingOver, "handing-over", "being handed over"},
-                                Named{MailState::Sent, "sent", "sent"},
-                                Named{MailState::Refused, "refused", "not sent"},
-                                Named{MailState::Unsure, "unsure", "may have been sent"}};
+constexpr std::array kStates = {Named{MailState::Ready, "ready"},
+                                Named{MailState::HandingOver, "handing-over"}, Named{MailState::Sent, "sent"},
+                                Named{MailState::Refused, "refused"}, Named{MailState::Unsure, "unsure"}};
 
 /// Own choice: a film over a slow line, and the ten minutes a server may take after the last byte.
 constexpr std::int64_t kLongestHandOverS = 30 * 60;
@@ -31,8 +29,8 @@ std::string_view idOf(MailState state) {
     return rowOf(state).id;
 }
 
-std::string_view nameOf(MailState state) {
-    return rowOf(state).name;
+Message nameOf(MailState state) {
+    return msg("mail-state." + std::string(idOf(state)));
 }
 
 std::optional<MailState> mailStateFromId(std::string_view id) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/ids.h"
+#include "base/message.h"
 
 #include <cstdint>
 #include <optional>
@@ -22,7 +23,7 @@ std::string_view idOf(MailState state);
 /// Also by the words of older libraries: "waiting" is ready, "failed" refused.
 std::optional<MailState> mailStateFromId(std::string_view id);
 /// For the coach: "ready", "being handed over", "sent", "not sent", "may have been sent".
-std::string_view nameOf(MailState state);
+Message nameOf(MailState state);
 
 /// A mail of the outbox. `file` lies in the library's sent folder.
 struct OutboxItem {
@@ -32,7 +33,7 @@ struct OutboxItem {
     std::string subject;
     std::string file;
     MailState state = MailState::Ready;
-    std::string reason;
+    Message reason;
     std::int64_t at = 0; ///< seconds since 1970 UTC
 };
 

@@ -3,20 +3,20 @@
 
 #include "base/date.h"
 #include "base/result.h"
+#include "base/unfit.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <SQLiteCpp/VariadicBind.h>
 
-#include <stdexcept>
 #include <string>
 #include <utility>
 #include <vector>
 
 namespace jg {
 
-/// A row that can't be read; its sentence goes on as Damaged.
-struct UnreadableRow : std::runtime_error {
-    using std::runtime_error::runtime_error;
+/// A row that can't be read; its reason goes on as Damaged.
+struct UnreadableRow : Unfit {
+    using Unfit::Unfit;
 };
 
 template <typename T>

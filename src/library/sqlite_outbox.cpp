@@ -1,6 +1,7 @@
 // The outbox of a SqliteStore.
 #include "library/rows.h"
 #include "library/sqlite_store.h"
+#include "review/message_json.h"
 
 namespace jg {
 
@@ -10,10 +11,14 @@ constexpr const char* kColumns = "id, review, recipient, subject, file, state, r
 
 OutboxItem itemAt(SQLite::Statement& q) {
     // A state of a newer program is one nobody here can be sure of.
-    return {textAt(q, 0), {textAt(q, 1)},
-            textAt(q, 2), textAt(q, 3),
-            textAt(q, 4), mailStateFromId(textAt(q, 5)).value_or(MailState::Unsure),
-            textAt(q, 6), q.getColumn(7).getInt64()};
+    return {textAt(q, 0),
+            {textAt(q, 1)},
+            textAt(q, 2),
+            textAt(q, 3),
+            textAt(q, 4),
+            mailStateFromId(textAt(q, 5)).value_or(MailState::Unsure),
+            messageFromText(textAt(q, 6)),
+            q.getColumn(7).getInt64()};
 }
 
 void put(SQLite::Database& db, const OutboxItem& i) {
@@ -22,7 +27,8 @@ void put(SQLite::Database& db, const OutboxItem& i) {
         "excluded.recipient, subject = excluded.subject, file = excluded.file, state = excluded.state, "
         "reason = "
         "excluded.reason, at = excluded.at",
-        i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)), i.reason, i.at);
+        i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)),
+        messageAsText(i.reason), i.at);
 }
 
 Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, bool again) {
@@ -31,20 +37,17 @@ Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, boo
              db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
         const MailState state = stateAt(i, now);
         if (state == MailState::HandingOver)
-            return fail(ErrorCode::Refused,
-                        "This letter is being handed over by another window or program. Wait "
-                        "for it to end.");
+            return fail(ErrorCode::Refused, msg("sqlite-outbox.this-letter-is-being-handed-over"));
         if (state == MailState::Unsure && !again)
-            return fail(ErrorCode::Refused,
-                        "An earlier letter to " + i.recipient +
-                            " may have gone out. Ask whether it came; if not, send it again from the post.");
+            return fail(ErrorCode::Refused, msg("sqlite-outbox.an-earlier-letter-to-recipient-may",
+                                                {{"recipient", i.recipient}}));
     }
     if (again) return Done{};
     for (const auto& on : rowsOf(
              db, "SELECT sent_on FROM reviews WHERE id = ? AND sent_on IS NOT NULL",
              [](auto& q) { return dateAt(q, 0); }, review.value))
-        return fail(ErrorCode::Refused, "This letter was sent" + (on ? " on " + longDate(*on) : "") +
-                                            ". Sending it twice has to be asked for.");
+        return fail(ErrorCode::Refused,
+                    on ? msg("sqlite-outbox.sent-on", {{"date", *on}}) : msg("sqlite-outbox.sent"));
     return Done{};
 }
 
@@ -77,7 +80,7 @@ Status SqliteStore::beginHandOver(const OutboxItem& item, std::int64_t nowUnix, 
         if (!may) return;
         OutboxItem now = item;
         now.state = MailState::HandingOver;
-        now.reason.clear();
+        now.reason = {};
         now.at = nowUnix;
         put(db, now);
     });

@@ -113,7 +113,8 @@ Result<Review> SqliteStore::review(const ReviewId& id) {
     });
     if (!done) return done.error();
     if (found.empty())
-        return fail(ErrorCode::NotFound, "There is no review \"" + id.value + "\" in this library.");
+        return fail(ErrorCode::NotFound,
+                    msg("sqlite-reviews.there-is-no-review-value-in", {{"value", id.value}}));
     return std::move(found.front());
 }
 
@@ -227,10 +228,7 @@ Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) 
     });
     if (!done) return done.error();
     if (revision == 0)
-        return fail(
-            ErrorCode::Stale,
-            "This review was changed elsewhere since it was opened here. What stands here is kept beside "
-            "it as a version of its own; nothing is lost.");
+        return fail(ErrorCode::Stale, msg("sqlite-reviews.this-review-was-changed-elsewhere-since"));
     return revision;
 }
 
@@ -252,11 +250,11 @@ Status SqliteStore::markSent(const ReviewId& id, const SentRecord& sent) {
         SQLite::Statement query(db, "SELECT document, summary FROM reviews WHERE id = ?");
         query.bind(1, id.value);
         if (!query.executeStep())
-            throw UnreadableRow("There is no review \"" + id.value + "\" in this library.");
+            throw UnreadableRow(msg("sqlite-reviews.there-is-no-review-value-in", {{"value", id.value}}));
         Review r = orUnreadable(reviewFromJson(textAt(query, 0)));
         if (r.sent) {
-            refused =
-                fail(ErrorCode::Refused, "This review was sent before, on " + longDate(r.sent->on) + ".");
+            refused = fail(ErrorCode::Refused,
+                           msg("sqlite-reviews.this-review-was-sent-before-on", {{"on", r.sent->on}}));
             return;
         }
         r.sent = sent;
@@ -297,7 +295,7 @@ Result<Review> SqliteStore::version(std::int64_t row) {
             [&](auto& q) { return reviewAt(db, q, 0, 1); }, row);
     });
     if (!done) return done.error();
-    if (found.empty()) return fail(ErrorCode::NotFound, "That version is not kept in this library.");
+    if (found.empty()) return fail(ErrorCode::NotFound, msg("sqlite-reviews.that-version-is-not-kept-in"));
     return std::move(found.front());
 }
 
@@ -309,11 +307,11 @@ Status SqliteStore::takeVersion(std::int64_t row) {
                                 "reviews r ON r.id = v.review WHERE v.row = ?");
         query.bind(1, row);
         if (!query.executeStep()) {
-            refused = fail(ErrorCode::NotFound, "That version is not kept in this library.");
+            refused = fail(ErrorCode::NotFound, msg("sqlite-reviews.that-version-is-not-kept-in"));
             return;
         }
         if (!query.isColumnNull(3)) {
-            refused = fail(ErrorCode::Refused, "This review was sent and stays as it was sent.");
+            refused = fail(ErrorCode::Refused, msg("sqlite-reviews.this-review-was-sent-and-stays"));
             return;
         }
         Review other = orUnreadable(reviewFromJson(textAt(query, 0)));

@@ -3,6 +3,7 @@
 #include "base/file_store.h"
 #include "library/database.h"
 #include "library/rows.h"
+#include "review/message_json.h"
 #include "review/review_json.h"
 
 #include <QCryptographicHash>
@@ -29,23 +30,19 @@ Status SqliteStore::openFile(const std::filesystem::path& file) {
 }
 
 Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
-    if (readOnly_)
-        return fail(ErrorCode::Refused,
-                    "This library can only be read: its folder is write-protected. Nothing "
-                    "is kept. Allow writing there, or copy the folder.");
+    if (readOnly_) return fail(ErrorCode::Refused, msg("sqlite-store.this-library-can-only-be-read"));
     try {
         SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
         work(*db_);
         transaction.commit();
         return Done{};
     } catch (const UnreadableRow& e) {
-        return fail(ErrorCode::Damaged, e.what());
+        return fail(ErrorCode::Damaged, e.why);
     } catch (const SQLite::Exception& e) {
         if (e.getErrorCode() == SQLITE_FULL) return writeError(file_, ENOSPC);
         if (e.getErrorCode() == SQLITE_BUSY)
-            return fail(ErrorCode::WriteFailed, "Another program is writing to this library. Try again.");
-        return fail(ErrorCode::WriteFailed, std::string("The library can't be written (") + e.what() +
-                                                "). The last change is not kept.");
+            return fail(ErrorCode::WriteFailed, msg("sqlite-store.another-program-is-writing-to-this"));
+        return fail(ErrorCode::WriteFailed, msg("sqlite-store.the-library-cant-be-written-e"));
     }
 }
 
@@ -54,10 +51,9 @@ Status SqliteStore::read(const std::function<void(SQLite::Database&)>& work) {
         work(*db_);
         return Done{};
     } catch (const UnreadableRow& e) {
-        return fail(ErrorCode::Damaged, e.what());
+        return fail(ErrorCode::Damaged, e.why);
     } catch (const SQLite::Exception& e) {
-        return fail(ErrorCode::Damaged,
-                    std::string("The library can't be read (") + e.what() + "). Restore a backup.");
+        return fail(ErrorCode::Damaged, msg("sqlite-store.the-library-cant-be-read-e"));
     }
 }
 
@@ -89,7 +85,8 @@ Submission submissionAt(SQLite::Database& db, SQLite::Statement& row, int column
 }
 
 Error noSuch(const char* what, const std::string& id) {
-    return fail(ErrorCode::NotFound, std::string("There is no ") + what + " \"" + id + "\" in this library.");
+    return fail(ErrorCode::NotFound, msg("sqlite-store.there-is-no-what-id-in",
+                                         {{"what", msg(std::string("document.") + what)}, {"id", id}}));
 }
 
 } // namespace
@@ -192,7 +189,7 @@ Promise promiseAt(SQLite::Statement& q) {
     Promise p;
     p.row = q.getColumn(0).getInt64();
     p.athlete.value = textAt(q, 1);
-    p.text = textAt(q, 2);
+    p.text = messageFromText(textAt(q, 2));
     p.due = dateAt(q, 3);
     p.settled = q.getColumn(4).getInt() != 0;
     return p;
@@ -239,7 +236,8 @@ Status SqliteStore::save(const Promise& p) {
             "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
             "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = "
             "excluded.settled",
-            p.row, p.athlete.value, p.text, p.due ? isoDate(*p.due) : std::string(), p.settled ? 1 : 0);
+            p.row, p.athlete.value, messageAsText(p.text), p.due ? isoDate(*p.due) : std::string(),
+            p.settled ? 1 : 0);
     });
 }
 

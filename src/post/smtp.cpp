@@ -44,44 +44,34 @@ int watch(void* data, curl_off_t, curl_off_t, curl_off_t, curl_off_t) {
 Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServer& server) {
     const std::string host =
         server.url.substr(server.url.find("://") == std::string::npos ? 0 : server.url.find("://") + 3);
-    const std::string said = response > 0 ? " (it answered " + std::to_string(response) + ")" : "";
-    const Error unsure =
-        fail(ErrorCode::Unsure, "The mail server did not answer after the letter was handed over: "
-                                "it may have been sent. Ask before sending again.");
+    const Message said = response > 0 ? msg("smtp.answered", {{"code", response}}) : Message{};
+    const Error unsure = fail(ErrorCode::Unsure, msg("smtp.the-mail-server-did-not-answer"));
     switch (code) {
     case CURLE_ABORTED_BY_CALLBACK:
         if (handedOver) return unsure;
-        return fail(ErrorCode::Cancelled, "Sending was stopped. The letter waits in the outbox.");
+        return fail(ErrorCode::Cancelled, msg("smtp.sending-was-stopped-the-letter-waits"));
     case CURLE_LOGIN_DENIED:
-        return fail(ErrorCode::Network,
-                    "The mail server refused the name or password" + said + ". Check both and send again.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-name", {{"said", said}}));
     case CURLE_COULDNT_RESOLVE_HOST:
-        return fail(ErrorCode::Network,
-                    "The mail server " + host + " is not known. Check its name and the network.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-host-is-not", {{"host", host}}));
     case CURLE_COULDNT_CONNECT:
-        return fail(ErrorCode::Network,
-                    "Nobody answers at " + host + ". Check the server's address, or try later.");
+        return fail(ErrorCode::Network, msg("smtp.nobody-answers-at-host-check-the", {{"host", host}}));
     case CURLE_USE_SSL_FAILED:
-        return fail(ErrorCode::Network,
-                    "The mail server offers no encryption, so nothing was sent. Use another port or server.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-offers-no-encryption"));
     case CURLE_PEER_FAILED_VERIFICATION:
-        return fail(ErrorCode::Network, "The mail server's certificate is not trusted, so nothing was sent.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-servers-certificate-is-not"));
     case CURLE_URL_MALFORMAT:
     case CURLE_UNSUPPORTED_PROTOCOL:
-        return fail(ErrorCode::BadInput,
-                    "\"" + server.url + "\" is not a mail server's address. Write it as smtp://host:port.");
+        return fail(ErrorCode::BadInput, msg("smtp.url-is-not-a-mail-servers", {{"url", server.url}}));
     default:
         break;
     }
     if (response >= 500)
-        return fail(ErrorCode::Network,
-                    "The mail server refused the letter" + said + ". Check the recipient's address.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-lettersaid", {{"said", said}}));
     if (response >= 400)
-        return fail(ErrorCode::Network,
-                    "The mail server did not take the letter now" + said + ". Send it later.");
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-did-not-take", {{"said", said}}));
     if (handedOver) return unsure;
-    return fail(ErrorCode::Network,
-                "The connection to the mail server broke off" + said + ". Nothing is lost; send again.");
+    return fail(ErrorCode::Network, msg("smtp.the-connection-to-the-mail-server", {{"said", said}}));
 }
 
 } // namespace
@@ -91,7 +81,7 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
     static std::once_flag once;
     std::call_once(once, [] { curl_global_init(CURL_GLOBAL_DEFAULT); });
     if (!server.requireTls && !isLoopback(server.url))
-        return fail(ErrorCode::Refused, "Without encryption mail only goes to a server on this machine.");
+        return fail(ErrorCode::Refused, msg("smtp.without-encryption-mail-only-goes-to"));
     const std::unique_ptr<CURL, void (*)(CURL*)> curl(curl_easy_init(), curl_easy_cleanup);
     const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
         curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);

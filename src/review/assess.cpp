@@ -1,5 +1,7 @@
 #include "review/assess.h"
 
+#include "review/reasons.h"
+
 #include "review/camera_place.h"
 #include "review/level.h"
 #include "review/one_person.h"
@@ -33,28 +35,31 @@ std::optional<Verdict> verdictOf(const Grade& grade, bool protectsArm) {
 namespace {
 
 /// Which scale the inches come from, and how sure it is.
-std::string scaleInWords(const DeliveryMarks& delivery, View view) {
+Message scaleInWords(const DeliveryMarks& delivery, View view) {
     const auto scale = nearestScale(scalesSeen(delivery, view));
     const Estimate e = scale ? pxPerMetre(*scale) : Estimate{};
-    if (e.value <= 0) return "";
-    return "Scale from " + std::string(info(scale->kind).name) + ", give or take " +
-           std::to_string(std::lround(std::max(1.0, 100 * e.half95() / e.value))) + " %.";
+    if (e.value <= 0) return {};
+    return msg("assess.scale-from-scale-give-or-take",
+               {{"scale", info(scale->kind).name()},
+                {"percent", std::lround(std::max(1.0, 100 * e.half95() / e.value))}});
 }
 
 /// A reason why the measure can't be taken that lies in the review: a position or point that can't be seen.
-std::string hiddenReason(const DeliveryMarks& delivery, const MeasureDefinition& m) {
+Message hiddenReason(const DeliveryMarks& delivery, const MeasureDefinition& m) {
     for (const Moment moment : m.moments) {
         const auto it = delivery.moments.find(moment);
         if (it != delivery.moments.end() && !it->second.frame)
-            return std::string(info(moment).name) + " is not visible: " + it->second.notVisible + ".";
+            return msg("assess.moment-is-not-visible-not-visible",
+                       {{"position", info(moment).name()}, {"why", reasonInWords(it->second.notVisible)}});
     }
     for (const Slot& slot : m.slots) {
         const auto frame = delivery.frameOf(slot);
         const PointMark* p = frame ? delivery.point(*frame, slot.landmark) : nullptr;
         if (p && !p->hidden.empty())
-            return "The " + std::string(info(slot.landmark).name) + " is hidden: " + p->hidden + ".";
+            return msg("assess.the-landmark-is-hidden-hidden",
+                       {{"landmark", info(slot.landmark).name()}, {"why", reasonInWords(p->hidden)}});
     }
-    return "";
+    return {};
 }
 
 /// Once the coach says how the camera stood, perspective and the body's depth count.
@@ -84,7 +89,7 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
         v.id = m.id;
         v.unit = m.unit;
         v.state = note->second.state;
-        v.reason = note->second.reason;
+        v.reason = reasonInWords(note->second.reason);
         return v;
     }
     MeasureValue v = evaluate(m, inputFor(delivery, playbook, m, clip, hand, limbs));
@@ -106,7 +111,7 @@ Judgement judgementOf(const MeasureDefinition& m, const std::optional<Target>& t
     Judgement j;
     if (v.value) {
         j.state = JudgeState::CannotTell;
-        j.text = "The target is a length: give a scale (S).";
+        j.text = msg("assess.the-target-is-a-length-give");
         return j;
     }
     j.state = v.state == MeasureState::NotVisible      ? JudgeState::NotVisible
@@ -155,14 +160,15 @@ void lookFromElsewhere(const MeasureDefinition& m, const std::vector<SeenDeliver
             best = &d;
     if (best) {
         row.value = best->value;
-        row.value.warnings.push_back("Measured on the " + std::string(nameOf(best->view)) + " film.");
+        row.value.warnings.push_back(msg("assess.measured-on-the-view-film", {{"view", nameOf(best->view)}}));
         row.delivery = best->number;
         return;
     }
     for (const Clip& clip : clips)
         if (m.seenFrom(clip.view) && row.value.state == MeasureState::NotVisible) {
-            row.value.reason +=
-                " The " + std::string(nameOf(clip.view)) + " film here can: choose it in Look.";
+            row.value.reason =
+                joined(ListStyle::Sentences, {row.value.reason, msg("assess.the-view-film-here-can-choose",
+                                                                    {{"view", nameOf(clip.view)}})});
             return;
         }
 }
@@ -195,7 +201,7 @@ void assessMeasures(const Review& review, const DeliveryMarks& assessed, const P
         if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {
             ++a.counts.measuresNotVisible;
-            a.notSeen.push_back(m->name + ": " + row.value.reason);
+            a.notSeen.push_back(msg("assess.not-seen", {{"what", m->name}, {"why", row.value.reason}}));
         }
         if (row.judgement.state == JudgeState::CannotTell)
             a.findings.push_back({{m->id, Verdict::Nearly, 0}, false, true});
@@ -218,6 +224,12 @@ void findGrade(const Review& review, const DeliveryMarks& assessed, ItemRow& row
     if (grade) row.grade = *grade;
 }
 
+Message reasonOf(const ItemRow& row, View view) {
+    if (!row.seenFromHere && row.grade->reason.empty())
+        return msg("assess.cant-be-judged-from-the-view", {{"view", nameOf(view)}});
+    return reasonInWords(row.grade->reason);
+}
+
 void assessItems(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
                  const std::vector<Clip>& clips, Assessment& a) {
     for (const std::string& id : review.approach().graded) {
@@ -227,16 +239,14 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
             std::any_of(clips.begin(), clips.end(), [&](const Clip& c) { return item->seenFrom(c.view); });
         ItemRow row{id, std::nullopt, seen, assessed.number};
         findGrade(review, assessed, row);
-        if (!row.grade && !row.seenFromHere)
-            row.grade = Grade{GradeState::NotVisible,
-                              0,
-                              "can't be judged from the " + std::string(nameOf(filmOf(assessed, clips).view)),
-                              {}};
+        if (!row.grade && !row.seenFromHere) row.grade = Grade{GradeState::NotVisible, 0, {}, {}};
         ++a.counts.judgedAll;
         if (row.grade) {
             ++a.counts.judged;
             if (row.grade->state == GradeState::NotVisible)
-                a.notSeen.push_back(item->name + ": " + row.grade->reason + ".");
+                a.notSeen.push_back(
+                    msg("assess.item-not-seen",
+                        {{"what", item->name}, {"why", reasonOf(row, filmOf(assessed, clips).view)}}));
             if (row.grade->state == GradeState::CannotTell)
                 a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
             if (const auto verdict = verdictOf(*row.grade, item->protectsArm))

@@ -53,8 +53,8 @@ struct Assessment {
     int delivery = 1; ///< the one assessed
     std::vector<MeasureRow> measures;
     std::vector<ItemRow> items;
-    std::vector<Judged> findings;     ///< everything with a verdict, strengths too
-    std::vector<std::string> notSeen; ///< sentences: what could not be seen, and what to ask for
+    std::vector<Judged> findings; ///< everything with a verdict, strengths too
+    std::vector<Message> notSeen; ///< what could not be seen, and what to ask for
     Counts counts;
 
     const MeasureRow* measure(std::string_view id) const;

@@ -1,6 +1,7 @@
 #include "review/conditions.h"
 
 #include "base/number.h"
+#include "kinematics/unit_words.h"
 
 #include <algorithm>
 #include <array>
@@ -13,31 +14,28 @@ namespace {
 template <typename E>
 struct Named {
     E value;
-    std::string_view id, name;
+    std::string_view id;
 };
 
-constexpr std::array kStarts = {Named<Start>{Start::Unknown, "", "not known"},
-                                Named<Start>{Start::WindUp, "wind-up", "wind-up"},
-                                Named<Start>{Start::Stretch, "stretch", "stretch"}};
-constexpr std::array kSurfaces = {Named<Surface>{Surface::Unknown, "", "not known"},
-                                  Named<Surface>{Surface::Mound, "mound", "mound"},
-                                  Named<Surface>{Surface::FlatGround, "flat ground", "flat ground"}};
-constexpr std::array kPitches = {Named<PitchType>{PitchType::Unknown, "", "not known"},
-                                 Named<PitchType>{PitchType::Fastball, "fastball", "fastball"},
-                                 Named<PitchType>{PitchType::Changeup, "changeup", "changeup"},
-                                 Named<PitchType>{PitchType::Curveball, "curveball", "curveball"},
-                                 Named<PitchType>{PitchType::Slider, "slider", "slider"},
-                                 Named<PitchType>{PitchType::Other, "other", "another pitch"}};
-constexpr std::array kWents = {Named<Went>{Went::Unknown, "", "not known"},
-                               Named<Went>{Went::Target, "target", "where it was meant"},
-                               Named<Went>{Went::High, "high", "high"},
-                               Named<Went>{Went::Low, "low", "low"},
-                               Named<Went>{Went::ArmSide, "arm-side", "to the arm side"},
-                               Named<Went>{Went::GloveSide, "glove-side", "to the glove side"},
-                               Named<Went>{Went::HighArmSide, "high-arm-side", "high, arm side"},
-                               Named<Went>{Went::HighGloveSide, "high-glove-side", "high, glove side"},
-                               Named<Went>{Went::LowArmSide, "low-arm-side", "low, arm side"},
-                               Named<Went>{Went::LowGloveSide, "low-glove-side", "low, glove side"}};
+constexpr std::array kStarts = {Named<Start>{Start::Unknown, ""}, Named<Start>{Start::WindUp, "wind-up"},
+                                Named<Start>{Start::Stretch, "stretch"}};
+constexpr std::array kSurfaces = {Named<Surface>{Surface::Unknown, ""},
+                                  Named<Surface>{Surface::Mound, "mound"},
+                                  Named<Surface>{Surface::FlatGround, "flat ground"}};
+constexpr std::array kPitches = {
+    Named<PitchType>{PitchType::Unknown, ""},          Named<PitchType>{PitchType::Fastball, "fastball"},
+    Named<PitchType>{PitchType::Changeup, "changeup"}, Named<PitchType>{PitchType::Curveball, "curveball"},
+    Named<PitchType>{PitchType::Slider, "slider"},     Named<PitchType>{PitchType::Other, "other"}};
+constexpr std::array kWents = {Named<Went>{Went::Unknown, ""},
+                               Named<Went>{Went::Target, "target"},
+                               Named<Went>{Went::High, "high"},
+                               Named<Went>{Went::Low, "low"},
+                               Named<Went>{Went::ArmSide, "arm-side"},
+                               Named<Went>{Went::GloveSide, "glove-side"},
+                               Named<Went>{Went::HighArmSide, "high-arm-side"},
+                               Named<Went>{Went::HighGloveSide, "high-glove-side"},
+                               Named<Went>{Went::LowArmSide, "low-arm-side"},
+                               Named<Went>{Went::LowGloveSide, "low-glove-side"}};
 
 template <typename Table, typename E>
 const auto& rowOf(const Table& table, E value) {
@@ -55,6 +53,13 @@ std::vector<E> valuesOf(const std::array<Named<E>, N>& table) {
     std::vector<E> all;
     for (const auto& row : table) all.push_back(row.value);
     return all;
+}
+
+Message nameIn(const char* kind, std::string_view id) {
+    if (id.empty()) return msg("condition.unknown");
+    std::string key(id);
+    std::replace(key.begin(), key.end(), ' ', '-');
+    return msg(std::string("condition.") + kind + "." + key);
 }
 
 template <typename E>
@@ -88,17 +93,17 @@ std::optional<PitchType> pitchTypeFromId(std::string_view id) {
 std::optional<Went> wentFromId(std::string_view id) {
     return fromId(kWents, id);
 }
-std::string_view nameOf(Start v) {
-    return rowOf(kStarts, v).name;
+Message nameOf(Start v) {
+    return nameIn("start", idOf(v));
 }
-std::string_view nameOf(Surface v) {
-    return rowOf(kSurfaces, v).name;
+Message nameOf(Surface v) {
+    return nameIn("surface", idOf(v));
 }
-std::string_view nameOf(PitchType v) {
-    return rowOf(kPitches, v).name;
+Message nameOf(PitchType v) {
+    return nameIn("pitch", idOf(v));
 }
-std::string_view nameOf(Went v) {
-    return rowOf(kWents, v).name;
+Message nameOf(Went v) {
+    return nameIn("went", idOf(v));
 }
 
 const std::vector<Start>& allStarts() {
@@ -142,8 +147,8 @@ std::optional<double> speedFromWords(std::string_view words) {
     return std::nullopt;
 }
 
-std::string speedInWords(double mps) {
-    return significant(std::round(mps / kMpsOfMph * 10) / 10, 4) + " mph";
+Message speedInWords(double mps) {
+    return withUnit(trimmed(std::round(mps / kMpsOfMph * 10) / 10), "mph");
 }
 
 } // namespace jg

@@ -1,6 +1,8 @@
 // Under which conditions one delivery was thrown, and what became of it.
 #pragma once
 
+#include "base/message.h"
+
 #include <optional>
 #include <string>
 #include <string_view>
@@ -48,10 +50,10 @@ std::optional<PitchType> pitchTypeFromId(std::string_view id);
 std::optional<Went> wentFromId(std::string_view id);
 
 /// Names for the coach, as they stand in a list: "wind-up", "flat ground", "fastball", "high, arm side".
-std::string_view nameOf(Start start);
-std::string_view nameOf(Surface surface);
-std::string_view nameOf(PitchType pitch);
-std::string_view nameOf(Went went);
+Message nameOf(Start start);
+Message nameOf(Surface surface);
+Message nameOf(PitchType pitch);
+Message nameOf(Went went);
 
 /// Every value, in the order of the enum; for choices.
 const std::vector<Start>& allStarts();
@@ -67,6 +69,6 @@ bool alike(const Conditions& a, const Conditions& b);
 /// is none, or has no unit.
 std::optional<double> speedFromWords(std::string_view words);
 /// "84 mph", to a tenth.
-std::string speedInWords(double mps);
+Message speedInWords(double mps);
 
 } // namespace jg

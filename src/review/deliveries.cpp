@@ -50,9 +50,9 @@ PitchChoice pitchChoice(const Review& review, int inHand, const std::vector<Clip
     return choice;
 }
 
-std::string nameOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips) {
-    return "Pitch " + std::to_string(delivery.pitch) + ", " +
-           std::string(nameOf(filmOf(delivery, clips).view));
+Message nameOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips) {
+    return msg("deliveries.pitch-pitch-view",
+               {{"pitch", delivery.pitch}, {"view", nameOf(filmOf(delivery, clips).view)}});
 }
 
 } // namespace jg

@@ -24,6 +24,6 @@ struct PitchChoice {
 PitchChoice pitchChoice(const Review& review, int inHand, const std::vector<Clip>& clips);
 
 /// "Pitch 2, front".
-std::string nameOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips);
+Message nameOf(const DeliveryMarks& delivery, const std::vector<Clip>& clips);
 
 } // namespace jg

@@ -109,8 +109,7 @@ void readMarks(const json& rows, DeliveryMarks& m) {
     for (const auto& row : rows) {
         FreeMark mark{row.at("id"), enumIn<MarkKind>(row.at("kind"), 6, "mark"), row.at("frame"), {}};
         for (const auto& p : row.at("points")) mark.points.push_back(pointIn(p));
-        if (mark.points.size() != pointsOf(mark.kind))
-            throw std::invalid_argument("a mark has the wrong number of points");
+        if (mark.points.size() != pointsOf(mark.kind)) throw Unfit(msg("document.mark-points"));
         m.marks[mark.id] = mark;
     }
 }
@@ -214,7 +213,7 @@ Status readDerived(std::string_view text, DeliveryMarks& delivery) {
     delivery.shake.reset();
     delivery.paths.clear();
     if (text.empty()) return Done{};
-    auto read = guarded<DeliveryMarks>(text, "paths and shake of a film", [&](const json& d) {
+    auto read = guarded<DeliveryMarks>(text, "paths", [&](const json& d) {
         DeliveryMarks m;
         readDerivedIn(d, on, m);
         return m;

@@ -1,11 +1,11 @@
 // The JSON of one delivery of a review and of a grade. Inside the review room only.
 #pragma once
 
+#include "base/unfit.h"
 #include "review/review.h"
 
 #include <nlohmann/json.hpp>
 
-#include <stdexcept>
 #include <string>
 #include <string_view>
 
@@ -25,7 +25,7 @@ E enumIn(const nlohmann::json& value, int count, const char* what) {
     const auto id = value.get<std::string>();
     for (int i = 0; i < count; ++i)
         if (idOf(static_cast<E>(i)) == id) return static_cast<E>(i);
-    throw std::invalid_argument(std::string(what) + " \"" + id + "\" is unknown");
+    throw Unfit(msg("document.unknown", {{"what", what}, {"id", id}}));
 }
 
 /// A grade with its evidence.

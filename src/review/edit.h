@@ -85,7 +85,7 @@ using Change = std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCu
 
 /// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {
-    std::string label; ///< "Place the lead knee"
+    Message label; ///< "Place the lead knee"
     std::vector<Change> changes;
     int delivery = 0; ///< its number in the review; what belongs to a film is set there
 };
@@ -114,8 +114,8 @@ public:
     std::optional<int> redo(Review& review);
     bool canUndo() const { return !undo_.empty(); }
     bool canRedo() const { return !redo_.empty(); }
-    std::string undoLabel() const { return undo_.empty() ? "" : undo_.back().label; }
-    std::string redoLabel() const { return redo_.empty() ? "" : redo_.back().label; }
+    Message undoLabel() const { return undo_.empty() ? Message{} : undo_.back().label; }
+    Message redoLabel() const { return redo_.empty() ? Message{} : redo_.back().label; }
 
 private:
     std::vector<Edit> undo_; ///< inverses

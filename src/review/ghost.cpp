@@ -74,68 +74,75 @@ std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, M
 /// A length of the picture as a coach says it.
 struct Lengths {
     double pxPerUnit = 1;
-    std::string share;                    ///< "% of height" or "pixels"; empty: pxPerUnit is of a metre
+    bool metres = true;                   ///< pxPerUnit is of a metre; else of a hundredth of the height
+    bool pixels = false;                  ///< nothing gives a size
     LengthUnit told = LengthUnit::Inches; ///< in which a metre is told
-    std::string words(double px) const {
-        if (share.empty()) return lengthInWords(px / pxPerUnit, told);
+    Message words(double px) const {
+        if (metres) return lengthInWords(px / pxPerUnit, told);
         const double v = px / pxPerUnit;
         constexpr double kLeastTold = 0.1;
-        if (std::abs(v) < kLeastTold) return "less than 0.1 " + share;
-        return withMinus(fixed(v, std::abs(v) < 10 ? 1 : 0)) + " " + share;
+        const bool little = std::abs(v) < kLeastTold;
+        const Decimal number = little ? Decimal{kLeastTold, 1} : Decimal{v, std::abs(v) < 10 ? 1 : 0};
+        const Message length = msg(pixels ? "ghost.pixels" : "ghost.percent-of-height", {{"number", number}});
+        return little ? msg("ghost.less-than", {{"length", length}}) : length;
     }
 };
 
 Lengths lengthsOf(const MeasureInput& in) {
-    if (in.pxPerM.value > 0) return {in.pxPerM.value, "", in.lengths};
-    if (in.heightPx.value > 0) return {in.heightPx.value / 100, "% of height", in.lengths};
-    return {1, "pixels", in.lengths};
+    if (in.pxPerM.value > 0) return {in.pxPerM.value, true, false, in.lengths};
+    if (in.heightPx.value > 0) return {in.heightPx.value / 100, false, false, in.lengths};
+    return {1, false, true, in.lengths};
 }
 
-std::string signedWords(double change, const std::string& unit) {
-    return numberInWords(std::abs(change), unit) + (change < 0 ? " less" : " more");
+Message signedWords(double change, const std::string& unit) {
+    return msg(change < 0 ? "ghost.less" : "ghost.more", {{"number", numberInWords(std::abs(change), unit)}});
 }
 
-/// "16 degrees x 17 in (pelvis to neck) = 4.7 in", or the chord of a stride.
-std::string formulaWords(const MeasureDefinition& m, const Ghost& g, const JointPlaces& before,
-                         const Lengths& lengths) {
+/// "16 degrees x 17 in (pelvis to neck) = 4.7 in".
+Message arcWords(double degrees, double limb, Landmark from, Landmark to, const Lengths& lengths) {
+    return msg("ghost.arc", {{"angle", numberInWords(std::abs(degrees), "deg")},
+                             {"limb", lengths.words(limb)},
+                             {"from", info(from).name()},
+                             {"to", info(to).name()},
+                             {"length", lengths.words(arcLength(std::abs(degrees), limb))}});
+}
+
+/// An arc, or the chord of a stride; nothing for other measures.
+Message formulaWords(const MeasureDefinition& m, const Ghost& g, const JointPlaces& before,
+                     const Lengths& lengths) {
     const auto at = [&](std::size_t slot) { return before.at(m.slots[slot].landmark); };
-    const auto name = [&](std::size_t slot) { return std::string(info(m.slots[slot].landmark).name); };
     const auto onFrame = [&](std::size_t slot) { return before.contains(m.slots[slot].landmark); };
     if (m.kind == MeasureKind::JointAngle && onFrame(0) && onFrame(1) && onFrame(2)) {
         const double one = length(at(0) - at(1)), two = length(at(2) - at(1));
         if (m.slots[1].landmark == Landmark::Pelvis) {
             const double leg = (one + two) / 2;
-            return "Stride = 2 x leg x sin(spread / 2), leg " + lengths.words(leg) + ": " +
-                   lengths.words(std::abs(strideChord(g.after, leg) - strideChord(g.before, leg))) +
-                   (g.after > g.before ? " more." : " less.");
+            const double change = strideChord(g.after, leg) - strideChord(g.before, leg);
+            return msg(g.after > g.before ? "ghost.stride-more" : "ghost.stride-less",
+                       {{"leg", lengths.words(leg)}, {"length", lengths.words(std::abs(change))}});
         }
         const double moved0 = length(g.joints.at(m.slots[0].landmark) - at(0)),
                      moved2 = length(g.joints.at(m.slots[2].landmark) - at(2));
         const std::size_t end = moved0 > moved2 ? 0 : 2;
         const double limb = end == 0 ? one : two;
-        return numberInWords(std::abs(g.after - g.before), "deg") + " x " + lengths.words(limb) + " (" +
-               name(1) + " to " + name(end) +
-               ") = " + lengths.words(arcLength(std::abs(g.after - g.before), limb)) + ".";
+        return arcWords(g.after - g.before, limb, m.slots[1].landmark, m.slots[end].landmark, lengths);
     }
     if (m.isAngle() && m.slots.size() == 2 && onFrame(0) && onFrame(1)) {
         const double limb = length(at(1) - at(0));
-        return numberInWords(std::abs(g.after - g.before), "deg") + " x " + lengths.words(limb) + " (" +
-               name(0) + " to " + name(1) +
-               ") = " + lengths.words(arcLength(std::abs(g.after - g.before), limb)) + ".";
+        return arcWords(g.after - g.before, limb, m.slots[0].landmark, m.slots[1].landmark, lengths);
     }
-    return "";
+    return {};
 }
 
 constexpr double kMovedPx = 2; ///< less is not seen beside the clicked pose
 
 /// Of the moved joints, the one that goes furthest: "the pelvis goes 4.1 in".
-std::string furthestWords(const Ghost& g, const JointPlaces& before, const Lengths& lengths) {
+Message furthestWords(const Ghost& g, const JointPlaces& before, const Lengths& lengths) {
     double most = 0;
     Landmark which = Landmark::Head;
     for (const auto& [joint, at] : g.joints)
         if (const double way = length(at - before.at(joint)); way > most) most = way, which = joint;
-    if (most <= kMovedPx) return "less than can be seen";
-    return "the " + std::string(info(which).name) + " goes " + lengths.words(most);
+    if (most <= kMovedPx) return msg("ghost.unseen");
+    return msg("ghost.furthest", {{"landmark", info(which).name()}, {"length", lengths.words(most)}});
 }
 
 MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghost& g,
@@ -152,11 +159,10 @@ MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghos
         result.labelAt = it->second;
     result.label = numberInWords(std::round(g.after), row.value.unit);
     const Lengths lengths = lengthsOf(in);
-    result.words = signedWords(g.after - g.before, row.value.unit) + ". ";
-    if (const std::string formula = formulaWords(m, g, before, lengths); !formula.empty())
-        result.words += formula + " ";
     result.least = furthestWords(g, before, lengths);
-    result.words += "Least change: " + result.least + ".";
+    result.words = joined(ListStyle::Sentences, {signedWords(g.after - g.before, row.value.unit),
+                                                 formulaWords(m, g, before, lengths),
+                                                 msg("ghost.least", {{"change", result.least}})});
     return result;
 }
 
@@ -166,19 +172,19 @@ Result<MeasureGhost> ghostOf(const DeliveryMarks& delivery, const Playbook& play
                              const Clip& clip, Hand hand) {
     const MeasureDefinition* m = playbook.measure(row.id);
     if (!m || !row.value.value)
-        return fail(ErrorCode::Refused, "Measure it first; then its target can be drawn.");
+        return fail(ErrorCode::Refused, msg("ghost.measure-it-first-then-its-target"));
     if (!m->hasPoints() || !liesInThePicture(m->kind))
-        return fail(ErrorCode::Refused, "This measure does not lie in the picture's plane: nothing to draw.");
+        return fail(ErrorCode::Refused, msg("ghost.this-measure-does-not-lie-in"));
     const auto wanted = row.value.unit == row.target.unit || row.target.unit.empty()
                             ? wantedOf(row.target, *row.value.value)
                             : std::nullopt;
     if (!wanted)
         return fail(ErrorCode::Refused,
                     row.target.type == TargetType::Any || row.target.type == TargetType::Record
-                        ? "It has no target to draw."
-                        : "It is inside its target: nothing to change.");
+                        ? msg("ghost.it-has-no-target-to-draw")
+                        : msg("ghost.it-is-inside-its-target-nothing"));
     const auto frame = delivery.frameOf(m->slots.back());
-    if (!frame) return fail(ErrorCode::Refused, "Set the position first.");
+    if (!frame) return fail(ErrorCode::Refused, msg("ghost.set-the-position-first"));
     const MeasureInput in = inputFor(delivery, playbook, *m, clip, hand);
     GhostTask task;
     task.joints = jointsOn(delivery, *frame);

@@ -16,9 +16,9 @@ struct MeasureGhost {
     std::vector<std::pair<ImagePoint, ImagePoint>> limbs; ///< those that moved
     std::vector<ImagePoint> joints;                       ///< ends of those limbs
     ImagePoint labelAt;
-    std::string label; ///< "106 deg"
-    std::string least; ///< "the pelvis goes 4.1 in"
-    std::string words; ///< the change in degrees and in inches, with formula and length
+    Message label; ///< "106 deg"
+    Message least; ///< "the pelvis goes 4.1 in"
+    Message words; ///< the change in degrees and in inches, with formula and length
 };
 
 /// The ghost of a measured row with a target, on the frame of its last position. Pure; any thread.

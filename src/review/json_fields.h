@@ -3,11 +3,11 @@
 
 #include "base/date.h"
 #include "base/result.h"
+#include "base/unfit.h"
 
 #include <nlohmann/json.hpp>
 
 #include <optional>
-#include <stdexcept>
 #include <string>
 #include <string_view>
 
@@ -15,7 +15,7 @@ namespace jg {
 
 template <typename T>
 T need(std::optional<T> value, const char* what) {
-    if (!value) throw std::invalid_argument(std::string(what) + " is not valid");
+    if (!value) throw Unfit(msg("document.not-valid", {{"what", what}}));
     return *value;
 }
 
@@ -32,13 +32,15 @@ inline Date mustDate(const nlohmann::json& row, const char* field) {
     return need(dateIn(row, field), field);
 }
 
-/// Reads a document; what is wrong with it becomes one sentence.
+/// Reads a document; what is wrong with it becomes one message. `what` is the end of an id in the catalogue.
 template <typename T, typename Read>
 Result<T> guarded(std::string_view text, const char* what, Read read) {
     try {
         return read(nlohmann::json::parse(text));
     } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged, std::string("The ") + what + " can't be read: " + e.what() + ".");
+        return fail(ErrorCode::Damaged,
+                    msg("document.unreadable",
+                        {{"what", msg(std::string("document.") + what)}, {"why", whyUnfit(e)}}));
     }
 }
 

@@ -1,71 +1,56 @@
 #include "review/letter_model.h"
 
-#include "base/minus.h"
+#include "kinematics/unit_words.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace jg {
 
 namespace {
 
-std::string rounded(double value) {
-    return withMinus(std::to_string(std::llround(value)));
+/// "one" to "six"; larger numbers in digits.
+Message countWord(std::size_t n) {
+    return msg("letter.count", {{"count", n}});
 }
 
-std::string withOneDecimal(double value) {
-    const long long tenths = std::llround(std::abs(value) * 10);
-    return withMinus((value < 0 && tenths > 0 ? "-" : "") + std::to_string(tenths / 10) + "." +
-                     std::to_string(tenths % 10));
-}
-
-std::string replaced(std::string text, const std::string& what, const std::string& with) {
-    for (auto at = text.find(what); at != std::string::npos; at = text.find(what, at + with.size()))
-        text.replace(at, what.size(), with);
-    return text;
-}
-
-std::string countWord(std::size_t n) {
-    static constexpr std::array words = {"no", "one", "two", "three", "four", "five", "six"};
-    return n < words.size() ? words.at(n) : std::to_string(n);
-}
-
-std::string keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
+/// What to keep, with its number where there is one.
+Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
     const std::string name = playbook.nameOfFinding(id);
     const MeasureRow* row = a.measure(id);
-    if (!row || !row->value.value) return name + ".";
-    return name + ": " + numberInWords(*row->value.value, row->value.unit) + ".";
+    if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
+    return msg("letter.keep-number",
+               {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
 }
 
 /// "from the stretch, on the mound"; what is not known is not said.
-std::string conditionsInWords(const Conditions& c) {
-    std::string words;
+Message conditionsInWords(const Conditions& c) {
+    std::vector<Message> words;
     if (c.start != Start::Unknown)
-        words = c.start == Start::Stretch ? "from the stretch" : "from the wind-up";
+        words.push_back(c.start == Start::Stretch ? msg("letter.from-stretch") : msg("letter.from-wind-up"));
     if (c.surface != Surface::Unknown)
-        words += std::string(words.empty() ? "" : ", ") +
-                 (c.surface == Surface::Mound ? "on the mound" : "on flat ground");
-    return words;
+        words.push_back(c.surface == Surface::Mound ? msg("letter.on-mound") : msg("letter.on-flat"));
+    return joined(ListStyle::Commas, std::move(words));
 }
 
 /// Whether it shows in every pitch, for a measure seen in several; empty for one.
-std::string showsIn(const MeasureRow& row) {
-    if (!row.spread || row.spread->judged < 2) return "";
-    const int off = row.spread->offTarget, all = row.spread->judged;
-    if (off == all) return " It shows in all " + countWord(static_cast<std::size_t>(all)) + " pitches.";
-    return " It shows in " + countWord(static_cast<std::size_t>(off)) + " of " +
-           countWord(static_cast<std::size_t>(all)) + " pitches.";
+Message showsIn(const MeasureRow& row) {
+    if (!row.spread || row.spread->judged < 2) return {};
+    const auto off = static_cast<std::size_t>(row.spread->offTarget),
+               all = static_cast<std::size_t>(row.spread->judged);
+    if (off == all) return msg("letter.shows-in-all", {{"all", countWord(all)}});
+    return msg("letter.shows-in", {{"off", countWord(off)}, {"all", countWord(all)}});
 }
 
 /// The number of a measure in plain words; empty when there is none.
-std::string numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
+Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const MeasureRow* row = a.measure(id);
-    if (!row || !row->value.value) return "";
-    std::string text = playbook.measure(id)->plainly;
-    text = replaced(text, "{value}", numberInWords(*row->value.value, row->value.unit));
-    text = replaced(text, "{error}", errorInWords(row->value));
-    return replaced(text, "{target}", wordsOf(row->target)) + showsIn(*row);
+    if (!row || !row->value.value) return {};
+    return joined(ListStyle::Sentences, {filled(playbook.measure(id)->plainly,
+                                                {{"value", numberInWords(*row->value.value, row->value.unit)},
+                                                 {"error", errorInWords(row->value)},
+                                                 {"target", wordsOf(row->target)}}),
+                                         showsIn(*row)});
 }
 
 /// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing
@@ -93,31 +78,38 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
                               const std::string& id) {
     LetterCorrection c;
     c.finding = id;
-    c.title = playbook.nameOfFinding(id);
+    c.title = asIs(playbook.nameOfFinding(id));
     c.number = numberSentence(playbook, a, id);
     // An item has no number of its own: it shows the one it bears on.
     for (const Cause& cause : playbook.causes)
         if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) < 2)
             c.number = numberSentence(playbook, a, cause.to);
-    if (const Cause* reason = reasonFor(playbook, a, id)) c.why = reason->why;
+    if (const Cause* reason = reasonFor(playbook, a, id)) c.why = asIs(reason->why);
     if (const GradedItem* item = playbook.item(id)) {
-        c.feel = item->player;
+        c.feel = asIs(item->player);
     } else {
         // A measure borrows the cue of the first drill that serves it.
         for (const PlannedDrill& d : review.plan.drills)
             if (d.finding == id)
                 if (const Drill* drill = playbook.drill(d.drill)) {
-                    c.feel = drill->how;
+                    c.feel = asIs(drill->how);
                     break;
                 }
     }
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
-    c.caption = std::string(info(at).name) + ". White: you.";
+    c.caption = msg("letter.caption", {{"position", info(at).name()}});
     const MeasureRow* row = a.measure(id);
     c.delivery = row ? row->delivery : a.delivery;
     if (const auto frame = review.deliveryOr(c.delivery).frameOf(at)) c.frame = *frame;
     return c;
+}
+
+Message doseInWords(const PlannedDrill& planned, const Drill& drill) {
+    if (planned.dose.missing()) return msg("letter.as-agreed");
+    const Message dose =
+        drill.ball ? msg("letter.throws", {{"dose", wordsOf(planned.dose)}}) : wordsOf(planned.dose);
+    return joined(ListStyle::Commas, {dose, drill.ball ? asIs(drill.distance) : Message{}});
 }
 
 std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& plan,
@@ -127,15 +119,15 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         const Drill* drill = playbook.drill(planned.drill);
         if (!drill) continue;
         LetterWeekRow row;
+        std::vector<Message> days;
         for (const PlanDay& day : plan.days)
             if (std::find(day.drills.begin(), day.drills.end(), drill->id) != day.drills.end())
-                row.days += (row.days.empty() ? "" : ", ") + std::string(weekdayShort(day.weekday));
-        if (row.days.empty()) continue; // blocked
-        row.what = drill->name;
-        row.how = drill->how;
-        row.dose =
-            planned.dose.missing() ? "as agreed" : wordsOf(planned.dose) + (drill->ball ? " throws" : "");
-        if (drill->ball && !drill->distance.empty()) row.dose += ", " + drill->distance;
+                days.push_back(weekdayShort(day.weekday));
+        if (days.empty()) continue; // blocked
+        row.days = joined(ListStyle::Commas, std::move(days));
+        row.what = asIs(drill->name);
+        row.how = asIs(drill->how);
+        row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;
         rows.push_back(std::move(row));
     }
@@ -143,36 +135,31 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
 }
 
 /// "Ludo, two good things and one to work on"; what there is none of is not counted out.
-std::string greetingFor(const std::string& name, std::size_t good, std::size_t work) {
-    if (good + work == 0) return name;
-    std::string words = name + ", ";
-    if (good > 0) words += countWord(good) + (good == 1 ? " good thing" : " good things");
-    if (good > 0 && work > 0) return words + " and " + countWord(work) + " to work on";
-    if (work > 0) words += countWord(work) + (work == 1 ? " thing" : " things") + " to work on";
-    return words;
+Message greetingFor(const std::string& name, std::size_t good, std::size_t work) {
+    if (good + work == 0) return asIs(name);
+    const char* id = work == 0   ? "letter.greeting-good"
+                     : good == 0 ? "letter.greeting-work"
+                                 : "letter.greeting";
+    return msg(id, {{"name", name}, {"good", good}, {"work", work}});
 }
 
 } // namespace
 
-std::string errorInWords(const MeasureValue& value) {
-    if (value.unit == "x") return withOneDecimal(std::max(0.1, value.half95()));
-    return rounded(std::max(1.0, value.half95()));
+Message errorInWords(const MeasureValue& value) {
+    if (value.unit == "x") return number(std::max(0.1, value.half95()), 1);
+    return number(std::max(1.0, value.half95()));
 }
 
-std::string numberInWords(double value, const std::string& unit) {
-    if (unit == "deg") return rounded(value) + "\u00b0";
-    if (unit == "%") return rounded(value) + " %";
-    if (unit == "x") return withOneDecimal(value);
-    return rounded(value) + " " + unit;
+Message numberInWords(double value, const std::string& unit) {
+    return withUnit(Decimal{value, unit == "x" ? 1 : 0}, unit);
 }
 
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
                         const Athlete& athlete, const Submission& submission, const House& house) {
     LetterModel m;
     m.from = house.place;
-    m.about = "film of " + longDate(submission.received);
-    if (const std::string how = conditionsInWords(review.deliveryOr(review.lead).conditions); !how.empty())
-        m.about += " \u00b7 " + how;
+    m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
+                                       conditionsInWords(review.deliveryOr(review.lead).conditions)});
     for (const Stop& s : review.stops)
         if (s.kind == StopKind::Strength && m.keeps.size() < 3)
             m.keeps.push_back(keepLine(a, playbook, s.finding));
@@ -180,20 +167,16 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
-    if (!submission.pain.empty())
-        m.caution =
-            "You told me that something hurts. Please stop throwing until a doctor or another licensed "
-            "professional has looked at it, and follow what they say. This letter is about your movement; "
-            "it is no diagnosis and no advice on an injury. It holds no throwing drills.";
+    if (!submission.pain.empty()) m.caution = msg("letter.caution");
     const WeekPlan week =
         layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), !submission.pain.empty());
     m.week = weekRows(playbook, week, review.plan.drills);
-    if (review.plan.nextLook) m.nextLook = longDate(*review.plan.nextLook) + ". ";
-    m.nextLook += review.plan.ask;
+    m.nextLook =
+        joined(ListStyle::Sentences,
+               {review.plan.nextLook ? msg("letter.next-look", {{"date", *review.plan.nextLook}}) : Message{},
+                asIs(review.plan.ask)});
     m.notSeen = a.notSeen;
-    m.closing = "If anything hurts, stop throwing and tell a grown-up and a doctor before the next drill. "
-                "Pitch counts "
-                "and days of rest follow the rules of your league.";
+    m.closing = msg("letter.closing");
     m.signature = house.coach;
     return m;
 }

@@ -11,36 +11,36 @@ namespace jg {
 
 struct LetterCorrection {
     std::string finding;
-    std::string title;
-    std::string number; ///< the number in plain words; empty for an item without one
-    std::string why;
-    std::string feel;
-    std::string caption;
+    Message title;
+    Message number; ///< the number in plain words; empty for an item without one
+    Message why;
+    Message feel;
+    Message caption;
     std::int64_t frame = 0;
     int delivery = 1; ///< on which the frame lies
 };
 
 struct LetterWeekRow {
-    std::string days;
-    std::string what;
-    std::string how;
-    std::string dose;
+    Message days;
+    Message what;
+    Message how;
+    Message dose;
     bool ball = false;
 };
 
-/// The whole letter as text.
+/// The whole letter as messages: the reader's language is chosen where it is written.
 struct LetterModel {
     std::string from;
-    std::string about; ///< film, conditions
-    std::string greeting;
+    Message about; ///< film, conditions
+    Message greeting;
     std::string opening;
-    std::string caution; ///< with pain: opens the letter
-    std::vector<std::string> keeps;
+    Message caution; ///< with pain: opens the letter
+    std::vector<Message> keeps;
     std::vector<LetterCorrection> corrections;
     std::vector<LetterWeekRow> week;
-    std::string nextLook;
-    std::vector<std::string> notSeen;
-    std::string closing;
+    Message nextLook;
+    std::vector<Message> notSeen;
+    Message closing;
     std::string signature;
 };
 
@@ -56,8 +56,8 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         const Athlete& athlete, const Submission& submission, const House& house);
 
 /// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | in | x.
-std::string numberInWords(double value, const std::string& unit);
+Message numberInWords(double value, const std::string& unit);
 /// Half the 95 % interval as shown beside the number, never less than its last digit.
-std::string errorInWords(const MeasureValue& value);
+Message errorInWords(const MeasureValue& value);
 
 } // namespace jg

@@ -49,14 +49,14 @@ Level levelOf(const DeliveryMarks& delivery, const Clip& clip, Hand hand) {
     constexpr double kMoundSdDeg = 0.7; // own choice: mounds are raked by hand
     constexpr double kEdgesSdDeg = 0.5; // own choice; a test holds the edges to half a degree
     if (const FreeMark* line = longest(delivery, {MarkKind::Plumb, MarkKind::Level}))
-        return {line->kind == MarkKind::Plumb ? rollFromUpright(*line, delivery, clip) : rollFrom(*line), ""};
+        return {line->kind == MarkKind::Plumb ? rollFromUpright(*line, delivery, clip) : rollFrom(*line), {}};
     const FreeMark* mound = longest(delivery, {MarkKind::Mound});
     if (const int along = targetDirectionX(hand, clip.view); mound && along != 0) {
         const Estimate slope = rollFrom(*mound);
         return {{slope.value - along * kMoundSlopeDeg, std::hypot(slope.sd, kMoundSdDeg)},
-                "a mound that falls an inch a foot"};
+                msg("level.mound")};
     }
-    if (clip.tiltDeg) return {{*clip.tiltDeg, kEdgesSdDeg}, "upright edges in the film"};
+    if (clip.tiltDeg) return {{*clip.tiltDeg, kEdgesSdDeg}, msg("level.edges")};
     return {};
 }
 

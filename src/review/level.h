@@ -14,7 +14,7 @@ inline constexpr double kMoundSlopeDeg = 4.764;
 
 struct Level {
     Estimate rollDeg; ///< clockwise; {0, 0} when nothing tells
-    std::string by;   ///< what tells, when it is less than a plumb or level line
+    Message by;       ///< what tells, when it is less than a plumb or level line
 };
 
 /// From the longest plumb or level mark; else from a line down the mound, in films from the side; else from

@@ -71,11 +71,10 @@ double likelyHeight(const DeliveryMarks& d) {
     return *at;
 }
 
-std::string wordsFor(const Reach& reach, double times) {
-    return "The " + std::string(info(reach.to).name) + " lies too far from the " +
-           std::string(info(reach.from).name) + " for one person (" +
-           std::to_string(std::lround(100 * times)) +
-           " % of what fits the height). Is one of them another person's?";
+Message wordsFor(const Reach& reach, double times) {
+    return msg("one-person.the-to-lies-too-far-from", {{"to", info(reach.to).name()},
+                                                       {"from", info(reach.from).name()},
+                                                       {"percent", std::lround(100 * times)}});
 }
 
 } // namespace

@@ -13,7 +13,7 @@ namespace jg {
 struct OddPair {
     std::int64_t frame = 0;
     Landmark from, to;
-    std::string words; ///< a sentence that names both and asks
+    Message words; ///< a sentence that names both and asks
 };
 
 /// Pairs of joints further apart than 1.35 times (own choice: perspective, clicks, odd proportions) what the

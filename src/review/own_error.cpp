@@ -159,7 +159,7 @@ Result<std::vector<ErrorRun>> errorRunsFromJson(std::string_view text) {
             runs.push_back(std::move(r));
         }
     } catch (const std::exception&) {
-        return fail(ErrorCode::Damaged, "The record of your own error can't be read. Do the exercise again.");
+        return fail(ErrorCode::Damaged, msg("own-error.the-record-of-your-own-error"));
     }
     return runs;
 }

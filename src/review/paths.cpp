@@ -150,18 +150,16 @@ Slowest slowestBetween(const std::vector<FrameValue>& speeds) {
     return {slow->value.value / fastest, slow->frame};
 }
 
-std::string percent(double part) {
-    return std::to_string(std::lround(100 * part)) + " % of its fastest";
-}
-
 std::optional<PathSaying> handStall(const DeliveryMarks& delivery, double fps) {
     const Path hand = partOf(delivery, L::BackWrist, Moment::HandBreak, Moment::Layback);
     const auto v = speeds(hand, fps);
     if (v.size() < 5) return std::nullopt;
     const Slowest slow = slowestBetween(v);
-    const std::string at = percent(slow.part) + " at frame " + std::to_string(slow.frame);
-    if (slow.part >= 0.4) return PathSaying{"flows", "the hand is never slower than " + at};
-    return PathSaying{slow.part < 0.1 ? "stops and turns back" : "slows", "the hand slows to " + at};
+    const auto why = [&](const char* id) {
+        return msg(id, {{"percent", std::lround(100 * slow.part)}, {"frame", slow.frame}});
+    };
+    if (slow.part >= 0.4) return PathSaying{"flows", why("paths.hand-flows")};
+    return PathSaying{slow.part < 0.1 ? "stops and turns back" : "slows", why("paths.hand-slows")};
 }
 
 std::optional<PathSaying> elbowStop(const DeliveryMarks& delivery, double fps) {
@@ -175,7 +173,7 @@ std::optional<PathSaying> elbowStop(const DeliveryMarks& delivery, double fps) {
     return PathSaying{part < 0.5   ? "clear stop"
                       : part < 0.8 ? "some"
                                    : "none",
-                      "just before release the elbow has " + percent(part)};
+                      msg("paths.elbow-has", {{"percent", std::lround(100 * part)}})};
 }
 
 } // namespace

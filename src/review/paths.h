@@ -40,7 +40,7 @@ std::map<Moment, PathEvent> momentsFromPaths(const DeliveryMarks& delivery, cons
 /// What a path says of a measure that the coach sees: one of the measure's options, and why.
 struct PathSaying {
     std::string option;
-    std::string why;
+    Message why;
 };
 
 /// Whether the throwing hand stalls on its way to layback ("hand-stall") and whether the elbow stops before

@@ -61,7 +61,7 @@ struct Clip {
     std::optional<double> tiltDeg; ///< clockwise, by upright edges of the place; nothing = too few
     std::vector<std::pair<std::int64_t, std::int64_t>> damaged; ///< first and last of each damaged stretch
     std::vector<FoundDelivery> deliveries;
-    std::vector<std::string> check; ///< the film check in sentences, the gravest first
+    std::vector<Message> check; ///< the film check, the gravest first
     bool operator==(const Clip&) const = default;
 };
 
@@ -82,7 +82,7 @@ struct Submission {
 /// Something promised aloud: a debt with a date.
 struct Promise {
     AthleteId athlete;
-    std::string text;
+    Message text;
     std::optional<Date> due;
     bool settled = false;
     std::int64_t row = 0; ///< its row in the library; 0 = not stored

@@ -87,21 +87,20 @@ bool guardianIsThemselves(const Athlete& a) {
 }
 
 Status checkAthlete(const Athlete& a, Date today) {
-    const auto wrong = [](std::string text) { return fail(ErrorCode::BadInput, std::move(text)); };
-    if (a.firstName.empty()) return wrong("A first name is needed.");
-    if (!a.born.ok()) return wrong("The date of birth is needed, as 2011-03-09 or 9 March 2011.");
+    const auto wrong = [](Message text) { return fail(ErrorCode::BadInput, std::move(text)); };
+    if (a.firstName.empty()) return wrong(msg("people-check.a-first-name-is-needed"));
+    if (!a.born.ok()) return wrong(msg("people-check.the-date-of-birth-is-needed"));
     const int age = a.ageOn(today);
-    if (age < 5 || age > 99)
-        return wrong("Check the date of birth: that would be an age of " + std::to_string(age) + ".");
+    if (age < 5 || age > 99) return wrong(msg("people-check.check-the-date-of-birth-that", {{"age", age}}));
     if (!a.email.empty() && !isOneAddress(a.email))
-        return wrong("\"" + a.email + "\" is not one mail address. Write it as name@example.org.");
+        return wrong(msg("people-check.email-is-not-one-mail-address", {{"email", a.email}}));
     if (!a.guardianEmail.empty() && !isOneAddress(a.guardianEmail))
-        return wrong("\"" + a.guardianEmail + "\" is not one mail address. Write it as name@example.org.");
+        return wrong(
+            msg("people-check.guardian-email-is-not-one-mail", {{"guardianEmail", a.guardianEmail}}));
     if (a.isMinorOn(today) && guardianIsThemselves(a))
-        return wrong("The guardian's address is the athlete's own. Letters about someone under 18 go to a "
-                     "grown-up: enter the guardian's address.");
+        return wrong(msg("people-check.the-guardians-address-is-the-athletes"));
     if (a.heightM && (*a.heightM < 0.8 || *a.heightM > 2.4))
-        return wrong("Check the height: write it as 170 cm or 5 ft 7.");
+        return wrong(msg("people-check.check-the-height-write-it-as"));
     return Done{};
 }
 

@@ -1,4 +1,5 @@
 #include "review/json_fields.h"
+#include "review/message_json.h"
 #include "review/review_json.h"
 
 namespace jg {
@@ -40,7 +41,7 @@ json clipAsJson(const Clip& c) {
 
 void readSurveyIn(const json& row, Clip& c) {
     if (row.contains("tiltDeg")) c.tiltDeg = row["tiltDeg"].get<double>();
-    c.check = row.value("check", std::vector<std::string>{});
+    c.check = messagesIn(row.value("check", json::array()));
     c.damaged = row.value("damaged", c.damaged);
     c.deliveries = deliveriesIn(row.value("deliveries", json::array()));
 }
@@ -65,13 +66,15 @@ Clip clipIn(const json& row) {
 } // namespace
 
 std::string surveyToJson(const Clip& c) {
-    json row = {{"check", c.check}, {"damaged", c.damaged}, {"deliveries", deliveriesAsJson(c.deliveries)}};
+    json row = {{"check", messagesAsJson(c.check)},
+                {"damaged", c.damaged},
+                {"deliveries", deliveriesAsJson(c.deliveries)}};
     if (c.tiltDeg) row["tiltDeg"] = *c.tiltDeg;
     return row.dump();
 }
 
 Status readSurvey(std::string_view text, Clip& clip) {
-    auto read = guarded<Clip>(text, "film check", [&](const json& row) {
+    auto read = guarded<Clip>(text, "film-check", [&](const json& row) {
         Clip c = clip;
         readSurveyIn(row, c);
         return c;

@@ -79,20 +79,23 @@ std::optional<PitchSpread> spreadOf(std::vector<DeliveryValue>& values) {
     return s;
 }
 
-std::string pitchesInWords(const PitchSpread& spread, const std::vector<DeliveryValue>& values) {
+Message pitchesInWords(const PitchSpread& spread, const std::vector<DeliveryValue>& values) {
     const auto number = [&](double v) { return numberInWords(v, spread.unit); };
-    std::string words = std::to_string(spread.pitches) + " pitches: " + number(spread.mean) + " \u00b1 " +
-                        numberInWords(spread.half95, spread.unit) + " on average, spread " +
-                        number(spread.sd) + ".";
+    std::vector<Message> words = {msg("pitches.mean", {{"count", spread.pitches},
+                                                       {"mean", number(spread.mean)},
+                                                       {"error", number(spread.half95)},
+                                                       {"spread", number(spread.sd)}})};
     if (spread.judged > 0)
-        words += spread.offTarget == 0                ? " On target in all."
-                 : spread.offTarget == spread.pitches ? " Off target in all."
-                                                      : " Off target in " + std::to_string(spread.offTarget) +
-                                                            " of " + std::to_string(spread.judged) + ".";
+        words.push_back(
+            spread.offTarget == 0 ? msg("pitches.on-target")
+            : spread.offTarget == spread.pitches
+                ? msg("pitches.off-target")
+                : msg("pitches.off-target-in", {{"off", spread.offTarget}, {"all", spread.judged}}));
     for (const DeliveryValue& v : values)
         if (v.standsOut)
-            words += " Pitch " + std::to_string(v.pitch) + " stands out with " + number(*v.value.value) + ".";
-    return words;
+            words.push_back(
+                msg("pitches.stands-out", {{"pitch", v.pitch}, {"number", number(*v.value.value)}}));
+    return joined(ListStyle::Sentences, std::move(words));
 }
 
 } // namespace jg

@@ -38,6 +38,6 @@ struct PitchSpread {
 std::optional<PitchSpread> spreadOf(std::vector<DeliveryValue>& values);
 
 /// "3 pitches: 131° ± 6 on average, spread 4°; off target in 2. Pitch 2 stands out with 120°."
-std::string pitchesInWords(const PitchSpread& spread, const std::vector<DeliveryValue>& values);
+Message pitchesInWords(const PitchSpread& spread, const std::vector<DeliveryValue>& values);
 
 } // namespace jg

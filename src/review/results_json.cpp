@@ -3,6 +3,7 @@
 #include "review/counts_json.h"
 #include "review/delivery_json.h"
 #include "review/json_fields.h"
+#include "review/message_json.h"
 #include "review/review_json.h"
 #include "review/summary.h"
 
@@ -32,9 +33,9 @@ json valueAsJson(const MeasureValue& v) {
                 {"high95", finite(v.high95)},
                 {"state", idOf(v.state)}};
     row["value"] = v.value ? json(*v.value) : json(nullptr);
-    if (!v.words.empty()) row["words"] = v.words;
-    if (!v.reason.empty()) row["reason"] = v.reason;
-    if (!v.warnings.empty()) row["warnings"] = v.warnings;
+    if (!v.words.empty()) row["words"] = messageAsJson(v.words);
+    if (!v.reason.empty()) row["reason"] = messageAsJson(v.reason);
+    if (!v.warnings.empty()) row["warnings"] = messagesAsJson(v.warnings);
     return row;
 }
 
@@ -47,9 +48,9 @@ MeasureValue valueIn(const json& row) {
     v.low95 = row.at("low95");
     v.high95 = row.at("high95");
     v.state = enumIn<MeasureState>(row.at("state"), kStates, "state");
-    v.words = row.value("words", "");
-    v.reason = row.value("reason", "");
-    v.warnings = row.value("warnings", v.warnings);
+    v.words = messageIn(row.value("words", json("")));
+    v.reason = messageIn(row.value("reason", json("")));
+    v.warnings = messagesIn(row.value("warnings", json::array()));
     return v;
 }
 
@@ -67,12 +68,12 @@ json judgementAsJson(const Judgement& j) {
             {"verdict", verdictAsJson(j.verdict)},
             {"gap", finite(j.gap)},
             {"gapInSds", finite(j.gapInSds)},
-            {"text", j.text}};
+            {"text", messageAsJson(j.text)}};
 }
 
 Judgement judgementIn(const json& row) {
     return {enumIn<JudgeState>(row.at("state"), kJudgeStates, "judgement"), verdictIn(row.at("verdict")),
-            row.at("gap"), row.at("gapInSds"), row.at("text")};
+            row.at("gap"), row.at("gapInSds"), messageIn(row.at("text"))};
 }
 
 json spreadAsJson(const PitchSpread& s) {
@@ -165,20 +166,20 @@ std::string toJson(const Assessment& a) {
                 {"measures", listAsJson(a.measures, rowAsJson)},
                 {"items", listAsJson(a.items, itemAsJson)},
                 {"findings", listAsJson(a.findings, findingAsJson)},
-                {"notSeen", a.notSeen},
+                {"notSeen", messagesAsJson(a.notSeen)},
                 {"counts", countsAsJson(a.counts)}}
         .dump();
 }
 
 Result<Assessment> assessmentFromJson(std::string_view text) {
-    return guarded<Assessment>(text, "kept results", [](const json& d) {
-        if (d.value("format", "") != kFormat) throw std::invalid_argument("its format is not known");
+    return guarded<Assessment>(text, "results", [](const json& d) {
+        if (d.value("format", "") != kFormat) throw Unfit(msg("document.format"));
         Assessment a;
         a.delivery = d.at("delivery");
         for (const json& row : d.at("measures")) a.measures.push_back(rowIn(row));
         for (const json& row : d.at("items")) a.items.push_back(itemIn(row));
         for (const json& row : d.at("findings")) a.findings.push_back(findingIn(row));
-        a.notSeen = d.at("notSeen").get<std::vector<std::string>>();
+        a.notSeen = messagesIn(d.at("notSeen"));
         a.counts = countsIn(d.at("counts"));
         return a;
     });

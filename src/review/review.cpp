@@ -10,16 +10,14 @@ namespace jg {
 namespace {
 constexpr std::array<std::string_view, 8> kStageIds = {"look", "positions", "measure", "judge",
                                                        "say",  "prescribe", "send",    "sent"};
-constexpr std::array<std::string_view, 8> kStageNames = {"Look", "Positions", "Measure", "Judge",
-                                                         "Say",  "Prescribe", "Send",    "Sent"};
 } // namespace
 
 std::string_view idOf(Stage stage) {
     return kStageIds.at(static_cast<std::size_t>(stage));
 }
 
-std::string_view nameOf(Stage stage) {
-    return kStageNames.at(static_cast<std::size_t>(stage));
+Message nameOf(Stage stage) {
+    return msg("stage." + std::string(idOf(stage)));
 }
 
 std::optional<Stage> stageFromId(std::string_view id) {
@@ -34,10 +32,8 @@ std::string_view idOf(MarkKind kind) {
     return ids.at(static_cast<std::size_t>(kind));
 }
 
-std::string_view nameOf(MarkKind kind) {
-    static constexpr std::array<std::string_view, 6> names = {
-        "plumb line", "level line", "line", "head box", "angle", "line down the mound"};
-    return names.at(static_cast<std::size_t>(kind));
+Message nameOf(MarkKind kind) {
+    return msg("mark." + std::string(idOf(kind)));
 }
 
 std::size_t pointsOf(MarkKind kind) {

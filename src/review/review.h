@@ -23,7 +23,7 @@ namespace jg {
 enum class Stage { Look, Positions, Measure, Judge, Say, Prescribe, Send, Sent };
 
 std::string_view idOf(Stage stage);
-std::string_view nameOf(Stage stage);
+Message nameOf(Stage stage);
 std::optional<Stage> stageFromId(std::string_view id);
 
 /// Frames from the first to the last, both included.
@@ -90,7 +90,7 @@ struct FollowedPath {
 
 enum class MarkKind { Plumb, Level, Line, HeadBox, Angle, Mound };
 std::string_view idOf(MarkKind kind);
-std::string_view nameOf(MarkKind kind);
+Message nameOf(MarkKind kind);
 std::size_t pointsOf(MarkKind kind); ///< 2, or 3 for an angle
 
 /// A free drawing on a frame. The head box stays on every frame; the others belong to theirs.

@@ -36,7 +36,7 @@ TakeEvent eventIn(const json& row) {
     e.sample = row.at("sample");
     const auto id = row.at("kind").get<std::string>();
     const auto it = std::find(kEventIds.begin(), kEventIds.end(), id);
-    if (it == kEventIds.end()) throw std::invalid_argument("event \"" + id + "\" is unknown");
+    if (it == kEventIds.end()) throw Unfit(msg("document.event", {{"id", id}}));
     e.kind = static_cast<TakeEventKind>(it - kEventIds.begin());
     e.frame = row.value("frame", std::int64_t{0});
     if (row.contains("at")) e.at = pointIn(row["at"]);
@@ -126,7 +126,7 @@ Judging judgingIn(const json& row) {
 }
 
 void addDelivery(DeliveryMarks m, Review& r) {
-    if (r.delivery(m.number)) throw std::invalid_argument("two deliveries have the same number");
+    if (r.delivery(m.number)) throw Unfit(msg("document.same-number"));
     r.deliveries.push_back(std::move(m));
 }
 
@@ -146,7 +146,7 @@ void readFormat2(const json& d, Review& r) {
     r.lead = d.at("lead");
     r.judgings.clear();
     for (const json& row : d.at("judgings")) r.judgings.push_back(judgingIn(row));
-    if (r.deliveries.empty() || r.judgings.empty()) throw std::invalid_argument("it holds no delivery");
+    if (r.deliveries.empty() || r.judgings.empty()) throw Unfit(msg("document.no-delivery"));
 }
 
 void readLooking(const json& d, Review& r) {
@@ -218,7 +218,7 @@ Result<Review> reviewFromJson(std::string_view text) {
     return guarded<Review>(text, "review", [](const json& d) {
         if (const std::string format = d.value("format", "");
             format != kReviewFormat && format != kReviewFormat1)
-            throw std::invalid_argument("its format \"" + format + "\" is not known to this version");
+            throw Unfit(msg("document.format"));
         Review r;
         r.id.value = d.at("id");
         r.submission.value = d.at("submission");

@@ -11,17 +11,16 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today) {
     Recipient r{minor ? athlete.guardianName : athlete.fullName(),
                 minor ? athlete.guardianEmail : athlete.email, minor};
     if (r.email.find('@') == std::string::npos)
-        return fail(ErrorCode::Refused, minor ? athlete.firstName +
-                                                    " is under 18 and no guardian's address is known. "
-                                                    "Enter one on the athlete's page."
-                                              : "No mail address is known for " + athlete.firstName + ".");
+        return fail(ErrorCode::Refused,
+                    minor
+                        ? msg("send-check.first-name-is-under-18-and", {{"firstName", athlete.firstName}})
+                        : msg("send-check.no-mail-address-is-known-for", {{"firstName", athlete.firstName}}));
     if (!isOneAddress(r.email))
-        return fail(ErrorCode::Refused, "\"" + r.email +
-                                            "\" is not one mail address. Correct it on the athlete's "
-                                            "page.");
+        return fail(ErrorCode::Refused,
+                    msg("send-check.email-is-not-one-mail-address", {{"email", r.email}}));
     if (minor && guardianIsThemselves(athlete))
-        return fail(ErrorCode::Refused, "The guardian's address is " + athlete.firstName +
-                                            "'s own. Enter the guardian's on the athlete's page.");
+        return fail(ErrorCode::Refused, msg("send-check.the-guardians-address-is-first-names",
+                                            {{"firstName", athlete.firstName}}));
     return r;
 }
 
@@ -50,24 +49,23 @@ void checkOwner(const Review& review, const Athlete& athlete, const Submission& 
     const auto& all = review.deliveries;
     if (!std::all_of(all.begin(), all.end(), ownFilm) || review.athlete != athlete.id ||
         submission.athlete != athlete.id)
-        out.push_back({true, "The film in this review belongs to another athlete. It must not go to " +
-                                 athlete.firstName + ": take it out and review the right film."});
+        out.push_back(
+            {true, msg("send-check.the-film-in-this-review-belongs", {{"firstName", athlete.firstName}})});
 }
 
 void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
     const int notJudged = a.counts.judgedAll - a.counts.judged;
     if (notJudged > 0)
-        out.push_back({true, std::to_string(notJudged) + " of " + std::to_string(a.counts.judgedAll) +
-                                 " items are not looked at. Grade them, or set them aside."});
+        out.push_back({true, msg("send-check.not-judged-of-judged-all-items",
+                                 {{"notJudged", notJudged}, {"judgedAll", a.counts.judgedAll}})});
     const int notMeasured = a.counts.measuresAll - a.counts.measures;
     if (notMeasured > 0)
-        out.push_back({true, std::to_string(notMeasured) + " of " + std::to_string(a.counts.measuresAll) +
-                                 " measures are not looked at. Take them, or set them aside."});
-    if (a.counts.saidAll == 0)
-        out.push_back({false, "There is no spoken stop, so no film goes with the letter."});
+        out.push_back({true, msg("send-check.not-measured-of-measures-all-measures",
+                                 {{"notMeasured", notMeasured}, {"measuresAll", a.counts.measuresAll}})});
+    if (a.counts.saidAll == 0) out.push_back({false, msg("send-check.there-is-no-spoken-stop-so")});
     for (const Stop& s : review.stops)
         if (!review.takes.contains(s.id))
-            out.push_back({true, "\"" + s.title + "\" is in the running order and not said yet."});
+            out.push_back({true, msg("send-check.title-is-in-the-running-order", {{"title", s.title}})});
 }
 
 void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
@@ -75,12 +73,11 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
     if (plan.corrections.empty() && !good)
-        out.push_back(
-            {true, "The letter is empty: choose in Say what was good, or in Prescribe what to work on."});
+        out.push_back({true, msg("send-check.the-letter-is-empty-choose-in")});
     else if (plan.corrections.empty())
-        out.push_back({false, "Nothing to work on is chosen in Prescribe."});
+        out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen")});
     if (plan.corrections.size() > kMostCorrections)
-        out.push_back({true, "More than three corrections: choose the three that matter most."});
+        out.push_back({true, msg("send-check.more-than-three-corrections-choose-the")});
     for (const std::string& id : plan.corrections) {
         const std::string name = playbook.nameOfFinding(id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
@@ -88,21 +85,21 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
             return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) !=
                                                     drill->serves.end());
         });
-        if (!drilled) out.push_back({true, "\"" + name + "\" has no drill."});
+        if (!drilled) out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}})});
         for (const Stop& s : review.stops)
             if (s.finding == id && s.kind == StopKind::Strength)
-                out.push_back({true, "\"" + name + "\" is both a strength and a correction."});
+                out.push_back({true, msg("send-check.name-is-both-a-strength-and", {{"name", name}})});
     }
-    if (!plan.nextLook) out.push_back({false, "No date is set for the next look."});
+    if (!plan.nextLook) out.push_back({false, msg("send-check.no-date-is-set-for-the")});
 }
 
 void checkWeek(const Review& review, const Playbook& playbook, const Athlete& athlete, bool pain, Date today,
                Problems& out) {
     const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(today), pain);
-    for (const std::string& sentence : week.blocked) out.push_back({true, sentence});
+    for (const Message& sentence : week.blocked) out.push_back({true, sentence});
     for (const std::string& id : week.missingDose)
-        out.push_back({true, "The dose of \"" + playbook.drill(id)->name +
-                                 "\" is missing. Set it in Prescribe, or say there that it needs none."});
+        out.push_back(
+            {true, msg("send-check.the-dose-of-drill-is-missing", {{"drill", playbook.drill(id)->name}})});
 }
 
 } // namespace
@@ -117,12 +114,10 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     checkOpenWork(review, a, out);
     checkPlan(review, playbook, out);
     if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
-        out.push_back(
-            {false, std::to_string(damaged) + (damaged == 1 ? " point lies" : " points lie") +
-                        " on damaged pictures: the numbers from them are less sure than they say."});
+        out.push_back({false, msg("send-check.damaged", {{"count", damaged}})});
     checkWeek(review, playbook, athlete, pain, today, out);
     if (pain && !review.plan.painConfirmed)
-        out.push_back({true, "Pain is reported. Read the caution at the top of the letter and confirm it."});
+        out.push_back({true, msg("send-check.pain-is-reported-read-the-caution")});
     std::stable_sort(out.begin(), out.end(), [](const auto& x, const auto& y) { return x.stop && !y.stop; });
     return out;
 }

@@ -12,7 +12,7 @@ namespace jg {
 /// One finding of the check. A stop forbids sending.
 struct SendProblem {
     bool stop = true;
-    std::string text;
+    Message text;
 };
 
 /// Who gets the letter: the guardian's address for a minor, else the athlete's.

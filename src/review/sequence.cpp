@@ -29,22 +29,18 @@ int rateFor(double apartMs) {
     return 960;
 }
 
-std::string nameOf(Moment moment) {
-    return std::string(info(moment).name);
-}
-
 void compare(const SequenceEvent& before, SequenceEvent& e, double captureFps) {
     const double gap = e.ms - before.ms, half = before.halfMs + e.halfMs;
-    const auto whole = [](double ms) { return std::to_string(std::lround(ms)); };
+    const Message name = info(before.moment).name();
     if (gap > half) {
-        e.after = whole(gap) + " ms after " + nameOf(before.moment) + ", give or take " + whole(half);
+        e.after =
+            msg("sequence.after", {{"ms", std::lround(gap)}, {"event", name}, {"error", std::lround(half)}});
         return;
     }
     e.tooClose = true;
     const int rate = rateFor(std::max(gap, 1000 / captureFps / 2));
-    e.after = "Too close to " + nameOf(before.moment) + " to tell which came first";
-    if (rate > captureFps) e.after += ": film at " + std::to_string(rate) + " a second";
-    e.after += ".";
+    e.after = rate > captureFps ? msg("sequence.too-close-rate", {{"event", name}, {"rate", rate}})
+                                : msg("sequence.too-close", {{"event", name}});
 }
 
 } // namespace

@@ -16,7 +16,7 @@ struct SequenceEvent {
     double ms = 0;           ///< from first touch
     double halfMs = 0;       ///< it lies this far round `ms`
     bool fromPath = false;   ///< a path suggests it, the coach has not set it
-    std::string after;       ///< what lies between this one and the one before it, or why that can't be told
+    Message after;           ///< what lies between this one and the one before it, or why that can't be told
     bool tooClose = false;   ///< nearer to the one before than the frames can tell apart
     bool outOfOrder = false; ///< surely before one that should come first
 };

@@ -33,7 +33,7 @@ std::string toJson(const ReviewSummary& s) {
 }
 
 Status readSummary(std::string_view text, ReviewSummary& summary) {
-    auto read = guarded<ReviewSummary>(text, "summary of a review", [&](const json& row) {
+    auto read = guarded<ReviewSummary>(text, "summary", [&](const json& row) {
         ReviewSummary s = summary;
         s.spoken = row.value("spoken", false);
         s.corrections = row.value("corrections", s.corrections);

@@ -8,6 +8,7 @@
 #include <QString>
 
 #include <functional>
+#include <map>
 #include <vector>
 
 namespace jg::ui {
@@ -29,10 +30,16 @@ enum Where : unsigned {
 /// One row: what it is called, its keys, where it works.
 struct ActionRow {
     QString id;
-    QString text;
     QList<QKeySequence> keys;
     unsigned where = 0;
+
+    QString text() const; ///< in the window's language
 };
+
+/// What the actions of one place do, by id.
+using Handlers = std::map<QString, std::function<void()>>;
+/// Does one; false when the place has no such action.
+bool runIn(const Handlers& handlers, const QString& id);
 
 /// The whole table, in the order of the shortcut sheet.
 const std::vector<ActionRow>& actionTable();

@@ -87,7 +87,7 @@ void Foot::setHints(const KeyHints& hints) {
     }
 }
 
-void Foot::say(const QString& sentence, int seconds) {
+void Foot::tell(const QString& sentence, int seconds) {
     message_->setText(sentence);
     message_->setToolTip(sentence);
     message_->setVisible(!sentence.isEmpty());
@@ -95,7 +95,7 @@ void Foot::say(const QString& sentence, int seconds) {
     const int serial = ++serial_;
     if (seconds <= 0 || sentence.isEmpty()) return;
     QTimer::singleShot(seconds * 1000, this, [this, serial] {
-        if (serial == serial_) say({}, 0);
+        if (serial == serial_) tell({}, 0);
     });
 }
 

@@ -1,6 +1,8 @@
 // Keys as little caps with words beside them: the foot of a place.
 #pragma once
 
+#include "ui/words.h"
+
 #include <QList>
 #include <QString>
 #include <QWidget>
@@ -26,7 +28,7 @@ public:
     explicit Foot(QWidget* parent = nullptr);
     void setHints(const KeyHints& hints);
     /// A sentence in place of the hints for some seconds; it stays when `seconds` is 0.
-    void say(const QString& sentence, int seconds = 6);
+    void tell(const QString& sentence, int seconds = 6);
     void setKept(const QString& text);
     QString sentence() const;
 

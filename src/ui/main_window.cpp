@@ -52,15 +52,16 @@ MainWindow::MainWindow(WindowParts parts)
     loadLengthUnit(*parts_.library, parts_.playbook);
     buildHome();
     refreshHome();
-    if (!own) foot_->say(text(own.error().text), 0);
+    if (!own) foot_->tell(say(own.error().text), 0);
     actions_->setWhere(AtHome);
     showPlace("desk");
     scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
     connect(scrubs_, &ScrubMaker::progressed, this, [this] {
-        foot_->setKept(parts_.library->readOnly() ? "to read only: nothing is kept"
-                       : scrubs_->waiting() == 0  ? "kept"
-                       : scrubs_->waiting() == 1  ? QString("getting a film ready")
-                                                 : QString("getting %1 films ready").arg(scrubs_->waiting()));
+        foot_->setKept(parts_.library->readOnly() ? say("main-window.to-read-only-nothing-is-kept")
+                       : scrubs_->waiting() == 0  ? say("review-place.kept")
+                       : scrubs_->waiting() == 1  ? say("main-window.getting-a-film-ready")
+                                                  : say("main-window.getting-waiting-films-ready",
+                                                        {{"waiting", scrubs_->waiting()}}));
     });
     constexpr int kAfterStartMs = 3000; // the window comes first
     if (!parts_.library->readOnly()) QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
@@ -79,7 +80,7 @@ void MainWindow::restorePlace() {
 
 void MainWindow::makeScrubCopies() {
     if (const Status queued = scrubs_->makeMissing(*parts_.library); !queued)
-        foot_->say(text(queued.error().text));
+        foot_->tell(say(queued.error().text));
     else
         Q_EMIT scrubs_->progressed(scrubs_->waiting());
 }
@@ -117,11 +118,12 @@ void MainWindow::buildHome() {
     column->setSpacing(0);
     column->addWidget(buildPlaces(), 1);
     foot_ = new Foot;
-    foot_->setHints({{"\u2191 \u2193", "choose", "row-down"},
-                     {"Enter", "open", "open"},
-                     {"T", "take in films", "take-in"},
-                     {"F1", "all keys", "shortcuts"}});
-    foot_->setKept(parts_.library->readOnly() ? "to read only: nothing is kept" : "kept");
+    foot_->setHints({{"\u2191 \u2193", say("hint.choose"), "row-down"},
+                     {"Enter", say("hint.open"), "open"},
+                     {"T", say("main-window.take-in-films"), "take-in"},
+                     {"F1", say("main-window.all-keys"), "shortcuts"}});
+    foot_->setKept(parts_.library->readOnly() ? say("main-window.to-read-only-nothing-is-kept")
+                                              : say("review-place.kept"));
     connect(foot_, &Foot::asked, this, &MainWindow::run);
     column->addWidget(foot_);
     row->addLayout(column, 1);
@@ -138,23 +140,23 @@ void MainWindow::connectPlaces() {
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
     connect(athletes_, &AthletesPlace::edited, this, [this](const Athlete& a) {
-        if (const Status kept = parts_.library->save(a); !kept) return foot_->say(text(kept.error().text), 0);
-        foot_->say("Kept. Letters that are not sent yet follow it.");
+        if (const Status kept = parts_.library->save(a); !kept) return foot_->tell(say(kept.error().text), 0);
+        foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
         refreshHome();
     });
     connect(hand_, &OwnErrorPlace::changed, this, &MainWindow::refreshHome);
-    connect(hand_, &OwnErrorPlace::say, this, [this](const QString& sentence) { foot_->say(sentence); });
+    connect(hand_, &OwnErrorPlace::tell, this, [this](const QString& sentence) { foot_->tell(sentence); });
     connect(post_, &PostPlace::outboxChanged, this, &MainWindow::refreshHome);
     connect(post_, &PostPlace::startPostOffice, this, &MainWindow::startPostOffice);
 }
 
 void MainWindow::settlePromise(qint64 row) {
     auto promises = parts_.library->openPromises();
-    if (!promises) return foot_->say(text(promises.error().text), 0);
+    if (!promises) return foot_->tell(say(promises.error().text), 0);
     for (Promise& p : *promises)
         if (p.row == row) {
             p.settled = true;
-            if (const Status kept = parts_.library->save(p); !kept) foot_->say(text(kept.error().text), 0);
+            if (const Status kept = parts_.library->save(p); !kept) foot_->tell(say(kept.error().text), 0);
         }
     refreshHome();
 }
@@ -162,18 +164,18 @@ void MainWindow::settlePromise(qint64 row) {
 /// The version that was refused takes the place of the kept one, which becomes a version itself.
 void MainWindow::takeVersion(qint64 row) {
     if (const Status taken = parts_.library->takeVersion(row); !taken)
-        return foot_->say(text(taken.error().text), 0);
-    foot_->say("That version stands now; the one before is kept beside it.");
+        return foot_->tell(say(taken.error().text), 0);
+    foot_->tell(say("main-window.that-version-stands-now-the-one"));
     refreshHome();
 }
 
 void MainWindow::refreshHome() {
-    if (!reader_) return foot_->say("The library can't be read a second time. Close other programs.", 0);
+    if (!reader_) return foot_->tell(say("main-window.the-library-cant-be-read-a"), 0);
     const Date today = parts_.clock->today();
     reader_->ask<Result<DeskList>>(
         "desk", [book = parts_.playbook, today](Store& store) { return readDesk(store, book, today); },
         [this](Result<DeskList> list) {
-            if (!list) return foot_->say(text(list.error().text), 0);
+            if (!list) return foot_->tell(say(list.error().text), 0);
             showDesk(*list);
         });
     athletes_->show(today);
@@ -181,17 +183,19 @@ void MainWindow::refreshHome() {
     hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
     sidebar_->setCount(2, parts_.playbook.approaches.size() == 1
-                              ? "one approach"
-                              : QString("%1 approaches").arg(parts_.playbook.approaches.size()));
+                              ? say("main-window.one-approach")
+                              : say("main-window.approaches-approaches",
+                                    {{"approaches", parts_.playbook.approaches.size()}}));
     sidebar_->setCount(4, hand_->inShort());
 }
 
 void MainWindow::showDesk(const DeskList& list) {
     desk_->show(list, *parts_.library, parts_.clock->today());
-    sidebar_->setCount(0, QString("%1 waiting").arg(list.waiting.size()));
+    sidebar_->setCount(0, say("main-window.waiting-waiting", {{"waiting", list.waiting.size()}}));
     sidebar_->setCount(1, QString::number(list.athletes));
-    sidebar_->setCount(3, list.unsentMails == 0 ? "nothing waits"
-                                                : QString("%1 in the outbox").arg(list.unsentMails));
+    sidebar_->setCount(3, list.unsentMails == 0 ? say("main-window.nothing-waits")
+                                                : say("main-window.unsent-mails-in-the-outbox",
+                                                      {{"unsentMails", list.unsentMails}}));
 }
 
 bool MainWindow::settled() const {
@@ -211,7 +215,7 @@ void MainWindow::openReview(const SubmissionId& submission) {
     auto session = ReviewSession::open(*parts_.library, parts_.playbook, *parts_.clock, ids_, submission,
                                        "load-and-drive", keeperOf);
     if (!session) {
-        foot_->say(text(session.error().text), 0);
+        foot_->tell(say(session.error().text), 0);
         return;
     }
     delete review_;
@@ -231,7 +235,7 @@ void MainWindow::openReview(const SubmissionId& submission) {
 
 void MainWindow::toDesk() {
     if (review_ && review_->busy()) {
-        review_->foot().say("The letter is being sent. Wait for it, or cancel it first.");
+        review_->foot().tell(say("main-window.the-letter-is-being-sent-wait"));
         return;
     }
     if (review_) {
@@ -254,7 +258,7 @@ void MainWindow::park(std::unique_ptr<ReviewKeeper> keeper) {
     keeper->disconnect();
     connect(one, &ReviewKeeper::changed, this, [this, one] {
         if (one->state() == KeepState::NotKept)
-            foot_->say("The last change is not kept yet: " + text(one->error().text), 0);
+            foot_->tell(say("main-window.the-last-change-is-not-kept", {{"one", one->error().text}}), 0);
         if (one->state() == KeepState::Keeping || one->state() == KeepState::NotKept) return;
         QTimer::singleShot(0, this, [this, one] {
             std::erase_if(parked_, [&](const auto& k) { return k.get() == one; });
@@ -266,13 +270,12 @@ void MainWindow::park(std::unique_ptr<ReviewKeeper> keeper) {
 }
 
 void MainWindow::takeInFiles(const QStringList& files) {
-    if (parts_.library->readOnly())
-        return foot_->say("This library can only be read: its folder is write-protected.", 0);
+    if (parts_.library->readOnly()) return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
     auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, files, this);
     connect(dialog, &IntakeDialog::taken, this, [this] {
         refreshHome();
         showPlace("desk");
-        foot_->say("Taken in. It stands on the desk.");
+        foot_->tell(say("main-window.taken-in-it-stands-on-the"));
         makeScrubCopies();
     });
     dialog->open();
@@ -281,9 +284,9 @@ void MainWindow::takeInFiles(const QStringList& files) {
 std::optional<QString> MainWindow::askPassword() {
     if (password_) return password_;
     bool ok = false;
-    const QString typed = QInputDialog::getText(
-        this, "Mail password", "Password of your mail server (kept for this run only):", QLineEdit::Password,
-        {}, &ok);
+    const QString typed = QInputDialog::getText(this, say("main-window.mail-password"),
+                                                say("main-window.password-of-your-mail-server-kept"),
+                                                QLineEdit::Password, {}, &ok);
     if (!ok) return std::nullopt;
     password_ = typed;
     return password_;
@@ -291,46 +294,69 @@ std::optional<QString> MainWindow::askPassword() {
 
 void MainWindow::startPostOffice() {
     if (postOffice_ && postOffice_->state() != QProcess::NotRunning) {
-        foot_->say("The stand-in post office is already open.");
+        foot_->tell(say("main-window.the-stand-in-post-office-is"));
         return;
     }
     if (!postOffice_) postOffice_ = new QProcess(this);
     const QString store = text((parts_.library->folder() / "post-office").string());
-    connect(postOffice_, &QProcess::started, this, [this] {
-        foot_->say("The stand-in post office opens on this machine, port 2525. It sends nothing on.");
-    });
+    connect(postOffice_, &QProcess::started, this,
+            [this] { foot_->tell(say("main-window.the-stand-in-post-office-opens")); });
     connect(postOffice_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
-        if (error == QProcess::FailedToStart)
-            foot_->say(
-                "The stand-in post office does not start: is post-office installed beside this program?");
+        if (error == QProcess::FailedToStart) foot_->tell(say("main-window.the-stand-in-post-office-does"));
     });
     postOffice_->setProcessChannelMode(QProcess::ForwardedChannels);
     postOffice_->start(QCoreApplication::applicationDirPath() + "/post-office", {"--store", store});
 }
 
+Handlers MainWindow::handlers() {
+    Handlers all = {
+        {"take-in", [this] { takeInFiles({}); }},
+        {"open",
+         [this] { atDesk()       ? desk_->openSelected()
+                  : atAthletes() ? athletes_->openNewest()
+                                 : void(); }},
+        {"athlete-edit",
+         [this] {
+             if (atAthletes()) athletes_->editCurrent();
+         }},
+        {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
+        {"row-up", [this] { moveSelection(-1); }},
+        {"row-down", [this] { moveSelection(1); }},
+    };
+    for (const QString& place : kPlaces) all["place-" + place] = [this, place] { showPlace(place); };
+    return all;
+}
+
+bool MainWindow::atDesk() const {
+    return places_->currentWidget() == desk_;
+}
+
+bool MainWindow::atAthletes() const {
+    return places_->currentWidget() == athletes_;
+}
+
+void MainWindow::moveSelection(int by) {
+    if (atDesk()) desk_->moveSelection(by);
+    if (atAthletes()) athletes_->moveSelection(by);
+}
+
+bool MainWindow::knows(const QString& id) const {
+    if (id == "shortcuts" || id == "to-desk") return true;
+    return review_ ? review_->knows(id) : handlers_.contains(id);
+}
+
 void MainWindow::run(const QString& id) {
     if (id == "shortcuts") return showShortcutSheet(this);
     if (id == "to-desk") return toDesk();
-    if (review_ && review_->act(id)) return;
-    if (review_) return;
-    if (id == "take-in") return takeInFiles({});
-    if (id.startsWith("place-")) return showPlace(id.mid(6));
-    const bool atDesk = places_->currentWidget() == desk_;
-    const bool atAthletes = places_->currentWidget() == athletes_;
-    if (id == "open" && atDesk) return desk_->openSelected();
-    if (id == "open" && atAthletes) return athletes_->openNewest();
-    if (id == "athlete-edit" && atAthletes) return athletes_->editCurrent();
-    if (id == "athlete-search") return showPlace("athletes"), athletes_->startSearch();
-    if (id == "row-up" || id == "row-down") {
-        const int by = id == "row-up" ? -1 : 1;
-        if (atDesk) desk_->moveSelection(by);
-        if (atAthletes) athletes_->moveSelection(by);
-    }
+    if (review_)
+        review_->act(id);
+    else
+        runIn(handlers_, id);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (review_ && review_->busy()) {
-        review_->foot().say("The letter is being sent. Wait for it, or cancel it first.");
+        review_->foot().tell(say("main-window.the-letter-is-being-sent-wait"));
         event->ignore();
         return;
     }
@@ -345,10 +371,10 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         return;
     }
     if (stuck != parked_.end()) {
-        const auto answer =
-            QMessageBox::question(this, "The last change is not kept",
-                                  text((*stuck)->error().text) + "\n\nClose all the same, without it?",
-                                  QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
+        const auto answer = QMessageBox::question(
+            this, say("main-window.the-last-change-is-not-kept-2"),
+            say("main-window.stuck-close-all-the-same-without", {{"stuck", (*stuck)->error().text}}),
+            QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
         if (answer != QMessageBox::Close) {
             event->ignore();
             return;

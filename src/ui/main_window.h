@@ -44,6 +44,8 @@ public:
 
     /// Runs an action of the table where the window stands.
     void run(const QString& id);
+    /// Whether an action does something where the window is.
+    bool knows(const QString& id) const;
     void openReview(const SubmissionId& submission);
     void toDesk();
     void takeInFiles(const QStringList& files);
@@ -60,6 +62,10 @@ protected:
     void closeEvent(QCloseEvent* event) override;
 
 private:
+    Handlers handlers();
+    bool atDesk() const;
+    bool atAthletes() const;
+    void moveSelection(int by);
     void buildHome();
     QWidget* buildPlaces();
     void connectPlaces();
@@ -90,6 +96,7 @@ private:
     std::vector<std::unique_ptr<ReviewKeeper>> parked_; ///< of reviews that were left before all was kept
     QProcess* postOffice_ = nullptr;
     bool closing_ = false;
+    const Handlers handlers_ = handlers(); ///< of the places
 };
 
 } // namespace jg::ui

@@ -4,6 +4,8 @@
 
 #include "review/assess.h"
 
+#include "ui/words.h"
+
 #include <QWidget>
 
 namespace jg::ui {
@@ -15,6 +17,7 @@ struct VerdictLook {
     VerdictShape shape = VerdictShape::None;
     int filled = 0;
     QString word;
+    bool open = false; ///< nothing is judged yet
 };
 
 VerdictLook lookOf(const Judgement& judgement);

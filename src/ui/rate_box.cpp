@@ -1,6 +1,7 @@
 #include "ui/rate_box.h"
 
 #include "base/number.h"
+#include "ui/words.h"
 
 namespace jg::ui {
 
@@ -9,7 +10,7 @@ constexpr double kRates[] = {30, 60, 120, 240, 480, 960}; // what phones and cam
 constexpr double kLeast = 10, kMost = 2000;               // own choice: beyond them it is a slip of the hand
 
 QString words(double fps) {
-    return QString::fromStdString(significant(fps, 6)) + " a second";
+    return say("rate-box.fps-a-second", {{"fps", significant(fps, 6)}});
 }
 } // namespace
 
@@ -17,8 +18,8 @@ RateBox::RateBox(const QString& fromFile, QWidget* parent)
     : QComboBox(parent) {
     setEditable(true);
     setInsertPolicy(QComboBox::NoInsert);
-    setAccessibleName("Pictures a second");
-    setToolTip("How many pictures a second the camera took. Choose, or type any number.");
+    setAccessibleName(say("rate-box.pictures-a-second"));
+    setToolTip(say("rate-box.how-many-pictures-a-second-the"));
     addItem(fromFile);
     for (const double r : kRates) addItem(words(r));
 }
@@ -36,8 +37,8 @@ Result<double> RateBox::rate() const {
     if (typed.endsWith("a second")) typed.chop(8);
     const auto fps = typedNumber(typed.toStdString());
     if (!fps || *fps < kLeast || *fps > kMost)
-        return fail(ErrorCode::BadInput, "\"" + currentText().toStdString() +
-                                             "\" is no rate. Give pictures a second, from 10 to 2000.");
+        return fail(ErrorCode::BadInput, msg("rate-box.current-text-is-no-rate-give",
+                                             {{"currentText", currentText().toStdString()}}));
     return *fps;
 }
 

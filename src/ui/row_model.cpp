@@ -1,14 +1,16 @@
 #include "ui/row_model.h"
 
+#include "ui/words.h"
+
 namespace jg::ui {
 
 QString ListRow::spoken() const {
     QStringList parts;
     if (!header.isEmpty()) parts << header;
     parts << title;
-    if (mark == RowMark::Done) parts << "done";
-    if (mark == RowMark::Open) parts << "open";
-    if (mark == RowMark::Now) parts << "now";
+    if (mark == RowMark::Done) parts << say("row.done");
+    if (mark == RowMark::Open) parts << say("verdict.open");
+    if (mark == RowMark::Now) parts << say("row.now");
     if (!value.isEmpty()) parts << (value + " " + error).trimmed();
     if (look && !look->word.isEmpty()) parts << look->word;
     for (const QString& more : {sub, right})

@@ -76,7 +76,7 @@ void paintLook(QPainter& p, const VerdictLook& look, QRectF box) {
     const double at = box.right() - kLook;
     paintVerdict(p, QPointF(at, box.center().y()), look, palette::ink);
     p.setFont(textFont(12.5));
-    p.setPen(look.word == "open" ? palette::quiet : palette::ink);
+    p.setPen(look.open ? palette::quiet : palette::ink);
     const bool shape = look.shape != VerdictShape::None;
     p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1),
                Qt::AlignVCenter | Qt::AlignLeft, look.word);

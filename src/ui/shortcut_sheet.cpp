@@ -12,15 +12,15 @@ namespace jg::ui {
 namespace {
 
 struct Section {
-    const char* title;
+    const char* id;
     unsigned where;
 };
 
-constexpr Section kSections[] = {{"Everywhere", Everywhere},   {"Desk and places", AtHome},
-                                 {"In every stage", InReview}, {"Look", AtLook},
-                                 {"Positions", AtPositions},   {"Measure", AtMeasure},
-                                 {"Judge", AtJudge},           {"Say", AtSay},
-                                 {"Prescribe", AtPrescribe},   {"Send", AtSend}};
+constexpr Section kSections[] = {{"keys.everywhere", Everywhere},  {"keys.places", AtHome},
+                                 {"keys.every-stage", InReview},   {"stage.look", AtLook},
+                                 {"stage.positions", AtPositions}, {"stage.measure", AtMeasure},
+                                 {"stage.judge", AtJudge},         {"stage.say", AtSay},
+                                 {"stage.prescribe", AtPrescribe}, {"stage.send", AtSend}};
 
 /// The section a row belongs to: the one that says exactly where it works, else each single place it names.
 bool belongs(const ActionRow& row, const Section& s) {
@@ -44,12 +44,12 @@ void showShortcutSheet(QWidget* parent) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("shortcuts");
-    dialog->setWindowTitle("Keys");
+    dialog->setWindowTitle(say("shortcut-sheet.keys"));
     // As much of the window's height as there is: the sheet is read, not scrolled, where it fits.
     dialog->resize(1180, parent ? parent->window()->height() - 20 : 780);
     auto* outer = new QVBoxLayout(dialog);
     outer->setContentsMargins(26, 20, 26, 16);
-    outer->addWidget(heading("All keys", 24));
+    outer->addWidget(heading(say("shortcut-sheet.all-keys"), 24));
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     auto* inner = new QWidget;
@@ -71,7 +71,7 @@ void showShortcutSheet(QWidget* parent) {
         if (column < 2 && filled + height / 2 > all * (column + 1) / 3) ++column;
         filled += height;
         QVBoxLayout* side = sides[column];
-        side->addWidget(heading(s.title, 16));
+        side->addWidget(heading(say(s.id), 16));
         auto* grid = new QGridLayout;
         grid->setVerticalSpacing(0);
         grid->setColumnStretch(1, 1);
@@ -81,7 +81,7 @@ void showShortcutSheet(QWidget* parent) {
             auto* key = plain(row.keys.first().toString(QKeySequence::NativeText), 12, true);
             key->setFixedWidth(92);
             grid->addWidget(key, at, 0, Qt::AlignTop);
-            grid->addWidget(quiet(row.text, 12), at++, 1);
+            grid->addWidget(quiet(row.text(), 12), at++, 1);
         }
         side->addLayout(grid);
         side->addSpacing(6);
@@ -91,7 +91,7 @@ void showShortcutSheet(QWidget* parent) {
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
     outer->addWidget(scroll, 1);
-    outer->addWidget(quiet("The mouse does all of this too. Esc closes this sheet.", 12.5));
+    outer->addWidget(quiet(say("shortcut-sheet.the-mouse-does-all-of-this"), 12.5));
     dialog->open();
 }
 

@@ -10,13 +10,14 @@ namespace jg::ui {
 Sidebar::Sidebar(QWidget* parent)
     : QWidget(parent) {
     setFixedWidth(212);
-    setAccessibleName("Places");
-    for (const auto& [name, file] : {std::pair{"Desk", "desk"},
-                                     {"Athletes", "athletes"},
-                                     {"Playbook", "playbook"},
-                                     {"Post", "post"},
-                                     {"Your hand", "hand"}}) {
+    setAccessibleName(say("sidebar.places"));
+    for (const auto& [id, file] : {std::pair{"place.desk", "desk"},
+                                   {"place.athletes", "athletes"},
+                                   {"place.playbook", "playbook"},
+                                   {"place.post", "post"},
+                                   {"place.hand", "hand"}}) {
         const auto i = static_cast<int>(entries_.size());
+        const QString name = say(id);
         auto* spot = new HotSpot(name, this);
         spot->setGeometry(placeRect(i));
         connect(spot, &HotSpot::clicked, this, [this, i] { Q_EMIT chosen(i); });
@@ -82,7 +83,7 @@ void Sidebar::paintEvent(QPaintEvent*) {
     }
     p.setPen(soft);
     p.setFont(textFont(11.5));
-    p.drawText(QRectF(22, height() - 44, 180, 20), Qt::AlignVCenter, "F1: all keys");
+    p.drawText(QRectF(22, height() - 44, 180, 20), Qt::AlignVCenter, say("sidebar.f1-all-keys"));
 }
 
 } // namespace jg::ui

@@ -4,6 +4,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "ui/words.h"
 
 #include <QApplication>
 #include <QIcon>

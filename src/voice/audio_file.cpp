@@ -41,10 +41,10 @@ public:
         codec_.reset(avcodec_alloc_context3(codec));
         if (!codec || avcodec_parameters_to_context(codec_.get(), p) < 0 ||
             avcodec_open2(codec_.get(), codec, nullptr) < 0)
-            return fail(ErrorCode::BadInput, "its sound can't be decoded");
+            return fail(ErrorCode::BadInput, msg("audio-file.not-decoded"));
         const Owned<AVPacket> packet(av_packet_alloc());
         while (out.size() < kLongest && av_read_frame(input, packet.get()) >= 0) {
-            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, "cancelled");
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("audio-file.cancelled"));
             if (packet->stream_index == stream) avcodec_send_packet(codec_.get(), packet.get());
             av_packet_unref(packet.get());
             receive(out);
@@ -93,24 +93,30 @@ Result<std::vector<float>> readSound(const std::filesystem::path& path, const st
     av_log_set_level(AV_LOG_QUIET);
     std::error_code ec;
     if (!std::filesystem::exists(path, ec))
-        return fail(ErrorCode::NotFound, "There is no sound file " + path.string() + ".");
+        return fail(ErrorCode::NotFound,
+                    msg("audio-file.there-is-no-sound-file-path", {{"path", path.string()}}));
     if (!std::filesystem::is_regular_file(path, ec))
-        return fail(ErrorCode::BadInput, path.filename().string() + " is no file.");
+        return fail(ErrorCode::BadInput,
+                    msg("audio-file.path-is-no-file", {{"path", path.filename().string()}}));
     AVFormatContext* raw = avformat_alloc_context();
     // Only what holds its own sound, as with films.
     raw->format_whitelist = av_strdup("wav,w64,caf,aiff,flac,mp3,aac,ogg,mov,mp4,matroska,webm");
     raw->protocol_whitelist = av_strdup("file");
     if (avformat_open_input(&raw, path.c_str(), nullptr, nullptr) < 0)
-        return fail(ErrorCode::BadInput, path.filename().string() + " is not a sound file.");
+        return fail(ErrorCode::BadInput,
+                    msg("audio-file.path-is-not-a-sound-file", {{"path", path.filename().string()}}));
     const Owned<AVFormatContext> input(raw);
     const int stream = avformat_find_stream_info(raw, nullptr) < 0
                            ? -1
                            : av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, nullptr, 0);
-    if (stream < 0) return fail(ErrorCode::BadInput, path.filename().string() + " holds no sound.");
+    if (stream < 0)
+        return fail(ErrorCode::BadInput,
+                    msg("audio-file.path-holds-no-sound", {{"path", path.filename().string()}}));
     std::vector<float> samples;
     SoundDecoder decoder;
     if (auto done = decoder.run(raw, stream, samples, stop); !done)
-        return fail(done.error().code, path.filename().string() + ": " + done.error().text + ".");
+        return fail(done.error().code,
+                    msg("audio-file.why", {{"file", path.filename().string()}, {"why", done.error().text}}));
     return samples;
 }
 

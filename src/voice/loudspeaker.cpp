@@ -19,9 +19,9 @@ namespace {
 
 class RealLoudspeaker final : public Loudspeaker {
 public:
-    std::optional<const char*> problem() const override {
+    std::optional<Message> problem() const override {
         if (QMediaDevices::defaultAudioOutput().isNull())
-            return "There is no loudspeaker. Plug one in to listen; everything else goes on.";
+            return msg("loudspeaker.there-is-no-loudspeaker-plug-one");
         return std::nullopt;
     }
     void play(Samples samples, double fromS) override {
@@ -60,7 +60,7 @@ private:
 
 class StandInLoudspeaker final : public Loudspeaker {
 public:
-    std::optional<const char*> problem() const override { return std::nullopt; }
+    std::optional<Message> problem() const override { return std::nullopt; }
     void play(Samples samples, double fromS) override {
         lengthS_ = static_cast<double>(samples->size()) / kSampleRate;
         fromS_ = fromS;

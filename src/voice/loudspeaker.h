@@ -1,6 +1,8 @@
 // Sound out: the loudspeaker and a silent stand-in behind one seam.
 #pragma once
 
+#include "base/message.h"
+
 #include <memory>
 #include <optional>
 #include <vector>
@@ -15,7 +17,7 @@ class Loudspeaker {
 public:
     virtual ~Loudspeaker() = default;
     /// Nothing when sound can be heard, else why not.
-    virtual std::optional<const char*> problem() const = 0;
+    virtual std::optional<Message> problem() const = 0;
     /// Plays from `fromS` seconds; what played before stops. Does nothing when there is a problem.
     virtual void play(Samples samples, double fromS) = 0;
     virtual void stop() = 0;

@@ -10,24 +10,22 @@ namespace {
 
 class QtMicrophone final : public QObject, public Microphone {
 public:
-    std::string name() const override {
+    Message name() const override {
         const QAudioDevice device = QMediaDevices::defaultAudioInput();
-        return device.isNull() ? "no microphone" : device.description().toStdString();
+        return device.isNull() ? msg("microphone.no-microphone") : asIs(device.description().toStdString());
     }
 
     Status start(Samples samples, Failed failed) override {
         const QAudioDevice device = QMediaDevices::defaultAudioInput();
         if (device.isNull())
-            return fail(
-                ErrorCode::NotFound,
-                "No microphone is connected. Plug one in, or go on without speaking; everything else works.");
+            return fail(ErrorCode::NotFound, msg("microphone.no-microphone-is-connected-plug-one"));
         QAudioFormat format;
         format.setSampleRate(kSampleRate);
         format.setChannelCount(1);
         format.setSampleFormat(QAudioFormat::Int16);
         if (!device.isFormatSupported(format))
-            return fail(ErrorCode::Refused, device.description().toStdString() +
-                                                " can't record at 48 kHz. Choose another microphone.");
+            return fail(ErrorCode::Refused, msg("microphone.description-cant-record-at-48-k",
+                                                {{"description", device.description().toStdString()}}));
         samples_ = std::move(samples);
         failed_ = std::move(failed);
         source_ = std::make_unique<QAudioSource>(device, format);
@@ -36,8 +34,8 @@ public:
                 [this](QAudio::State state) { changed(state); });
         input_ = source_->start();
         if (!input_)
-            return fail(ErrorCode::Refused,
-                        device.description().toStdString() + " does not open. Is another program using it?");
+            return fail(ErrorCode::Refused, msg("microphone.description-does-not-open-is-another",
+                                                {{"description", device.description().toStdString()}}));
         connect(input_, &QIODevice::readyRead, this, [this] { read(); });
         return Done{};
     }
@@ -62,7 +60,7 @@ private:
     void changed(QAudio::State state) {
         if (state != QAudio::StoppedState || !source_ || source_->error() == QAudio::NoError) return;
         read();
-        failed_(fail(ErrorCode::Refused, "The microphone went away. What was said so far is kept."));
+        failed_(fail(ErrorCode::Refused, msg("microphone.the-microphone-went-away-what-was")));
     }
 
     Samples samples_;

@@ -25,7 +25,7 @@ public:
 
     virtual ~Microphone() = default;
     /// What it is called on the screen.
-    virtual std::string name() const = 0;
+    virtual Message name() const = 0;
     /// Starts giving samples. Errors: NotFound (no microphone), Refused (it does not open).
     virtual Status start(Samples samples, Failed failed) = 0;
     virtual void stop() = 0;

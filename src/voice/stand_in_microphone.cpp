@@ -22,14 +22,15 @@ public:
         connect(&timer_, &QTimer::timeout, this, [this] { give(); });
     }
 
-    std::string name() const override {
-        return files_.empty()
-                   ? "stand-in voice"
-                   : "stand-in voice \u201c" + files_[next_ % files_.size()].stem().string() + "\u201d";
+    Message name() const override {
+        return files_.empty() ? msg("stand-in-microphone.stand-in-voice")
+                              : msg("stand-in-microphone.stand-in-voice-stem",
+                                    {{"stem", files_[next_ % files_.size()].stem().string()}});
     }
 
     Status start(Samples samples, Failed) override {
-        if (files_.empty()) return fail(ErrorCode::NotFound, "The stand-in microphone has no voice to play.");
+        if (files_.empty())
+            return fail(ErrorCode::NotFound, msg("stand-in-microphone.the-stand-in-microphone-has-no"));
         auto sound = readSound(files_[next_ % files_.size()]);
         if (!sound) return sound.error();
         ++next_;

@@ -30,7 +30,7 @@ struct Free {
 };
 
 Error broken() {
-    return fail(ErrorCode::Internal, "The voice could not be cleaned: FFmpeg's filters do not start.");
+    return fail(ErrorCode::Internal, msg("voice-chain.the-voice-could-not-be-cleaned"));
 }
 
 void drain(AVFilterContext* sink, std::vector<float>& out) {

@@ -47,7 +47,7 @@ TEST(FileStore, AFailedMakeLeavesTheOldFile) {
     ASSERT_TRUE(files.write(folder / "a.txt", "old"));
     const Status made = files.publish(folder / "a.txt", [](const std::filesystem::path& t) -> Status {
         std::ofstream(t) << "half";
-        return fail(ErrorCode::Cancelled, "Stopped.");
+        return fail(ErrorCode::Cancelled, asIs("Stopped."));
     });
     EXPECT_FALSE(made);
     EXPECT_EQ(*readFile(folder / "a.txt"), "old");
@@ -58,8 +58,8 @@ TEST(FileStore, AFullDiskIsSaidAndNothingStays) {
     if (!std::filesystem::exists("/dev/full")) GTEST_FAIL() << "this system has no /dev/full";
     const Error e = writeError("/x/film.mp4", ENOSPC);
     EXPECT_EQ(e.code, ErrorCode::DiskFull);
-    EXPECT_NE(e.text.find("film.mp4"), std::string::npos);
-    EXPECT_NE(e.text.find("Make room"), std::string::npos);
+    EXPECT_NE(said(e.text).find("film.mp4"), std::string::npos);
+    EXPECT_NE(said(e.text).find("Make room"), std::string::npos);
 }
 
 TEST(FileStore, MissingFilesAndFoldersAreRefused) {

@@ -46,7 +46,7 @@ TEST(Judge, AGapInsideTheErrorIsCannotTellNotAFault) {
     EXPECT_FALSE(j.verdict);
     EXPECT_NEAR(j.gap, -6, 1e-12);
     EXPECT_NEAR(j.gapInSds, 6 / 3.5, 1e-12);
-    EXPECT_NE(j.text.find("inside the error"), std::string::npos);
+    EXPECT_NE(said(j.text).find("inside the error"), std::string::npos);
 }
 
 TEST(Judge, StepsFollowTheSoftMargin) {

@@ -1,5 +1,6 @@
 // What a change means for what is wanted.
 #include "coaching/change.h"
+#include "tests/support/fixtures.h"
 
 #include <gtest/gtest.h>
 

@@ -32,7 +32,7 @@ const MeasureLine& lineOf(const AthletePage& page, const char* measure) {
 
 AthletePage pageOf(Walk& walk) {
     auto page = readAthletePage(*walk.library, test::playbook(), walk.athlete.id);
-    EXPECT_TRUE(page) << page.error().text;
+    EXPECT_TRUE(page) << said(page.error().text);
     return std::move(*page);
 }
 
@@ -49,8 +49,8 @@ TEST(AthletePage, ComparesOnlyLikeWithLike) {
     const MeasureLine& spread = lineOf(page, "leg-spread");
     EXPECT_EQ(spread.points.size(), 2U);
     EXPECT_FALSE(spread.leftOut.empty()); // and it is said
-    EXPECT_NE(spread.leftOut.find("from another side"), std::string::npos) << spread.leftOut;
-    EXPECT_NE(spread.leftOut.find("approach"), std::string::npos) << spread.leftOut;
+    EXPECT_NE(said(spread.leftOut).find("from another side"), std::string::npos) << spread.leftOut;
+    EXPECT_NE(said(spread.leftOut).find("approach"), std::string::npos) << spread.leftOut;
 }
 
 TEST(AthletePage, ATrendSaysBetterOrWorse) {

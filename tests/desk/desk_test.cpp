@@ -42,7 +42,7 @@ TEST(Session, ASentReviewStaysAsItWasSent) {
     const auto session = walk.session();
     const Status edited = session->grade("load-shared", std::nullopt, std::nullopt);
     ASSERT_FALSE(edited);
-    EXPECT_NE(edited.error().text.find("was sent"), std::string::npos);
+    EXPECT_NE(said(edited.error().text).find("was sent"), std::string::npos);
     EXPECT_FALSE(session->undo());
 }
 
@@ -55,9 +55,10 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
                           "Hello",
                           "mail-1.eml",
                           MailState::Ready,
-                          "",
+                          {},
                           0};
-    ASSERT_TRUE(settleMail(*walk.library, item, fail(ErrorCode::Network, "Nobody answers."), walk.clock));
+    ASSERT_TRUE(
+        settleMail(*walk.library, item, fail(ErrorCode::Network, asIs("Nobody answers.")), walk.clock));
     ASSERT_TRUE(session->reload());
     EXPECT_FALSE(session->review().sent);
     EXPECT_TRUE(walk.library->promises()->empty());
@@ -101,7 +102,7 @@ TEST(Dispatch, AStopOnAnotherDeliveryBringsItAlong) {
     auto stops = session->review().stops;
     stops.front().delivery = 2;
     stops.front().frame = 4;
-    ASSERT_TRUE(session->perform("stop", {SetStops{stops}}));
+    ASSERT_TRUE(session->perform(asIs("stop"), {SetStops{stops}}));
     session->takeInHand(1);
     const FilmRecipe film = previewRecipe(*session).film;
     ASSERT_EQ(film.others.size(), 1U);
@@ -129,14 +130,14 @@ TEST(Dispatch, AnotherAthletesFilmNeverLeavesTheHouse) {
     ASSERT_TRUE(walk.library->save(s));
     const auto recipe = dispatchRecipe(*walk.session());
     ASSERT_FALSE(recipe);
-    EXPECT_NE(recipe.error().text.find("belongs to another athlete"), std::string::npos);
+    EXPECT_NE(said(recipe.error().text).find("belongs to another athlete"), std::string::npos);
 }
 
 TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     Walk walk;
     const auto session = walk.session();
     auto recipe = dispatchRecipe(*session);
-    ASSERT_TRUE(recipe) << recipe.error().text;
+    ASSERT_TRUE(recipe) << said(recipe.error().text);
     EXPECT_EQ(recipe->toAddress, "odalys.home@example.org");
     recipe->film.review.takes.clear();
     const auto parcel = packParcel(*recipe, walk.folder / "work", walk.library->files());
@@ -150,7 +151,7 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     ASSERT_TRUE(settleMail(*walk.library, *item, sent, walk.clock));
     const auto box = walk.library->outbox();
     EXPECT_EQ(box->at(0).state, MailState::Refused);
-    EXPECT_NE(box->at(0).reason.find("Nobody answers"), std::string::npos);
+    EXPECT_NE(said(box->at(0).reason).find("Nobody answers"), std::string::npos);
 }
 
 TEST(Recorder, KeepsSoundAndEventsOnOneClock) {
@@ -190,14 +191,14 @@ TEST(Recorder, WithoutAMicrophoneItSaysSoAndLeavesNothing) {
 /// A microphone that goes away after a while.
 class Unplugged final : public Microphone {
 public:
-    std::string name() const override { return "wobbly"; }
+    Message name() const override { return asIs("wobbly"); }
     Status start(Samples samples, Failed failed) override {
         samples_ = std::move(samples), failed_ = std::move(failed);
         return Done{};
     }
     void stop() override {}
     void talk(std::size_t n) { samples_(std::vector<std::int16_t>(n, 900)); }
-    void unplug() { failed_(fail(ErrorCode::Refused, "The microphone went away.")); }
+    void unplug() { failed_(fail(ErrorCode::Refused, asIs("The microphone went away."))); }
 
 private:
     Samples samples_;
@@ -208,12 +209,12 @@ TEST(Recorder, WhatWasSaidBeforeTheMicrophoneWentAwayIsKept) {
     Walk walk(Stage::Judge);
     Unplugged mic;
     Recorder recorder(*walk.library, mic);
-    QString why;
-    QObject::connect(&recorder, &Recorder::brokenOff, [&](const QString& sentence) { why = sentence; });
+    Message why;
+    QObject::connect(&recorder, &Recorder::brokenOff, [&](const Message& message) { why = message; });
     ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1"));
     mic.talk(30000);
     mic.unplug();
-    EXPECT_FALSE(why.isEmpty());
+    EXPECT_FALSE(why.empty());
     const auto take = recorder.finish();
     ASSERT_TRUE(take && *take);
     EXPECT_EQ((*take)->samples, 30000);
@@ -370,13 +371,13 @@ TEST(FilmThread, AJumpShowsTheScrubCopyFirstAndThenTheExactFrame) {
 }
 
 TEST(FilmThread, AMissingFilmIsSaidAndDestroyingItWaitsForNothing) {
-    QString why;
+    Message why;
     {
         FilmThread film("/nowhere/film.mp4");
-        QObject::connect(&film, &FilmThread::failed, [&](const QString& sentence) { why = sentence; });
-        ASSERT_TRUE(turnUntil([&] { return !why.isEmpty(); }));
+        QObject::connect(&film, &FilmThread::failed, [&](const Message& message) { why = message; });
+        ASSERT_TRUE(turnUntil([&] { return !why.empty(); }));
     }
-    EXPECT_TRUE(why.contains("no file"));
+    EXPECT_NE(said(why).find("no file"), std::string::npos);
 }
 
 TEST(Job, RunsBesideAndComesBack) {

@@ -76,7 +76,7 @@ TEST(Intake, AFilmThatIsStillBeingCopiedIsWaitedFor) {
     ASSERT_TRUE(whole);
     const SlowCopy copy(folder / "whole.mp4", folder / "coming.mp4");
     const auto looked = lookAtFilm(folder / "coming.mp4");
-    ASSERT_TRUE(looked) << looked.error().text;
+    ASSERT_TRUE(looked) << said(looked.error().text);
     EXPECT_EQ(looked->info.frames(), whole->info.frames());
     EXPECT_EQ(std::filesystem::file_size(folder / "coming.mp4"),
               std::filesystem::file_size(folder / "whole.mp4"));

@@ -17,7 +17,7 @@ std::unique_ptr<ReviewKeeper> writer(Library& library, std::int64_t revision) {
 std::unique_ptr<ReviewSession> sessionWithWriter(Walk& walk) {
     auto opened = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids,
                                       walk.submission.id, "load-and-drive", writer);
-    EXPECT_TRUE(opened) << opened.error().text;
+    EXPECT_TRUE(opened) << said(opened.error().text);
     return std::move(*opened);
 }
 
@@ -46,7 +46,7 @@ TEST(Keeper, ADragIsOneSave) {
     for (int i = 1; i <= 20; ++i) {
         PointMark moved = mark;
         moved.point.at.x += i;
-        ASSERT_TRUE(session->perform("Move", {SetPoint{key, moved}}));
+        ASSERT_TRUE(session->perform(asIs("Move"), {SetPoint{key, moved}}));
     }
     EXPECT_EQ(walk.library->review(walk.review.id)->revision,
               before); // nothing is written while it is dragged
@@ -62,7 +62,7 @@ TEST(Keeper, WhatStandsOnTheWayIsWrittenBeforeItEnds) {
         for (int i = 0; i < 50; ++i) {
             Plan plan = session->review().plan;
             plan.opening = std::to_string(i);
-            ASSERT_TRUE(session->perform("Write", {SetPlan{plan}}));
+            ASSERT_TRUE(session->perform(asIs("Write"), {SetPlan{plan}}));
         }
     }
     EXPECT_EQ(walk.library->review(walk.review.id)->plan.opening, "49");
@@ -74,13 +74,13 @@ TEST(Keeper, TwoWindowsOnOneReviewBothKeepTheirWork) {
     const auto write = [](ReviewSession& s, const char* words) {
         Plan plan = s.review().plan;
         plan.opening = words;
-        return s.perform("Write", {SetPlan{plan}});
+        return s.perform(asIs("Write"), {SetPlan{plan}});
     };
     ASSERT_TRUE(write(*first, "the first window's"));
     ASSERT_TRUE(turnUntil([&] { return first->keepState() == KeepState::Kept; }));
     ASSERT_TRUE(write(*second, "the second window's"));
     ASSERT_TRUE(turnUntil([&] { return second->keepState() == KeepState::Elsewhere; }));
-    EXPECT_NE(second->keepError().text.find("changed elsewhere"), std::string::npos);
+    EXPECT_NE(said(second->keepError().text).find("changed elsewhere"), std::string::npos);
     EXPECT_EQ(walk.library->review(walk.review.id)->plan.opening, "the first window's");
     const auto versions = walk.library->versions(walk.review.id);
     ASSERT_EQ(versions->size(), 1U);
@@ -100,7 +100,8 @@ public:
     void keep(Review review, Assessment told) override {
         begin();
         if (times_-- > 0)
-            return settle(fail(ErrorCode::DiskFull, "The disk is full. Make room; nothing is lost."), false);
+            return settle(fail(ErrorCode::DiskFull, asIs("The disk is full. Make room; nothing is lost.")),
+                          false);
         review.revision = revision();
         settle(store_.save(review, &told), false);
     }
@@ -120,7 +121,7 @@ TEST(Keeper, AFullDiskIsSaidAndTheNextEditKeepsBoth) {
     ReviewSession& session = **opened;
     ASSERT_TRUE(session.setMoment(Moment::Plant, 80));
     EXPECT_EQ(session.keepState(), KeepState::NotKept);
-    EXPECT_NE(session.keepError().text.find("disk is full"), std::string::npos);
+    EXPECT_NE(said(session.keepError().text).find("disk is full"), std::string::npos);
     EXPECT_EQ(session.delivery().frameOf(Moment::Plant), 80); // nothing is lost in the window
     ASSERT_TRUE(session.setMoment(Moment::Release, 90));
     EXPECT_EQ(session.keepState(), KeepState::Kept);
@@ -134,16 +135,16 @@ TEST(Addressed, AResultThatComesLateLandsOnTheDeliveryItWasAskedFor) {
     ASSERT_EQ(session->inHand(), 2);
     FollowedPath path;
     path.places = {{3, {1, 2}, 0.5}};
-    ASSERT_TRUE(session->perform(Edit{"Follow", {SetPath{Landmark::BackWrist, path}}, 1}));
+    ASSERT_TRUE(session->perform(Edit{asIs("Follow"), {SetPath{Landmark::BackWrist, path}}, 1}));
     EXPECT_TRUE(session->delivery().paths.empty());
     EXPECT_EQ(session->review().delivery(1)->paths.count(Landmark::BackWrist), 1U);
     // Its delivery is gone: it lands nowhere, and that is said.
     ASSERT_TRUE(session->undo());
     ASSERT_TRUE(session->undo());
-    const Status late = session->perform(Edit{"Follow", {SetPath{Landmark::BackWrist, path}}, 2});
+    const Status late = session->perform(Edit{asIs("Follow"), {SetPath{Landmark::BackWrist, path}}, 2});
     ASSERT_FALSE(late);
     EXPECT_EQ(late.error().code, ErrorCode::Refused);
-    EXPECT_NE(late.error().text.find("no longer part"), std::string::npos);
+    EXPECT_NE(said(late.error().text).find("no longer part"), std::string::npos);
 }
 
 TEST(Addressed, WhatIsInHandIsTheWindowsAffair) {
@@ -155,7 +156,7 @@ TEST(Addressed, WhatIsInHandIsTheWindowsAffair) {
     EXPECT_EQ(told.delivery, 1); // the letter tells the lead
     EXPECT_EQ(session->assessment().delivery, 2);
     EXPECT_EQ(walk.session()->inHand(), 1); // another window begins with the lead
-    ASSERT_TRUE(session->perform("Lead", {SetLead{2}}));
+    ASSERT_TRUE(session->perform(asIs("Lead"), {SetLead{2}}));
     EXPECT_EQ(session->told().delivery, 2);
 }
 
@@ -184,7 +185,7 @@ TEST(Addressed, AGradeKeepsWhatItWasGivenOn) {
     // It stays what it was when the number moves on.
     const auto points = session->delivery().points;
     for (const auto& [key, mark] : points)
-        ASSERT_TRUE(session->perform(Edit{"away", {SetPoint{key, std::nullopt}}, 1}));
+        ASSERT_TRUE(session->perform(Edit{asIs("away"), {SetPoint{key, std::nullopt}}, 1}));
     EXPECT_EQ(seen(), then);
 }
 
@@ -194,7 +195,7 @@ TEST(Addressed, ANewReviewOfSentFilmsCanBeBegun) {
     const ReviewId sent = session->review().id;
     const auto refused = session->setMoment(Moment::Set, 3);
     ASSERT_FALSE(refused);
-    EXPECT_NE(refused.error().text.find("Ctrl+Shift+N"), std::string::npos);
+    EXPECT_NE(said(refused.error().text).find("Ctrl+Shift+N"), std::string::npos);
     ASSERT_TRUE(session->beginAnother());
     EXPECT_NE(session->review().id, sent);
     EXPECT_FALSE(session->review().sent);
@@ -202,7 +203,7 @@ TEST(Addressed, ANewReviewOfSentFilmsCanBeBegun) {
     EXPECT_TRUE(session->review().judging().grades.empty());
     Plan plan = session->review().plan;
     plan.opening = "Again";
-    ASSERT_TRUE(session->perform("Write", {SetPlan{plan}}));
+    ASSERT_TRUE(session->perform(asIs("Write"), {SetPlan{plan}}));
     EXPECT_TRUE(walk.library->review(sent)->sent);
     EXPECT_EQ(walk.library->review(session->review().id)->plan.opening, "Again");
     EXPECT_EQ(walk.library->waiting()->size(), 1U);
@@ -224,7 +225,7 @@ TEST(Addressed, AReviewIsJudgedByThePlaybookItWasBegunWith) {
     const ReviewId begun = (*fresh)->review().id;
     fresh->reset();
     auto old = ReviewSession::open(*walk.library, later, walk.clock, walk.ids, begun);
-    ASSERT_TRUE(old) << old.error().text;
+    ASSERT_TRUE(old) << said(old.error().text);
     EXPECT_EQ((*old)->playbook().measure("leg-spread")->name, name);
     EXPECT_EQ((*old)->review().approach(), *test::playbook().approach("load-and-drive"));
     EXPECT_NE(id, begun);

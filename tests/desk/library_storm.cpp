@@ -68,7 +68,7 @@ private:
         for (int i = 0; i < 3; ++i) {
             Plan plan = session->review().plan;
             plan.opening = std::to_string(::getpid()) + "-" + std::to_string(++serial_);
-            if (!session->perform("Write", {SetPlan{plan}})) return;
+            if (!session->perform(asIs("Write"), {SetPlan{plan}})) return;
             if (session->keepState() == KeepState::Kept)
                 tell("edit " + session->review().id.value + " " + std::to_string(session->review().revision) +
                      " " + plan.opening);
@@ -85,7 +85,7 @@ private:
                               "Hello",
                               "none.eml",
                               MailState::Ready,
-                              "",
+                              {},
                               clock_.nowUnix()};
         if (!library.save(item)) return;
         if (settleMail(library, item, Done{}, clock_)) tell("sent " + item.review.value);

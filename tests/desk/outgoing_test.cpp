@@ -2,7 +2,7 @@
 #include "desk/outgoing.h"
 
 #include "apps/post_office/smtp_server.h"
-#include "post/message.h"
+#include "post/mail.h"
 #include "tests/support/walk.h"
 
 #include <QCoreApplication>
@@ -31,7 +31,7 @@ protected:
 
     DispatchRecipe recipe() {
         const auto r = dispatchRecipe(*walk.session());
-        EXPECT_TRUE(r) << r.error().text;
+        EXPECT_TRUE(r) << said(r.error().text);
         return *r;
     }
 
@@ -68,7 +68,8 @@ TEST_F(Outgoing, ASentLetterGoesOutTwiceOnlyWhenThatIsAskedFor) {
     const auto twice = send();
     ASSERT_FALSE(twice);
     EXPECT_EQ(twice.error().code, ErrorCode::Refused);
-    EXPECT_NE(twice.error().text.find("was sent on 25 November"), std::string::npos) << twice.error().text;
+    EXPECT_NE(said(twice.error().text).find("was sent on 25 November"), std::string::npos)
+        << said(twice.error().text);
     EXPECT_EQ(mails(), 1);
     EXPECT_TRUE(send(true));
     EXPECT_EQ(mails(), 2);
@@ -84,7 +85,7 @@ TEST_F(Outgoing, OfTwoWhoSendAtOnceOneIsRefused) {
     EXPECT_EQ(walk.library->outbox()->front().state, MailState::HandingOver);
     const auto theirs = send();
     ASSERT_FALSE(theirs);
-    EXPECT_NE(theirs.error().text.find("being handed over"), std::string::npos);
+    EXPECT_NE(said(theirs.error().text).find("being handed over"), std::string::npos);
     EXPECT_EQ(mails(), 0);
     EXPECT_EQ(walk.library->outbox()->size(), 1U);
 }
@@ -96,17 +97,17 @@ TEST_F(Outgoing, WhatAProgramLeftWhileHandingOverIsUnsureAndIsNotRepeatedByItsel
                     "Hello",
                     "mail-1.eml",
                     MailState::HandingOver,
-                    "",
+                    {},
                     walk.clock.nowUnix() - 3600};
     ASSERT_TRUE(walk.library->save(left));
     EXPECT_EQ(stateAt(left, walk.clock.nowUnix()), MailState::Unsure);
     const auto sent = send();
     ASSERT_FALSE(sent);
-    EXPECT_NE(sent.error().text.find("may have gone out"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("may have gone out"), std::string::npos);
     // From the post it is sent again, by hand, made anew.
     const Status again =
         beside([&](Library& l) { return sendAgain(l, test::playbook(), left, order, walk.clock); });
-    EXPECT_TRUE(again) << again.error().text;
+    EXPECT_TRUE(again) << said(again.error().text);
     EXPECT_EQ(mails(), 1);
     EXPECT_EQ(walk.library->outbox()->front().state, MailState::Sent);
 }
@@ -126,7 +127,7 @@ TEST_F(Outgoing, ALetterFromThePostGoesToTodaysAddressOrNotAtAll) {
     ASSERT_TRUE(fromPost());
     const QStringList files = QDir(post()).entryList({"*.eml"});
     ASSERT_EQ(files.size(), 1);
-    const auto mail = readMessage(*readFile(walk.folder / "post" / files[0].toStdString()));
+    const auto mail = readMail(*readFile(walk.folder / "post" / files[0].toStdString()));
     EXPECT_NE(mail->to.find("new.home@example.org"), std::string::npos) << mail->to;
     EXPECT_EQ(walk.library->review(walk.review.id)->sent->to, "new.home@example.org");
 }
@@ -152,7 +153,7 @@ TEST_F(Outgoing, AFilmThatIsNotWhatCameInNeverLeaves) {
     const auto sent = send();
     ASSERT_FALSE(sent);
     EXPECT_EQ(sent.error().code, ErrorCode::Refused);
-    EXPECT_NE(sent.error().text.find("not what was taken in"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("not what was taken in"), std::string::npos);
     EXPECT_EQ(mails(), 0);
     EXPECT_TRUE(walk.library->outbox()->empty());
 }
@@ -161,13 +162,14 @@ TEST_F(Outgoing, AnAddressThatIsNoneOrTheChildsOwnIsRefused) {
     Athlete a = walk.athlete;
     a.guardianEmail = "a@example.org, b@example.org";
     ASSERT_TRUE(walk.library->save(a));
-    EXPECT_NE(dispatchRecipe(*walk.session()).error().text.find("not one mail address"), std::string::npos);
+    EXPECT_NE(said(dispatchRecipe(*walk.session()).error().text).find("not one mail address"),
+              std::string::npos);
     for (const std::string& theirs : {a.email, std::string("Odalys@Example.org")}) {
         a.guardianEmail = theirs;
         ASSERT_TRUE(walk.library->save(a));
         const auto refused = dispatchRecipe(*walk.session());
         ASSERT_FALSE(refused) << theirs;
-        EXPECT_NE(refused.error().text.find("own"), std::string::npos);
+        EXPECT_NE(said(refused.error().text).find("own"), std::string::npos);
     }
 }
 

@@ -62,7 +62,7 @@ void expectKept(Library& library, const Told& told) {
     EXPECT_TRUE(problems.empty()) << problems.front();
     for (const auto& [id, edit] : told.edits) {
         const auto review = library.review({id});
-        ASSERT_TRUE(review) << review.error().text;
+        ASSERT_TRUE(review) << said(review.error().text);
         EXPECT_GE(review->revision, edit.first) << id;
         if (review->revision == edit.first) {
             EXPECT_EQ(review->plan.opening, edit.second) << id;
@@ -110,7 +110,7 @@ TEST(Storm, TwoProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
             ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status);
         }
         auto library = Library::open(lib, false, std::make_shared<FileStore>());
-        ASSERT_TRUE(library) << round << ": " << library.error().text;
+        ASSERT_TRUE(library) << round << ": " << said(library.error().text);
         Told told;
         told.read(log);
         lines = std::max(lines, told.lines);

@@ -108,7 +108,7 @@ TEST(Broken, AFilmThatChangesItsSizeIsLookedThrough) {
           "' && for s in 96x64 320x180 64x96; do ffmpeg -v error -y -f lavfi -i testsrc2=s=$s:r=30:d=0.5 "
           "-c:v mpeg2video $s.ts; done; cat 96x64.ts 320x180.ts 64x96.ts > all.ts");
     const auto looked = lookAtFilm(folder / "all.ts");
-    ASSERT_TRUE(looked) << looked.error().text;
+    ASSERT_TRUE(looked) << said(looked.error().text);
     EXPECT_GT(looked->info.frames(), 15);
     auto reader = Reader::open(folder / "all.ts");
     ASSERT_TRUE(reader);
@@ -152,7 +152,7 @@ TEST(Broken, AMillionTinyPicturesTakeLittleMemoryAndShowTheLast) {
     const fs::path many = tinyFrames(folder, 1000);
     const std::size_t before = test::statusBytes("VmRSS");
     auto reader = Reader::open(many);
-    ASSERT_TRUE(reader) << reader.error().text;
+    ASSERT_TRUE(reader) << said(reader.error().text);
     const std::int64_t frames = (*reader)->info().frames();
     EXPECT_GE(frames, 990'000);
     EXPECT_TRUE((*reader)->picture(FrameNumber{frames - 1}));
@@ -179,7 +179,7 @@ TEST(Broken, AFilmOfYearsInThreePicturesIsSeenAndChecked) {
           "-c:v mjpeg '" +
           (folder / "years.mkv").string() + "'");
     const auto looked = lookAtFilm(folder / "years.mkv");
-    ASSERT_TRUE(looked) << looked.error().text;
+    ASSERT_TRUE(looked) << said(looked.error().text);
     EXPECT_EQ(looked->info.frames(), 3);
     EXPECT_NEAR(looked->info.durationS, 2e8, 1e8 + 1);
     EXPECT_FALSE(looked->check.lines.empty());
@@ -205,7 +205,7 @@ TEST(Broken, AnImpossibleSizeIsRefusedInASentence) {
     std::ofstream(folder / "bomb.mov", std::ios::binary) << bytes;
     const auto opened = Reader::open(folder / "bomb.mov");
     if (!opened) {
-        EXPECT_FALSE(opened.error().text.empty());
+        EXPECT_FALSE(said(opened.error().text).empty());
         return;
     }
     EXPECT_LE((*opened)->info().width, 8192); // the pictures' own size was believed instead
@@ -245,7 +245,8 @@ TEST(Broken, APipeOrADeviceIsNoFilmAndIsNotWaitedFor) {
     for (const auto& path : {folder / "pipe.mp4", std::filesystem::path("/dev/zero")}) {
         const auto opened = Reader::open(path);
         ASSERT_FALSE(opened);
-        EXPECT_NE(opened.error().text.find("device or a pipe"), std::string::npos) << opened.error().text;
+        EXPECT_NE(said(opened.error().text).find("device or a pipe"), std::string::npos)
+            << said(opened.error().text);
     }
 }
 

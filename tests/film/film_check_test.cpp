@@ -28,7 +28,7 @@ bool says(const FilmCheck& check, const std::string& id) {
 const CheckLimits& limits() {
     static const CheckLimits shipped = [] {
         auto read = readCheckLimits(dataFolder() / "film" / "check-limits.json");
-        EXPECT_TRUE(read) << read.error().text;
+        EXPECT_TRUE(read) << said(read.error().text);
         return *read;
     }();
     return shipped;
@@ -55,7 +55,7 @@ FilmCheck checkOf(const FilmOrder& order, const CheckQuestion& question = {}) {
     return checkOf(folder / "a.mp4", question);
 }
 
-const CheckQuestion kRightFromOpenSide{120, 1, "a right-hander seen from the open side", true};
+const CheckQuestion kRightFromOpenSide{120, 1, asIs("a right-hander seen from the open side"), true};
 
 TEST(FilmCheck, CleanFilmsHaveNothingToWarnOf) {
     for (const std::uint64_t seed : {1U, 5U, 9U}) {
@@ -130,7 +130,7 @@ TEST(FilmCheck, FindsDarknessSlownessAndSmallness) {
     EXPECT_TRUE(says(c, "small"));
     // The hand moves about 16 in a frame at 60 a second (common practice, no source): 32 at 30.
     ASSERT_TRUE(says(c, "rate-low"));
-    EXPECT_NE(lineOf(c, "rate-low")->text.find("32 in"), std::string::npos);
+    EXPECT_NE(said(lineOf(c, "rate-low")->text).find("32 in"), std::string::npos);
 }
 
 TEST(FilmCheck, TheCoachsWordOnTheRateCounts) {
@@ -156,7 +156,7 @@ TEST(FilmCheck, MissingLimitsAreNamed) {
     std::ofstream(folder / "limits.json") << R"({"enoughRateFps": 110})";
     const auto read = readCheckLimits(folder / "limits.json");
     ASSERT_FALSE(read);
-    EXPECT_NE(read.error().text.find("handInchesPerSecond"), std::string::npos);
+    EXPECT_NE(said(read.error().text).find("handInchesPerSecond"), std::string::npos);
 }
 
 TEST(FilmCheck, ASlowMotionCopyIsFoundAndAPlainFilmIsNotClaimed) {
@@ -211,7 +211,7 @@ TEST(Encoder, RefusesOddSizes) {
     settings.width = 321;
     const auto opened = Encoder::open(folder / "a.mp4", settings);
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.error().text.find("even"), std::string::npos);
+    EXPECT_NE(said(opened.error().text).find("even"), std::string::npos);
 }
 
 TEST(Encoder, SaysWhenItCannotWrite) {

@@ -102,7 +102,7 @@ std::vector<std::string> ffmpegsHashes(const fs::path& film) {
 
 std::string hashAt(Reader& reader, std::int64_t n) {
     const auto frame = reader.frame(FrameNumber{n});
-    return frame ? planesMd5(**frame) : frame.error().text;
+    return frame ? planesMd5(**frame) : said(frame.error().text);
 }
 
 /// Compares every frame with a small cache, so that groups are truly decoded again.
@@ -110,7 +110,7 @@ void expectTheSameFrames(const fs::path& film) {
     const auto hashes = ffmpegsHashes(film);
     ASSERT_FALSE(hashes.empty());
     auto opened = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{2} << 20)});
-    ASSERT_TRUE(opened) << opened.error().text;
+    ASSERT_TRUE(opened) << said(opened.error().text);
     Reader& reader = **opened;
     const auto frames = static_cast<std::int64_t>(hashes.size());
     ASSERT_EQ(reader.info().frames(), frames);
@@ -211,7 +211,7 @@ TEST(MatrixTurn, AllEightTurnsAndMirroringsStandAsTheMatrixSays) {
               film.string() + "'");
         setDisplayMatrix(film, t);
         auto reader = Reader::open(film);
-        ASSERT_TRUE(reader) << reader.error().text;
+        ASSERT_TRUE(reader) << said(reader.error().text);
         const auto picture = (*reader)->picture(FrameNumber{0});
         ASSERT_TRUE(picture);
         const bool swapped = t[0] == 0;

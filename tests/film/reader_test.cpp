@@ -67,7 +67,7 @@ int largestDifference(const Picture& p, const std::string& reference) {
 
 void compareEverywhere(const std::filesystem::path& film, const char* name) {
     auto reader = Reader::open(film);
-    ASSERT_TRUE(reader) << name << ": " << reader.error().text;
+    ASSERT_TRUE(reader) << name << ": " << said(reader.error().text);
     const FilmInfo& info = (*reader)->info();
     const auto reference = referencePictures(film, info.width, info.height);
     ASSERT_EQ(info.frames(), static_cast<std::int64_t>(reference.size())) << name;
@@ -79,7 +79,7 @@ void compareEverywhere(const std::filesystem::path& film, const char* name) {
         order.push_back(static_cast<std::int64_t>(engine() % static_cast<std::uint64_t>(info.frames())));
     for (const std::int64_t n : order) {
         const auto picture = (*reader)->picture(FrameNumber{n});
-        ASSERT_TRUE(picture) << name << " frame " << n << ": " << picture.error().text;
+        ASSERT_TRUE(picture) << name << " frame " << n << ": " << said(picture.error().text);
         ASSERT_LE(largestDifference(*picture, reference[static_cast<std::size_t>(n)]), 1)
             << name << " frame " << n;
     }
@@ -199,7 +199,7 @@ TEST(Reader, RefusesWhatIsNoFilmInOneSentence) {
         const auto opened = Reader::open(c.path);
         ASSERT_FALSE(opened) << c.path;
         EXPECT_EQ(opened.error().code, c.code) << c.path;
-        EXPECT_NE(opened.error().text.find(c.words), std::string::npos) << opened.error().text;
+        EXPECT_NE(said(opened.error().text).find(c.words), std::string::npos) << said(opened.error().text);
     }
 }
 
@@ -216,14 +216,14 @@ TEST(Reader, AFolderOrFileThatMayNotBeReadIsNamed) {
         const auto hidden = Reader::open(film);
         ASSERT_FALSE(hidden);
         EXPECT_EQ(hidden.error().code, ErrorCode::Unreadable);
-        EXPECT_NE(hidden.error().text.find("Check the folder's permissions"), std::string::npos);
+        EXPECT_NE(said(hidden.error().text).find("Check the folder's permissions"), std::string::npos);
     }
     fs::permissions(locked, fs::perms(0755));
     const test::AsNobody nobody;
     const auto shut = Reader::open(film);
     ASSERT_FALSE(shut);
     EXPECT_EQ(shut.error().code, ErrorCode::Unreadable);
-    EXPECT_NE(shut.error().text.find("may not be read"), std::string::npos);
+    EXPECT_NE(said(shut.error().text).find("may not be read"), std::string::npos);
 }
 
 TEST(Reader, AFilmCutShortOpensAsFarAsItGoes) {
@@ -237,7 +237,7 @@ TEST(Reader, AFilmCutShortOpensAsFarAsItGoes) {
     ASSERT_TRUE(bytes);
     std::ofstream(folder / "cut.mp4", std::ios::binary) << bytes->substr(0, size * 6 / 10);
     auto reader = Reader::open(folder / "cut.mp4");
-    ASSERT_TRUE(reader) << reader.error().text;
+    ASSERT_TRUE(reader) << said(reader.error().text);
     const FilmInfo& info = (*reader)->info();
     EXPECT_FALSE(info.complete);
     EXPECT_GT(info.frames(), 20);
@@ -254,7 +254,7 @@ TEST(Reader, AFrameOutsideTheFilmIsRefused) {
     for (const std::int64_t n : {-1L, 30L, 100000L}) {
         const auto p = (*reader)->picture(FrameNumber{n});
         ASSERT_FALSE(p);
-        EXPECT_NE(p.error().text.find("frames 0 to 29"), std::string::npos);
+        EXPECT_NE(said(p.error().text).find("frames 0 to 29"), std::string::npos);
     }
 }
 

@@ -28,7 +28,7 @@ TEST(Steady, TheCamerasShakeIsFoundToAFractionOfAPixelWhileTheAthleteMoves) {
     MadeFilm film(o);
     const std::int64_t last = film.reader().info().frames() - 1;
     const auto shifts = cameraShake(film.reader(), 3, last);
-    ASSERT_TRUE(shifts) << shifts.error().text;
+    ASSERT_TRUE(shifts) << said(shifts.error().text);
     ASSERT_EQ(shifts->size(), static_cast<std::size_t>(last - 2));
     const auto [x0, y0] = shakeOf(o, 3);
     double largest = 0, worst = 0;

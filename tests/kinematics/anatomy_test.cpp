@@ -1,5 +1,6 @@
 #include "kinematics/anatomy.h"
 #include "kinematics/propagation.h"
+#include "tests/support/fixtures.h"
 
 #include <gtest/gtest.h>
 
@@ -16,12 +17,12 @@ TEST(Anatomy, IdsAreUniqueAndGoBothWays) {
         EXPECT_TRUE(ids.insert(l.id).second) << l.id;
         EXPECT_EQ(landmarkFromId(l.id), l.landmark);
         EXPECT_EQ(info(l.landmark).id, l.id);
-        EXPECT_FALSE(l.where.empty());
+        EXPECT_FALSE(l.where().empty());
     }
     for (const MomentInfo& m : allMoments()) {
         EXPECT_EQ(momentFromId(m.id), m.moment);
         EXPECT_EQ(info(m.moment).id, m.id);
-        EXPECT_FALSE(m.how.empty());
+        EXPECT_FALSE(m.how().empty());
     }
     EXPECT_FALSE(landmarkFromId("nose"));
     EXPECT_FALSE(momentFromId("windup"));

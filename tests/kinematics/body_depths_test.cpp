@@ -67,7 +67,7 @@ TEST(BodyDepths, AfterItsMomentAJointHasMovedOn) {
     const auto depths = BodyDepths::parse(
         R"({"depths": {"release": {"back-wrist": [[0.1, 0.02], [0, 0]], "ball": [[0.12, 0.02], [0, 0]]}},
             "speeds": {"release": {"back-wrist": [[-6, 1.5], [3, 1]]}}})");
-    ASSERT_TRUE(depths) << depths.error().text;
+    ASSERT_TRUE(depths) << said(depths.error().text);
     MeasureInput in;
     in.captureFps = 120;
     for (const auto& [view, side] : {std::pair{View::Open, 1}, std::pair{View::Closed, -1}}) {
@@ -113,9 +113,9 @@ TEST(BodyDepths, ABrokenTableIsRefusedWithTheRowNamed) {
         ASSERT_FALSE(depths) << text;
         EXPECT_EQ(depths.error().code, ErrorCode::BadInput);
     }
-    EXPECT_NE(
-        BodyDepths::parse(R"({"depths": {"plant": {"head": [0, 0]}}})").error().text.find("plant, head"),
-        std::string::npos);
+    EXPECT_NE(said(BodyDepths::parse(R"({"depths": {"plant": {"head": [0, 0]}}})").error().text)
+                  .find("plant, head"),
+              std::string::npos);
 }
 
 TEST(BodyDepths, TheShippedTableKnowsEveryLandmarkAtEveryKeyPosition) {

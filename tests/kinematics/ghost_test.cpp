@@ -4,6 +4,7 @@
 #include "kinematics/degrees_to_inches.h"
 #include "kinematics/geometry.h"
 #include "kinematics/scale.h"
+#include "tests/support/fixtures.h"
 
 #include <gtest/gtest.h>
 
@@ -57,7 +58,7 @@ double sumOfSquares(const JointPlaces& a, const JointPlaces& b) {
 TEST(Ghost, AKneeIsOpenedAboutAFootThatStands) {
     const GhostTask task = bentKnee();
     const auto ghost = solveGhost(task);
-    ASSERT_TRUE(ghost) << ghost.error().text;
+    ASSERT_TRUE(ghost) << said(ghost.error().text);
     EXPECT_NEAR(ghost->before, 120, 1e-9);
     EXPECT_NEAR(frontKnee(ghost->joints), 135, 0.05);
     EXPECT_EQ(ghost->joints.at(L::LeadAnkle), task.joints.at(L::LeadAnkle));
@@ -181,10 +182,10 @@ TEST(Scale, LengthsAreReadAsPeopleWriteThem) {
     EXPECT_NEAR(*metresFromWords("5'7\""), 1.7018, 1e-12);
     for (const char* wrong : {"", "tall", "170", "-3 cm", "0 m", "170 cm 3", "5 stone"})
         EXPECT_FALSE(metresFromWords(wrong)) << wrong;
-    EXPECT_EQ(lengthInWords(0.6096, LengthUnit::Inches), "24 in");
-    EXPECT_EQ(lengthInWords(0.0738, LengthUnit::Inches), "2.9 in");
-    EXPECT_EQ(lengthInWords(0.6096, LengthUnit::Centimetres), "61 cm");
-    EXPECT_EQ(lengthInWords(0.0738, LengthUnit::Centimetres), "7.4 cm");
+    EXPECT_EQ(said(lengthInWords(0.6096, LengthUnit::Inches)), "24 in");
+    EXPECT_EQ(said(lengthInWords(0.0738, LengthUnit::Inches)), "2.9 in");
+    EXPECT_EQ(said(lengthInWords(0.6096, LengthUnit::Centimetres)), "61 cm");
+    EXPECT_EQ(said(lengthInWords(0.0738, LengthUnit::Centimetres)), "7.4 cm");
 }
 
 } // namespace

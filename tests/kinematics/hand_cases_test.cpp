@@ -248,7 +248,7 @@ TEST(HandCases, ARoughSeparationIsSaidInWords) {
     const MeasureValue v = evaluate(*test::playbook().measure("separation"), in);
     EXPECT_FALSE(v.value);
     EXPECT_EQ(v.state, MeasureState::NotVisible);
-    EXPECT_NE(v.reason.find(v.words), std::string::npos);
+    EXPECT_NE(said(v.reason).find(said(v.words)), std::string::npos);
 }
 
 // 60 x 240 x 10 / 100 = 1,440 revolutions a minute.
@@ -265,7 +265,7 @@ TEST(HandCases, SpinAndItsAlias) {
     in.frames[Moment::BallAway] = 112; // 10 turns in 12 frames: more than half a turn each
     const MeasureValue fast = evaluate(m, in);
     ASSERT_FALSE(fast.warnings.empty());
-    EXPECT_NE(fast.warnings[0].find("440"), std::string::npos); // 2.2 x 240 x 10 / 12
+    EXPECT_NE(said(fast.warnings[0]).find("440"), std::string::npos); // 2.2 x 240 x 10 / 12
 }
 
 // At 85 and about 54.5 ft one foot nearer looks about 1.6 faster (common practice, no source).

@@ -3,6 +3,8 @@
 
 #include "kinematics/measure.h"
 
+#include "tests/support/fixtures.h"
+
 #include <gtest/gtest.h>
 
 #include <nlohmann/json.hpp>
@@ -13,8 +15,8 @@ namespace {
 using L = Landmark;
 
 MeasureDefinition made(const OwnMeasureOrder& order) {
-    const auto row = ownMeasureRow(order);
-    EXPECT_TRUE(row) << (row ? "" : row.error().text);
+    const auto row = ownMeasureRow(order, english());
+    EXPECT_TRUE(row) << (row ? "" : said(row.error().text));
     const auto all = parseMeasures(nlohmann::json{{"measures", {nlohmann::json::parse(*row)}}}.dump());
     EXPECT_TRUE(all);
     return all->front();
@@ -56,8 +58,8 @@ TEST(OwnMeasure, EveryKindCanBeMade) {
 
 TEST(OwnMeasure, WhatIsMissingIsSaidInASentence) {
     const auto wrong = [](OwnMeasureOrder order) {
-        const auto row = ownMeasureRow(order);
-        return row ? std::string("nothing is wrong") : row.error().text;
+        const auto row = ownMeasureRow(order, english());
+        return row ? std::string("nothing is wrong") : said(row.error().text);
     };
     EXPECT_EQ(wrong({"", "tilt", {L::BackAnkle, L::BackKnee}, {Moment::Plant}}),
               "Give the measure a name with a letter in it.");

@@ -62,15 +62,15 @@ TEST(ReleaseInstant, AWrongBracketIsSaid) {
     for (const auto& [parted, frame] : {std::pair{1.6, "after release"}, std::pair{-0.7, "of release"}}) {
         const MeasureValue v = evaluate(instant(), byHand(parted, 1));
         ASSERT_FALSE(v.warnings.empty()) << parted;
-        EXPECT_NE(v.warnings.front().find(frame), std::string::npos) << v.warnings.front();
+        EXPECT_NE(said(v.warnings.front()).find(frame), std::string::npos) << v.warnings.front();
     }
     MeasureInput back = byHand(0.4, 1); // the ball falls behind the wrist, then leaps
     back.points["ball-1"].at.x -= 40;
-    EXPECT_NE(evaluate(instant(), back).reason.find("after this bracket"), std::string::npos);
+    EXPECT_NE(said(evaluate(instant(), back).reason).find("after this bracket"), std::string::npos);
     MeasureInput never = byHand(0.4, 1);
     for (const char* name : {"ball", "ball-1", "ball-2"}) // it stays in the hand
         never.points[name].at.x = never.points["wrist" + std::string(name + 4)].at.x + 5;
-    EXPECT_NE(evaluate(instant(), never).reason.find("does not leave the wrist"), std::string::npos);
+    EXPECT_NE(said(evaluate(instant(), never).reason).find("does not leave the wrist"), std::string::npos);
     MeasureInput slow = byHand(0.4, 1);
     slow.captureFps = 0;
     EXPECT_EQ(evaluate(instant(), slow).state, MeasureState::NotVisible);

@@ -49,7 +49,8 @@ TEST(Letter, ThePdfHoldsSelectableTextAndEmbeddedFonts) {
         EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
     for (const PlannedDrill& d : session->review().plan.drills) {
         EXPECT_NE(text.find(test::playbook().drill(d.drill)->name), std::string::npos) << d.drill;
-        EXPECT_NE(test::squeezed(text).find(test::squeezed(wordsOf(d.dose))), std::string::npos) << d.drill;
+        EXPECT_NE(test::squeezed(text).find(test::squeezed(said(wordsOf(d.dose)))), std::string::npos)
+            << d.drill;
     }
     const std::string fonts = shell("pdffonts '" + pdf.string() + "'");
     EXPECT_NE(fonts.find("OpenSans"), std::string::npos);
@@ -79,14 +80,32 @@ TEST(Letter, PainOpensItWithTheCaution) {
 TEST(Letter, ManyWordsGoOnToAnotherPage) {
     Walk walk(Stage::Look);
     LetterModel m;
-    m.greeting = "Odalys";
+    m.greeting = asIs("Odalys");
     for (int i = 0; i < 40; ++i)
         m.opening += "A long sentence that goes on and on about the delivery and its many moments. ";
     for (int i = 0; i < 3; ++i)
-        m.corrections.push_back({"leg-spread", "Correction " + std::to_string(i), m.opening.substr(0, 900),
-                                 "why", "feel", "caption", 0});
-    const LetterPages pages(m, {});
+        m.corrections.push_back({"leg-spread", asIs("Correction " + std::to_string(i)),
+                                 asIs(m.opening.substr(0, 900)), asIs("why"), asIs("feel"), asIs("caption"),
+                                 0});
+    const LetterPages pages(m, {}, english());
     EXPECT_GT(pages.count(), 1);
+}
+
+TEST(Letter, IsWrittenInTheReadersLanguage) {
+    Walk walk;
+    DispatchRecipe recipe = previewRecipe(*walk.session());
+    recipe.film.words = accented();
+    const auto pdf = walk.folder / "letter.pdf";
+    ASSERT_TRUE(exportLetter(recipe, pdf, walk.library->files()));
+    const std::string text = test::squeezed(shell("pdftotext -layout '" + pdf.string() + "' -"));
+    for (const char* id : {"letter.week", "letter.why", "letter.next-look-heading", "letter.closing"}) {
+        EXPECT_NE(text.find(test::squeezed(accented()(msg(id)))), std::string::npos) << id;
+        EXPECT_EQ(text.find(test::squeezed(english()(msg(id)))), std::string::npos) << id;
+    }
+    FileStore files;
+    const auto parcel = packParcel(recipe, walk.folder / "work", files);
+    ASSERT_TRUE(parcel) << said(parcel.error().text);
+    EXPECT_EQ(parcel->subject, accented()(recipe.film.letter.greeting));
 }
 
 TEST(Letter, AFullDiskLeavesNoHalfPdf) {
@@ -208,7 +227,7 @@ TEST(NarratedFilm, AMissingTakeIsNamed) {
         std::filesystem::remove(walk.library->takePath(take.file));
     const Status made = renderNarratedFilm(recipe, walk.folder / "narrated.mp4", walk.library->files());
     ASSERT_FALSE(made);
-    EXPECT_NE(made.error().text.find(".wav"), std::string::npos);
+    EXPECT_NE(said(made.error().text).find(".wav"), std::string::npos);
     EXPECT_FALSE(std::filesystem::exists(walk.folder / "narrated.mp4"));
 }
 
@@ -237,9 +256,9 @@ TEST(Scene, LabelsKeepClearOfJointsAndOfEachOther) {
     bare.labels.clear();
     {
         QPainter p(&with);
-        paintScene(p, scene, view, QRectF(0, 0, 1280, 720));
+        paintScene(p, scene, view, QRectF(0, 0, 1280, 720), english());
         QPainter q(&without);
-        paintScene(q, bare, view, QRectF(0, 0, 1280, 720));
+        paintScene(q, bare, view, QRectF(0, 0, 1280, 720), english());
     }
     // A joint's own pixel looks the same with and without labels.
     for (const ScenePoint& s : scene.points) {

@@ -15,7 +15,7 @@ using test::TempFolder;
 std::unique_ptr<Library> make(const std::filesystem::path& folder,
                               std::shared_ptr<FileStore> files = std::make_shared<FileStore>()) {
     auto library = Library::open(folder, true, std::move(files));
-    EXPECT_TRUE(library) << library.error().text;
+    EXPECT_TRUE(library) << said(library.error().text);
     return std::move(*library);
 }
 
@@ -61,7 +61,7 @@ TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
         r.date = test::today();
         r.judging().approach = *test::playbook().approach("load-and-drive");
         ASSERT_TRUE(library->save(r));
-        ASSERT_TRUE(library->save(Promise{{"ath-1"}, "Front view asked for", test::today(), false, 0}));
+        ASSERT_TRUE(library->save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today(), false, 0}));
         ASSERT_TRUE(library->setSetting("house.place", "The Tram Shed"));
     }
     auto library = make(where);
@@ -96,9 +96,9 @@ TEST(Library, VerifyFindsMissingAlteredAndLost) {
     EXPECT_TRUE(library->verify().empty());
     std::ofstream(library->mediaPath(s.clips[0])) << "abX";
     ASSERT_EQ(library->verify().size(), 1U);
-    EXPECT_NE(library->verify()[0].find("altered"), std::string::npos);
+    EXPECT_NE(said(library->verify()[0]).find("altered"), std::string::npos);
     std::filesystem::remove(library->mediaPath(s.clips[0]));
-    EXPECT_NE(library->verify().at(0).find("missing"), std::string::npos);
+    EXPECT_NE(said(library->verify().at(0)).find("missing"), std::string::npos);
     Review r;
     r.id = {"rev-1"};
     r.submission = s.id;
@@ -131,7 +131,7 @@ TEST(Library, ANewerLibraryIsNotTouched) {
     }
     const auto opened = Library::open(folder / "lib", false, std::make_shared<FileStore>());
     ASSERT_FALSE(opened);
-    EXPECT_NE(opened.error().text.find("newer version"), std::string::npos);
+    EXPECT_NE(said(opened.error().text).find("newer version"), std::string::npos);
 }
 
 TEST(Library, AFullDiskTakesNoFilmAndKeepsNothingHalf) {
@@ -173,10 +173,10 @@ TEST(Library, OutboxItemsChangeTheirState) {
     r.athlete = s.athlete;
     r.date = test::today();
     ASSERT_TRUE(library->save(r));
-    OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", MailState::Ready, "", 5};
+    OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", MailState::Ready, {}, 5};
     ASSERT_TRUE(library->save(item));
     item.state = MailState::Refused;
-    item.reason = "Nobody answers";
+    item.reason = asIs("Nobody answers");
     ASSERT_TRUE(library->save(item));
     const auto all = library->outbox();
     ASSERT_EQ(all->size(), 1U);

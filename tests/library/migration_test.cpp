@@ -29,7 +29,7 @@ fs::path copyOfGolden(const TempFolder& folder) {
 
 std::unique_ptr<Library> opened(const fs::path& folder) {
     auto library = Library::open(folder, false, std::make_shared<FileStore>());
-    EXPECT_TRUE(library) << library.error().text;
+    EXPECT_TRUE(library) << said(library.error().text);
     return std::move(*library);
 }
 
@@ -49,13 +49,13 @@ TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
     const auto library = opened(copyOfGolden(folder));
     int reviews = 0, numbers = 0;
     const auto all = library->reviews();
-    ASSERT_TRUE(all) << all.error().text;
+    ASSERT_TRUE(all) << said(all.error().text);
     for (const ReviewSummary& summary : *all) {
         const auto text = readFile(golden() / ("library-1." + summary.id.value + ".json"));
         ASSERT_TRUE(text) << summary.id.value;
         const json was = json::parse(*text);
         const auto review = library->review(summary.id);
-        ASSERT_TRUE(review) << review.error().text;
+        ASSERT_TRUE(review) << said(review.error().text);
         const Assessment now = assessed(*library, *review);
         ++reviews;
         ASSERT_EQ(now.measures.size(), was["measures"].size());
@@ -129,7 +129,7 @@ TEST(Migration, TwoProgramsMigratingAtOnceBothFindItDone) {
             threads.emplace_back([&why, lib] {
                 auto library = Library::open(lib, false, std::make_shared<FileStore>());
                 if (!library)
-                    why = library.error().text;
+                    why = said(library.error().text);
                 else if (const auto all = (*library)->reviews(); !all || all->size() != 2)
                     why = "not every review is there";
             });

@@ -48,7 +48,7 @@ protected:
         review.first().clip = clip.id;
         review.judging().approach = *test::playbook().approach("load-and-drive");
         const auto revision = store().save(review);
-        ASSERT_TRUE(revision) << revision.error().text;
+        ASSERT_TRUE(revision) << said(revision.error().text);
         review.revision = *revision;
     }
 
@@ -82,7 +82,7 @@ TEST_F(StoreTest, WhoWritesOnAnOlderRevisionIsRefusedAndBothAreKept) {
     const auto late = store().save(withOpening("theirs")); // read before mine was kept
     ASSERT_FALSE(late);
     EXPECT_EQ(late.error().code, ErrorCode::Stale);
-    EXPECT_NE(late.error().text.find("changed elsewhere"), std::string::npos);
+    EXPECT_NE(said(late.error().text).find("changed elsewhere"), std::string::npos);
     EXPECT_EQ(store().review(review.id)->plan.opening, "mine");
     const auto versions = store().versions(review.id);
     ASSERT_EQ(versions->size(), 1U);
@@ -225,7 +225,7 @@ TEST_F(StoreTest, PlaybooksAreKeptOnceUnderTheirContent) {
 }
 
 TEST_F(StoreTest, PromisesAreOpenUntilSettled) {
-    ASSERT_TRUE(store().save(Promise{{"ath-1"}, "Front view asked for", test::today(), false, 0}));
+    ASSERT_TRUE(store().save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today(), false, 0}));
     auto open = store().openPromises();
     ASSERT_EQ(open->size(), 1U);
     open->front().settled = true;
@@ -257,13 +257,13 @@ TEST_F(StoreTest, AWriteProtectedLibraryOpensToReadAndSaysSo) {
     {
         const test::AsNobody nobody;
         auto library = Library::open(lib, false, std::make_shared<FileStore>());
-        ASSERT_TRUE(library) << library.error().text;
+        ASSERT_TRUE(library) << said(library.error().text);
         EXPECT_TRUE((*library)->readOnly());
         EXPECT_EQ((*library)->review(review.id)->revision, 1);
         const auto refused = (*library)->save(withOpening("x"));
         ASSERT_FALSE(refused);
         EXPECT_EQ(refused.error().code, ErrorCode::Refused);
-        EXPECT_NE(refused.error().text.find("only be read"), std::string::npos);
+        EXPECT_NE(said(refused.error().text).find("only be read"), std::string::npos);
     }
     set(fs::perms::owner_all | fs::perms::others_read | fs::perms::others_exec);
 }

@@ -1,7 +1,7 @@
 // Mail as bytes and over SMTP to the stand-in post office; every refusal in words.
 #include "apps/post_office/smtp_server.h"
 #include "base/file_store.h"
-#include "post/message.h"
+#include "post/mail.h"
 #include "post/smtp.h"
 #include "tests/support/fixtures.h"
 
@@ -15,16 +15,16 @@
 namespace jg {
 namespace {
 
-Message letter() {
-    Message m{"Ilse Varnholt",
-              "ilse@example.org",
-              "Parent of Ludo",
-              "ludo.home@example.org",
-              "Ludo, drei Übungen · 88°",
-              "Hello Ludo,\n.\nthis line follows a dot\n",
-              {},
-              "id-1@juxtagraph.invalid",
-              1764072000};
+Mail letter() {
+    Mail m{"Ilse Varnholt",
+           "ilse@example.org",
+           "Parent of Ludo",
+           "ludo.home@example.org",
+           "Ludo, drei Übungen · 88°",
+           "Hello Ludo,\n.\nthis line follows a dot\n",
+           {},
+           "id-1@juxtagraph.invalid",
+           1764072000};
     std::string pdf = "%PDF-1.4\n";
     for (int i = 0; i < 5000; ++i) pdf += static_cast<char>(i * 31);
     m.attachments.push_back({"letter.pdf", "application/pdf", pdf});
@@ -59,11 +59,11 @@ struct Office {
     }
 };
 
-TEST(Message, ComesBackAsItWasWritten) {
+TEST(Mail, ComesBackAsItWasWritten) {
     const auto bytes = toBytes(letter());
     ASSERT_TRUE(bytes);
     EXPECT_NE(bytes->find("\r\n"), std::string::npos);
-    const auto back = readMessage(*bytes);
+    const auto back = readMail(*bytes);
     ASSERT_TRUE(back);
     EXPECT_EQ(back->subject, letter().subject);
     EXPECT_NE(back->to.find("ludo.home@example.org"), std::string::npos);
@@ -73,9 +73,9 @@ TEST(Message, ComesBackAsItWasWritten) {
     EXPECT_EQ(back->attachments[0].bytes, letter().attachments[0].bytes);
 }
 
-TEST(Message, BadAddressesAreRefused) {
+TEST(Mail, BadAddressesAreRefused) {
     for (const char* wrong : {"", "nobody", "a@", "@b", "a b@c", "x@y\r\nBcc: z@w"}) {
-        Message m = letter();
+        Mail m = letter();
         m.toAddress = wrong;
         EXPECT_FALSE(toBytes(m)) << wrong;
     }
@@ -87,7 +87,7 @@ TEST(Smtp, AMailArrivesByteForByte) {
     ASSERT_TRUE(sendTo(office.address, bytes));
     ASSERT_EQ(office.kept().size(), 1);
     const auto kept = readFile(office.folder / office.kept()[0].toStdString());
-    const auto back = readMessage(*kept);
+    const auto back = readMail(*kept);
     ASSERT_TRUE(back);
     EXPECT_EQ(back->attachments.at(0).bytes, letter().attachments[0].bytes);
     EXPECT_EQ(back->subject, letter().subject);
@@ -102,7 +102,7 @@ TEST(Smtp, TheRightPasswordIsTakenAndAWrongOneSaidInWords) {
     office.address.password = "bus";
     const Status wrong = sendTo(office.address, *toBytes(letter()));
     ASSERT_FALSE(wrong);
-    EXPECT_NE(wrong.error().text.find("name or password"), std::string::npos);
+    EXPECT_NE(said(wrong.error().text).find("name or password"), std::string::npos);
     EXPECT_EQ(office.kept().size(), 1);
 }
 
@@ -111,7 +111,7 @@ TEST(Smtp, NobodyAnswering) {
     const Status sent = sendTo(server, *toBytes(letter()));
     ASSERT_FALSE(sent);
     EXPECT_EQ(sent.error().code, ErrorCode::Network);
-    EXPECT_NE(sent.error().text.find("Nobody answers"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("Nobody answers"), std::string::npos);
 }
 
 TEST(Smtp, ARefusedRecipient) {
@@ -119,19 +119,19 @@ TEST(Smtp, ARefusedRecipient) {
     office.server.setMood(PostOfficeMood::RefusesRecipients);
     const Status sent = sendTo(office.address, *toBytes(letter()));
     ASSERT_FALSE(sent);
-    EXPECT_NE(sent.error().text.find("550"), std::string::npos);
-    EXPECT_NE(sent.error().text.find("recipient"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("550"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("recipient"), std::string::npos);
 }
 
 TEST(Smtp, AServerGoneMidWayLosesNothing) {
     Office office;
     office.server.setMood(PostOfficeMood::DropsDuringData);
-    Message big = letter();
+    Mail big = letter();
     big.attachments[0].bytes = std::string(4 << 20, 'x');
     const Status sent = sendTo(office.address, *toBytes(big));
     ASSERT_FALSE(sent);
     EXPECT_EQ(office.kept().size(), 0);
-    EXPECT_FALSE(sent.error().text.empty());
+    EXPECT_FALSE(said(sent.error().text).empty());
 }
 
 TEST(Smtp, SilenceAfterTheMailIsUnsureNotLost) {
@@ -140,7 +140,7 @@ TEST(Smtp, SilenceAfterTheMailIsUnsureNotLost) {
     const Status sent = sendTo(office.address, *toBytes(letter()));
     ASSERT_FALSE(sent);
     EXPECT_EQ(sent.error().code, ErrorCode::Unsure);
-    EXPECT_NE(sent.error().text.find("may have been sent"), std::string::npos);
+    EXPECT_NE(said(sent.error().text).find("may have been sent"), std::string::npos);
 }
 
 TEST(Smtp, CancelEndsIt) {

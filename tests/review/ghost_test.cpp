@@ -48,22 +48,23 @@ Result<MeasureGhost> ghost(const Review& r, const char* id) {
 
 TEST(MeasureGhost, DrawsTheTargetAndSaysTheChangeWithFormulaAndLength) {
     Review r = shortStride();
-    apply(r, {"height", {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.75}}}, 1});
+    apply(r, {asIs("height"), {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.75}}}, 1});
     const auto g = ghost(r, "leg-spread");
-    ASSERT_TRUE(g) << g.error().text;
+    ASSERT_TRUE(g) << said(g.error().text);
     EXPECT_EQ(g->frame, 40);
     EXPECT_EQ(g->label, "106\u00b0");
     EXPECT_FALSE(g->limbs.empty());
-    EXPECT_NE(g->words.find("16\u00b0 more"), std::string::npos) << g->words;
+    EXPECT_NE(said(g->words).find("16\u00b0 more"), std::string::npos) << g->words;
     // The leg is 226 px and 500 px are 1.75 m: 31 in; 2 x 31 x (sin 53 - sin 45) = 5.7 in.
-    EXPECT_NE(g->words.find("Stride = 2 x leg x sin(spread / 2), leg 31 in: 5.7 in more."), std::string::npos)
+    EXPECT_NE(said(g->words).find("Stride = 2 x leg x sin(spread / 2), leg 31 in: 5.7 in more."),
+              std::string::npos)
         << g->words;
 }
 
 TEST(MeasureGhost, WithoutAScaleLengthsAreOfTheHeight) {
     const auto g = ghost(shortStride(), "leg-spread");
     ASSERT_TRUE(g);
-    EXPECT_NE(g->words.find("leg 45 % of height"), std::string::npos) << g->words;
+    EXPECT_NE(said(g->words).find("leg 45 % of height"), std::string::npos) << g->words;
 }
 
 TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
@@ -78,7 +79,7 @@ TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
             {arched.contains(slot.landmark) ? arched.at(slot.landmark) : ImagePoint{800, 262}, 2}, ""};
     ASSERT_GT(*rowOf(r, "drive-line").value.value, 6);
     const auto g = ghost(r, "drive-line");
-    ASSERT_TRUE(g) << g.error().text;
+    ASSERT_TRUE(g) << said(g.error().text);
     EXPECT_EQ(g->label, "6 %");
 }
 
@@ -89,13 +90,13 @@ TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
     r.first().points[{40, L::BackAnkle}].point.at.x = 300;
     const auto inside = ghost(r, "leg-spread");
     ASSERT_FALSE(inside);
-    EXPECT_NE(inside.error().text.find("inside its target"), std::string::npos);
+    EXPECT_NE(said(inside.error().text).find("inside its target"), std::string::npos);
 }
 
 TEST(MeasureGhost, AMovedPointMovesItsGhost) {
     Review r = shortStride();
     const auto before = ghost(r, "leg-spread");
-    apply(r, {"move", {SetPoint{{40, L::Pelvis}, PointMark{{{565, 440}, 2}, ""}}}, 1});
+    apply(r, {asIs("move"), {SetPoint{{40, L::Pelvis}, PointMark{{{565, 440}, 2}, ""}}}, 1});
     const auto after = ghost(r, "leg-spread");
     ASSERT_TRUE(before && after);
     EXPECT_NE(before->joints, after->joints);
@@ -111,21 +112,22 @@ TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     ASSERT_TRUE(without.value);
     EXPECT_EQ(without.unit, "%");
     // The long side points at a camera that stands at the side: what it shows is no scale.
-    apply(r, {"scale", {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {390, 600}, 0.6096}}}, 1});
+    apply(r,
+          {asIs("scale"), {SetScale{ScaleKind::Rubber, ScaleMark{10, {300, 610}, {390, 600}, 0.6096}}}, 1});
     EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
-    apply(r, {"away", {SetScale{ScaleKind::Rubber, std::nullopt}}, 1});
+    apply(r, {asIs("away"), {SetScale{ScaleKind::Rubber, std::nullopt}}, 1});
     const auto rubber = ScaleKind::RubberShort;
-    apply(r, {"scale", {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}, 1});
+    apply(r, {asIs("scale"), {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}, 1});
     const MeasureValue with = rowOf(r, "release-ahead").value;
     EXPECT_EQ(with.unit, "in");
     EXPECT_NEAR(std::abs(*with.value), 100 / 174.17 * 24, 0.1);
-    EXPECT_TRUE(std::any_of(with.warnings.begin(), with.warnings.end(), [](const std::string& w) {
-        return w.find("Scale from the rubber") != std::string::npos;
+    EXPECT_TRUE(std::any_of(with.warnings.begin(), with.warnings.end(), [](const Message& w) {
+        return said(w).find("Scale from the rubber") != std::string::npos;
     }));
     const auto stored = reviewFromJson(toJson(r));
-    ASSERT_TRUE(stored) << stored.error().text;
+    ASSERT_TRUE(stored) << said(stored.error().text);
     EXPECT_EQ(stored->first().scales, r.first().scales);
-    const Edit back = apply(r, {"away", {SetScale{rubber, std::nullopt}}, 1});
+    const Edit back = apply(r, {asIs("away"), {SetScale{rubber, std::nullopt}}, 1});
     EXPECT_EQ(rowOf(r, "release-ahead").value.unit, "%");
     apply(r, back);
     EXPECT_EQ(r.first().scales.size(), 1U);

@@ -30,7 +30,7 @@ TEST(OnePerson, AWholeDeliveryIsOneInEveryPosition) {
     for (const bool withHeight : {true, false})
         for (const MomentInfo& m : keyPositions()) {
             const auto odd = notOnePerson(posed(m.moment, withHeight).first());
-            EXPECT_TRUE(odd.empty()) << m.name << ": " << (odd.empty() ? "" : odd.front().words);
+            EXPECT_TRUE(odd.empty()) << m.id << ": " << (odd.empty() ? "" : said(odd.front().words));
         }
 }
 
@@ -41,14 +41,15 @@ TEST(OnePerson, AJointOfSomebodyElseIsAskedAfter) {
         const auto odd = notOnePerson(r.first());
         ASSERT_FALSE(odd.empty());
         EXPECT_TRUE(odd.front().from == Landmark::LeadAnkle || odd.front().to == Landmark::LeadAnkle);
-        EXPECT_NE(odd.front().words.find("another person's?"), std::string::npos);
+        EXPECT_NE(said(odd.front().words).find("another person's?"), std::string::npos);
         Clip clip;
         clip.view = View::Open;
         clip.width = 1280, clip.height = 720;
         const Assessment a = assess(r, test::playbook(), clip, Hand::Right);
         const auto warned = [&](const char* id) {
             const auto& warnings = a.measure(id)->value.warnings;
-            return std::any_of(warnings.begin(), warnings.end(), [](const std::string& w) {
+            return std::any_of(warnings.begin(), warnings.end(), [](const Message& m) {
+                const std::string w = said(m);
                 return w.find("another person's?") != std::string::npos;
             });
         };

@@ -61,14 +61,15 @@ TEST(Paths, JointsClickedTwiceAreFollowedAndTheFieldIsNot) {
 
 TEST(Paths, HoldWhileTheirPointsStayAndComeBackWithUndo) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    apply(r, {asIs("follow"), {SetPath{L::BackWrist, handPath(r)}}, 1});
     EXPECT_EQ(pathOf(r.first(), L::BackWrist).size(), 41U);
     EXPECT_EQ(followedLandmarks(r.first()), std::vector<L>{L::BackWrist});
     DeliveryMarks stored = reviewFromJson(toJson(r))->first();
     EXPECT_TRUE(stored.paths.empty()); // what is derived lies beside the film
     ASSERT_TRUE(readDerived(derivedToJson(r.first()), stored));
     EXPECT_EQ(stored.paths, r.first().paths);
-    const Edit back = apply(r, {"move", {SetPoint{{140, L::BackWrist}, PointMark{{{700, 210}, 2}, ""}}}, 1});
+    const Edit back =
+        apply(r, {asIs("move"), {SetPoint{{140, L::BackWrist}, PointMark{{{700, 210}, 2}, ""}}}, 1});
     EXPECT_TRUE(pathOf(r.first(), L::BackWrist).empty());
     apply(r, back);
     EXPECT_EQ(pathOf(r.first(), L::BackWrist).size(), 41U);
@@ -76,7 +77,7 @@ TEST(Paths, HoldWhileTheirPointsStayAndComeBackWithUndo) {
 
 TEST(Paths, TellWhenTheHandGoesForward) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    apply(r, {asIs("follow"), {SetPath{L::BackWrist, handPath(r)}}, 1});
     const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
     ASSERT_TRUE(events.contains(Moment::HandForward));
     EXPECT_NEAR(static_cast<double>(events.at(Moment::HandForward).frame), 123, 2);
@@ -153,7 +154,7 @@ TEST(Paths, SayWhetherTheHandStallsAndTheElbowStops) {
     });
     const auto slows = say("hand-stall");
     EXPECT_EQ(slows->option, "slows");
-    EXPECT_NE(slows->why.find("the hand slows to 23 % of its fastest at frame"), std::string::npos)
+    EXPECT_NE(said(slows->why).find("the hand slows to 23 % of its fastest at frame"), std::string::npos)
         << slows->why;
     follow(r, L::BackElbow, [](double n) { return ImagePoint{500 + 4 * std::min(n, 136.0), 300}; });
     EXPECT_EQ(say("elbow-stop")->option, "clear stop");
@@ -170,7 +171,7 @@ TEST(Paths, WhereOneWasLostTheGuideAsks) {
     Review r = clicked();
     FollowedPath lost = handPath(r);
     lost.asks = {131};
-    apply(r, {"follow", {SetPath{L::BackWrist, lost}}, 1});
+    apply(r, {asIs("follow"), {SetPath{L::BackWrist, lost}}, 1});
     r.extras = {"elbow-bend"};
     const auto asksAt = [&] {
         for (const GuideStep& s : openSteps(r, r.first(), test::playbook(), sideClip()))
@@ -184,7 +185,7 @@ TEST(Paths, WhereOneWasLostTheGuideAsks) {
 
 TEST(Guess, ComesFromThePathOrFromTheLimb) {
     Review r = clicked();
-    apply(r, {"follow", {SetPath{L::BackWrist, handPath(r)}}, 1});
+    apply(r, {asIs("follow"), {SetPath{L::BackWrist, handPath(r)}}, 1});
     const auto path = guessFor(r.first(), L::BackWrist, 130);
     ASSERT_TRUE(path);
     EXPECT_EQ(path->from, GuessFrom::Path);

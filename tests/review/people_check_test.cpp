@@ -39,7 +39,7 @@ TEST(PeopleCheck, AnAthleteIsRefusedInWords) {
     EXPECT_TRUE(checkAthlete(minor(), test::today()));
     const auto why = [](Athlete a) {
         const Status s = checkAthlete(a, test::today());
-        return s ? std::string() : s.error().text;
+        return s ? std::string() : said(s.error().text);
     };
     Athlete a = minor();
     a.born = *parseIsoDate("2025-01-01");

@@ -50,7 +50,7 @@ TEST(Pitches, OneThatLiesFarOffStandsOutAndTwoNeverDo) {
     const auto s = spreadOf(v);
     EXPECT_TRUE(v[3].standsOut);
     EXPECT_FALSE(v[0].standsOut || v[1].standsOut || v[2].standsOut);
-    EXPECT_NE(pitchesInWords(*s, v).find("Pitch 4 stands out with 150\u00b0."), std::string::npos);
+    EXPECT_NE(said(pitchesInWords(*s, v)).find("Pitch 4 stands out with 150\u00b0."), std::string::npos);
     // With an error as large as the distance nothing can be said.
     v[3] = pitch(4, 150, 10);
     spreadOf(v);
@@ -109,7 +109,7 @@ Review begun() {
 
 /// Plant with a leg spread opened by `wide` pixels at each foot.
 void plantAt(Review& r, std::int64_t frame, double wide, int delivery = 1) {
-    apply(r, {"plant",
+    apply(r, {asIs("plant"),
               {SetMoment{Moment::Plant, MomentMark{frame, ""}},
                SetPoint{{frame, Landmark::BackAnkle}, PointMark{{{660 - wide, 590}, 2}, ""}},
                SetPoint{{frame, Landmark::Pelvis}, PointMark{{{660, 430}, 2}, ""}},
@@ -120,7 +120,7 @@ void plantAt(Review& r, std::int64_t frame, double wide, int delivery = 1) {
 /// A delivery added while the first is in hand; its number.
 int add(Review& r, const Submission& s, const Clip& clip, std::optional<FrameSpan> cut) {
     const DeliveryMarks fresh = nextDelivery(r, 1, clip, cut, s.clips);
-    apply(r, {"another", {SetDelivery{fresh.number, fresh}}, fresh.number});
+    apply(r, {asIs("another"), {SetDelivery{fresh.number, fresh}}, fresh.number});
     return fresh.number;
 }
 
@@ -182,7 +182,8 @@ TEST(Pitches, WhatThisFilmCannotShowNamesTheOneThatCan) {
     r.first().moments[Moment::Plant] = {90, ""};
     const MeasureRow row = *assess(r, playbook(), s.clips, Hand::Right).measure("leg-spread");
     EXPECT_EQ(row.value.state, MeasureState::NotVisible);
-    EXPECT_NE(row.value.reason.find("The open side film here can: choose it in Look."), std::string::npos)
+    EXPECT_NE(said(row.value.reason).find("The open side film here can: choose it in Look."),
+              std::string::npos)
         << row.value.reason;
 }
 
@@ -215,20 +216,20 @@ TEST(Pitches, TheLetterSaysInHowManyItShows) {
             .corrections.at(0)
             .number;
     };
-    EXPECT_NE(numberOf().find("It shows in all two pitches."), std::string::npos) << numberOf();
+    EXPECT_NE(said(numberOf()).find("It shows in all two pitches."), std::string::npos) << numberOf();
     plantAt(r, 300, 260, 2);
-    EXPECT_NE(numberOf().find("It shows in one of two pitches."), std::string::npos) << numberOf();
+    EXPECT_NE(said(numberOf()).find("It shows in one of two pitches."), std::string::npos) << numberOf();
 }
 
 TEST(Pitches, UndoGoesBackToTheDeliveryItBelongsTo) {
     const Submission s = twoFilms();
     Review r = begun();
     History history;
-    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{100, ""}}}, 1});
+    history.perform(r, {asIs("plant"), {SetMoment{Moment::Plant, MomentMark{100, ""}}}, 1});
     const DeliveryMarks fresh = nextDelivery(r, 1, s.clips[1], std::nullopt, s.clips);
-    history.perform(r, {"another", {SetDelivery{fresh.number, fresh}}, fresh.number});
+    history.perform(r, {asIs("another"), {SetDelivery{fresh.number, fresh}}, fresh.number});
     const Review before = r;
-    history.perform(r, {"plant", {SetMoment{Moment::Plant, MomentMark{80, ""}}}, 2});
+    history.perform(r, {asIs("plant"), {SetMoment{Moment::Plant, MomentMark{80, ""}}}, 2});
     EXPECT_EQ(history.undo(r), 2); // of the second delivery, whichever is in hand
     EXPECT_TRUE(r.delivery(2)->blank());
     EXPECT_EQ(history.undo(r), 2);
@@ -267,7 +268,7 @@ TEST(Pitches, AFilmOfAnotherAthleteAsideForbidsSending) {
     const auto problems = checkBeforeSending(r, playbook(), assess(r, playbook(), s.clips, Hand::Right),
                                              athlete, s, test::today());
     EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const SendProblem& p) {
-        return p.stop && p.text.find("belongs to another athlete") != std::string::npos;
+        return p.stop && said(p.text).find("belongs to another athlete") != std::string::npos;
     }));
 }
 
@@ -280,7 +281,7 @@ TEST(Pitches, WhichPitchAFilmShowsCanBeSaid) {
     const PitchChoice choice = pitchChoice(r, 2, s.clips);
     EXPECT_EQ(choice.own, 2);
     EXPECT_EQ(choice.shared, 1);
-    const Edit back = apply(r, {"own", {SetPitch{choice.own}}, 2});
+    const Edit back = apply(r, {asIs("own"), {SetPitch{choice.own}}, 2});
     EXPECT_EQ(r.delivery(2)->pitch, 2);
     apply(r, back);
     EXPECT_EQ(r.delivery(2)->pitch, 1);

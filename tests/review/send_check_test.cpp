@@ -19,7 +19,7 @@ std::vector<std::string> stopsOf(const Review& r, const Submission& s, const Ath
     std::vector<std::string> texts;
     for (const SendProblem& p :
          checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
-        if (p.stop) texts.push_back(p.text);
+        if (p.stop) texts.push_back(said(p.text));
     return texts;
 }
 
@@ -165,15 +165,15 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
                                       submission(), {"The Tram Shed", "Ilse Varnholt", ""});
     EXPECT_EQ(m.greeting, "Ludo, one thing to work on");
     ASSERT_EQ(m.corrections.size(), 1U);
-    EXPECT_NE(m.corrections[0].number.find("90\u00b0"), std::string::npos);
-    EXPECT_NE(m.corrections[0].number.find("at least 106"), std::string::npos);
+    EXPECT_NE(said(m.corrections[0].number).find("90\u00b0"), std::string::npos);
+    EXPECT_NE(said(m.corrections[0].number).find("at least 106"), std::string::npos);
     ASSERT_EQ(m.week.size(), 1U);
     EXPECT_EQ(m.week[0].days, "Mon, Thu");
     EXPECT_EQ(m.week[0].dose, "3 \u00d7 8");
     EXPECT_TRUE(m.caution.empty());
     Submission hurt = submission();
     hurt.pain = "Elbow";
-    EXPECT_NE(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution.find("stop throwing"),
+    EXPECT_NE(said(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution).find("stop throwing"),
               std::string::npos);
 }
 

@@ -32,14 +32,14 @@ double headDrop(const Review& r) {
 TEST(Steadied, ShakeIsTakenOutOfWhatLiesBetweenTwoFrames) {
     Review r = shaken();
     EXPECT_NEAR(headDrop(r), 6, 1e-9); // 30 of 500 px, all of it the camera's
-    apply(r, {"steady", {SetShake{CameraShake{10, {{10, {0, 0}}, {40, {0, 30}}}, 0.2, true}}}, 1});
+    apply(r, {asIs("steady"), {SetShake{CameraShake{10, {{10, {0, 0}}, {40, {0, 30}}}, 0.2, true}}}, 1});
     EXPECT_NEAR(headDrop(r), 0, 1e-9);
     DeliveryMarks stored = reviewFromJson(toJson(r))->first();
     ASSERT_TRUE(readDerived(derivedToJson(r.first()), stored));
     EXPECT_EQ(stored.shake, r.first().shake);
     CameraShake off = *r.first().shake;
     off.on = false;
-    const Edit back = apply(r, {"leave in", {SetShake{off}}, 1});
+    const Edit back = apply(r, {asIs("leave in"), {SetShake{off}}, 1});
     EXPECT_NEAR(headDrop(r), 6, 1e-9);
     apply(r, back);
     EXPECT_NEAR(headDrop(r), 0, 1e-9);

@@ -14,6 +14,22 @@
 #include <stdexcept>
 #include <unistd.h>
 
+namespace jg {
+
+std::string said(const Message& message) {
+    return english()(message);
+}
+
+bool operator==(const Message& message, const std::string& words) {
+    return said(message) == words;
+}
+
+std::ostream& operator<<(std::ostream& out, const Message& message) {
+    return out << said(message);
+}
+
+} // namespace jg
+
 namespace jg::test {
 
 namespace fs = std::filesystem;
@@ -32,16 +48,16 @@ TempFolder::~TempFolder() {
 
 MadeFilm::MadeFilm(const FilmOrder& order) {
     const fs::path film = folder_ / "a.mp4";
-    if (auto made = makeFilm(order, film); !made) throw std::runtime_error(made.error().text);
+    if (auto made = makeFilm(order, film); !made) throw std::runtime_error(said(made.error().text));
     auto opened = Reader::open(film);
-    if (!opened) throw std::runtime_error(opened.error().text);
+    if (!opened) throw std::runtime_error(said(opened.error().text));
     reader_ = std::move(*opened);
 }
 
 const Playbook& playbook() {
     static const Playbook book = [] {
         auto loaded = loadPlaybook(dataFolder() / "playbook");
-        if (!loaded) ADD_FAILURE() << loaded.error().text;
+        if (!loaded) ADD_FAILURE() << said(loaded.error().text);
         return std::move(*loaded);
     }();
     return book;

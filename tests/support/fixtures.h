@@ -6,12 +6,22 @@
 #include "demo/film_maker.h"
 #include "film/reader.h"
 #include "library/library.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 
 #include <filesystem>
 #include <memory>
 #include <string>
+
+namespace jg {
+
+/// A message in English, as tests read it.
+std::string said(const Message& message);
+bool operator==(const Message& message, const std::string& words);
+std::ostream& operator<<(std::ostream& out, const Message& message);
+
+} // namespace jg
 
 namespace jg::test {
 

@@ -8,7 +8,8 @@
 
 namespace jg::test {
 
-Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
+Walk::Walk(Stage until, Hand hand, int age, const std::string& pain, const Playbook& with)
+    : book(with) {
     EXPECT_TRUE(loadFonts(dataFolder() / "fonts"));
     library = std::move(*Library::open(folder / "lib", true, std::make_shared<FileStore>()));
     EXPECT_TRUE(library->setSetting("house.place", "The Tram Shed, Larkmoor"));
@@ -36,14 +37,13 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain) {
         pain,       today()};
     submission = *takeIn(*library, form, {*looked}, clock, ids);
     if (until == Stage::Look) return;
-    review =
-        *makeDemoReview(*library, playbook(), athlete, submission, {order}, {until, 0.4, 0, 3}, today(), ids);
+    review = *makeDemoReview(*library, book, athlete, submission, {order}, {until, 0.4, 0, 3}, today(), ids);
     EXPECT_TRUE(library->save(review));
 }
 
 std::unique_ptr<ReviewSession> Walk::session() {
-    auto opened = ReviewSession::open(*library, playbook(), clock, ids, submission.id);
-    EXPECT_TRUE(opened) << opened.error().text;
+    auto opened = ReviewSession::open(*library, book, clock, ids, submission.id);
+    EXPECT_TRUE(opened) << said(opened.error().text);
     return std::move(*opened);
 }
 

@@ -13,7 +13,8 @@ namespace jg::test {
 /// A library with one athlete, one small film taken in, and a review made from its truth.
 struct Walk {
     explicit Walk(Stage until = Stage::Send, Hand hand = Hand::Right, int age = 15,
-                  const std::string& pain = "");
+                  const std::string& pain = "", const Playbook& book = playbook());
+    const Playbook& book; ///< the review is begun with it; it must outlive the walk
     TempFolder folder;
     std::unique_ptr<Library> library;
     FixedClock clock{today()};

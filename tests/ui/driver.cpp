@@ -15,13 +15,14 @@ bool waitFor(const std::function<bool()>& done, int ms) {
     return QTest::qWaitFor(done, ms);
 }
 
-Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<std::filesystem::path> voices) {
+Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<std::filesystem::path> voices,
+               const Playbook& book) {
     static const bool dressed = ui::dress(*qApp);
     EXPECT_TRUE(dressed);
     auto library = Library::open(folder, true, std::make_shared<FileStore>());
-    EXPECT_TRUE(library) << library.error().text;
+    EXPECT_TRUE(library) << said(library.error().text);
     window_ = std::make_unique<ui::MainWindow>(
-        ui::WindowParts{std::move(*library), playbook(), std::make_shared<FixedClock>(today()),
+        ui::WindowParts{std::move(*library), book, std::make_shared<FixedClock>(today()),
                         makeStandInMicrophone(std::move(voices), speed), makeStandInLoudspeaker()});
     window_->show();
     EXPECT_TRUE(QTest::qWaitForWindowExposed(window_.get()));

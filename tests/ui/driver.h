@@ -17,7 +17,7 @@ class Driver {
 public:
     /// A window on the library in `folder`; the stand-in microphone speaks `speed` times as fast.
     Driver(const std::filesystem::path& folder, double speed = 12,
-           std::vector<std::filesystem::path> voices = demoVoices());
+           std::vector<std::filesystem::path> voices = demoVoices(), const Playbook& book = playbook());
 
     ui::MainWindow& window() { return *window_; }
     ui::ReviewPlace& review() { return *window_->reviewPlace(); }

@@ -62,7 +62,7 @@ TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
     d.key(Qt::Key_PageUp);
     const auto release = *d.delivery().frameOf(Moment::Release);
     ASSERT_TRUE(d.review().session().perform(
-        "length",
+        asIs("length"),
         {SetScale{ScaleKind::Height, ScaleMark{0, {}, {}, 1.7}},
          SetPoint{{release, Landmark::LeadAnkle}, PointMark{{{500, 400}, 2}, ""}},
          SetPoint{{release, Landmark::Ball}, PointMark{{{560, 250}, 2}, ""}}, SetExtras{{"release-ahead"}}}));
@@ -132,7 +132,7 @@ TEST(Window, ASmearedJointIsClickedByBothEndsAndIsLessSure) {
     const ImagePoint was = walk.review.first().points.at(key).point.at;
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform("clear", {SetPoint{key, std::nullopt}}));
+        ASSERT_TRUE(session->perform(asIs("clear"), {SetPoint{key, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -164,7 +164,8 @@ TEST(Window, PointsArePlacedByKeysAlone) {
     const ImagePoint was = walk.review.first().points.at(knee).point.at;
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform("clear", {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}));
+        ASSERT_TRUE(
+            session->perform(asIs("clear"), {SetPoint{knee, std::nullopt}, SetPoint{ankle, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -250,7 +251,7 @@ TEST(Window, AGuessCountsOnlyWhenItIsTaken) {
     const std::int64_t plant = *walk.review.first().frameOf(Moment::Plant);
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform("clear", {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}));
+        ASSERT_TRUE(session->perform(asIs("clear"), {SetPoint{{plant, Landmark::LeadKnee}, std::nullopt}}));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);

@@ -73,7 +73,7 @@ TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
         std::vector<Change> clear;
         for (const auto& [key, mark] : walk.review.first().points)
             clear.push_back(SetPoint{key, std::nullopt});
-        ASSERT_TRUE(session->perform("clear", clear));
+        ASSERT_TRUE(session->perform(asIs("clear"), clear));
     }
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -114,7 +114,7 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     Driver d(walk.library->folder());
     {
         auto session = walk.session();
-        ASSERT_TRUE(session->perform("take", {SetExtras{{"landing-part", "spin"}}}));
+        ASSERT_TRUE(session->perform(asIs("take"), {SetExtras{{"landing-part", "spin"}}}));
     }
     d.window().openReview(walk.submission.id);
     d.waitForPicture();
@@ -127,7 +127,7 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     auto* choice = d.window().findChild<QDialog*>("seen");
     ASSERT_TRUE(choice);
     QTest::keyClick(choice, Qt::Key_2);
-    ASSERT_TRUE(waitFor([&] { return row("landing-part").value.words == "heel"; }));
+    ASSERT_TRUE(waitFor([&] { return row("landing-part").value.words == asIs("heel"); }));
     d.window().activateWindow();
     list->setCurrent(count - 1);
     const std::int64_t release = *d.delivery().frameOf(Moment::Release);

@@ -127,7 +127,7 @@ TEST(Loudspeaker, TheRealOnePlaysOrSaysWhyNot) {
     speaker->play(std::make_shared<const std::vector<float>>(48000, 0.F), 0);
     EXPECT_EQ(speaker->position().has_value(), !speaker->problem().has_value());
     if (speaker->problem()) {
-        EXPECT_NE(std::string(*speaker->problem()).find("no loudspeaker"), std::string::npos);
+        EXPECT_NE(said(*speaker->problem()).find("no loudspeaker"), std::string::npos);
     }
     speaker->stop();
     EXPECT_FALSE(speaker->position());

@@ -177,7 +177,7 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     const DispatchRecipe recipe = previewRecipe(session);
     auto stills = correctionStills(recipe.film);
     if (!stills) return;
-    const LetterPages pages(recipe.film.letter, std::move(*stills));
+    const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words);
     QImage page(static_cast<int>(kPageWidth), static_cast<int>(kPageHeight), QImage::Format_RGB32);
     QPainter painter(&page);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -194,7 +194,7 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     const double second = kTitleSeconds + session.review().takes.at(stops[0].id).seconds() +
                           0.55 * session.review().takes.at(stops[1].id).seconds();
     auto still = (*reader)->picture(FrameNumber{static_cast<std::int64_t>(second * 30)});
-    if (still) renderStill(*still, {}, 1280, false).save(out + "/film-still.png");
+    if (still) renderStill(*still, {}, english(), 1280, false).save(out + "/film-still.png");
     reader->reset();
     std::filesystem::remove(film);
 }
@@ -229,16 +229,17 @@ int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
     if (argc < 3) {
-        std::cerr << "ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT]\n";
+        std::cerr << "ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT [test-language]]\n";
         return 2;
     }
     const QString out = argv[2];
     QDir().mkpath(out);
     dress(app);
+    if (argc > 5) setWindowWords(accented());
     auto playbook = loadPlaybook(dataFolder() / "playbook");
     auto library = Library::open(argv[1], false, std::make_shared<FileStore>());
     if (!playbook || !library) {
-        std::cerr << (!playbook ? playbook.error().text : library.error().text) << "\n";
+        std::cerr << (english()(!playbook ? playbook.error().text : library.error().text)) << "\n";
         return 1;
     }
     keepTwoRuns(**library);

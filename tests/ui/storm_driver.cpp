@@ -23,7 +23,7 @@ int storm(const char* folder) {
     for (long n = 0;; ++n) {
         Plan plan = session.review().plan;
         plan.opening = std::to_string(n) + " of " + std::to_string(QCoreApplication::applicationPid());
-        if (!session.perform("Write", {SetPlan{plan}})) return 5;
+        if (!session.perform(asIs("Write"), {SetPlan{plan}})) return 5;
         session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
         session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}},
                       std::nullopt);

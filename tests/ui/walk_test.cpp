@@ -4,7 +4,7 @@
 #include "apps/post_office/smtp_server.h"
 #include "base/number.h"
 #include "desk/places.h"
-#include "post/message.h"
+#include "post/mail.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/review/say_bench.h"
 
@@ -172,7 +172,7 @@ protected:
         const QStringList mails =
             QDir(QString::fromStdString((folder / "post").string())).entryList({"*.eml"});
         ASSERT_EQ(mails.size(), 1);
-        const auto mail = readMessage(*readFile(folder / "post" / mails[0].toStdString()));
+        const auto mail = readMail(*readFile(folder / "post" / mails[0].toStdString()));
         ASSERT_TRUE(mail);
         EXPECT_NE(mail->to.find("ludo.home@example.org"), std::string::npos);
         ASSERT_EQ(mail->attachments.size(), 2U);
@@ -188,7 +188,7 @@ protected:
             EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
         for (const PlannedDrill& d : plan.drills) {
             EXPECT_NE(text.find(test::playbook().drill(d.drill)->name), std::string::npos);
-            EXPECT_NE(test::squeezed(text).find(test::squeezed(wordsOf(d.dose))), std::string::npos);
+            EXPECT_NE(test::squeezed(text).find(test::squeezed(said(wordsOf(d.dose)))), std::string::npos);
         }
         for (const char* name : {"Pia", "Thorsgaard", "Wren", "Odalys", "Emeka"})
             EXPECT_EQ(text.find(name), std::string::npos) << name;

@@ -217,13 +217,13 @@ TEST(Foot, ASentenceStandsInPlaceOfTheHintsAndGoes) {
     Foot foot;
     foot.setHints({{"Enter", "open", "open"}});
     foot.show();
-    foot.say("Set can't come after Plant.", 1);
+    foot.tell("Set can't come after Plant.", 1);
     EXPECT_EQ(foot.sentence(), "Set can't come after Plant.");
     EXPECT_TRUE(test::waitFor([&] { return foot.sentence().isEmpty(); }, 3000));
 }
 
 MeasureLine line(const char* unit, std::vector<TrendPoint> points, Target target = {}) {
-    return {"knee", unit, target, std::move(points), std::nullopt, ""};
+    return {"knee", unit, target, std::move(points), std::nullopt, {}};
 }
 
 TEST(Pictures, SmallWidgetsPaintThemselves) {

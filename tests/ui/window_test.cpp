@@ -39,16 +39,32 @@ TEST(Actions, NoTwoKeysClashAnywhere) {
 }
 
 TEST(Actions, AClashWouldBeFound) {
-    const std::vector<ui::ActionRow> table = {{"a", "A", {QKeySequence("X")}, ui::AtJudge},
-                                              {"b", "B", {QKeySequence("X")}, ui::InReview}};
+    const std::vector<ui::ActionRow> table = {{"a", {QKeySequence("X")}, ui::AtJudge},
+                                              {"b", {QKeySequence("X")}, ui::InReview}};
     EXPECT_EQ(ui::clashes(table).size(), 1);
+}
+
+TEST(Actions, EachDoesSomethingWhereItWorks) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    const auto check = [&](unsigned where) {
+        for (const ui::ActionRow& row : ui::actionTable())
+            if (row.where & where) {
+                EXPECT_TRUE(d.window().knows(row.id)) << row.id.toStdString() << " at " << where;
+            }
+    };
+    check(ui::AtHome);
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
+    for (unsigned where = ui::AtLook; where <= ui::AtSend; where *= 2, d.key(Qt::Key_PageDown)) check(where);
 }
 
 TEST(Actions, EveryRowHasATextAPlaceAndAKey) {
     std::set<QString> ids;
     for (const ui::ActionRow& row : ui::actionTable()) {
         EXPECT_TRUE(ids.insert(row.id).second) << row.id.toStdString();
-        EXPECT_FALSE(row.text.isEmpty());
+        EXPECT_FALSE(row.text().isEmpty());
         EXPECT_FALSE(row.keys.isEmpty());
         EXPECT_NE(row.where, 0U);
     }
@@ -63,7 +79,7 @@ TEST(Window, TheShortcutSheetListsTheWholeTable) {
     QStringList words;
     for (const QLabel* l : sheet->findChildren<QLabel*>()) words << l->text();
     for (const ui::ActionRow& row : ui::actionTable())
-        EXPECT_TRUE(words.contains(row.text)) << row.text.toStdString();
+        EXPECT_TRUE(words.contains(row.text())) << row.text().toStdString();
     d.key(Qt::Key_Escape);
     EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("shortcuts") || !sheet->isVisible(); }));
 }
@@ -337,11 +353,11 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
         ::waitpid(child, &status, 0);
         ASSERT_TRUE(WIFSIGNALED(status)) << "the storm ended by itself with " << WEXITSTATUS(status);
         auto library = Library::open(lib, false, std::make_shared<FileStore>());
-        ASSERT_TRUE(library) << i << ": " << library.error().text;
+        ASSERT_TRUE(library) << i << ": " << said(library.error().text);
         const auto problems = (*library)->verify();
         ASSERT_TRUE(problems.empty()) << i << ": " << problems.front();
         const auto review = (*library)->review(id);
-        ASSERT_TRUE(review) << review.error().text;
+        ASSERT_TRUE(review) << said(review.error().text);
         const std::string now = review->plan.opening;
         edited += now != last;
         last = now;

@@ -13,7 +13,7 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     auto* dialog = new QDialog(parent);
     dialog->setObjectName("athlete-dialog");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle("Edit an athlete");
+    dialog->setWindowTitle(say("athlete-dialog.edit-an-athlete"));
     dialog->setMinimumWidth(520);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(26, 20, 26, 18);
@@ -26,14 +26,14 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     column->addWidget(problem);
     auto* buttons = new QHBoxLayout;
     buttons->addStretch(1);
-    auto* cancel = plainButton("Cancel");
+    auto* cancel = plainButton(say("athlete-dialog.cancel"));
     QObject::connect(cancel, &QPushButton::clicked, dialog, &QDialog::reject);
-    auto* keep = mainButton("Keep");
+    auto* keep = mainButton(say("athlete-dialog.keep"));
     keep->setDefault(true);
     QObject::connect(keep, &QPushButton::clicked, dialog, [dialog, form, problem, athlete, then] {
         const auto read = form->read(athlete);
         if (!read) {
-            problem->setText(text(read.error().text));
+            problem->setText(say(read.error().text));
             problem->show();
             return;
         }

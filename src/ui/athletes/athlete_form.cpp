@@ -19,7 +19,7 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
     form->setContentsMargins(0, 0, 0, 0);
     form->setLabelAlignment(Qt::AlignLeft);
     form->setHorizontalSpacing(18);
-    const auto line = [&](const QString& label, const char* name, const char* hint = "") {
+    const auto line = [&](const QString& label, const char* name, const QString& hint = {}) {
         auto* edit = new QLineEdit;
         edit->setObjectName(name);
         edit->setAccessibleName(label);
@@ -27,21 +27,21 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
         form->addRow(label, edit);
         return edit;
     };
-    first_ = line("First name", "first-name");
-    last_ = line("Last name", "last-name");
-    born_ = line("Born on", "born", "2011-03-09 or 9 March 2011");
+    first_ = line(say("athlete-form.first-name"), "first-name");
+    last_ = line(say("athlete-form.last-name"), "last-name");
+    born_ = line(say("athlete-form.born-on"), "born", say("athlete-form.2011-03-09-or-9-march"));
     age_ = quiet("", 12);
     form->addRow("", age_);
     hand_ = new QComboBox;
     hand_->setObjectName("hand");
-    hand_->setAccessibleName("Throws with the right or left hand");
-    hand_->addItems({"right", "left"});
-    form->addRow("Throws", hand_);
-    height_ = line("Height", "height", "170 cm or 5 ft 7; may stay empty");
-    level_ = line("Level", "level", "first season, school team \u2026");
-    email_ = line("Mail", "email", "name@example.org");
-    guardianName_ = line("Guardian", "guardian-name", "needed under 18");
-    guardianEmail_ = line("Guardian's mail", "guardian-email", "name@example.org");
+    hand_->setAccessibleName(say("athlete-form.throws-with-the-right-or-left"));
+    hand_->addItems({say(nameOf(Hand::Right)), say(nameOf(Hand::Left))});
+    form->addRow(say("athlete-form.throws"), hand_);
+    height_ = line(say("athlete-form.height"), "height", say("athlete-form.170-cm-or-5-ft-7"));
+    level_ = line(say("athlete-form.level"), "level", say("athlete-form.first-season-school-team"));
+    email_ = line(say("athlete-form.mail"), "email", "name@example.org");
+    guardianName_ = line(say("athlete-form.guardian"), "guardian-name", say("athlete-form.needed-under-18"));
+    guardianEmail_ = line(say("athlete-form.guardians-mail"), "guardian-email", "name@example.org");
     connect(born_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     connect(guardianEmail_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     alignLabels(*form);
@@ -54,11 +54,11 @@ void AthleteForm::showAge() {
     if (born) {
         Athlete a;
         a.born = *born;
-        words = QString("%1 years today.").arg(a.ageOn(today_));
+        words = say("athlete-form.today-years-today", {{"today", a.ageOn(today_)}});
         if (a.isMinorOn(today_) && guardianEmail_->text().trimmed().isEmpty())
-            words += " Under 18: letters go to the guardian, so an address is needed below.";
+            words += say("athlete-form.under-18-letters-go-to-the");
     } else if (!born_->text().isEmpty()) {
-        words = "Write the day as 2011-03-09 or 9 March 2011.";
+        words = say("athlete-form.write-the-day-as-2011-03");
     }
     age_->setText(words);
     age_->setVisible(!words.isEmpty());
@@ -69,7 +69,8 @@ void AthleteForm::fill(const Athlete& a) {
     last_->setText(text(a.lastName));
     born_->setText(text(isoDate(a.born)));
     hand_->setCurrentIndex(a.hand == Hand::Right ? 0 : 1);
-    height_->setText(a.heightM ? QString("%1 cm").arg(std::lround(*a.heightM * 100)) : QString());
+    height_->setText(a.heightM ? say("athlete-form.height-m-cm", {{"heightM", std::lround(*a.heightM * 100)}})
+                               : QString());
     level_->setText(text(a.level));
     email_->setText(text(a.email));
     guardianName_->setText(text(a.guardianName));
@@ -91,21 +92,20 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
     a.email = words(email_);
     a.guardianName = words(guardianName_);
     a.guardianEmail = words(guardianEmail_);
-    if (a.firstName.empty()) return fail(ErrorCode::BadInput, "A first name is needed.");
+    if (a.firstName.empty()) return fail(ErrorCode::BadInput, msg("athlete-form.a-first-name-is-needed"));
     const auto born = dateFromWords(words(born_));
     if (!born)
         return fail(ErrorCode::BadInput,
                     words(born_).empty()
-                        ? "The date of birth is needed, as 2011-03-09 or 9 March 2011."
-                        : "\"" + words(born_) +
-                              "\" is not one day for sure. Write it as 2011-03-09 or 9 March 2011.");
+                        ? msg("athlete-form.the-date-of-birth-is-needed")
+                        : msg("athlete-form.born-is-not-one-day-for", {{"born", words(born_)}}));
     a.born = *born;
     a.heightM.reset();
     if (const std::string height = words(height_); !height.empty()) {
         a.heightM = metresFromWords(height);
         if (!a.heightM)
             return fail(ErrorCode::BadInput,
-                        "\"" + height + "\" is no height. Write it as 170 cm or 5 ft 7.");
+                        msg("athlete-form.height-is-no-height-write-it", {{"height", height}}));
     }
     if (auto fine = checkAthlete(a, today_); !fine) return fine.error();
     return a;

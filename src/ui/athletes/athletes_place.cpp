@@ -20,11 +20,11 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QW
     row->setContentsMargins(34, 26, 34, 12);
     row->setSpacing(28);
     auto* left = new QVBoxLayout;
-    left->addWidget(heading("Athletes", 28));
+    left->addWidget(heading(say("athletes-place.athletes"), 28));
     search_ = new QLineEdit;
     search_->setObjectName("athlete-search");
-    search_->setAccessibleName("Search the athletes by name");
-    search_->setPlaceholderText("Search by name ( / )");
+    search_->setAccessibleName(say("athletes-place.search-the-athletes-by-name"));
+    search_->setPlaceholderText(say("athletes-place.search-by-name"));
     search_->setFixedWidth(220);
     search_->setClearButtonEnabled(true);
     connect(search_, &QLineEdit::textChanged, this, &AthletesPlace::readRows);
@@ -32,7 +32,7 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QW
     left->addWidget(search_);
     list_ = new RowList;
     list_->setObjectName("athletes");
-    list_->setAccessibleName("Athletes");
+    list_->setAccessibleName(say("athletes-place.athletes"));
     list_->setFixedWidth(220);
     connect(list_, &RowList::selected, this, [this](int i) {
         if (i >= 0 && i < static_cast<int>(rows_.size()))
@@ -72,22 +72,22 @@ void AthletesPlace::readRows() {
 
 void AthletesPlace::showRows(const Result<std::vector<AthleteRow>>& rows) {
     rows_ = rows ? *rows : std::vector<AthleteRow>{};
-    list_->setEmptyText(!rows ? text(rows.error().text)
-                        : search_->text().isEmpty()
-                            ? "Nobody yet. Take in films, and their athletes appear here."
-                            : "Nobody of that name.");
+    list_->setEmptyText(!rows                       ? say(rows.error().text)
+                        : search_->text().isEmpty() ? say("athletes-place.nobody-yet-take-in-films-and")
+                                                    : say("athletes-place.nobody-of-that-name"));
     std::vector<ListRow> shown;
     int current = -1;
     for (const AthleteRow& r : rows_) {
         if (chosen_ == r.athlete.id) current = static_cast<int>(shown.size());
         ListRow row;
         row.title = text(r.athlete.fullName());
-        row.sub = QString("%1, %2 \u00b7 %3")
-                      .arg(r.athlete.ageOn(today_))
-                      .arg(text(nameOf(r.athlete.hand)))
-                      .arg(r.reviews == 0   ? "no review yet"
-                           : r.reviews == 1 ? "one review"
-                                            : QString("%1 reviews").arg(r.reviews));
+        row.sub =
+            QString("%1, %2 \u00b7 %3")
+                .arg(r.athlete.ageOn(today_))
+                .arg(say(nameOf(r.athlete.hand)))
+                .arg(r.reviews == 0   ? say("athletes-place.no-review-yet")
+                     : r.reviews == 1 ? say("athletes-place.one-review")
+                                      : say("athletes-place.reviews-reviews", {{"reviews", r.reviews}}));
         shown.push_back(std::move(row));
     }
     list_->setRows(std::move(shown));
@@ -137,7 +137,7 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
     if (page && page->athlete.id != chosen_) return; // another was chosen meanwhile
     clearPage();
     if (!page) {
-        page_->addWidget(plain(text(page.error().text), 13));
+        page_->addWidget(plain(say(page.error().text), 13));
         page_->addStretch(1);
         return;
     }
@@ -145,8 +145,7 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
     addFacts(page->athlete);
     page_->addSpacing(10);
     if (page->reviews.empty()) {
-        page_->addWidget(
-            quiet("No review yet. Open a waiting submission on the desk; its measures will stand here.", 14));
+        page_->addWidget(quiet(say("athletes-place.no-review-yet-open-a-waiting"), 14));
     } else {
         addMeasures(*page);
         page_->addSpacing(12);
@@ -162,34 +161,33 @@ void AthletesPlace::addFacts(const Athlete& a) {
     auto* row = new QHBoxLayout(line);
     row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(heading(text(a.fullName()), 24), 1);
-    auto* edit = plainButton("Edit\u2026");
+    auto* edit = plainButton(say("athletes-place.edit"));
     edit->setObjectName("edit-athlete");
-    edit->setToolTip("Name, date of birth, hand, height, level, addresses (E)");
+    edit->setToolTip(say("athletes-place.name-date-of-birth-hand-height"));
     connect(edit, &QPushButton::clicked, this, &AthletesPlace::editCurrent);
     row->addWidget(edit);
     page_->addWidget(line);
-    QString facts = QString("%1 years, throws %2").arg(a.ageOn(today_)).arg(text(nameOf(a.hand)));
-    if (!a.level.empty()) facts += " \u00b7 " + text(a.level);
-    if (a.heightM) facts += QString(" \u00b7 %1 cm").arg(std::lround(*a.heightM * 100));
+    std::vector<Message> facts = {
+        msg("athletes-place.age-and-hand", {{"age", a.ageOn(today_)}, {"hand", nameOf(a.hand)}}),
+        asIs(a.level)};
+    if (a.heightM) facts.push_back(msg("length.cm", {{"length", std::lround(*a.heightM * 100)}}));
     if (a.isMinorOn(today_))
-        facts += a.guardianEmail.empty()
-                     ? QString(" \u00b7 under 18: a guardian's address is needed before a letter can go out")
-                     : " \u00b7 letters go to " + text(a.guardianName) + ", " + text(a.guardianEmail);
+        facts.push_back(
+            a.guardianEmail.empty()
+                ? msg("athletes-place.guardian-needed")
+                : msg("athletes-place.to-guardian", {{"name", a.guardianName}, {"email", a.guardianEmail}}));
     else
-        facts += " \u00b7 " + (a.email.empty() ? "no mail address yet" : text(a.email));
-    page_->addWidget(quiet(facts, 13));
+        facts.push_back(a.email.empty() ? msg("athletes-place.no-address") : asIs(a.email));
+    page_->addWidget(quiet(say(joined(ListStyle::Dots, std::move(facts))), 13));
 }
 
 void AthletesPlace::addMeasures(const AthletePage& page) {
-    page_->addWidget(heading("Measures over time", 18));
-    QString dates;
-    for (const ReviewOfAthlete& r : page.reviews)
-        dates += (dates.isEmpty() ? "" : "  \u00b7  ") + text(longDate(r.summary.date));
-    page_->addWidget(
-        quiet("From left to right: " + dates +
-                  ". Bars are the 95 % error; the shaded side is wanted. Only what was filmed from "
-                  "the same side, thrown alike and judged by the same approach is compared.",
-              12));
+    page_->addWidget(heading(say("athletes-place.measures-over-time"), 18));
+    std::vector<Message> dates;
+    for (const ReviewOfAthlete& r : page.reviews) dates.push_back(day(r.summary.date));
+    page_->addWidget(quiet(say("athletes-place.from-left-to-right-dates-bars",
+                               {{"dates", joined(ListStyle::Dots, std::move(dates))}}),
+                           12));
     page_->addWidget(rule());
     const Date from = page.reviews.front().summary.date, to = page.reviews.back().summary.date;
     for (const MeasureLine& line : page.measures) {
@@ -199,7 +197,7 @@ void AthletesPlace::addMeasures(const AthletePage& page) {
 }
 
 void AthletesPlace::addReviews(const AthletePage& page) {
-    page_->addWidget(heading("Reviews", 18));
+    page_->addWidget(heading(say("athletes-place.reviews"), 18));
     page_->addWidget(rule());
     static const std::vector<KeptVersion> none;
     for (auto it = page.reviews.rbegin(); it != page.reviews.rend(); ++it) {
@@ -212,20 +210,23 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
     auto* line = new QWidget;
     auto* row = new QHBoxLayout(line);
     row->setContentsMargins(0, 2, 0, 2);
-    QString words = text(longDate(r.summary.date)) + ": ";
-    words += r.summary.sent ? "sent to " + text(r.summary.sent->to)
-                            : "at " + text(nameOf(r.summary.stage)).toLower();
-    QString keeps, work;
+    constexpr std::size_t kMostKept = 3;
+    std::vector<Message> keeps, work;
     if (r.results)
         for (const Judged& j : r.results->findings)
-            if (j.strength && keeps.size() < 60)
-                keeps += (keeps.isEmpty() ? "" : ", ") + text(playbook_.nameOfFinding(j.finding.id));
-    for (const std::string& id : r.summary.corrections)
-        work += (work.isEmpty() ? "" : ", ") + text(playbook_.nameOfFinding(id));
-    if (!work.isEmpty()) words += ". Worked on: " + work;
-    if (!keeps.isEmpty()) words += ". Kept: " + keeps;
-    row->addWidget(plain(words + ".", 13), 1);
-    auto* open = plainButton("Open");
+            if (j.strength && keeps.size() < kMostKept)
+                keeps.push_back(asIs(playbook_.nameOfFinding(j.finding.id)));
+    for (const std::string& id : r.summary.corrections) work.push_back(asIs(playbook_.nameOfFinding(id)));
+    std::vector<Message> words = {
+        r.summary.sent
+            ? msg("athletes-place.sent-to", {{"date", r.summary.date}, {"to", r.summary.sent->to}})
+            : msg("athletes-place.at-stage", {{"date", r.summary.date}, {"stage", nameOf(r.summary.stage)}})};
+    if (!work.empty())
+        words.push_back(msg("athletes-place.worked-on", {{"what", joined(ListStyle::Commas, work)}}));
+    if (!keeps.empty())
+        words.push_back(msg("athletes-place.kept", {{"what", joined(ListStyle::Commas, keeps)}}));
+    row->addWidget(plain(say(joined(ListStyle::Sentences, std::move(words))), 13), 1);
+    auto* open = plainButton(say("athletes-place.open"));
     open->setObjectName("link");
     connect(open, &QPushButton::clicked, this, [this, id = r.submission.id] { Q_EMIT this->open(id); });
     row->addWidget(open, 0, Qt::AlignTop);
@@ -235,11 +236,9 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
         note->setObjectName("note");
         auto* box = new QHBoxLayout(note);
         box->setContentsMargins(12, 4, 8, 4);
-        box->addWidget(plain(QString("Another version, kept on %1 when two programs changed this review.")
-                                 .arg(QDateTime::fromSecsSinceEpoch(v.atUnix).toString("d MMMM, hh:mm")),
-                             12.5),
+        box->addWidget(plain(say("athletes-place.other-version", {{"when", momentInWords(v.atUnix)}}), 12.5),
                        1);
-        auto* take = plainButton("Go on with this one");
+        auto* take = plainButton(say("athletes-place.go-on-with-this-one"));
         take->setObjectName("link");
         take->setVisible(!r.summary.sent);
         connect(take, &QPushButton::clicked, this, [this, id = v.row] { Q_EMIT takeVersion(id); });
@@ -248,14 +247,17 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
     }
 }
 
+Message AthletesPlace::promiseInWords(const Promise& p) {
+    const Message what =
+        p.due ? msg("athletes-place.promise-due", {{"what", p.text}, {"date", *p.due}}) : p.text;
+    return p.settled ? msg("athletes-place.promise-settled", {{"what", what}}) : what;
+}
+
 void AthletesPlace::addPromises(const AthletePage& page) {
-    page_->addWidget(heading("Promised", 18));
+    page_->addWidget(heading(say("athletes-place.promised"), 18));
     page_->addWidget(rule());
-    for (const Promise& p : page.promises)
-        page_->addWidget(plain(text(p.text) + (p.due ? ", " + text(longDate(*p.due)) : QString()) +
-                                   (p.settled ? " (settled)" : ""),
-                               13));
-    if (page.promises.empty()) page_->addWidget(quiet("Nothing is promised.", 13));
+    for (const Promise& p : page.promises) page_->addWidget(plain(say(promiseInWords(p)), 13));
+    if (page.promises.empty()) page_->addWidget(quiet(say("athletes-place.nothing-is-promised"), 13));
 }
 
 } // namespace jg::ui

@@ -45,6 +45,7 @@ private:
     void addMeasures(const AthletePage& page);
     void addReviews(const AthletePage& page);
     void addReview(const ReviewOfAthlete& review, const std::vector<KeptVersion>& versions);
+    static Message promiseInWords(const Promise& promise);
     void addPromises(const AthletePage& page);
 
     LibraryReader& reader_;

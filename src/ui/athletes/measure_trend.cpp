@@ -4,6 +4,7 @@
 #include "letter/palette.h"
 #include "letter/qt_text.h"
 #include "review/letter_model.h"
+#include "ui/words.h"
 
 #include <QPainter>
 
@@ -19,7 +20,8 @@ MeasureTrend::MeasureTrend(QString name, MeasureLine line, Date from, Date to, Q
     , to_(to) {
     setFixedHeight(46);
     setAccessibleName(name_ + ": " + changeWords() + ", " + trendWords());
-    if (!line_.leftOut.empty()) setToolTip("Not compared: " + text(line_.leftOut) + ".");
+    if (!line_.leftOut.empty())
+        setToolTip(say("measure-trend.not-compared-left-out", {{"leftOut", line_.leftOut}}));
 }
 
 double MeasureTrend::placeOf(Date when) const {
@@ -30,16 +32,17 @@ double MeasureTrend::placeOf(Date when) const {
 QString MeasureTrend::changeWords() const {
     const auto& points = line_.points;
     if (points.empty()) return {};
-    const QString last = text(numberInWords(points.back().value, line_.unit));
+    const QString last = say(numberInWords(points.back().value, line_.unit));
     if (points.size() == 1) return last;
     // The unit is told once, with the last number.
     const std::string bare = line_.unit == "x" ? "x" : "";
-    return text(numberInWords((points.end() - 2)->value, bare)).trimmed() + " \u2192 " + last;
+    return say(numberInWords((points.end() - 2)->value, bare)).trimmed() + " \u2192 " + last;
 }
 
 QString MeasureTrend::trendWords() const {
-    if (line_.trend) return text(nameOf(*line_.trend));
-    return line_.leftOut.empty() ? "first number" : "nothing to compare with";
+    if (line_.trend) return say(nameOf(*line_.trend));
+    return line_.leftOut.empty() ? say("measure-trend.first-number")
+                                 : say("measure-trend.nothing-to-compare-with");
 }
 
 void MeasureTrend::paintChart(QPainter& p, const QRectF& chart) const {
@@ -84,7 +87,7 @@ void MeasureTrend::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(0, 4, 200, 20), Qt::AlignVCenter, name_);
     p.setFont(textFont(11.5));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(0, 22, 200, 18), Qt::AlignVCenter, text(wordsOf(line_.target)));
+    p.drawText(QRectF(0, 22, 200, 18), Qt::AlignVCenter, say(wordsOf(line_.target)));
     paintChart(p, QRectF(212, 6, std::max(60.0, width() - 212.0 - 190), height() - 13));
     const QRectF words(width() - 180, 0, 180, height() - 1);
     p.setFont(textFont(13, true));

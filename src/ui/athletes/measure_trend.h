@@ -3,6 +3,8 @@
 
 #include "desk/athlete_page.h"
 
+#include "ui/words.h"
+
 #include <QWidget>
 
 namespace jg::ui {

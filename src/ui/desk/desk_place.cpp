@@ -13,12 +13,6 @@ namespace jg::ui {
 
 namespace {
 
-QString countWord(std::size_t n, const char* one, const char* many) {
-    static const char* words[] = {"no",   "one", "two",   "three", "four",
-                                  "five", "six", "seven", "eight", "nine"};
-    return (n < 10 ? QString(words[n]) : QString::number(n)) + " " + (n == 1 ? one : many);
-}
-
 QLabel* stillLabel(const Library& library, const Clip& clip) {
     auto* label = new QLabel;
     label->setFixedSize(144, 81);
@@ -39,17 +33,16 @@ QLabel* stillLabel(const Library& library, const Clip& clip) {
     p.end();
     rounded.setDevicePixelRatio(2);
     label->setPixmap(rounded);
-    label->setAccessibleName("Still of the film");
+    label->setAccessibleName(say("desk-place.still-of-the-film"));
     return label;
 }
 
 /// "open side 240, front 60 - what the check says."
-QString filmWords(const Submission& s) {
-    QString check;
-    for (const Clip& c : s.clips)
-        for (const std::string& line : c.check)
-            if (check.isEmpty()) check = text(line);
-    return text(filmsInWords(s.clips)) + " \u00b7 " + (check.isEmpty() ? "Film is good." : check);
+Message filmWords(const Submission& s) {
+    Message check = msg("desk-place.film-is-good");
+    for (auto c = s.clips.rbegin(); c != s.clips.rend(); ++c)
+        if (!c->check.empty()) check = c->check.front();
+    return joined(ListStyle::Dots, {filmsInWords(s.clips), check});
 }
 
 } // namespace
@@ -62,11 +55,11 @@ DeskPlace::DeskPlace(QWidget* parent)
     column->setContentsMargins(34, 26, 34, 10);
     column->setSpacing(16);
     auto* head = new QHBoxLayout;
-    title_ = heading("Tonight", 28);
+    title_ = heading(say("desk-place.tonight"), 28);
     title_->setWordWrap(false);
     summary_ = quiet("", 14);
     summary_->setContentsMargins(0, 0, 0, 5);
-    auto* button = mainButton("Take in films\u2026");
+    auto* button = mainButton(say("desk-place.take-in-films"));
     connect(button, &QPushButton::clicked, this, &DeskPlace::takeIn);
     head->addWidget(title_);
     head->addSpacing(12);
@@ -105,19 +98,16 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         nothing->setObjectName("card");
         auto* box = new QVBoxLayout(nothing);
         box->setContentsMargins(24, 24, 24, 24);
-        box->addWidget(heading("Nothing is waiting", 20));
-        box->addWidget(quiet(
-            "Drop film files on this window, or press T to take films in. They are copied and never changed.",
-            14));
+        box->addWidget(heading(say("desk-place.nothing-is-waiting"), 20));
+        box->addWidget(quiet(say("desk-place.drop-film-files-on-this-window"), 14));
         rows_->addWidget(nothing);
     }
     rows_->addWidget(owedAndSent(list, today));
     rows_->addStretch(1);
-    const QString owed =
-        list.owed.empty() ? "nothing owed" : countWord(list.owed.size(), "thing", "things") + " owed";
-    summary_->setText(list.waiting.empty() ? owed
-                                           : countWord(list.waiting.size(), "to answer", "to answer") +
-                                                 QString(", about %1 minutes; ").arg(minutes) + owed);
+    summary_->setText(list.waiting.empty() ? say("desk-place.owed-count", {{"owed", list.owed.size()}})
+                                           : say("desk-place.summary", {{"waiting", list.waiting.size()},
+                                                                        {"minutes", minutes},
+                                                                        {"owed", list.owed.size()}}));
     selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(cards_.size()) - 1));
     markSelected();
 }
@@ -140,10 +130,10 @@ QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
     who->setWordWrap(false);
     name->addWidget(who);
     name->addSpacing(8);
-    auto* facts = quiet(QString("%1, %2 \u00b7 %3, %4")
-                            .arg(row.athlete.ageOn(today))
-                            .arg(text(nameOf(row.athlete.hand)), text(nameOf(row.submission.start)),
-                                 text(nameOf(row.submission.surface))),
+    auto* facts = quiet(say("desk-place.facts", {{"age", row.athlete.ageOn(today)},
+                                                 {"hand", nameOf(row.athlete.hand)},
+                                                 {"start", nameOf(row.submission.start)},
+                                                 {"surface", nameOf(row.submission.surface)}}),
                         13);
     facts->setWordWrap(false);
     name->addWidget(facts, 1);
@@ -154,18 +144,19 @@ QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
         auto* shield = new QLabel;
         shield->setPixmap(icon("shield", palette::clay).pixmap(16, 16));
         asked->addWidget(shield);
-        auto* words = plain("Pain reported", 13, true);
+        auto* words = plain(say("desk-place.pain-reported"), 13, true);
         inClay(words);
         words->setWordWrap(false);
         asked->addWidget(words);
     }
-    asked->addWidget(plain((pain ? text(row.submission.pain) + " " : QString()) +
-                               QString("\u201c%1\u201d").arg(text(row.submission.asked)),
+    asked->addWidget(plain(say(joined(ListStyle::Sentences,
+                                      {asIs(row.submission.pain),
+                                       msg("desk-place.quoted", {{"words", row.submission.asked}})})),
                            13),
                      1);
     middle->addLayout(asked);
-    middle->addWidget(quiet(
-        (row.progress.empty() ? QString() : text(row.progress) + " ") + filmWords(row.submission), 12.5));
+    middle->addWidget(
+        quiet(say(joined(ListStyle::Sentences, {row.progress, filmWords(row.submission)})), 12.5));
     middle->addStretch(1);
     return middle;
 }
@@ -184,22 +175,23 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     auto* side = new QVBoxLayout;
     side->setSpacing(4);
     const bool late = row.submission.promised && daysBetween(today, *row.submission.promised) < 0;
-    auto* promised = plain(text(promisedInWords(row.submission.promised, today)), 13, true);
+    auto* promised = plain(say(promisedInWords(row.submission.promised, today)), 13, true);
     promised->setWordWrap(false);
     promised->setAlignment(Qt::AlignRight);
     if (late) inClay(promised);
     side->addWidget(promised);
-    auto* minutes = quiet(QString("about %1 min%2").arg(row.minutes).arg(row.review ? " left" : ""), 12);
+    auto* minutes = quiet(
+        say(row.review ? "desk-place.minutes-left" : "desk-place.minutes", {{"minutes", row.minutes}}), 12);
     minutes->setWordWrap(false);
     minutes->setAlignment(Qt::AlignRight);
     side->addWidget(minutes);
     side->addStretch(1);
-    auto* open = plainButton(row.review ? "Go on" : "Open");
+    auto* open = plainButton(row.review ? say("desk-place.go-on") : say("athletes-place.open"));
     open->setObjectName("open-" + QString::fromStdString(row.submission.id.value));
     open->setFocusPolicy(Qt::TabFocus);
     open->setAccessibleName(open->text() + ": " + text(row.athlete.fullName()));
     QStringList spoken{text(row.athlete.fullName())};
-    if (pain) spoken << "pain reported";
+    if (pain) spoken << say("desk-place.pain-reported-2");
     spoken << promised->text() << minutes->text();
     frame->setAccessibleName(spoken.join(", "));
     connect(open, &QPushButton::clicked, this, [this, id = row.submission.id] { Q_EMIT this->open(id); });
@@ -213,7 +205,7 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 4, 0, 0);
     row->setSpacing(26);
-    const auto side = [&](const char* title) {
+    const auto side = [&](const QString& title) {
         auto* column = new QVBoxLayout;
         column->setSpacing(6);
         column->addWidget(heading(title, 17));
@@ -223,42 +215,43 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     };
     const auto nameOf = [&](const AthleteId& id) {
         const auto it = list.names.find(id);
-        return it == list.names.end() ? QString("someone") : text(it->second);
+        return it == list.names.end() ? say("desk-place.someone") : text(it->second);
     };
-    auto* owed = side("Owed");
+    auto* owed = side(say("desk-place.owed"));
     for (const Promise& p : list.owed) {
         auto* line = new QHBoxLayout;
-        line->addWidget(plain(text(p.text), 13), 1);
-        QString due = "no date";
+        line->addWidget(plain(say(p.text), 13), 1);
+        QString due = say("intake-dialog.no-date");
         if (p.due) {
             const int days = daysBetween(today, *p.due);
-            due = days == 0  ? "due today"
-                  : days < 0 ? QString(days == -1 ? "%1 day, no answer" : "%1 days, no answer").arg(-days)
-                             : "due " + text(longDate(*p.due));
+            due = days == 0  ? say("desk-place.due-today")
+                  : days < 0 ? say("desk-place.no-answer", {{"days", -days}})
+                             : say("desk-place.due-due", {{"due", *p.due}});
         }
         auto* when = quiet(due, 13);
         when->setWordWrap(false);
         line->addWidget(when);
-        auto* done = plainButton("settled");
+        auto* done = plainButton(say("desk-place.settled"));
         done->setObjectName("link");
-        done->setAccessibleName("Settled: " + text(p.text));
+        done->setAccessibleName(say("desk-place.settled-p", {{"p", p.text}}));
         connect(done, &QPushButton::clicked, this, [this, id = p.row] { Q_EMIT settle(id); });
         line->addWidget(done);
         owed->addLayout(line);
     }
-    if (list.owed.empty()) owed->addWidget(quiet("Nothing is owed.", 13));
+    if (list.owed.empty()) owed->addWidget(quiet(say("desk-place.nothing-is-owed"), 13));
     owed->addStretch(1);
-    auto* sent = side("Sent this week");
+    auto* sent = side(say("desk-place.sent-this-week"));
     for (const ReviewSummary& r : list.sentLately) {
         auto* line = new QHBoxLayout;
         line->addWidget(plain(nameOf(r.athlete), 13), 1);
-        auto* what = quiet(
-            QString(r.spoken ? "letter and film, %1" : "letter, %1").arg(text(weekdayName(r.sent->on))), 13);
+        auto* what = quiet(say(r.spoken ? "desk-place.sent-letter-and-film" : "desk-place.sent-letter",
+                               {{"day", WrittenDate{r.sent->on, DateStyle::Weekday}}}),
+                           13);
         what->setWordWrap(false);
         line->addWidget(what);
         sent->addLayout(line);
     }
-    if (list.sentLately.empty()) sent->addWidget(quiet("Nothing went out in the last seven days.", 13));
+    if (list.sentLately.empty()) sent->addWidget(quiet(say("desk-place.nothing-went-out-in-the-last"), 13));
     sent->addStretch(1);
     return both;
 }

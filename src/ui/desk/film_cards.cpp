@@ -49,16 +49,16 @@ void FilmCards::addOne(const QString& path) {
         connect(button, &QPushButton::clicked, this, does);
         top->addWidget(button);
     };
-    link("Look", "film-look", [this, path] { previewFilm(window(), path); });
-    link("Take off", "film-off", [this, card] { takeOff(card); });
+    link(say("film-cards.look"), "film-look", [this, path] { previewFilm(window(), path); });
+    link(say("film-cards.take-off"), "film-off", [this, card] { takeOff(card); });
     box->addLayout(top);
     auto* row = new QHBoxLayout;
     auto* view = new QComboBox;
     view->setObjectName("view");
-    view->setAccessibleName("Seen from, " + name);
+    view->setAccessibleName(say("film-cards.seen-from-name", {{"name", name}}));
     for (const View v : {View::Open, View::Closed, View::Front, View::Rear})
-        view->addItem("seen from the " + text(nameOf(v)));
-    auto* rate = new RateBox("rate from the file");
+        view->addItem(say("film-cards.seen-from-the-v", {{"v", nameOf(v)}}));
+    auto* rate = new RateBox(say("film-cards.rate-from-the-file"));
     rate->setObjectName("rate");
     row->addWidget(view, 1);
     row->addWidget(rate, 1);
@@ -81,7 +81,7 @@ Result<std::vector<IntakeFilm>> FilmCards::films() const {
         if (!rate) return rate.error();
         all.push_back({c.path.toStdString(), static_cast<View>(c.view->currentIndex()), *rate});
     }
-    if (all.empty()) return fail(ErrorCode::BadInput, "Add a film first.");
+    if (all.empty()) return fail(ErrorCode::BadInput, msg("film-cards.add-a-film-first"));
     return all;
 }
 

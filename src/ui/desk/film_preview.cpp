@@ -25,11 +25,11 @@ public:
         column->setContentsMargins(0, 0, 0, 10);
         stage_ = new StageView;
         column->addWidget(stage_, 1);
-        words_ = quiet("Space plays, the arrows step one frame, Esc closes.", 12.5);
+        words_ = quiet(say("film-preview.space-plays-the-arrows-step-one"), 12.5);
         words_->setContentsMargins(16, 0, 16, 0);
         column->addWidget(words_);
         deck_ = new FilmDeck(*stage_, playhead_, *loudspeaker_, this);
-        connect(deck_, &FilmDeck::say, this,
+        connect(deck_, &FilmDeck::tell, this,
                 [this](const QString& sentence, bool) { words_->setText(sentence); });
         const auto key = [this](int k, auto does) {
             connect(new QShortcut(QKeySequence(k), this), &QShortcut::activated, this, does);

@@ -32,7 +32,7 @@ template <class All, class Name>
 QComboBox* choice(const QString& label, const All& all, Name name) {
     auto* box = new QComboBox;
     box->setAccessibleName(label);
-    for (const auto value : all) box->addItem(text(name(value)));
+    for (const auto value : all) box->addItem(say(name(value)));
     return box;
 }
 
@@ -59,14 +59,14 @@ IntakeDialog::IntakeDialog(Library& library, const Clock& clock, const QStringLi
     , library_(library)
     , clock_(clock) {
     setObjectName("intake");
-    setWindowTitle("Take in films");
+    setWindowTitle(say("intake-dialog.take-in-films"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(700, 740);
     if (auto all = library_.athletes()) athletes_ = std::move(*all);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(26, 20, 26, 18);
     column->setSpacing(10);
-    column->addWidget(heading("Take in films", 24));
+    column->addWidget(heading(say("intake-dialog.take-in-films"), 24));
     column->addWidget(buildBody(), 1);
     column->addWidget(buildFoot());
     connect(who_, &QComboBox::currentIndexChanged, this, &IntakeDialog::whoChanged);
@@ -89,7 +89,7 @@ QWidget* IntakeDialog::buildBody() {
     body->setSpacing(10);
     films_ = new FilmCards;
     body->addWidget(films_);
-    auto* more = plainButton("Add films\u2026");
+    auto* more = plainButton(say("intake-dialog.add-films"));
     more->setObjectName("add-films");
     connect(more, &QPushButton::clicked, this, &IntakeDialog::chooseFiles);
     body->addWidget(more, 0, Qt::AlignLeft);
@@ -108,32 +108,35 @@ QWidget* IntakeDialog::buildBody() {
 
 void IntakeDialog::buildQuestions(QFormLayout& form) {
     // First and always in sight: it changes what may be asked of the athlete.
-    pain_ = line("pain", "Any pain", "in their words; leave empty when nothing hurts");
-    form.addRow("Any pain", pain_);
+    pain_ = line("pain", say("intake-dialog.any-pain"), say("intake-dialog.in-their-words-leave-empty-when"));
+    form.addRow(say("intake-dialog.any-pain"), pain_);
     who_ = new QComboBox;
     who_->setObjectName("who");
-    who_->setAccessibleName("Athlete");
-    who_->addItem("Choose the athlete\u2026");
+    who_->setAccessibleName(say("intake-dialog.athlete"));
+    who_->addItem(say("intake-dialog.choose-the-athlete"));
     for (const Athlete& a : athletes_)
         who_->addItem(text(a.fullName()) + QString(", %1").arg(a.ageOn(clock_.today())));
-    who_->addItem("Someone new\u2026");
-    form.addRow("Athlete", who_);
+    who_->addItem(say("intake-dialog.someone-new"));
+    form.addRow(say("intake-dialog.athlete"), who_);
     fresh_ = new AthleteForm(clock_.today());
     form.addRow(fresh_);
-    asked_ = line("asked", "What was asked", "what they want to know, in their words");
-    form.addRow("What was asked", asked_);
-    start_ = choice("Thrown from", allStarts(), [](Start s) { return nameOf(s); });
+    asked_ =
+        line("asked", say("intake-dialog.what-was-asked"), say("intake-dialog.what-they-want-to-know-in"));
+    form.addRow(say("intake-dialog.what-was-asked"), asked_);
+    start_ = choice(say("intake-dialog.thrown-from"), allStarts(), [](Start s) { return nameOf(s); });
     start_->setObjectName("start");
-    start_->setCurrentIndex(start_->findText(text(nameOf(Start::Stretch))));
-    form.addRow("Thrown from the", start_);
-    surface_ = choice("Thrown on", allSurfaces(), [](Surface s) { return nameOf(s); });
+    start_->setCurrentIndex(start_->findText(say(nameOf(Start::Stretch))));
+    form.addRow(say("intake-dialog.thrown-from-the"), start_);
+    surface_ = choice(say("intake-dialog.thrown-on"), allSurfaces(), [](Surface s) { return nameOf(s); });
     surface_->setObjectName("surface");
-    surface_->setCurrentIndex(surface_->findText(text(nameOf(Surface::Mound))));
-    form.addRow("Thrown on the", surface_);
+    surface_->setCurrentIndex(surface_->findText(say(nameOf(Surface::Mound))));
+    form.addRow(say("intake-dialog.thrown-on-the"), surface_);
     promised_ = new QComboBox;
-    promised_->setAccessibleName("Answer promised for");
-    promised_->addItems({"no date", "tonight", "tomorrow", "in three days", "in a week"});
-    form.addRow("Answer promised", promised_);
+    promised_->setAccessibleName(say("intake-dialog.answer-promised-for"));
+    promised_->addItems({say("intake-dialog.no-date"), say("intake-dialog.tonight"),
+                         say("intake-dialog.tomorrow"), say("intake-dialog.in-three-days"),
+                         say("intake-dialog.in-a-week")});
+    form.addRow(say("intake-dialog.answer-promised"), promised_);
     alignLabels(form);
 }
 
@@ -144,14 +147,14 @@ QWidget* IntakeDialog::buildFoot() {
     problem_ = problemLabel("intake-problem");
     column->addWidget(problem_);
     progress_ = new QProgressBar;
-    progress_->setAccessibleName("How far taking in has come");
+    progress_->setAccessibleName(say("intake-dialog.how-far-taking-in-has-come"));
     progress_->hide();
     column->addWidget(progress_);
     auto* buttons = new QHBoxLayout;
-    buttons->addWidget(quiet("The originals are copied and never changed.", 12), 1);
-    auto* cancel = plainButton("Cancel");
+    buttons->addWidget(quiet(say("intake-dialog.the-originals-are-copied-and-never"), 12), 1);
+    auto* cancel = plainButton(say("athlete-dialog.cancel"));
     connect(cancel, &QPushButton::clicked, this, &IntakeDialog::reject);
-    ok_ = mainButton("Take in");
+    ok_ = mainButton(say("intake-dialog.take-in"));
     ok_->setDefault(true);
     connect(ok_, &QPushButton::clicked, this, &IntakeDialog::takeInNow);
     buttons->addWidget(cancel);
@@ -166,10 +169,10 @@ void IntakeDialog::whoChanged(int row) {
 }
 
 void IntakeDialog::chooseFiles() {
-    auto* dialog = new QFileDialog(this, "Choose films");
+    auto* dialog = new QFileDialog(this, say("intake-dialog.choose-films"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFiles);
-    dialog->setNameFilters({kFilmFiles, "All files (*)"});
+    dialog->setNameFilters({kFilmFiles, say("intake-dialog.all-files")});
     connect(dialog, &QFileDialog::filesSelected, films_, &FilmCards::add);
     dialog->open();
 }
@@ -183,8 +186,8 @@ void IntakeDialog::reject() {
         job_->cancel(); // the job's end says so
         return;
     }
-    if (touched() && QMessageBox::question(this, "Leave without taking in?",
-                                           "Nothing was taken in yet. What you typed here is lost.",
+    if (touched() && QMessageBox::question(this, say("intake-dialog.leave-without-taking-in"),
+                                           say("intake-dialog.nothing-was-taken-in-yet-what"),
                                            QMessageBox::Discard | QMessageBox::Cancel,
                                            QMessageBox::Cancel) != QMessageBox::Discard)
         return;
@@ -193,7 +196,7 @@ void IntakeDialog::reject() {
 
 Status IntakeDialog::nameAthlete(IntakeForm& form) {
     const int i = who_->currentIndex();
-    if (i == 0) return fail(ErrorCode::BadInput, "Whose film is it? Choose the athlete.");
+    if (i == 0) return fail(ErrorCode::BadInput, msg("intake-dialog.whose-film-is-it-choose-the"));
     if (i <= static_cast<int>(athletes_.size())) {
         form.athlete = athletes_[static_cast<std::size_t>(i - 1)].id;
         return Done{};
@@ -237,9 +240,9 @@ void IntakeDialog::showRunning(bool runs) {
 void IntakeDialog::takeInNow() {
     if (job_) return;
     auto f = form();
-    if (!f) return refuse(text(f.error().text));
+    if (!f) return refuse(say(f.error().text));
     auto again = library_.again();
-    if (!again) return refuse(text(again.error().text));
+    if (!again) return refuse(say(again.error().text));
     Hand hand = f->newAthlete ? f->newAthlete->hand : Hand::Right;
     for (const Athlete& a : athletes_)
         if (a.id == f->athlete) hand = a.hand;
@@ -249,7 +252,7 @@ void IntakeDialog::takeInNow() {
                    [this, own, hand, form = std::move(*f), &clock = clock_](
                        std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
                        auto kept = takeAll(*own, form, hand, clock, stop, progress);
-                       if (!kept) return [this, why = text(kept.error().text)] { job_.clear(), refuse(why); };
+                       if (!kept) return [this, why = say(kept.error().text)] { job_.clear(), refuse(why); };
                        return [this, id = kept->id] {
                            job_.clear();
                            Q_EMIT taken(id);

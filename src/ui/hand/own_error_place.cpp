@@ -16,22 +16,26 @@ namespace jg::ui {
 namespace {
 
 QString pixels(double px) {
-    return QString::number(px, 'f', 1) + " px";
+    return say("own-error-place.px-px", {{"px", Decimal{px, 1}}});
 }
 
 QString degrees(double deg) {
-    return QString::number(deg, 'f', 1) + "\u00b0";
+    return say("unit.deg", {{"number", Decimal{deg, 1}}});
 }
 
 /// "0.8 px right, 0.3 px up"; empty when it is less than a third of a pixel.
 QString leanInWords(ImagePoint lean) {
     constexpr double kSeen = 0.33;
-    QStringList parts;
+    std::vector<Message> parts;
+    const auto add = [&](const char* id, double px) {
+        parts.push_back(msg(id, {{"px", Decimal{std::abs(px), 1}}}));
+    };
     if (std::abs(lean.x) >= kSeen)
-        parts << pixels(std::abs(lean.x)) + (lean.x > 0 ? " to the right" : " to the left");
+        add(lean.x > 0 ? "own-error-place.lean-right" : "own-error-place.lean-left", lean.x);
     if (std::abs(lean.y) >= kSeen)
-        parts << pixels(std::abs(lean.y)) + (lean.y > 0 ? " too low" : " too high");
-    return parts.isEmpty() ? "no lean" : "leans " + parts.join(", ");
+        add(lean.y > 0 ? "own-error-place.lean-low" : "own-error-place.lean-high", lean.y);
+    if (parts.empty()) return say("own-error-place.no-lean");
+    return say("own-error-place.leans", {{"how", joined(ListStyle::Commas, std::move(parts))}});
 }
 
 } // namespace
@@ -53,24 +57,21 @@ QWidget* OwnErrorPlace::resultsPage() {
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(34, 26, 34, 12);
     column->setSpacing(8);
-    column->addWidget(heading("Your hand", 28));
-    column->addWidget(
-        quiet("How far your clicks scatter. Every give-or-take and every \u201creally changed\u201d in "
-              "your reviews is built on it.",
-              13));
+    column->addWidget(heading(say("own-error-place.your-hand"), 28));
+    column->addWidget(quiet(say("own-error-place.how-far-your-clicks-scatter-every"), 13));
     summary_ = plain("", 15);
     column->addWidget(summary_);
     auto* row = new QHBoxLayout;
-    row->addWidget(plain("Who clicks"));
+    row->addWidget(plain(say("own-error-place.who-clicks")));
     coach_ = new QLineEdit;
     coach_->setObjectName("coach");
-    coach_->setAccessibleName("Who clicks");
+    coach_->setAccessibleName(say("own-error-place.who-clicks"));
     coach_->setFixedWidth(220);
     row->addWidget(coach_);
-    begin_ = mainButton("Begin the exercise");
+    begin_ = mainButton(say("own-error-place.begin-the-exercise"));
     connect(begin_, &QPushButton::clicked, this, &OwnErrorPlace::begin);
     row->addWidget(begin_);
-    row->addWidget(quiet("About five minutes: joints on some pictures, each shown twice, in no order."), 1);
+    row->addWidget(quiet(say("own-error-place.about-five-minutes-joints-on-some")), 1);
     column->addLayout(row);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -98,10 +99,10 @@ QWidget* OwnErrorPlace::exercisePage() {
     progress_ = quiet("");
     progress_->setWordWrap(false);
     row->addWidget(progress_);
-    auto* leave = plainButton("Stop, keep nothing");
+    auto* leave = plainButton(say("own-error-place.stop-keep-nothing"));
     leave->setFocusPolicy(Qt::NoFocus);
     connect(leave, &QPushButton::clicked, this,
-            [this] { stop("The exercise was stopped; nothing was kept."); });
+            [this] { stop(say("own-error-place.the-exercise-was-stopped-nothing-was")); });
     row->addWidget(leave);
     column->addWidget(bar);
     stage_ = new StageView;
@@ -117,20 +118,21 @@ void OwnErrorPlace::show(Library& library) {
     runs_ = runs ? *std::move(runs) : std::vector<ErrorRun>{};
     begin_->setEnabled(static_cast<bool>(runs));
     showResults();
-    if (!runs) summary_->setText(text(runs.error().text));
+    if (!runs) summary_->setText(say(runs.error().text));
 }
 
 QString OwnErrorPlace::inShort() const {
-    if (runs_.empty()) return "error not measured";
-    return QString("clicks within %1 px").arg(ownErrorOf(runs_.back()).sdPx, 0, 'f', 1);
+    if (runs_.empty()) return say("own-error-place.error-not-measured");
+    return say("own-error-place.clicks-within-sd-px-px",
+               {{"sdPx", Decimal{ownErrorOf(runs_.back()).sdPx, 1}}});
 }
 
 void OwnErrorPlace::begin() {
     if (job_ || !library_) return;
     auto own = ownFrames(*library_);
-    if (!own) return Q_EMIT say(text(own.error().text));
+    if (!own) return Q_EMIT tell(say(own.error().text));
     begin_->setEnabled(false);
-    Q_EMIT say("Getting the pictures ready \u2026");
+    Q_EMIT tell(say("own-error-place.getting-the-pictures-ready"));
     const auto work = library_->folder() / "sent" / "work-exercise";
     const auto seed = static_cast<std::uint64_t>(clock_.nowUnix()) + runs_.size();
     job_ = new Job(
@@ -141,7 +143,7 @@ void OwnErrorPlace::begin() {
                 if (*made)
                     start(**std::move(made));
                 else
-                    Q_EMIT say(text(made->error().text));
+                    Q_EMIT tell(say(made->error().text));
             });
         });
 }
@@ -165,13 +167,15 @@ void OwnErrorPlace::ask() {
     const ExercisePicture& p = exercise_.pictures[now->showing.picture];
     stage_->setPicture(static_cast<qint64>(shown_), p.picture);
     const LandmarkInfo& landmark = info(p.what.joints[joint_]);
-    prompt_->setText(QString("Click the %1: %2.").arg(text(landmark.name), text(landmark.where)));
-    progress_->setText(QString("Picture %1 of %2").arg(shown_ + 1).arg(exercise_.order.size()));
+    prompt_->setText(say("own-error-place.click-the-landmark-where",
+                         {{"landmark", landmark.name()}, {"where", landmark.where()}}));
+    progress_->setText(say("own-error-place.picture-shown-of-order",
+                           {{"shown", shown_ + 1}, {"order", exercise_.order.size()}}));
 }
 
 QString OwnErrorPlace::loupeText() const {
     const auto now = asked();
-    return now ? text(info(exercise_.pictures[now->showing.picture].what.joints[joint_]).name) : QString();
+    return now ? say(info(exercise_.pictures[now->showing.picture].what.joints[joint_]).name()) : QString();
 }
 
 bool OwnErrorPlace::press(ImagePoint at, double) {
@@ -179,7 +183,7 @@ bool OwnErrorPlace::press(ImagePoint at, double) {
     if (!now) return false;
     ExercisePicture& p = exercise_.pictures[now->showing.picture];
     if (at.x < 0 || at.y < 0 || at.x > p.picture.width || at.y > p.picture.height) {
-        Q_EMIT say("That is beside the picture. Click on the athlete.");
+        Q_EMIT tell(say("measure-bench.that-is-beside-the-picture-click"));
         return true;
     }
     p.what.clicks[now->showing.round][joint_] = at;
@@ -195,7 +199,7 @@ void OwnErrorPlace::finish() {
     ErrorRun run{coach_->text().trimmed().toStdString(), clock_.today(), {}};
     for (const ExercisePicture& p : exercise_.pictures) run.pictures.push_back(p.what);
     const Status kept = keepRun(*library_, run);
-    stop(kept ? "Kept. New points carry your own error from now on." : text(kept.error().text));
+    stop(kept ? say("own-error-place.kept-new-points-carry-your-own") : say(kept.error().text));
     Q_EMIT changed();
 }
 
@@ -203,12 +207,12 @@ void OwnErrorPlace::stop(const QString& why) {
     running_ = false;
     exercise_ = {};
     pages_->setCurrentIndex(0);
-    Q_EMIT say(why);
+    Q_EMIT tell(why);
 }
 
 void OwnErrorPlace::keyPressEvent(QKeyEvent* event) {
     if (running_ && event->key() == Qt::Key_Escape)
-        return stop("The exercise was stopped; nothing was kept.");
+        return stop(say("own-error-place.the-exercise-was-stopped-nothing-was"));
     QWidget::keyPressEvent(event);
 }
 
@@ -234,46 +238,43 @@ void OwnErrorPlace::showResults() {
     }
     if (runs_.empty()) {
         summary_->setText(
-            QString("Not measured yet: %1 on a picture of 720 lines is assumed for every click.")
-                .arg(pixels(kDefaultClickSigmaPx)));
+            say("own-error-place.not-measured-yet-pixels-on-a", {{"pixels", pixels(kDefaultClickSigmaPx)}}));
         rows_->addStretch(1);
         return;
     }
     const ErrorRun& last = runs_.back();
     const OwnError e = ownErrorOf(last);
-    QString words =
-        QString("Your clicks lie within %1 (standard error on each axis, on a picture of 720 lines).")
-            .arg(pixels(e.sdPx));
+    QStringList words{say("own-error-place.your-clicks-lie-within-sd-px", {{"sdPx", pixels(e.sdPx)}})};
     if (e.semDeg && e.smallestChangeDeg)
-        words +=
-            QString(" An angle of yours repeats within %1; two measurements must be %2 apart to be a real "
-                    "change.")
-                .arg(degrees(*e.semDeg), degrees(*e.smallestChangeDeg));
-    if (e.icc) words += QString(" Agreement with yourself (ICC 2,1): %1.").arg(*e.icc, 0, 'f', 3);
-    summary_->setText(words);
-    rows_->addWidget(heading("By joint", 18));
+        words << say("own-error-place.repeats",
+                     {{"repeats", degrees(*e.semDeg)}, {"change", degrees(*e.smallestChangeDeg)}});
+    if (e.icc) words << say("own-error-place.agreement", {{"icc", Decimal{*e.icc, 3}}});
+    summary_->setText(words.join(' '));
+    rows_->addWidget(heading(say("own-error-place.by-joint"), 18));
     for (const LandmarkError& l : e.landmarks)
-        addRow(
-            text(info(l.landmark).name),
-            QString("%1; %2 clicks with a known answer or a repeat").arg(leanInWords(l.lean)).arg(l.clicks),
-            pixels(l.sdPx));
+        addRow(say(info(l.landmark).name()),
+               say("own-error-place.lean-clicks-clicks-with-a-known",
+                   {{"lean", leanInWords(l.lean)}, {"clicks", l.clicks}}),
+               pixels(l.sdPx));
     rows_->addSpacing(10);
-    rows_->addWidget(heading("Each time", 18));
+    rows_->addWidget(heading(say("own-error-place.each-time"), 18));
     for (auto run = runs_.rbegin(); run != runs_.rend(); ++run) {
         const OwnError one = ownErrorOf(*run);
-        addRow(text(longDate(run->day)), text(run->coach),
-               pixels(one.sdPx) + (one.semDeg ? " \u00b7 angle " + degrees(*one.semDeg) : QString()));
+        addRow(say(day(run->day)), text(run->coach),
+               one.semDeg ? say("own-error-place.pixels-and-angle",
+                                {{"pixels", pixels(one.sdPx)}, {"angle", degrees(*one.semDeg)}})
+                          : pixels(one.sdPx));
     }
     for (auto run = runs_.rbegin(); run != runs_.rend(); ++run)
         if (run->coach != last.coach)
             if (const auto both = agreementOf(last, *run)) {
                 rows_->addSpacing(10);
-                rows_->addWidget(heading("Two coaches", 18));
-                addRow(text(last.coach + " and " + run->coach),
-                       QString("agreement on %1 angles (ICC 2,1): %2")
-                           .arg(both->pictures)
-                           .arg(both->icc, 0, 'f', 3),
-                       "angle " + degrees(both->semDeg));
+                rows_->addWidget(heading(say("own-error-place.two-coaches"), 18));
+                addRow((say("own-error-place.coach-and-coach2",
+                            {{"coach", last.coach}, {"coach2", run->coach}})),
+                       say("own-error-place.agreement-on-pictures-angles-icc-2",
+                           {{"pictures", both->pictures}, {"icc", Decimal{both->icc, 3}}}),
+                       say("own-error-place.angle-sem-deg", {{"semDeg", degrees(both->semDeg)}}));
                 break;
             }
     rows_->addStretch(1);

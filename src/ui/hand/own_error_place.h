@@ -39,7 +39,7 @@ public:
 
 Q_SIGNALS:
     void changed();
-    void say(const QString& sentence);
+    void tell(const QString& sentence);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;

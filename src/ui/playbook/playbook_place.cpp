@@ -33,9 +33,8 @@ PlaybookPlace::PlaybookPlace(const Playbook& playbook, QWidget* parent)
     : QWidget(parent) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
-    column->addWidget(heading("Playbook", 28));
-    column->addWidget(
-        quiet("What reviews are judged by. A sent review keeps the edition it was judged by.", 13));
+    column->addWidget(heading(say("playbook-place.playbook"), 28));
+    column->addWidget(quiet(say("playbook-place.what-reviews-are-judged-by-a"), 13));
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     auto* inner = new QWidget;
@@ -53,35 +52,36 @@ PlaybookPlace::PlaybookPlace(const Playbook& playbook, QWidget* parent)
 
 void PlaybookPlace::addApproach(const Playbook& playbook, const Approach& a) {
     page_->addWidget(heading(text(a.name), 20));
-    page_->addWidget(
-        quiet(QString("Edition %1, from age %2. %3").arg(a.version).arg(a.ageFrom).arg(text(a.about)), 13));
+    page_->addWidget(quiet(say("playbook-place.edition-version-from-age-age-from",
+                               {{"version", a.version}, {"ageFrom", a.ageFrom}, {"about", a.about}}),
+                           13));
     page_->addSpacing(4);
-    page_->addWidget(plain("Targets", 13.5, true));
+    page_->addWidget(plain(say("playbook-place.targets"), 13.5, true));
     page_->addWidget(rule());
     for (const Target& t : a.targets) {
         const MeasureDefinition* m = playbook.measure(t.measure);
         page_->addWidget(line(text(m->name), text(m->formula) + " (" + text(m->source) + ")",
-                              t.type == TargetType::Record ? "recorded" : text(wordsOf(t))));
+                              t.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(t))));
     }
     page_->addSpacing(8);
-    page_->addWidget(plain("Graded items", 13.5, true));
+    page_->addWidget(plain(say("playbook-place.graded-items"), 13.5, true));
     page_->addWidget(rule());
     for (const std::string& id : a.graded) {
         const GradedItem* i = playbook.item(id);
-        page_->addWidget(line(text(i->name), text(i->coach), text(info(i->position).shortly)));
+        page_->addWidget(line(text(i->name), text(i->coach), say(info(i->position).shortly())));
     }
     page_->addSpacing(8);
 }
 
 void PlaybookPlace::addDrills(const Playbook& playbook) {
-    page_->addWidget(heading("Drills", 20));
+    page_->addWidget(heading(say("playbook-place.drills"), 20));
     page_->addWidget(rule());
     for (const Drill& d : playbook.drills)
         page_->addWidget(
             line(text(d.name),
-                 text(d.how) +
-                     QString(" From age %1; %2.").arg(d.ageFrom).arg(d.ball ? "throws a ball" : "no ball"),
-                 text(wordsOf(d.dose)) + QString(", %1 days").arg(d.dose.days)));
+                 say(d.ball ? "playbook-place.drill-ball" : "playbook-place.drill-no-ball",
+                     {{"how", d.how}, {"age", d.ageFrom}}),
+                 say("playbook-place.dose", {{"dose", wordsOf(d.dose)}, {"days", d.dose.days}})));
 }
 
 } // namespace jg::ui

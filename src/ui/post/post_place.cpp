@@ -20,16 +20,16 @@ PostPlace::PostPlace(const Playbook& playbook, const Clock& clock,
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
     column->setSpacing(12);
-    column->addWidget(heading("Post", 28));
+    column->addWidget(heading(say("post-place.post"), 28));
     auto* card = new QFrame;
     card->setObjectName("card");
     auto* row = new QHBoxLayout(card);
     server_ = plain("", 13);
     row->addWidget(server_, 1);
-    auto* edit = plainButton("Mail server\u2026");
+    auto* edit = plainButton(say("post-place.mail-server"));
     connect(edit, &QPushButton::clicked, this, &PostPlace::editServer);
-    auto* office = plainButton("Start the stand-in post office");
-    office->setToolTip("A small mail server on this machine that keeps what it gets and sends nothing on.");
+    auto* office = plainButton(say("post-place.start-the-stand-in-post-office"));
+    office->setToolTip(say("post-place.a-small-mail-server-on-this"));
     connect(office, &QPushButton::clicked, this, &PostPlace::startPostOffice);
     row->addWidget(office);
     row->addWidget(edit);
@@ -48,20 +48,18 @@ PostPlace::PostPlace(const Playbook& playbook, const Clock& clock,
 void PostPlace::show(Library& library) {
     library_ = &library;
     const std::string url = library.setting("mail.url", "smtp://127.0.0.1:2525");
-    server_->setText(QString("Mail goes out through %1 as %2%3.")
-                         .arg(text(url), text(library.setting("mail.from", "nobody yet")),
-                              isLoopback(url) ? ", on this machine" : ", encrypted"));
+    const std::string from = library.setting("mail.from");
+    server_->setText(say(isLoopback(url) ? "post-place.through-this-machine" : "post-place.through-encrypted",
+                         {{"server", url}, {"from", from.empty() ? msg("post-place.nobody") : asIs(from)}}));
     while (QLayoutItem* item = rows_->takeAt(0)) {
         if (item->widget()) item->widget()->deleteLater();
         delete item;
     }
     auto items = library.outbox();
     if (!items) {
-        rows_->addWidget(plain(text(items.error().text), 13));
+        rows_->addWidget(plain(say(items.error().text), 13));
     } else if (items->empty()) {
-        rows_->addWidget(quiet("Nothing has gone out from here yet. A letter that can't be handed in waits "
-                               "here; nothing is lost.",
-                               14));
+        rows_->addWidget(quiet(say("post-place.nothing-has-gone-out-from-here"), 14));
     } else {
         for (const OutboxItem& i : *items) rows_->addWidget(itemRow(i));
     }
@@ -74,14 +72,16 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
     auto* row = new QHBoxLayout(frame);
     auto* middle = new QVBoxLayout;
     middle->addWidget(plain(text(item.subject), 14, true));
-    const QString when = QDateTime::fromSecsSinceEpoch(item.at).toString("d MMMM, hh:mm");
-    middle->addWidget(quiet(QString("to %1 \u00b7 %2").arg(text(item.recipient), when), 12.5));
-    if (!item.reason.empty()) middle->addWidget(plain(text(item.reason), 12.5));
+    middle->addWidget(quiet(say("post-place.to-recipient-when",
+                                {{"recipient", item.recipient}, {"when", momentInWords(item.at)}}),
+                            12.5));
+    if (!item.reason.empty()) middle->addWidget(plain(say(item.reason), 12.5));
     row->addLayout(middle, 1);
     const MailState state = stateAt(item, clock_.nowUnix());
-    row->addWidget(quiet(QString::fromUtf8(nameOf(state).data()), 13));
+    row->addWidget(quiet(say(nameOf(state)), 13));
     if (state != MailState::Sent && state != MailState::HandingOver) {
-        auto* button = mainButton(state == MailState::Unsure ? "Send it again" : "Send now");
+        auto* button = mainButton(state == MailState::Unsure ? say("post-place.send-it-again")
+                                                             : say("post-place.send-now"));
         button->setAccessibleName(button->text() + ": " + text(item.subject));
         connect(button, &QPushButton::clicked, this, [this, item] { again(item); });
         row->addWidget(button);
@@ -98,8 +98,8 @@ void PostPlace::again(const OutboxItem& item) {
         order.server.password = password->toStdString();
     }
     auto library = library_->again();
-    if (!library) return server_->setText(text(library.error().text));
-    server_->setText("Making the letter anew and handing it to the mail server \u2026");
+    if (!library) return server_->setText(say(library.error().text));
+    server_->setText(say("post-place.making-the-letter-anew-and-handing"));
     job_ = new Job(this,
                    [this, order, item, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
                        std::stop_token stop, const Job::Progress&) -> Job::Continuation {
@@ -107,7 +107,7 @@ void PostPlace::again(const OutboxItem& item) {
                        return [this, sent] {
                            job_ = nullptr;
                            show(*library_);
-                           if (!sent) server_->setText(text(sent.error().text));
+                           if (!sent) server_->setText(say(sent.error().text));
                            Q_EMIT outboxChanged();
                        };
                    });
@@ -117,27 +117,27 @@ void PostPlace::editServer() {
     if (!library_) return;
     auto* dialog = new QDialog(this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle("Mail server");
+    dialog->setWindowTitle(say("post-place.mail-server-2"));
     dialog->setMinimumWidth(460);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 18, 24, 18);
-    column->addWidget(heading("Mail server", 20));
-    column->addWidget(quiet("Your own mail server takes the letters. The password is asked for once a run "
-                            "and never written down."));
+    column->addWidget(heading(say("post-place.mail-server-2"), 20));
+    column->addWidget(quiet(say("post-place.your-own-mail-server-takes-the")));
     auto* form = new QFormLayout;
     std::vector<std::pair<std::string, QLineEdit*>> fields;
-    for (const auto& [key, label, hint] : {std::tuple{"mail.url", "Server", "smtp://mail.example.org:587"},
-                                           {"mail.user", "Name", "empty when none is needed"},
-                                           {"mail.from", "From", "you@example.org"},
-                                           {"house.coach", "Your name", ""},
-                                           {"house.place", "Your place", ""}}) {
+    for (const auto& [key, label, hint] :
+         {std::tuple{"mail.url", say("post-place.server"), QString("smtp://mail.example.org:587")},
+          {"mail.user", say("post-place.name"), say("post-place.empty-when-none-is-needed")},
+          {"mail.from", say("post-place.from"), "you@example.org"},
+          {"house.coach", say("post-place.your-name"), ""},
+          {"house.place", say("post-place.your-place"), ""}}) {
         auto* edit = new QLineEdit(text(library_->setting(key)));
         edit->setPlaceholderText(hint);
         form->addRow(label, edit);
         fields.emplace_back(key, edit);
     }
     column->addLayout(form);
-    auto* save = mainButton("Keep");
+    auto* save = mainButton(say("athlete-dialog.keep"));
     connect(save, &QPushButton::clicked, dialog, [this, dialog, fields] {
         for (const auto& [key, edit] : fields)
             library_->setSetting(key, edit->text().trimmed().toStdString());

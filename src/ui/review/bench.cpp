@@ -1,5 +1,7 @@
 #include "ui/review/bench.h"
 
+#include "ui/words.h"
+
 namespace jg::ui {
 
 Bench::Bench(ReviewContext& context)
@@ -9,9 +11,18 @@ Bench::Bench(ReviewContext& context)
     column_->setSpacing(8);
 }
 
-bool Bench::perform(const std::string& label, std::vector<Change> changes) {
+bool Bench::act(const QString& id) {
+    return knows(id) && runIn(handlers_, id);
+}
+
+bool Bench::knows(const QString& id) {
+    if (handlers_.empty()) handlers_ = handlers();
+    return handlers_.contains(id);
+}
+
+bool Bench::perform(const Message& label, std::vector<Change> changes) {
     const Status done = c_.session.perform(label, std::move(changes));
-    if (!done) c_.say(QString::fromStdString(done.error().text));
+    if (!done) c_.say(say(done.error().text));
     return done.ok();
 }
 

@@ -3,10 +3,12 @@
 
 #include "desk/review_session.h"
 #include "kinematics/own_measure.h"
+#include "ui/actions.h"
 #include "ui/key_cap.h"
 #include "ui/review/playhead.h"
 #include "ui/review/ribbon.h"
 #include "ui/review/stage_view.h"
+#include "ui/words.h"
 
 #include <QVBoxLayout>
 #include <QWidget>
@@ -17,7 +19,7 @@
 namespace jg::ui {
 
 /// Performs an edit of the review; false when it was refused, which is said then.
-using PerformEdit = std::function<bool(const std::string& label, std::vector<Change> changes)>;
+using PerformEdit = std::function<bool(const Message& label, std::vector<Change> changes)>;
 
 /// What every bench works with.
 struct ReviewContext {
@@ -44,8 +46,11 @@ public:
     virtual void enter() {}
     virtual void leave() {}
     virtual void frameChanged() {}
+    /// What this bench's actions do.
+    virtual Handlers handlers() = 0;
     /// True when the action was this bench's.
-    virtual bool act(const QString& id) = 0;
+    bool act(const QString& id);
+    bool knows(const QString& id);
     virtual StageTool* tool() { return nullptr; }
     virtual KeyHints hints() const = 0;
     /// What the marks on the picture are about; nothing = all.
@@ -56,13 +61,16 @@ public:
 
 protected:
     /// Performs an edit and says why when it is refused.
-    bool perform(const std::string& label, std::vector<Change> changes);
+    bool perform(const Message& label, std::vector<Change> changes);
     const Review& review() const { return c_.session.review(); }
     /// The delivery in hand.
     const DeliveryMarks& delivery() const { return c_.session.delivery(); }
     const Playbook& playbook() const { return c_.session.playbook(); }
     ReviewContext& c_;
     QVBoxLayout* column_;
+
+private:
+    Handlers handlers_; ///< asked for once
 };
 
 } // namespace jg::ui

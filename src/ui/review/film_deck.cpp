@@ -1,6 +1,7 @@
 #include "ui/review/film_deck.h"
 
 #include "letter/qt_text.h"
+#include "ui/words.h"
 #include "voice/audio_file.h"
 
 #include <cmath>
@@ -33,9 +34,8 @@ FilmDeck::FilmDeck(StageView& stage, Playhead& playhead, Loudspeaker& loudspeake
     });
     connect(&playhead_, &Playhead::stateChanged, this, &FilmDeck::followPlaying);
     playhead_.setSoundClock([this] { return sound_ ? loudspeaker_.position() : std::nullopt; });
-    connect(&stage_, &StageView::tooEarly, this, [this] {
-        Q_EMIT say("The exact picture is still being decoded: mark on it in a moment.", false);
-    });
+    connect(&stage_, &StageView::tooEarly, this,
+            [this] { Q_EMIT tell(say("film-deck.the-exact-picture-is-still-being"), false); });
 }
 
 void FilmDeck::open(const std::filesystem::path& film, const std::filesystem::path& scrub,
@@ -45,20 +45,20 @@ void FilmDeck::open(const std::filesystem::path& film, const std::filesystem::pa
     path_ = film;
     captureFps_ = captureFps;
     info_ = {};
-    stage_.setMessage("Opening the film \u2026");
+    stage_.setMessage(say("film-deck.opening-the-film"));
     film_ = std::make_unique<FilmThread>(film, scrub);
     connect(film_.get(), &FilmThread::firstPicture, this, [this](const Picture& picture) {
         if (playhead_.frame() == 0) show(0, picture, false);
     });
     connect(film_.get(), &FilmThread::opened, this, &FilmDeck::opened);
-    connect(film_.get(), &FilmThread::failed, this, [this](const QString& why) {
-        stage_.setMessage(why);
-        Q_EMIT say(why, true);
+    connect(film_.get(), &FilmThread::failed, this, [this](const Message& why) {
+        stage_.setMessage(say(why));
+        Q_EMIT tell(say(why), true);
     });
-    connect(film_.get(), &FilmThread::frameDamaged, this, [this](qint64 frame, const QString& why) {
+    connect(film_.get(), &FilmThread::frameDamaged, this, [this](qint64 frame, const Message& why) {
         if (frame != playhead_.frame()) return;
-        stage_.setMessage(why);
-        Q_EMIT say(why, false);
+        stage_.setMessage(say(why));
+        Q_EMIT tell(say(why), false);
     });
     connect(film_.get(), &FilmThread::frameReady, this,
             [this](qint64 frame, const Picture& picture) { show(frame, picture, true); });
@@ -78,7 +78,8 @@ void FilmDeck::opened(const FilmInfo& info) {
     playhead_.setFilm(trueSeconds(info, captureFps_));
     if (info.audio && runsAtTrueSpeed(info, captureFps_)) loadSound();
     if (!info.complete)
-        Q_EMIT say(QString("This film ends early: %1 pictures can be read.").arg(info.frames()), false);
+        Q_EMIT tell(say("film-deck.this-film-ends-early-frames-pictures", {{"frames", info.frames()}}),
+                    false);
 }
 
 void FilmDeck::loadSound() {
@@ -123,16 +124,17 @@ void FilmDeck::refreshDetails() {
     if (!details_ || !film_) return stage_.setDetails({});
     const qint64 frame = stage_.shownFrame();
     const auto megabytes = [](std::size_t bytes) { return static_cast<qulonglong>(bytes >> 20); };
-    QString line = QString("frame %1 \u00b7 %2 s \u00b7 %3 \u00b7 %4 of %5 MB held")
-                       .arg(frame)
-                       .arg(playhead_.secondsAt(frame), 0, 'f', 4)
-                       .arg(stage_.exact() ? "exact" : "near")
-                       .arg(megabytes(film_->cacheBytes()))
-                       .arg(megabytes(FrameBudget::ofThisMachine()->share()));
+    std::vector<Message> told = {
+        msg("film-deck.frame", {{"frame", frame}}),
+        msg("film-deck.seconds", {{"seconds", Decimal{playhead_.secondsAt(frame), 4}}}),
+        stage_.exact() ? msg("film-deck.exact") : msg("film-deck.near"),
+        msg("film-deck.memory", {{"held", megabytes(film_->cacheBytes())},
+                                 {"share", megabytes(FrameBudget::ofThisMachine()->share())}})};
     if (playhead_.passed() > 0)
-        line +=
-            QString(" \u00b7 %1 of %2 pictures left out").arg(playhead_.leftOut()).arg(playhead_.passed());
-    stage_.setDetails(line + " \u00b7 " + text(info_.codec) + ", " + text(info_.pixelFormat));
+        told.push_back(
+            msg("film-deck.left-out", {{"leftOut", playhead_.leftOut()}, {"passed", playhead_.passed()}}));
+    told.push_back(asIs(info_.codec + ", " + info_.pixelFormat));
+    stage_.setDetails(say(joined(ListStyle::Dots, std::move(told))));
 }
 
 } // namespace jg::ui

@@ -27,7 +27,7 @@ public:
 
 Q_SIGNALS:
     /// A sentence for the coach; `lasting` when the film can't go on.
-    void say(const QString& sentence, bool lasting);
+    void tell(const QString& sentence, bool lasting);
     void pictureShown();
 
 private:

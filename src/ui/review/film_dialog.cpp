@@ -14,18 +14,18 @@ namespace {
 
 class FilmDialog final : public QDialog {
 public:
-    FilmDialog(QWidget* parent, ReviewSession& session, std::function<void(const QString&)> say)
+    FilmDialog(QWidget* parent, ReviewSession& session, std::function<void(const QString&)> tell)
         : QDialog(parent)
         , session_(session)
-        , say_(std::move(say)) {
+        , tell_(std::move(tell)) {
         setObjectName("film-dialog");
         setAttribute(Qt::WA_DeleteOnClose);
-        setWindowTitle("The film and its delivery");
+        setWindowTitle(say("film-dialog.the-film-and-its-delivery"));
         setMinimumWidth(520);
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(26, 20, 26, 18);
         column->setSpacing(10);
-        column->addWidget(heading("The film and its delivery", 22));
+        column->addWidget(heading(say("film-dialog.the-film-and-its-delivery"), 22));
         auto* form = new QFormLayout;
         form->setLabelAlignment(Qt::AlignLeft);
         form->setHorizontalSpacing(18);
@@ -41,7 +41,7 @@ private:
         auto* box = new QComboBox;
         box->setObjectName(name);
         box->setAccessibleName(label);
-        for (const auto value : all) box->addItem(text(nameOf(value)));
+        for (const auto value : all) box->addItem(say(nameOf(value)));
         box->setCurrentIndex(now);
         form.addRow(label, box);
         return box;
@@ -59,38 +59,40 @@ private:
     void addFilm(QFormLayout& form) {
         const Clip& clip = session_.clip();
         const std::vector<View> views = {View::Open, View::Closed, View::Front, View::Rear};
-        view_ = choice(form, "Seen from the", "view", views, static_cast<int>(clip.view));
-        rate_ =
-            new RateBox(clip.captureFps > 0 ? text(significant(clip.captureFps, 6)) + " a second, as found"
-                                            : "not known");
+        view_ = choice(form, say("film-dialog.seen-from-the"), "view", views, static_cast<int>(clip.view));
+        rate_ = new RateBox(clip.captureFps > 0 ? say("film-dialog.capture-fps-a-second-as-found",
+                                                      {{"captureFps", significant(clip.captureFps, 6)}})
+                                                : say("film-dialog.not-known"));
         rate_->setObjectName("rate");
-        form.addRow("Taken at", rate_);
+        form.addRow(say("film-dialog.taken-at"), rate_);
     }
 
     void addDelivery(QFormLayout& form) {
         const Conditions& c = session_.delivery().conditions;
-        start_ = choice(form, "Thrown from the", "start", allStarts(), static_cast<int>(c.start));
-        surface_ = choice(form, "Thrown on the", "surface", allSurfaces(), static_cast<int>(c.surface));
-        pitch_ = choice(form, "Pitch", "pitch", allPitchTypes(), static_cast<int>(c.pitch));
-        number_ =
-            line(form, "Number in the outing", "number",
-                 c.numberInOuting ? QString::number(*c.numberInOuting) : QString(), "1 is the first pitch");
-        speed_ =
-            line(form, "Speed by radar", "speed", c.speedMps ? text(speedInWords(*c.speedMps)) : QString(),
-                 "62 mph or 100 km/h; may stay empty");
-        went_ = choice(form, "The ball went", "went", allWents(), static_cast<int>(c.went));
-        tried_ =
-            line(form, "What was tried", "tried", text(c.tried), "what the athlete worked on in this pitch");
+        start_ = choice(form, say("intake-dialog.thrown-from-the"), "start", allStarts(),
+                        static_cast<int>(c.start));
+        surface_ = choice(form, say("intake-dialog.thrown-on-the"), "surface", allSurfaces(),
+                          static_cast<int>(c.surface));
+        pitch_ = choice(form, say("film-dialog.pitch"), "pitch", allPitchTypes(), static_cast<int>(c.pitch));
+        number_ = line(form, say("film-dialog.number-in-the-outing"), "number",
+                       c.numberInOuting ? QString::number(*c.numberInOuting) : QString(),
+                       say("film-dialog.1-is-the-first-pitch"));
+        speed_ = line(form, say("film-dialog.speed-by-radar"), "speed",
+                      c.speedMps ? say(speedInWords(*c.speedMps)) : QString(),
+                      say("film-dialog.62-mph-or-100-km-h"));
+        went_ = choice(form, say("film-dialog.the-ball-went"), "went", allWents(), static_cast<int>(c.went));
+        tried_ = line(form, say("film-dialog.what-was-tried"), "tried", text(c.tried),
+                      say("film-dialog.what-the-athlete-worked-on-in"));
     }
 
     void addFoot(QVBoxLayout& column) {
         wrong_ = problemLabel("film-problem");
         column.addWidget(wrong_);
         auto* row = new QHBoxLayout;
-        row->addWidget(quiet("Side and rate count for every review of this film.", 12), 1);
-        auto* cancel = plainButton("Cancel");
+        row->addWidget(quiet(say("film-dialog.side-and-rate-count-for-every"), 12), 1);
+        auto* cancel = plainButton(say("athlete-dialog.cancel"));
         connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
-        auto* keep = mainButton("Keep");
+        auto* keep = mainButton(say("athlete-dialog.keep"));
         keep->setDefault(true);
         connect(keep, &QPushButton::clicked, this, [this] { keepIt(); });
         row->addWidget(cancel);
@@ -109,16 +111,15 @@ private:
             bool whole = false;
             const int value = n.toInt(&whole);
             if (!whole || value < 1 || value > 999)
-                return fail(ErrorCode::BadInput, "The number in the outing is a whole number from 1.");
+                return fail(ErrorCode::BadInput, msg("film-dialog.the-number-in-the-outing-is"));
             c.numberInOuting = value;
         }
         if (const auto s = speed_->text().trimmed().toStdString(); !s.empty()) {
             // What stands there unchanged is not rounded again.
             const auto& now = session_.delivery().conditions.speedMps;
-            c.speedMps = now && s == speedInWords(*now) ? now : speedFromWords(s);
+            c.speedMps = now && s == say(speedInWords(*now)).toStdString() ? now : speedFromWords(s);
             if (!c.speedMps)
-                return fail(ErrorCode::BadInput,
-                            "\"" + s + "\" is no speed. Write it as 62 mph or 100 km/h.");
+                return fail(ErrorCode::BadInput, msg("film-dialog.s-is-no-speed-write-it", {{"s", s}}));
         }
         return c;
     }
@@ -131,21 +132,21 @@ private:
         if (const Status film = session_.setFilm(static_cast<View>(view_->currentIndex()), *fps); !film)
             return film;
         if (*conditions == session_.delivery().conditions) return Done{};
-        return session_.perform("Say the conditions", {SetConditions{*conditions}});
+        return session_.perform(msg("film-dialog.say-the-conditions"), {SetConditions{*conditions}});
     }
 
     void keepIt() {
         if (const Status done = kept(); !done) {
-            wrong_->setText(text(done.error().text));
+            wrong_->setText(say(done.error().text));
             wrong_->show();
             return;
         }
-        say_("Kept.");
+        tell_(say("film-dialog.kept"));
         accept();
     }
 
     ReviewSession& session_;
-    std::function<void(const QString&)> say_;
+    std::function<void(const QString&)> tell_;
     QComboBox *view_, *start_, *surface_, *pitch_, *went_;
     RateBox* rate_;
     QLineEdit *number_, *speed_, *tried_;
@@ -154,8 +155,9 @@ private:
 
 } // namespace
 
-void showFilmDialog(QWidget* parent, ReviewSession& session, const std::function<void(const QString&)>& say) {
-    (new FilmDialog(parent, session, say))->open();
+void showFilmDialog(QWidget* parent, ReviewSession& session,
+                    const std::function<void(const QString&)>& tell) {
+    (new FilmDialog(parent, session, tell))->open();
 }
 
 } // namespace jg::ui

@@ -3,6 +3,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "ui/words.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -36,7 +37,7 @@ const std::map<Landmark, QPointF>& places() {
 
 GuideFigure::GuideFigure(QWidget* parent)
     : QWidget(parent) {
-    setAccessibleName("Where to click");
+    setAccessibleName(say("guide-figure.where-to-click"));
     setFixedHeight(132);
 }
 
@@ -108,8 +109,7 @@ void GuideFigure::paintWords(QPainter& p) const {
         const bool next = l == next_;
         p.setFont(textFont(12, next));
         p.setPen(next ? palette::clay : palette::quiet);
-        p.drawText(QRectF(kLeft, y - 12, width() - kLeft - right, 18), Qt::AlignVCenter,
-                   QString::fromUtf8(info(l).name.data()));
+        p.drawText(QRectF(kLeft, y - 12, width() - kLeft - right, 18), Qt::AlignVCenter, say(info(l).name()));
         y += 19;
         if (y > 92) break;
     }
@@ -139,7 +139,7 @@ void GuideFigure::paintEvent(QPaintEvent*) {
 
 QString GuideFigure::spokenValue() const {
     QStringList words;
-    if (next_) words << "next: " + text(info(*next_).name);
+    if (next_) words << say("guide-figure.next-next", {{"next", info(*next_).name()}});
     if (!hint_.isEmpty()) words << hint_;
     return words.join(". ");
 }

@@ -1,5 +1,6 @@
 #include "ui/review/judge_bench.h"
 
+#include "review/reasons.h"
 #include "review/stops.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/review/reason_dialog.h"
@@ -19,9 +20,10 @@ JudgeBench::JudgeBench(ReviewContext& context)
     column_->addWidget(where_);
     auto* row = new QHBoxLayout;
     row->setSpacing(5);
-    const char* words[] = {"1 change", "2 more", "3 adjust", "4 nearly", "5 keep"};
+    const char* steps[] = {"verdict.change", "verdict.more", "verdict.adjust", "verdict.nearly",
+                           "verdict.keep"};
     for (int i = 0; i < 5; ++i) {
-        auto* b = plainButton(words[i]);
+        auto* b = plainButton(say("judge-bench.step", {{"key", i + 1}, {"grade", say(steps[i])}}));
         b->setObjectName("choice");
         b->setCheckable(true);
         b->setMinimumWidth(0);
@@ -33,10 +35,10 @@ JudgeBench::JudgeBench(ReviewContext& context)
     column_->addLayout(row);
     auto* states = new QHBoxLayout;
     states->setSpacing(2);
-    for (const auto& [id, words2] : {std::pair{"grade-cannot-tell", "cannot tell"},
-                                     {"grade-hidden", "not visible"},
-                                     {"grade-fault-absent", "fault absent"},
-                                     {"grade-not-applicable", "n/a"}}) {
+    for (const auto& [id, words2] : {std::pair{"grade-cannot-tell", say("judge-bench.cannot-tell")},
+                                     {"grade-hidden", say("judge-bench.not-visible")},
+                                     {"grade-fault-absent", say("judge-bench.fault-absent")},
+                                     {"grade-not-applicable", say("judge-bench.not-applicable")}}) {
         auto* b = plainButton(words2);
         b->setObjectName("link");
         connect(b, &QPushButton::clicked, this, [this, id = QString(id)] { c_.runAction(id); });
@@ -48,7 +50,7 @@ JudgeBench::JudgeBench(ReviewContext& context)
     column_->addWidget(counts_);
     list_ = new RowList;
     list_->setObjectName("items");
-    list_->setAccessibleName("Items of the card");
+    list_->setAccessibleName(say("judge-bench.items-of-the-card"));
     connect(list_, &RowList::selected, this, &JudgeBench::select);
     column_->addWidget(list_, 1);
     refresh();
@@ -79,8 +81,9 @@ void JudgeBench::refresh() {
     list_->setCurrent(keep < 0 ? 0 : keep);
     const Counts& c = c_.session.assessment().counts;
     const int open = c.judgedAll - c.judged;
-    counts_->setText(open == 0 ? "Every item is looked at."
-                               : QString("%1 of %2 not looked at yet.").arg(open).arg(c.judgedAll));
+    counts_->setText(open == 0 ? say("judge-bench.every-item-is-looked-at")
+                               : say("judge-bench.open-of-judged-all-not-looked",
+                                     {{"open", open}, {"judgedAll", c.judgedAll}}));
     showItem();
 }
 
@@ -100,12 +103,10 @@ void JudgeBench::showItem() {
     title_->setText(QString::fromStdString(def->name));
     coach_->setText(QString::fromStdString(def->coach));
     const ItemRow& row = c_.session.assessment().items[static_cast<std::size_t>(list_->current())];
-    QString where = "At " + text(info(def->position).name) + ".";
+    QString where = say("judge-bench.at-position", {{"position", info(def->position).name()}});
     if (!row.seenFromHere)
-        where =
-            "Can't be seen from the " + text(nameOf(c_.session.clip().view)) + ": counted as not visible.";
-    if (def->protectsArm)
-        where += " With a shield: it loads the arm, so a low grade goes before everything else.";
+        where = say("judge-bench.cant-be-seen-from-the-view", {{"view", nameOf(c_.session.clip().view)}});
+    if (def->protectsArm) where += say("judge-bench.with-a-shield-it-loads-the");
     if (row.grade && !row.grade->reason.empty() && row.seenFromHere)
         where += " " + QString::fromStdString(row.grade->reason) + ".";
     where_->setText(where);
@@ -125,8 +126,7 @@ void JudgeBench::grade(const Grade& g) {
     if (!def) return;
     const std::optional<std::int64_t> frame =
         c_.stage.shownFrame() >= 0 ? std::optional<std::int64_t>(c_.stage.shownFrame()) : std::nullopt;
-    if (const Status done = c_.session.grade(def->id, g, frame); !done)
-        return c_.say(text(done.error().text));
+    if (const Status done = c_.session.grade(def->id, g, frame); !done) return c_.say(say(done.error().text));
     // The next open one follows by itself; one hand is enough.
     const auto& items = c_.session.assessment().items;
     for (int i = list_->current() + 1; i < static_cast<int>(items.size()); ++i)
@@ -142,51 +142,69 @@ void JudgeBench::grade(const Grade& g) {
 void JudgeBench::remark() {
     const GradedItem* def = item();
     const ItemRow* row = currentRow();
-    if (!def || !row || !row->grade) return c_.say("Grade this item first; then R writes a remark to it.");
+    if (!def || !row || !row->grade) return c_.say(say("judge-bench.grade-this-item-first-then-r"));
     askChoice(this,
               {"remark",
                text(def->name),
-               "A remark to this item:",
+               say("judge-bench.a-remark-to-this-item"),
                {},
-               row->grade->reason.empty() ? QString("a remark, then Enter") : text(row->grade->reason)},
+               row->grade->reason.empty() ? say("judge-bench.a-remark-then-enter")
+                                          : say(reasonInWords(row->grade->reason))},
               [this, key = GradeKey{row->delivery, row->id}](const QString& words) {
                   const Grade* now = review().judging().grade(key.delivery, key.item);
                   if (!now) return;
                   Grade with = *now;
                   with.reason = words.trimmed().toStdString();
-                  perform("Write a remark", {SetGrade{0, key, with}});
+                  perform(msg("judge-bench.write-a-remark"), {SetGrade{0, key, with}});
               });
 }
 
-bool JudgeBench::act(const QString& id) {
+Handlers JudgeBench::handlers() {
+    Handlers all = {
+        {"grade-cannot-tell",
+         [this] {
+             grade({GradeState::CannotTell, 0, "", {}});
+         }},
+        {"grade-not-applicable",
+         [this] {
+             grade({GradeState::NotApplicable, 0, "", {}});
+         }},
+        {"grade-fault-absent",
+         [this] {
+             grade({GradeState::FaultAbsent, 5, "", {}});
+         }},
+        {"grade-skip",
+         [this] {
+             grade({GradeState::SetAside, 0, std::string(kSetAside), {}});
+         }},
+        {"grade-remark", [this] { remark(); }},
+        {"row-up", [this] { list_->move(-1); }},
+        {"row-down", [this] { list_->move(1); }},
+        {"grade-hidden", [this] { sayHidden(); }},
+        {"grade-clear", [this] { clearGrade(); }},
+    };
     for (int step = 1; step <= 5; ++step)
-        if (id == QString("grade-%1").arg(step)) return grade({GradeState::Graded, step, "", {}}), true;
-    if (id == "grade-cannot-tell") return grade({GradeState::CannotTell, 0, "", {}}), true;
-    if (id == "grade-not-applicable") return grade({GradeState::NotApplicable, 0, "", {}}), true;
-    if (id == "grade-fault-absent") return grade({GradeState::FaultAbsent, 5, "", {}}), true;
-    if (id == "grade-skip") return grade({GradeState::SetAside, 0, "Set aside by the coach", {}}), true;
-    if (id == "grade-hidden") {
-        if (const GradedItem* def = item())
-            askReason(this, QString::fromStdString(def->name), [this](const QString& reason) {
-                grade({GradeState::NotVisible, 0, reason.toStdString(), {}});
-            });
-        return true;
-    }
-    if (id == "grade-clear") {
-        const ItemRow* row = currentRow();
-        if (row && row->grade)
-            perform("Take the grade away", {SetGrade{0, {row->delivery, row->id}, std::nullopt}});
-        return true;
-    }
-    if (id == "grade-remark") return remark(), true;
-    if (id == "row-up") return list_->move(-1), true;
-    if (id == "row-down") return list_->move(1), true;
-    return false;
+        all[QString("grade-%1").arg(step)] = [this, step] { grade({GradeState::Graded, step, "", {}}); };
+    return all;
+}
+
+void JudgeBench::sayHidden() {
+    if (const GradedItem* def = item())
+        askReason(this, text(def->name), [this](const QString& reason) {
+            grade({GradeState::NotVisible, 0, reason.toStdString(), {}});
+        });
+}
+
+void JudgeBench::clearGrade() {
+    const ItemRow* row = currentRow();
+    if (row && row->grade)
+        perform(msg("judge-bench.take-the-grade-away"),
+                {SetGrade{0, {row->delivery, row->id}, std::nullopt}});
 }
 
 QString JudgeBench::stageCaption() const {
     const GradedItem* def = item();
-    return def ? text(info(def->position).name) : QString();
+    return def ? say(info(def->position).name()) : QString();
 }
 
 std::optional<std::string> JudgeBench::focus() const {

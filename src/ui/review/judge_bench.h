@@ -15,16 +15,16 @@ public:
     explicit JudgeBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     KeyHints hints() const override {
-        return {{"1\u20135", "change \u2026 keep"},
-                {"0", "cannot tell", "grade-cannot-tell"},
-                {"H", "not visible", "grade-hidden"},
-                {"F", "fault absent", "grade-fault-absent"},
-                {"N", "does not apply", "grade-not-applicable"},
-                {"R", "remark", "grade-remark"},
-                {"X", "set aside", "grade-skip"},
-                {"Z", "undo", "undo"}};
+        return {{"1\u20135", say("judge-bench.change-keep")},
+                {"0", say("judge-bench.cannot-tell"), "grade-cannot-tell"},
+                {"H", say("judge-bench.not-visible"), "grade-hidden"},
+                {"F", say("judge-bench.fault-absent"), "grade-fault-absent"},
+                {"N", say("pips.does-not-apply"), "grade-not-applicable"},
+                {"R", say("hint.remark"), "grade-remark"},
+                {"X", say("pips.set-aside"), "grade-skip"},
+                {"Z", say("hint.undo"), "undo"}};
     }
     QString stageCaption() const override;
     std::optional<std::string> focus() const override;
@@ -35,6 +35,8 @@ private:
     void select(int row);
     void grade(const Grade& grade);
     void remark();
+    void sayHidden();
+    void clearGrade();
     void showItem();
 
     QLabel* title_;

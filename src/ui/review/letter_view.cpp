@@ -2,6 +2,7 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "ui/words.h"
 
 namespace jg::ui {
 
@@ -11,7 +12,7 @@ constexpr double kGap = 18;
 
 LetterView::LetterView(QWidget* parent)
     : QWidget(parent) {
-    setAccessibleName("The letter");
+    setAccessibleName(say("letter-view.the-letter"));
 }
 
 void LetterView::setPages(std::shared_ptr<LetterPages> pages) {

@@ -3,6 +3,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "ui/hot_spot.h"
+#include "ui/words.h"
 
 #include <QPainter>
 
@@ -16,12 +17,12 @@ constexpr double kFirst = 216;
 LineBar::LineBar(QWidget* parent)
     : QWidget(parent) {
     setFixedHeight(56);
-    setAccessibleName("The walk of this review");
-    desk_ = new HotSpot("Back to the desk", this);
+    setAccessibleName(say("line-bar.the-walk-of-this-review"));
+    desk_ = new HotSpot(say("line-bar.back-to-the-desk"), this);
     connect(desk_, &HotSpot::clicked, this, &LineBar::toDesk);
     for (int i = 0; i < kStations; ++i) {
         const auto stage = static_cast<Stage>(i);
-        auto* spot = new HotSpot(QString::fromUtf8(nameOf(stage).data()), this);
+        auto* spot = new HotSpot(say(nameOf(stage)), this);
         connect(spot, &HotSpot::clicked, this, [this, stage] { Q_EMIT chosen(stage); });
         stations_[static_cast<std::size_t>(i)] = spot;
     }
@@ -36,9 +37,10 @@ void LineBar::resizeEvent(QResizeEvent*) {
 void LineBar::tellStates() {
     for (int i = 0; i < kStations; ++i) {
         const auto stage = static_cast<Stage>(i);
-        const QString count = countOf(stage).trimmed().replace("/", " of ");
-        stations_[static_cast<std::size_t>(i)]->setState(doneAt(stage) ? (count + " done").trimmed() : count,
-                                                         stage == stage_);
+        const QString count = countOf(stage).trimmed().replace("/", say("line-bar.of"));
+        stations_[static_cast<std::size_t>(i)]->setState(
+            doneAt(stage) ? (say("line-bar.count-done", {{"count", count}})).trimmed() : count,
+            stage == stage_);
     }
 }
 
@@ -122,7 +124,7 @@ void LineBar::paintEvent(QPaintEvent*) {
     p.setPen(QPen(palette::quiet, 1.6));
     p.drawPolyline(QPolygonF({QPointF(130, 22), QPointF(123, 28), QPointF(130, 34)}));
     p.setFont(textFont(12.5));
-    p.drawText(QPointF(136, 33), "Desk");
+    p.drawText(QPointF(136, 33), say("line-bar.desk"));
 
     paintStations(p);
     paintWho(p);
@@ -141,7 +143,7 @@ void LineBar::paintStations(QPainter& p) {
         p.setPen(current || done ? QPen(palette::sheet, 2) : QPen(palette::quiet, 1.8));
         p.setBrush(current ? palette::clay : done ? palette::moss : palette::sheet);
         p.drawEllipse(QPointF(xOf(i), 20), current ? 8 : 6, current ? 8 : 6);
-        const QString name = QString::fromUtf8(nameOf(stage).data()), count = countOf(stage);
+        const QString name = say(nameOf(stage)), count = countOf(stage);
         const QFont nameFont = textFont(12.5, current), countFont = textFont(12.5, current);
         const double w = QFontMetricsF(nameFont).horizontalAdvance(name),
                      cw = QFontMetricsF(countFont).horizontalAdvance(count);

@@ -12,20 +12,19 @@ namespace jg::ui {
 LookBench::LookBench(ReviewContext& context)
     : Bench(context) {
     const Submission& s = c_.session.submission();
-    column_->addWidget(heading("Look"));
-    column_->addWidget(quiet("Watch it at full speed once or twice before you stop anywhere, then slowly."));
+    column_->addWidget(heading(say("film-cards.look")));
+    column_->addWidget(quiet(say("look-bench.watch-it-at-full-speed-once")));
     if (!s.pain.empty()) {
         auto* note = new QFrame;
         note->setObjectName("pain");
         auto* box = new QVBoxLayout(note);
-        box->addWidget(plain("Pain reported", 13.5, true));
+        box->addWidget(plain(say("desk-place.pain-reported"), 13.5, true));
         box->addWidget(plain(QString::fromStdString(s.pain)));
-        box->addWidget(quiet("No throwing drills; the letter opens with the advice to stop throwing and see "
-                             "a licensed professional."));
+        box->addWidget(quiet(say("look-bench.no-throwing-drills-the-letter-opens")));
         column_->addWidget(note);
     }
-    column_->addWidget(quiet("Asked"));
-    column_->addWidget(plain(s.asked.empty() ? "Nothing in particular."
+    column_->addWidget(quiet(say("look-bench.asked")));
+    column_->addWidget(plain(s.asked.empty() ? say("look-bench.nothing-in-particular")
                                              : QString("\u201c%1\u201d").arg(QString::fromStdString(s.asked)),
                              14));
     column_->addSpacing(6);
@@ -33,10 +32,10 @@ LookBench::LookBench(ReviewContext& context)
     column_->addLayout(filmsBox_);
     refresh();
     column_->addStretch(1);
-    auto* again = plainButton("Ask for another film\u2026");
+    auto* again = plainButton(say("look-bench.ask-for-another-film"));
     connect(again, &QPushButton::clicked, this, [this] { c_.runAction("look-refilm"); });
     column_->addWidget(again);
-    auto* on = mainButton("Seen: on to the positions");
+    auto* on = mainButton(say("look-bench.seen-on-to-the-positions"));
     connect(on, &QPushButton::clicked, this, [this] { c_.runAction("look-done"); });
     column_->addWidget(on);
 }
@@ -55,7 +54,8 @@ void LookBench::refresh() {
 }
 
 void LookBench::addFilms(QVBoxLayout& column) {
-    column.addWidget(quiet(c_.session.submission().clips.size() == 1 ? "The film" : "The films"));
+    column.addWidget(quiet(c_.session.submission().clips.size() == 1 ? say("look-bench.the-film")
+                                                                     : say("look-bench.the-films")));
     for (const Clip& clip : c_.session.submission().clips) column.addWidget(filmCard(clip));
 }
 
@@ -64,14 +64,16 @@ QWidget* LookBench::filmCard(const Clip& clip) {
     card->setObjectName("card");
     auto* box = new QVBoxLayout(card);
     box->setSpacing(4);
-    const QString rate =
-        clip.captureFps > 0 ? QString("%1 a second").arg(std::lround(clip.captureFps)) : "rate unknown";
+    const QString rate = clip.captureFps > 0 ? say("look-bench.capture-fps-a-second",
+                                                   {{"captureFps", std::lround(clip.captureFps)}})
+                                             : say("look-bench.rate-unknown");
     const bool current = clip.id == c_.session.clip().id;
-    box->addWidget(plain(
-        QString("%1, %2%3").arg(text(nameOf(clip.view)), rate, current ? "  (on the stage)" : ""), 13, true));
+    box->addWidget(plain(say(current ? "look-bench.film-on-stage" : "look-bench.film",
+                             {{"view", nameOf(clip.view)}, {"rate", rate}}),
+                         13, true));
     if (current) addConditions(*box);
-    for (const std::string& line : clip.check) box->addWidget(quiet(text(line), 12));
-    if (clip.check.empty()) box->addWidget(quiet("Nothing stands in its way.", 12));
+    for (const Message& line : clip.check) box->addWidget(quiet(say(line), 12));
+    if (clip.check.empty()) box->addWidget(quiet(say("look-bench.nothing-stands-in-its-way"), 12));
     addDeliveries(clip, *box);
     if (current) addPitch(*box);
     if (!current && clip.deliveries.size() < 2) {
@@ -86,22 +88,25 @@ QWidget* LookBench::filmCard(const Clip& clip) {
 void LookBench::addConditions(QVBoxLayout& box) {
     const Conditions& c = delivery().conditions;
     QStringList told;
-    if (c.start != Start::Unknown) told << text(nameOf(c.start));
-    if (c.surface != Surface::Unknown) told << text(nameOf(c.surface));
-    if (c.pitch != PitchType::Unknown) told << text(nameOf(c.pitch));
-    if (c.numberInOuting) told << QString("pitch %1 of the outing").arg(*c.numberInOuting);
-    if (c.speedMps) told << text(speedInWords(*c.speedMps));
-    if (c.went != Went::Unknown) told << "ball: " + text(nameOf(c.went));
-    auto* change = plainButton(told.isEmpty() ? "Say the conditions\u2026" : told.join(", ") + "\u2026");
+    if (c.start != Start::Unknown) told << say(nameOf(c.start));
+    if (c.surface != Surface::Unknown) told << say(nameOf(c.surface));
+    if (c.pitch != PitchType::Unknown) told << say(nameOf(c.pitch));
+    if (c.numberInOuting)
+        told << say("look-bench.pitch-number-in-outing-of-the", {{"numberInOuting", *c.numberInOuting}});
+    if (c.speedMps) told << say(speedInWords(*c.speedMps));
+    if (c.went != Went::Unknown) told << say("look-bench.ball-went", {{"went", nameOf(c.went)}});
+    auto* change =
+        plainButton(told.isEmpty() ? say("look-bench.say-the-conditions") : told.join(", ") + "\u2026");
     change->setObjectName("link");
-    change->setToolTip("Change the film's side and rate and the delivery's conditions");
+    change->setToolTip(say("look-bench.change-the-films-side-and-rate"));
     connect(change, &QPushButton::clicked, this, [this] { c_.runAction("look-film"); });
     box.addWidget(change, 0, Qt::AlignLeft);
 }
 
 QString LookBench::filmButton(const Clip& clip) const {
     if (const auto* d = marked(clip.id, std::nullopt)) return takeAgain(*d);
-    return delivery().blank() ? "Review this film instead" : "Review this film too";
+    return delivery().blank() ? say("look-bench.review-this-film-instead")
+                              : say("look-bench.review-this-film-too");
 }
 
 const DeliveryMarks* LookBench::marked(const ClipId& clip, std::optional<FrameSpan> cut) const {
@@ -111,20 +116,21 @@ const DeliveryMarks* LookBench::marked(const ClipId& clip, std::optional<FrameSp
 }
 
 QString LookBench::takeAgain(const DeliveryMarks& d) {
-    return QString("Pitch %1: take in hand").arg(d.pitch);
+    return say("look-bench.pitch-pitch-take-in-hand", {{"pitch", d.pitch}});
 }
 
 /// More than one delivery: each can be looked at round and round, and each taken for the review.
 void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
     if (clip.deliveries.size() < 2) return;
-    box.addWidget(quiet(
-        QString("%1 deliveries found by motion. Review one, or several:").arg(clip.deliveries.size()), 12));
+    box.addWidget(quiet(say("look-bench.deliveries-deliveries-found-by-motion-review",
+                            {{"deliveries", clip.deliveries.size()}}),
+                        12));
     const bool onStage = clip.id == delivery().clip;
     for (const FoundDelivery& d : clip.deliveries) {
         const FrameSpan span{d.first, d.last};
         const bool inHand = onStage && delivery().cut == span;
         auto* row = new QHBoxLayout;
-        auto* play = plainButton(QString("Play f %1 to %2").arg(d.first).arg(d.last));
+        auto* play = plainButton(say("look-bench.play-f-d-to-last", {{"d", d.first}, {"last", d.last}}));
         play->setObjectName("link");
         play->setEnabled(onStage);
         connect(play, &QPushButton::clicked, this, [this, span] {
@@ -133,10 +139,10 @@ void LookBench::addDeliveries(const Clip& clip, QVBoxLayout& box) {
             c_.playhead.play();
         });
         const DeliveryMarks* other = marked(clip.id, span);
-        auto* take = plainButton(inHand               ? "In hand: take all instead"
+        auto* take = plainButton(inHand               ? say("look-bench.in-hand-take-all-instead")
                                  : other              ? takeAgain(*other)
-                                 : delivery().blank() ? "Review this one"
-                                                      : "Review this one too");
+                                 : delivery().blank() ? say("look-bench.review-this-one")
+                                                      : say("look-bench.review-this-one-too"));
         connect(take, &QPushButton::clicked, this,
                 [this, span, inHand, id = clip.id] { inHand ? takeWhole() : lookAt(id, span); });
         row->addWidget(play);
@@ -155,16 +161,17 @@ void LookBench::addPitch(QVBoxLayout& box) {
     const bool shares = std::any_of(all.begin(), all.end(), [&](const DeliveryMarks& d) {
         return d.number != delivery().number && !d.blank() && d.pitch == delivery().pitch;
     });
-    box.addWidget(quiet(QString("In hand: %1%2. N goes round.")
-                            .arg(text(nameOf(delivery(), clips)), shares ? ", also seen from elsewhere" : ""),
+    box.addWidget(quiet(say(shares ? "look-bench.in-hand-shared" : "look-bench.in-hand",
+                            {{"delivery", nameOf(delivery(), clips)}}),
                         12));
     addLead(box);
     if (!shares && !choice.shared) return;
     const int to = shares ? choice.own : *choice.shared;
-    auto* change = plainButton(shares ? "It shows a pitch of its own" : QString("It shows pitch %1").arg(to));
+    auto* change = plainButton(shares ? say("look-bench.it-shows-a-pitch-of-its")
+                                      : say("look-bench.it-shows-pitch-to", {{"to", to}}));
     change->setObjectName("link");
     connect(change, &QPushButton::clicked, this, [this, to] {
-        if (const Status said = c_.session.setPitch(to); !said) c_.say(text(said.error().text));
+        if (const Status said = c_.session.setPitch(to); !said) c_.say(say(said.error().text));
     });
     box.addWidget(change, 0, Qt::AlignLeft);
 }
@@ -172,25 +179,24 @@ void LookBench::addPitch(QVBoxLayout& box) {
 /// Which delivery's numbers the letter tells.
 void LookBench::addLead(QVBoxLayout& box) {
     if (review().lead == delivery().number) {
-        box.addWidget(quiet("The letter tells this one's numbers.", 12));
+        box.addWidget(quiet(say("look-bench.the-letter-tells-this-ones-numbers"), 12));
         return;
     }
-    auto* lead = plainButton("Let the letter tell this one's numbers");
+    auto* lead = plainButton(say("look-bench.let-the-letter-tell-this-ones"));
     lead->setObjectName("link");
     connect(lead, &QPushButton::clicked, this,
-            [this] { perform("Choose the letter's delivery", {SetLead{delivery().number}}); });
+            [this] { perform(msg("look-bench.choose-the-letters-delivery"), {SetLead{delivery().number}}); });
     box.addWidget(lead, 0, Qt::AlignLeft);
 }
 
 void LookBench::lookAt(const ClipId& clip, std::optional<FrameSpan> cut) {
-    if (const Status taken = c_.session.lookAt(clip, cut); !taken) return c_.say(text(taken.error().text));
-    c_.say(cut ? "The review is held to this delivery; the rest of the ribbon is shaded."
-               : "This film is in hand. What was marked on the others stays.");
+    if (const Status taken = c_.session.lookAt(clip, cut); !taken) return c_.say(say(taken.error().text));
+    c_.say(cut ? say("look-bench.the-review-is-held-to-this") : say("look-bench.this-film-is-in-hand-what"));
 }
 
 void LookBench::takeWhole() {
     const Status taken = c_.session.setCut(std::nullopt);
-    c_.say(taken ? "The review takes the whole film." : text(taken.error().text));
+    c_.say(taken ? say("look-bench.the-review-takes-the-whole-film") : say(taken.error().text));
 }
 
 void LookBench::toggleCut() {
@@ -200,27 +206,29 @@ void LookBench::toggleCut() {
     for (const FoundDelivery& d : found)
         if (found.size() > 1 && FrameSpan{d.first, d.last}.holds(here))
             return lookAt(c_.session.clip().id, FrameSpan{d.first, d.last});
-    c_.say(found.size() < 2 ? "Motion shows one delivery in this film: nothing to choose."
-                            : "No delivery was found at this frame.");
+    c_.say(found.size() < 2 ? say("look-bench.motion-shows-one-delivery-in-this")
+                            : say("look-bench.no-delivery-was-found-at-this"));
 }
 
 KeyHints LookBench::hints() const {
-    KeyHints hints{{"Space", "play", "look-play"},
-                   {"\u2190 \u2192", "one frame", "step-on"},
-                   {"B", "slower", "slower"},
-                   {"F", "film and conditions", "look-film"}};
-    if (c_.session.deliveries().size() > 1) hints.push_back({"N", "next delivery", "delivery-next"});
-    hints.push_back({"Enter", "seen, on to the positions", "look-done"});
+    KeyHints hints{{"Space", say("hint.play"), "look-play"},
+                   {"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
+                   {"B", say("hint.slower"), "slower"},
+                   {"F", say("look-bench.film-and-conditions"), "look-film"}};
+    if (c_.session.deliveries().size() > 1)
+        hints.push_back({"N", say("look-bench.next-delivery"), "delivery-next"});
+    hints.push_back({"Enter", say("look-bench.seen-on-to-the-positions-2"), "look-done"});
     return hints;
 }
 
-bool LookBench::act(const QString& id) {
-    if (id == "look-play") return c_.playhead.toggle(), true;
-    if (id == "look-cut") return toggleCut(), true;
-    if (id == "look-film") return showFilmDialog(this, c_.session, c_.say), true;
-    if (id == "look-refilm") return showRefilmRequest(this, c_.session), true;
-    if (id == "look-done") return c_.goTo(Stage::Positions), true;
-    return false;
+Handlers LookBench::handlers() {
+    return {
+        {"look-play", [this] { c_.playhead.toggle(); }},
+        {"look-cut", [this] { toggleCut(); }},
+        {"look-film", [this] { showFilmDialog(this, c_.session, c_.say); }},
+        {"look-refilm", [this] { showRefilmRequest(this, c_.session); }},
+        {"look-done", [this] { c_.goTo(Stage::Positions); }},
+    };
 }
 
 } // namespace jg::ui

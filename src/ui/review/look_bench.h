@@ -10,7 +10,7 @@ class LookBench : public Bench {
 public:
     explicit LookBench(ReviewContext& context);
     void refresh() override;
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     KeyHints hints() const override;
 
 private:

@@ -4,6 +4,7 @@
 #include "letter/mark_scene.h"
 #include "review/letter_model.h"
 #include "review/one_person.h"
+#include "review/reasons.h"
 #include "ui/review/measure_picker.h"
 #include "ui/review/measure_words.h"
 #include "ui/review/own_measure_dialog.h"
@@ -41,7 +42,7 @@ MeasureBench::MeasureBench(ReviewContext& context)
     column_->addWidget(listTitle_);
     list_ = new RowList;
     list_->setObjectName("measures");
-    list_->setAccessibleName("Measures");
+    list_->setAccessibleName(say("measure-bench.measures"));
     connect(list_, &RowList::selected, this, &MeasureBench::select);
     column_->addWidget(list_, 1);
     noteBox_ = new QFrame;
@@ -56,19 +57,21 @@ MeasureBench::MeasureBench(ReviewContext& context)
 
 KeyHints MeasureBench::hints() const {
     if (drawing_)
-        return {{"click", "place"}, {"Esc", "back to the guided points", "tool-none"}, {"Z", "undo", "undo"}};
-    return {{"click", "place"},
-            {"H", "hidden", "point-hidden"},
-            {"U", "answer", "measure-answer"},
-            {"A", "more measures", "measure-add"},
-            {"G", "goal", "measure-ghost"},
-            {"S", "scale", "measure-scale"},
-            {"W", "by time or body", "measure-order"},
-            {"Z", "undo", "undo"}};
+        return {{say("hint.click"), say("hint.place")},
+                {"Esc", say("measure-bench.back-to-the-guided-points"), "tool-none"},
+                {"Z", say("hint.undo"), "undo"}};
+    return {{say("hint.click"), say("hint.place")},
+            {"H", say("hint.hidden"), "point-hidden"},
+            {"U", say("hint.answer"), "measure-answer"},
+            {"A", say("measure-bench.more-measures"), "measure-add"},
+            {"G", say("hint.goal"), "measure-ghost"},
+            {"S", say("hint.scale"), "measure-scale"},
+            {"W", say("measure-bench.by-time-or-body"), "measure-order"},
+            {"Z", say("hint.undo"), "undo"}};
 }
 
 PerformEdit MeasureBench::performer() {
-    return [this](const std::string& label, std::vector<Change> changes) {
+    return [this](const Message& label, std::vector<Change> changes) {
         return perform(label, std::move(changes));
     };
 }
@@ -96,10 +99,9 @@ void MeasureBench::refresh() {
         ListRow row;
         if (isExtra(m.id) && def->group != part) row.header = groupName(part = def->group);
         row.title = QString::fromStdString(def->shortName);
-        row.sub =
-            m.target.type == TargetType::Record ? "recorded" : QString::fromStdString(wordsOf(m.target));
+        row.sub = m.target.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(m.target));
         row.value = valueText(m.value);
-        if (m.value.value) row.error = "\u00b1" + QString::fromStdString(errorInWords(m.value));
+        if (m.value.value) row.error = say("measure-bench.error", {{"error", errorInWords(m.value)}});
         if (m.value.state == MeasureState::NotLookedAt && !def->hasPoints())
             row.sub = waitsFor(*def, delivery());
         row.look = lookOf(m.judgement);
@@ -108,10 +110,9 @@ void MeasureBench::refresh() {
     const int keep = list_->current();
     list_->setRows(std::move(rows));
     list_->setCurrent(keep);
-    listTitle_->setText(QString("By %1, edition %2 \u00b7 walked by %3")
-                            .arg(QString::fromStdString(review().approach().name))
-                            .arg(review().approach().version)
-                            .arg(order_ == WalkOrder::Time ? "time" : "body"));
+    listTitle_->setText(
+        say(order_ == WalkOrder::Time ? "measure-bench.by-time" : "measure-bench.by-body",
+            {{"approach", review().approach().name}, {"edition", review().approach().version}}));
     showStep();
     showNote();
 }
@@ -135,9 +136,11 @@ void MeasureBench::showStep() {
     const bool right = targetDirectionX(c_.session.athlete().hand, c_.session.clip().view) >= 0;
     if (!step_) {
         const bool positions = c_.session.assessment().counts.positions > 0;
-        title_->setText(positions ? "All points are placed" : "Positions first");
-        what_->setText(positions ? "Drag any point to correct it; all numbers follow. " + whatNext(c_.session)
-                                 : "Set the key positions, then the points are asked for here.");
+        title_->setText(positions ? say("measure-bench.all-points-are-placed")
+                                  : say("measure-bench.positions-first"));
+        what_->setText(
+            positions ? say("measure-bench.drag-any-point-to-correct-it", {{"session", whatNext(c_.session)}})
+                      : say("measure-bench.set-the-key-positions-then-the"));
         const MeasureDefinition* m = chosen();
         const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
         figure_->show(std::nullopt, landmarks, !right, m ? QString::fromStdString(m->hint) : QString());
@@ -149,12 +152,13 @@ void MeasureBench::showStep() {
         title_->setText(QString::fromStdString(m->name));
         const auto left = std::count_if(steps.begin(), steps.end(),
                                         [&](const GuideStep& s) { return s.frame == step_->frame; });
-        what_->setText(QString("%1: place the %2, %3. %4 left on this frame, %5 in all.")
-                           .arg(step_->lost ? QString("Its path was lost at frame %1").arg(step_->frame)
-                                            : "At " + text(info(step_->moment).name),
-                                text(info(step_->landmark).name), text(info(step_->landmark).where))
-                           .arg(left)
-                           .arg(steps.size()));
+        what_->setText(say(step_->lost ? "measure-bench.place-lost" : "measure-bench.place",
+                           {{"frame", step_->frame},
+                            {"position", info(step_->moment).name()},
+                            {"landmark", info(step_->landmark).name()},
+                            {"where", info(step_->landmark).where()},
+                            {"left", left},
+                            {"all", steps.size()}}));
         figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
     }
 }
@@ -189,20 +193,21 @@ void MeasureBench::select(int row) {
 }
 
 QString MeasureBench::stageCaption() const {
-    const QString steadied = delivery().shake && delivery().shake->on ? "shake taken out" : "";
+    const QString steadied =
+        delivery().shake && delivery().shake->on ? say("measure-bench.shake-taken-out") : "";
     for (const auto& [moment, mark] : delivery().moments)
         if (mark.frame == c_.playhead.frame())
-            return text(info(moment).name) + (steadied.isEmpty() ? "" : " \u00b7 " + steadied);
+            return say(info(moment).name()) + (steadied.isEmpty() ? "" : " \u00b7 " + steadied);
     return steadied;
 }
 
 QString MeasureBench::loupeText() const {
     if (drawing_) return drawing_->ask();
     if (!step_ || step_->frame != c_.stage.shownFrame()) return {};
-    return text(info(step_->landmark).name) + ", " + text(info(step_->landmark).where);
+    return say(info(step_->landmark).name()) + ", " + say(info(step_->landmark).where());
 }
 
-void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const char* label) {
+void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const Message& label) {
     to.x = std::clamp(to.x, 0.0, static_cast<double>(c_.session.clip().width));
     to.y = std::clamp(to.y, 0.0, static_cast<double>(c_.session.clip().height));
     if (auto change = moved(delivery(), grip, to)) perform(label, {*std::move(change)});
@@ -222,14 +227,13 @@ bool MeasureBench::press(ImagePoint at, double reach) {
     }
     const Clip& clip = c_.session.clip();
     if (at.x < 0 || at.y < 0 || at.x > clip.width || at.y > clip.height) {
-        c_.say("That is beside the picture. Click on the athlete.");
+        c_.say(say("measure-bench.that-is-beside-the-picture-click"));
         return true;
     }
     if (step_ && step_->frame == c_.stage.shownFrame()) return placePoint(at), true;
     if (step_) {
-        c_.say(QString("The next point belongs to %1 (frame %2). Enter goes there.")
-                   .arg(text(info(step_->moment).name))
-                   .arg(step_->frame));
+        c_.say(say("measure-bench.the-next-point-belongs-to-moment",
+                   {{"moment", info(step_->moment).name()}, {"frame", step_->frame}}));
         return true;
     }
     return false;
@@ -238,7 +242,7 @@ bool MeasureBench::press(ImagePoint at, double reach) {
 void MeasureBench::drag(ImagePoint at) {
     if (!grabbed_) return;
     dragged_ = dragged_ || length(at - grabFrom_) > slack_;
-    if (dragged_) moveGrip(*grabbed_, at + grabOffset_, "Move a point");
+    if (dragged_) moveGrip(*grabbed_, at + grabOffset_, msg("measure-bench.move-a-point"));
 }
 
 void MeasureBench::release(ImagePoint at) {
@@ -251,7 +255,8 @@ void MeasureBench::release(ImagePoint at) {
 
 void MeasureBench::placePoint(ImagePoint at, double smearPx) {
     const PointKey key{step_->frame, step_->landmark};
-    const std::string label = "Place the " + std::string(info(step_->landmark).name);
+    const Message label =
+        msg("measure-bench.place-the-landmark", {{"landmark", info(step_->landmark).name()}});
     const qint64 before = c_.playhead.frame();
     // Within a smear the joint may lie anywhere alike.
     const double sigma = std::hypot(c_.session.clickSigmaPx(step_->landmark), smearPx / std::sqrt(12.0));
@@ -261,22 +266,24 @@ void MeasureBench::placePoint(ImagePoint at, double smearPx) {
     if (step_ && step_->frame != before) goToStep();
     for (const OddPair& pair : notOnePerson(delivery()))
         if (pair.frame == key.frame && (pair.from == key.landmark || pair.to == key.landmark))
-            return c_.say(text(pair.words) + " Z takes it back.");
+            return c_.say(say("measure-bench.pair-z-takes-it-back", {{"pair", pair.words}}));
 }
 
 void MeasureBench::startDrawing(MarkKind kind) {
-    const QStringList asks = kind == MarkKind::Angle ? QStringList{"one side", "the corner", "the other side"}
-                                                     : QStringList{"one end", "the other end"};
+    const QStringList asks =
+        kind == MarkKind::Angle
+            ? QStringList{say("measure-bench.one-side"), say("measure-bench.the-corner"),
+                          say("measure-bench.the-other-side")}
+            : QStringList{say("measure-bench.one-end"), say("measure-bench.the-other-end")};
     draw(Drawing(kind, asks, [this, kind](const auto& corners) { keepMark(kind, corners); }));
-    c_.say(
-        QString("%1: click its %2.")
-            .arg(text(nameOf(kind)), pointsOf(kind) == 3 ? "three points, the corner second" : "two ends"));
+    c_.say(say(pointsOf(kind) == 3 ? "measure-bench.click-three" : "measure-bench.click-two",
+               {{"mark", nameOf(kind)}}));
 }
 
 void MeasureBench::draw(Drawing drawing) {
     drawing_ = std::move(drawing);
     c_.stage.setTool(this);
-    c_.say("Click " + drawing_->ask() + ".");
+    c_.say(say("measure-bench.click-ask", {{"ask", drawing_->ask()}}));
 }
 
 void MeasureBench::stopDrawing() {
@@ -287,7 +294,7 @@ void MeasureBench::stopDrawing() {
 }
 
 void MeasureBench::placeCorner(ImagePoint at) {
-    if (!drawing_->place(at)) return c_.say("Click " + drawing_->ask() + ".");
+    if (!drawing_->place(at)) return c_.say(say("measure-bench.click-ask", {{"ask", drawing_->ask()}}));
     const Drawing drawn = *drawing_;
     stopDrawing();
     drawn.finish();
@@ -296,7 +303,7 @@ void MeasureBench::placeCorner(ImagePoint at) {
 void MeasureBench::keepMark(MarkKind kind, const std::vector<ImagePoint>& corners) {
     const std::string id = c_.session.ids().next<struct MarkTag>("mark").value;
     const FreeMark mark{id, kind, c_.stage.shownFrame(), corners};
-    perform("Draw a " + std::string(nameOf(kind)), {SetMark{id, mark}});
+    perform(msg("measure-bench.draw-a-name-of", {{"nameOf", nameOf(kind)}}), {SetMark{id, mark}});
     selected_ = Grip{std::nullopt, id, mark.points.size() - 1};
 }
 
@@ -319,17 +326,20 @@ void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
 void MeasureBench::hidePoint() {
     if (!step_) return;
     const PointKey key{step_->frame, step_->landmark};
-    perform("Hidden here", {SetPoint{key, PointMark{{}, "hidden by the body"}}});
+    perform(msg("measure-bench.hidden-here"), {SetPoint{key, PointMark{{}, std::string(kHiddenByBody)}}});
     goToStep();
 }
 
 void MeasureBench::placeSmeared() {
     if (!step_ || step_->frame != c_.stage.shownFrame())
-        return c_.say("No point is asked for on this frame. Enter goes to the next one.");
-    draw(Drawing(MarkKind::Line, {"one end of the smear", "its other end"}, [this](const auto& ends) {
-        if (step_ && step_->frame == c_.stage.shownFrame())
-            placePoint({(ends[0].x + ends[1].x) / 2, (ends[0].y + ends[1].y) / 2}, length(ends[1] - ends[0]));
-    }));
+        return c_.say(say("measure-bench.no-point-is-asked-for-on"));
+    draw(Drawing(MarkKind::Line,
+                 {say("measure-bench.one-end-of-the-smear"), say("measure-bench.its-other-end")},
+                 [this](const auto& ends) {
+                     if (step_ && step_->frame == c_.stage.shownFrame())
+                         placePoint({(ends[0].x + ends[1].x) / 2, (ends[0].y + ends[1].y) / 2},
+                                    length(ends[1] - ends[0]));
+                 }));
 }
 
 void MeasureBench::giveAnswer() {
@@ -340,7 +350,7 @@ void MeasureBench::giveAnswer() {
         const MeasureDefinition* next = playbook().measure(row.id);
         if (row.value.state == MeasureState::NotLookedAt && !waitsFor(*next, delivery()).isEmpty()) m = next;
     }
-    if (!m) return c_.say("Choose a measure in the list; then U answers what it asks.");
+    if (!m) return c_.say(say("measure-bench.choose-a-measure-in-the-list"));
     questions_.answer(*m);
 }
 
@@ -358,16 +368,16 @@ void MeasureBench::takeGuess() {
         return c_.stage.update();
     }
     const auto g = guess();
-    if (!g) return c_.say("There is no guess here: click the point, or C to place it by keys.");
+    if (!g) return c_.say(say("measure-bench.there-is-no-guess-here-click"));
     placePoint(g->at);
 }
 
 void MeasureBench::startCursor() {
     if (!step_ || step_->frame != c_.stage.shownFrame())
-        return c_.say("No point is asked for on this frame. Enter goes to the next one.");
+        return c_.say(say("measure-bench.no-point-is-asked-for-on"));
     const Clip& clip = c_.session.clip();
     cursor_ = startFor(delivery(), *step_).value_or(ImagePoint{clip.width / 2.0, clip.height / 2.0});
-    c_.say("The ring: Shift+arrows move it by half a pixel, Ctrl+Shift+arrows by ten. K takes it, Esc ends.");
+    c_.say(say("measure-bench.the-ring-shift-arrows-move-it"));
     c_.stage.update();
 }
 
@@ -375,7 +385,8 @@ void MeasureBench::addMeasures() {
     pickMeasures(
         this, playbook(), review(), c_.session.clip().view,
         [this](std::vector<std::string> extras) {
-            if (extras != review().extras) perform("Choose the measures", {SetExtras{std::move(extras)}});
+            if (extras != review().extras)
+                perform(msg("measure-bench.choose-the-measures"), {SetExtras{std::move(extras)}});
         },
         [this] { makeOwnMeasure(); });
 }
@@ -383,11 +394,11 @@ void MeasureBench::addMeasures() {
 void MeasureBench::makeOwnMeasure() {
     askOwnMeasure(this, [this](const OwnMeasureOrder& order) {
         const auto id = c_.keepMeasure(order);
-        if (!id) return text(id.error().text);
+        if (!id) return say(id.error().text);
         c_.session.playbookChanged();
         std::vector<std::string> extras = review().extras;
         extras.push_back(*id);
-        perform("Take a measure of your own", {SetExtras{std::move(extras)}});
+        perform(msg("measure-bench.take-a-measure-of-your-own"), {SetExtras{std::move(extras)}});
         return QString();
     });
 }
@@ -400,30 +411,31 @@ void MeasureBench::nudge(double dx, double dy) {
         return c_.stage.update();
     }
     if (!selected_) {
-        c_.say("Click a point first; then the keys nudge it by half a pixel.");
+        c_.say(say("measure-bench.click-a-point-first-then-the"));
         return;
     }
     if (const auto place = placeOf(delivery(), *selected_))
-        moveGrip(*selected_, {place->x + dx, place->y + dy}, "Nudge a point");
+        moveGrip(*selected_, {place->x + dx, place->y + dy}, msg("measure-bench.nudge-a-point"));
 }
 
 void MeasureBench::removeSelected() {
     if (!selected_) return;
-    perform(selected_->point ? "Delete a point" : "Delete a line", {removed(*selected_)});
+    perform(selected_->point ? msg("measure-bench.delete-a-point") : msg("measure-bench.delete-a-line"),
+            {removed(*selected_)});
     selected_.reset();
 }
 
 void MeasureBench::skipMeasure() {
     const MeasureDefinition* m = chosen();
     if (!m) {
-        c_.say("Choose a measure in the list, then set it aside.");
+        c_.say(say("measure-bench.choose-a-measure-in-the-list-2"));
         return;
     }
     const bool aside = delivery().measureNotes.contains(m->id);
-    perform(aside ? "Take it up again" : "Set aside",
+    perform(aside ? msg("measure-bench.take-it-up-again") : msg("measure-bench.set-aside"),
             {SetMeasureNote{m->id, aside ? std::nullopt
                                          : std::optional(MeasureNote{MeasureState::NotApplicable,
-                                                                     "Set aside by the coach."})}});
+                                                                     std::string(kSetAside)})}});
 }
 
 void MeasureBench::nextOpen() {
@@ -434,51 +446,57 @@ void MeasureBench::nextOpen() {
         c_.goTo(Stage::Judge);
 }
 
-bool MeasureBench::act(const QString& id) {
-    if (id == "measure-next") return nextOpen(), true;
-    if (id == "point-hidden") return hidePoint(), true;
-    if (id == "point-smeared") return placeSmeared(), true;
-    if (id == "measure-answer") return giveAnswer(), true;
-    if (id == "measure-add") return addMeasures(), true;
-    if (id == "measure-sequence") return paths_.showOrder(), true;
-    if (id == "measure-steady") return paths_.steady(), true;
-    if (id == "measure-follow") return paths_.follow(), true;
-    if (id == "point-guess") return takeGuess(), true;
-    if (id == "measure-suggested") return paths_.goToSuggested(chosen()), true;
-    if (id == "measure-turn") return questions_.cameraTurn([this](Drawing d) { draw(std::move(d)); }), true;
-    if (id == "measure-scale") return questions_.scale([this](Drawing d) { draw(std::move(d)); }), true;
-    if (id == "measure-ghost") {
-        showGhost_ = !showGhost_;
-        c_.say(showGhost_ ? "The goal of the chosen measure is drawn on the athlete."
-                          : "The goal is not drawn.");
-        return refresh(), true;
-    }
-    if (id == "measure-order") {
-        order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
-        refresh();
-        return goToStep(), true;
-    }
-    if (id == "measure-skip") return skipMeasure(), true;
-    if (id == "point-delete") return removeSelected(), true;
-    if (id == "nudge-left") return nudge(-0.5, 0), true;
-    if (id == "nudge-right") return nudge(0.5, 0), true;
-    if (id == "nudge-up") return nudge(0, -0.5), true;
-    if (id == "nudge-down") return nudge(0, 0.5), true;
-    if (id == "nudge-left-10") return nudge(-10, 0), true;
-    if (id == "nudge-right-10") return nudge(10, 0), true;
-    if (id == "nudge-up-10") return nudge(0, -10), true;
-    if (id == "nudge-down-10") return nudge(0, 10), true;
-    if (id == "point-cursor") return startCursor(), true;
-    if (id == "row-up") return list_->move(-1), true;
-    if (id == "row-down") return list_->move(1), true;
-    if (id == "tool-plumb") return startDrawing(MarkKind::Plumb), true;
-    if (id == "tool-level") return startDrawing(MarkKind::Level), true;
-    if (id == "tool-line") return startDrawing(MarkKind::Line), true;
-    if (id == "tool-head-box") return startDrawing(MarkKind::HeadBox), true;
-    if (id == "tool-angle") return startDrawing(MarkKind::Angle), true;
-    if (id == "tool-mound") return startDrawing(MarkKind::Mound), true;
-    if (id == "tool-none") return stopDrawing(), true;
-    return false;
+Handlers MeasureBench::handlers() {
+    const auto drawing = [this](Drawing d) { draw(std::move(d)); };
+    Handlers all = {
+        {"measure-next", [this] { nextOpen(); }},
+        {"point-hidden", [this] { hidePoint(); }},
+        {"point-smeared", [this] { placeSmeared(); }},
+        {"measure-answer", [this] { giveAnswer(); }},
+        {"measure-add", [this] { addMeasures(); }},
+        {"measure-sequence", [this] { paths_.showOrder(); }},
+        {"measure-steady", [this] { paths_.steady(); }},
+        {"measure-follow", [this] { paths_.follow(); }},
+        {"point-guess", [this] { takeGuess(); }},
+        {"measure-suggested", [this] { paths_.goToSuggested(chosen()); }},
+        {"measure-turn", [this, drawing] { questions_.cameraTurn(drawing); }},
+        {"measure-scale", [this, drawing] { questions_.scale(drawing); }},
+        {"measure-skip", [this] { skipMeasure(); }},
+        {"point-delete", [this] { removeSelected(); }},
+        {"nudge-left", [this] { nudge(-0.5, 0); }},
+        {"nudge-right", [this] { nudge(0.5, 0); }},
+        {"nudge-up", [this] { nudge(0, -0.5); }},
+        {"nudge-down", [this] { nudge(0, 0.5); }},
+        {"nudge-left-10", [this] { nudge(-10, 0); }},
+        {"nudge-right-10", [this] { nudge(10, 0); }},
+        {"nudge-up-10", [this] { nudge(0, -10); }},
+        {"nudge-down-10", [this] { nudge(0, 10); }},
+        {"point-cursor", [this] { startCursor(); }},
+        {"row-up", [this] { list_->move(-1); }},
+        {"row-down", [this] { list_->move(1); }},
+        {"tool-none", [this] { stopDrawing(); }},
+        {"measure-ghost", [this] { toggleGhost(); }},
+        {"measure-order", [this] { toggleOrder(); }},
+    };
+    constexpr std::pair<const char*, MarkKind> tools[] = {
+        {"tool-plumb", MarkKind::Plumb}, {"tool-level", MarkKind::Level},
+        {"tool-line", MarkKind::Line},   {"tool-head-box", MarkKind::HeadBox},
+        {"tool-angle", MarkKind::Angle}, {"tool-mound", MarkKind::Mound}};
+    for (const auto& [id, kind] : tools) all[id] = [this, kind = kind] { startDrawing(kind); };
+    return all;
+}
+
+void MeasureBench::toggleGhost() {
+    showGhost_ = !showGhost_;
+    c_.say(showGhost_ ? say("measure-bench.the-goal-of-the-chosen-measure")
+                      : say("measure-bench.the-goal-is-not-drawn"));
+    refresh();
+}
+
+void MeasureBench::toggleOrder() {
+    order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
+    refresh();
+    goToStep();
 }
 
 } // namespace jg::ui

@@ -22,7 +22,7 @@ public:
     void enter() override;
     void leave() override { c_.ribbon.setCurve({}, {}); }
     void frameChanged() override { showStep(); }
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     StageTool* tool() override { return this; }
     KeyHints hints() const override;
     QString stageCaption() const override;
@@ -42,7 +42,7 @@ public:
     const std::optional<GuideStep>& step() const { return step_; }
 
 private:
-    void moveGrip(const Grip& grip, ImagePoint to, const char* label);
+    void moveGrip(const Grip& grip, ImagePoint to, const Message& label);
     void startDrawing(MarkKind kind);
     void draw(Drawing drawing);
     void stopDrawing();
@@ -59,6 +59,8 @@ private:
     void addMeasures();
     void makeOwnMeasure();
     void nudge(double dx, double dy);
+    void toggleGhost();
+    void toggleOrder();
     void removeSelected();
     void skipMeasure();
     void select(int row);

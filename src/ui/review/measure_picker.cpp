@@ -27,7 +27,7 @@ using Ticks = std::vector<Tick>;
 
 QString viewsOf(const MeasureDefinition& m) {
     QStringList names;
-    for (const View v : m.views) names << text(nameOf(v));
+    for (const View v : m.views) names << say(nameOf(v));
     return names.join(", ");
 }
 
@@ -45,8 +45,8 @@ Tick tickFor(const MeasureDefinition& m, const Review& review, View view) {
     box->setEnabled(!own && (seen || taken));
     column->addWidget(box);
     QString note = text(m.formula) + (m.hint.empty() ? "" : "; " + text(m.hint));
-    if (!seen) note = "Not from here, but from the " + viewsOf(m) + ": " + note;
-    if (own) note = "Set by the approach: " + note;
+    if (!seen) note = say("measure-picker.not-from-here-but-from-the", {{"m", viewsOf(m)}, {"note", note}});
+    if (own) note = say("measure-picker.set-by-the-approach-note", {{"note", note}});
     auto* small = quiet(note, 12);
     small->setContentsMargins(26, 0, 0, 0);
     column->addWidget(small);
@@ -68,30 +68,28 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("measure-picker");
-    dialog->setWindowTitle("Measures of this review");
+    dialog->setWindowTitle(say("measure-picker.measures-of-this-review"));
     dialog->resize(640, 640);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 20, 24, 18);
-    column->addWidget(heading("Measures of this review", 20));
-    column->addWidget(
-        quiet("Ticked ones join the guided walk and are recorded. Points shared with others are "
-              "asked for once."));
+    column->addWidget(heading(say("measure-picker.measures-of-this-review"), 20));
+    column->addWidget(quiet(say("measure-picker.ticked-ones-join-the-guided-walk")));
     auto* filter = new QLineEdit;
-    filter->setPlaceholderText("find: knee, glove, release \u2026");
+    filter->setPlaceholderText(say("measure-picker.find-knee-glove-release"));
     column->addWidget(filter);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     auto* page = new QWidget;
     auto* list = new QVBoxLayout(page);
     auto ticks = std::make_shared<Ticks>();
-    for (const auto& [group, name] : measureGroups()) {
-        const std::string_view id = group;
+    for (const MeasureGroup& group : measureGroups()) {
+        const std::string_view id = group.id;
         if (std::none_of(playbook.measures.begin(), playbook.measures.end(),
                          [id](const MeasureDefinition& m) { return m.group == id; }))
             continue;
-        list->addWidget(plain(text(name), 14, true));
+        list->addWidget(plain(say(group.name()), 14, true));
         for (const MeasureDefinition& m : playbook.measures) {
-            if (m.group != group) continue;
+            if (m.group != id) continue;
             ticks->push_back(tickFor(m, review, view));
             list->addWidget(ticks->back().row);
         }
@@ -104,18 +102,18 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
         for (const Tick& t : *ticks) t.row->setVisible(t.words.contains(words.trimmed().toLower()));
     });
     auto* foot = new QHBoxLayout;
-    auto* all = plainButton("Tick all this view shows");
+    auto* all = plainButton(say("measure-picker.tick-all-this-view-shows"));
     QObject::connect(all, &QPushButton::clicked, dialog, [ticks] {
         for (const Tick& t : *ticks)
             if (t.box->isEnabled()) t.box->setChecked(true);
     });
-    auto* done = mainButton("Take these");
+    auto* done = mainButton(say("measure-picker.take-these"));
     done->setDefault(true);
     QObject::connect(done, &QPushButton::clicked, dialog, [dialog, ticks, then] {
         dialog->accept();
         then(chosen(*ticks));
     });
-    auto* own = plainButton("A measure of your own \u2026");
+    auto* own = plainButton(say("measure-picker.a-measure-of-your-own"));
     QObject::connect(own, &QPushButton::clicked, dialog, [dialog, ticks, then, makeOwn] {
         dialog->accept();
         then(chosen(*ticks)); // what was ticked stays ticked

@@ -32,7 +32,8 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
         askChoice(parent_,
                   {"seen", QString::fromStdString(m.name), QString::fromStdString(m.hint), options, ""},
                   [this, id = m.id](const QString& option) {
-                      perform_("Say what is seen", {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
+                      perform_(msg("measure-questions.say-what-is-seen"),
+                               {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
                   });
         return;
     }
@@ -40,7 +41,7 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
         std::any_of(m.moments.begin(), m.moments.end(), [](Moment moment) { return !isKeyPosition(moment); });
     if (!m.numbers.empty() && openMoments(m, delivery()).empty()) return askNumber(m, m.numbers.front());
     if (extra) return setExtraMoment(m);
-    c_.say("This measure asks for nothing beside its points and positions.");
+    c_.say(say("measure-questions.this-measure-asks-for-nothing-beside"));
 }
 
 /// The first one still open; when all are set, the one nearest to the playhead moves here.
@@ -57,8 +58,9 @@ void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
         if (!moment || std::abs(*at - here) < std::abs(*delivery().frameOf(*moment) - here)) moment = extra;
     }
     const Status set = c_.session.setMoment(*moment, here);
-    c_.say(set ? QString("%1: frame %2.").arg(text(info(*moment).name)).arg(here)
-               : QString::fromStdString(set.error().text));
+    c_.say(
+        set ? say("measure-questions.moment-frame-here", {{"moment", info(*moment).name()}, {"here", here}})
+            : say(set.error().text));
 }
 
 /// One number after the other, until all are entered.
@@ -66,18 +68,18 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
     askChoice(parent_,
               {"number",
                QString::fromStdString(m.name),
-               QString("%1, as a number:").arg(QString::fromStdString(name)),
+               say("measure-questions.name-as-a-number", {{"name", name}}),
                {},
-               QString("%1, then Enter").arg(QString::fromStdString(name))},
+               say("measure-questions.name-then-enter", {{"name", name}})},
               [this, &m, name](const QString& typed) {
                   const auto value = typedNumber(typed.toStdString());
                   if (!value || *value <= 0)
-                      return c_.say("That is not a number above zero. Press U to enter it again.");
+                      return c_.say(say("measure-questions.that-is-not-a-number-above"));
                   MeasureAnswer answer;
                   if (const auto it = delivery().answers.find(m.id); it != delivery().answers.end())
                       answer = it->second;
                   answer.numbers[name] = *value;
-                  perform_("Enter a number", {SetAnswer{m.id, answer}});
+                  perform_(msg("measure-questions.enter-a-number"), {SetAnswer{m.id, answer}});
                   const auto next = std::find(m.numbers.begin(), m.numbers.end(), name) + 1;
                   if (next != m.numbers.end()) askNumber(m, *next);
               });
@@ -85,73 +87,68 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
 
 void MeasureQuestions::cameraTurn(const Draw& draw) {
     const bool side = isSideView(c_.session.clip().view);
-    const QString now = delivery().turn ? QString(" Now: %1, give or take %2.")
-                                              .arg(std::lround(delivery().turn->deg))
-                                              .arg(std::lround(kSdsOf95 * delivery().turn->sdDeg))
-                                        : QString(" Now: taken as square.");
-    const QString none = "square or not known: leave it out",
-                  rubber = "find it: click three corners of the rubber",
-                  heights = QString("find it: two posts of one height on a line %1")
-                                .arg(side ? "to the plate" : "across the field");
+    const QString now = delivery().turn ? say("measure-questions.now-deg-give-or-take-sd",
+                                              {{"deg", std::lround(delivery().turn->deg)},
+                                               {"sdDeg", std::lround(kSdsOf95 * delivery().turn->sdDeg)}})
+                                        : say("measure-questions.now-taken-as-square");
+    const QString none = say("measure-questions.square-or-not-known-leave-it"),
+                  rubber = say("measure-questions.find-it-click-three-corners-of"),
+                  heights =
+                      say(side ? "measure-questions.find-posts-side" : "measure-questions.find-posts-ends");
     QStringList options{none};
     if (side) options << rubber;
     options << heights;
-    askChoice(
-        parent_,
-        {"turn", "How far was the camera turned from square?",
-         QString(
-             "Degrees toward the %1, minus for away from it. The numbers are corrected for it and for the "
-             "body's depth, and their errors widen.")
-                 .arg(side ? "plate" : "glove side") +
-             now,
-         options, "degrees, then Enter"},
-        [this, none, rubber, heights, draw](const QString& typed) {
-            if (typed == rubber) return draw(rubberDrawing());
-            if (typed == heights) return findByHeights(draw);
-            if (typed == none) {
-                perform_("Camera's turn", {SetTurn{std::nullopt}});
-                return;
-            }
-            const auto deg = typedNumber(typed.toStdString());
-            if (!deg) return c_.say("That is not a number of degrees. Press Y to enter it again.");
-            if (std::abs(*deg) > kMostTurnDeg)
-                return c_.say("More than 45 degrees can't be corrected: ask for a film from the side.");
-            perform_("Camera's turn", {SetTurn{CameraTurn{*deg}}});
-        });
+    askChoice(parent_,
+              {"turn", say("measure-questions.how-far-was-the-camera-turned"),
+               say(side ? "measure-questions.degrees-toward-plate" : "measure-questions.degrees-toward-glove",
+                   {{"now", now}}),
+               options, say("measure-questions.degrees-then-enter")},
+              [this, none, rubber, heights, draw](const QString& typed) {
+                  if (typed == rubber) return draw(rubberDrawing());
+                  if (typed == heights) return findByHeights(draw);
+                  if (typed == none) {
+                      perform_(msg("measure-questions.cameras-turn"), {SetTurn{std::nullopt}});
+                      return;
+                  }
+                  const auto deg = typedNumber(typed.toStdString());
+                  if (!deg) return c_.say(say("measure-questions.that-is-not-a-number-of"));
+                  if (std::abs(*deg) > kMostTurnDeg)
+                      return c_.say(say("measure-questions.more-than-45-degrees-cant-be"));
+                  perform_(msg("measure-questions.cameras-turn"), {SetTurn{CameraTurn{*deg}}});
+              });
 }
 
 Drawing MeasureQuestions::rubberDrawing() {
     return Drawing(MarkKind::Angle,
-                   {"the rubber's near corner away from the plate", "its near corner toward the plate",
-                    "the far end of that edge"},
+                   {say("measure-questions.the-rubbers-near-corner-away-from"),
+                    say("measure-questions.its-near-corner-toward-the-plate"),
+                    say("measure-questions.the-far-end-of-that-edge")},
                    [this](const auto& corners) {
                        const auto clicked = [&](std::size_t i) {
                            return ClickedPoint{corners.at(i), kDefaultClickSigmaPx};
                        };
                        takeTurn(turnByRubber(delivery(), c_.session.clip(), c_.session.athlete().hand,
                                              {clicked(1), clicked(0), clicked(2)}),
-                                "By the rubber",
-                                "These three points show no rubber. Press Y and click its corners again.");
+                                say("measure-questions.by-the-rubber"),
+                                say("measure-questions.these-three-points-show-no-rubber"));
                    });
 }
 
 void MeasureQuestions::findByHeights(const Draw& draw) {
     if (!cameraPlaceOf(delivery(), c_.session.clip()))
-        return c_.say(
-            "Place the top of the head and the ground at Set first: from the athlete's height comes "
-            "how far away the camera stood.");
+        return c_.say(say("measure-questions.place-the-top-of-the-head"));
     draw(Drawing(
         MarkKind::Line,
-        {"the top of the first post", "its foot", "the top of the second, of the same height", "its foot"},
+        {say("measure-questions.the-top-of-the-first-post"), say("measure-questions.its-foot"),
+         say("measure-questions.the-top-of-the-second-of"), say("measure-questions.its-foot")},
         [this](const auto& ends) {
             const auto upright = [&](std::size_t i) {
                 return Upright{{ends.at(i), kDefaultClickSigmaPx}, {ends.at(i + 1), kDefaultClickSigmaPx}};
             };
             takeTurn(turnByHeights(delivery(), c_.session.clip(), c_.session.athlete().hand,
                                    {upright(0), upright(2)}),
-                     "By the two heights",
-                     "These two tell no turn: they stand too near each other or are not of one "
-                     "height. Press Y and click two others.");
+                     say("measure-questions.by-the-two-heights"),
+                     say("measure-questions.these-two-tell-no-turn-they"));
         }));
 }
 
@@ -159,13 +156,15 @@ void MeasureQuestions::takeTurn(Estimate turn, const QString& by, const QString&
     constexpr double kMostSdDeg = 12; // own choice: a rougher turn corrects nothing
     if (!std::isfinite(turn.value) || std::abs(turn.value) > kMostTurnDeg || !(turn.sd <= kMostSdDeg))
         return c_.say(otherwise);
-    const QString toward = isSideView(c_.session.clip().view) ? "the plate" : "the glove side";
-    if (perform_("Camera's turn", {SetTurn{CameraTurn{turn.value, turn.sd}}}))
-        c_.say(QString("%1 the camera was turned %2\u00b0 %3 %4, give or take %5\u00b0.")
-                   .arg(by)
-                   .arg(std::lround(std::abs(turn.value)))
-                   .arg(turn.value < 0 ? "away from" : "toward", toward)
-                   .arg(std::lround(std::max(1.0, turn.half95()))));
+    const bool side = isSideView(c_.session.clip().view);
+    const char* told =
+        turn.value < 0 ? side ? "measure-questions.turned-from-plate" : "measure-questions.turned-from-glove"
+        : side         ? "measure-questions.turned-to-plate"
+                       : "measure-questions.turned-to-glove";
+    if (perform_(msg("measure-questions.cameras-turn"), {SetTurn{CameraTurn{turn.value, turn.sd}}}))
+        c_.say(say(told, {{"by", by},
+                          {"degrees", std::lround(std::abs(turn.value))},
+                          {"error", std::lround(std::max(1.0, turn.half95()))}}));
 }
 
 void MeasureQuestions::scale(const Draw& draw) {
@@ -174,18 +173,18 @@ void MeasureQuestions::scale(const Draw& draw) {
     for (const ScaleInfo& s : allScales()) {
         if (!s.seenFrom(c_.session.clip().view)) continue;
         scales.push_back(s);
-        options << text(s.name) + (delivery().scales.contains(s.kind) ? " (given)" : "") +
-                       (s.planeSd > kLargestPlaneSd ? ": too far from the athlete" : "");
+        options << say(delivery().scales.contains(s.kind) ? "measure-questions.scale-given"
+                       : s.planeSd > kLargestPlaneSd      ? "measure-questions.scale-too-far"
+                                                          : "measure-questions.scale",
+                       {{"scale", s.name()}});
     }
     const bool metric = c_.session.playbook().lengths == LengthUnit::Centimetres;
-    options << (metric ? "say lengths in inches" : "say lengths in centimetres");
-    if (!delivery().scales.empty()) options << "take all scales away";
+    options << (metric ? say("measure-questions.say-lengths-in-inches")
+                       : say("measure-questions.say-lengths-in-centimetres"));
+    if (!delivery().scales.empty()) options << say("measure-questions.take-all-scales-away");
     askChoice(parent_,
-              {"scale", "Which length is known?",
-               "Inches or centimetres come from it. It holds in its own plane only: the nearest to the "
-               "athlete is used, and its "
-               "error with it.",
-               options, ""},
+              {"scale", say("measure-questions.which-length-is-known"),
+               say("measure-questions.inches-or-centimetres-come-from-it"), options, ""},
               [this, options, scales, metric, draw](const QString& chosen) {
                   const auto row = static_cast<std::size_t>(options.indexOf(chosen));
                   if (row == scales.size())
@@ -194,31 +193,30 @@ void MeasureQuestions::scale(const Draw& draw) {
                       std::vector<Change> gone;
                       for (const auto& [kind, mark] : delivery().scales)
                           gone.push_back(SetScale{kind, std::nullopt});
-                      perform_("Take the scales away", std::move(gone));
+                      perform_(msg("measure-questions.take-the-scales-away"), std::move(gone));
                       return;
                   }
                   const ScaleInfo& s = scales[row];
                   if (s.planeSd > kLargestPlaneSd)
-                      return c_.say("Home plate lies 60 ft from the athlete: its size tells nothing of the "
-                                    "body. Take the rubber or the athlete's height.");
+                      return c_.say(say("measure-questions.home-plate-lies-60-ft-from"));
                   if (s.metres > 0) return draw(scaleDrawing(s.kind, s.metres));
                   askLength(s.kind, draw);
               });
 }
 
 void MeasureQuestions::sayLengthsIn(LengthUnit unit) {
-    if (const Status kept = c_.keepLengths(unit); !kept) return c_.say(text(kept.error().text));
+    if (const Status kept = c_.keepLengths(unit); !kept) return c_.say(say(kept.error().text));
     c_.session.playbookChanged();
-    c_.say(unit == LengthUnit::Inches ? "Lengths are said in inches, in all reviews."
-                                      : "Lengths are said in centimetres, in all reviews.");
+    c_.say(unit == LengthUnit::Inches ? say("measure-questions.lengths-are-said-in-inches-in")
+                                      : say("measure-questions.lengths-are-said-in-centimetres-in"));
 }
 
 Drawing MeasureQuestions::scaleDrawing(ScaleKind kind, double metres) {
-    return Drawing(MarkKind::Line, {text(info(kind).where), "its other end"},
+    return Drawing(MarkKind::Line, {say(info(kind).where()), say("measure-bench.its-other-end")},
                    [this, kind, metres](const std::vector<ImagePoint>& ends) {
                        if (ends[0] == ends[1])
-                           return c_.say("Both ends lie on the same spot. Press S and click again.");
-                       perform_("Give a scale",
+                           return c_.say(say("measure-questions.both-ends-lie-on-the-same"));
+                       perform_(msg("measure-questions.give-a-scale"),
                                 {SetScale{kind, ScaleMark{c_.stage.shownFrame(), ends[0], ends[1], metres}}});
                    });
 }
@@ -226,20 +224,18 @@ Drawing MeasureQuestions::scaleDrawing(ScaleKind kind, double metres) {
 void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
     askChoice(parent_,
               {"length",
-               QString("How long is %1?").arg(text(info(kind).name)),
-               "As 170 cm, 1.7 m, 67 in or 5 ft 7.",
+               say("measure-questions.how-long-is-info", {{"info", info(kind).name()}}),
+               say("measure-questions.as-170-cm-1-7-m"),
                {},
-               "length, then Enter"},
+               say("measure-questions.length-then-enter")},
               [this, kind, draw](const QString& typed) {
                   const auto metres = metresFromWords(typed.toStdString());
-                  if (!metres)
-                      return c_.say(
-                          "That is no length. Write it as 170 cm, 67 in or 5 ft 7. Press S to try again.");
+                  if (!metres) return c_.say(say("measure-questions.that-is-no-length-write-it"));
                   if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
-                  perform_("Give the athlete's height", {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
+                  perform_(msg("measure-questions.give-the-athletes-height"),
+                           {SetScale{kind, ScaleMark{0, {}, {}, *metres}}});
                   if (heightOf(delivery()).value <= 0)
-                      c_.say(
-                          "Kept. Inches follow when the top of the head and the ground at Set are placed.");
+                      c_.say(say("measure-questions.kept-inches-follow-when-the-top"));
               });
 }
 

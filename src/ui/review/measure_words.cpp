@@ -10,58 +10,57 @@
 namespace jg::ui {
 
 QString valueText(const MeasureValue& v) {
-    if (!v.words.empty()) return QString::fromStdString(v.words);
+    if (!v.words.empty()) return say(v.words);
     if (!v.value)
         return v.state == MeasureState::NotVisible || v.state == MeasureState::NotApplicable ? "\u2013" : "";
-    return QString::fromStdString(numberInWords(*v.value, v.unit));
+    return say(numberInWords(*v.value, v.unit));
 }
 
 QString groupName(std::string_view id) {
     for (const MeasureGroup& g : measureGroups())
-        if (g.id == id) return "Also measured \u00b7 " + text(g.name).toLower();
+        if (g.id == id) return say("measure-words.also", {{"group", g.name()}});
     return {};
 }
 
 QString waitsFor(const MeasureDefinition& m, const DeliveryMarks& delivery) {
-    if (m.kind == MeasureKind::Seen) return "U: say what is seen";
+    if (m.kind == MeasureKind::Seen) return say("measure-words.u-say-what-is-seen");
     if (const auto open = openMoments(m, delivery); !open.empty())
-        return "U: " + text(info(open.front()).name).toLower();
-    return m.numbers.empty() ? QString() : QString("U: enter a number");
+        return say("measure-words.u-position", {{"position", info(open.front()).name()}});
+    return m.numbers.empty() ? QString() : say("measure-words.u-enter-a-number");
 }
 
 QString whatNext(const ReviewSession& session) {
     const auto& clips = session.submission().clips;
     const auto open = openElsewhere(session.review(), session.inHand(), session.playbook(), clips);
-    if (!open) return "Then on to judging.";
-    return QString("N: %1 still asks for %2 %3.")
-        .arg(text(nameOf(*session.review().delivery(open->first), clips)))
-        .arg(open->second)
-        .arg(open->second == 1 ? "point" : "points");
+    if (!open) return say("measure-words.then-on-to-judging");
+    return say(
+        "measure-words.still-asks",
+        {{"delivery", nameOf(*session.review().delivery(open->first), clips)}, {"count", open->second}});
 }
 
 QString noteOn(const ReviewSession& session, const PathTools& paths, const MeasureRow& row) {
     QStringList parts;
-    for (const auto& w : row.value.warnings) parts << QString::fromStdString(w);
-    parts << QString::fromStdString(row.value.reason);
-    if (row.spread) parts << text(pitchesInWords(*row.spread, row.deliveries));
-    if (row.judgement.text != row.value.reason) parts << QString::fromStdString(row.judgement.text);
+    for (const auto& w : row.value.warnings) parts << say(w);
+    parts << say(row.value.reason);
+    if (row.spread) parts << say(pitchesInWords(*row.spread, row.deliveries));
+    if (row.judgement.text != row.value.reason) parts << say(row.judgement.text);
     const MeasureDefinition* m = session.playbook().measure(row.id);
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
         for (const Moment moment : openMoments(*m, session.delivery()))
-            parts << text(info(moment).how) + " Go there and press U.";
+            parts << say("measure-words.how-go-there-and-press-u", {{"how", info(moment).how()}});
     if (const auto suggested = paths.suggestion(m))
-        parts << QString("The path says frame %1 for: %2. J goes there.")
-                     .arg(suggested->second.frame)
-                     .arg(text(info(suggested->first).name));
+        parts << say("measure-words.the-path-says-frame-frame-for",
+                     {{"frame", suggested->second.frame}, {"suggested", info(suggested->first).name()}});
     if (const auto said = sayingFromPaths(session.delivery(), session.clip(), row.id))
-        parts << QString("The path says \u201c%1\u201d: %2. U says so.")
-                     .arg(text(said->option), text(said->why));
+        parts << say("measure-words.the-path-says-option-why-u",
+                     {{"option", said->option}, {"why", said->why}});
     if (const auto ghost =
             ghostOf(session.delivery(), session.playbook(), row, session.clip(), session.athlete().hand))
-        parts << "To the goal: " + QString::fromStdString(ghost->words);
+        parts << say("measure-words.to-the-goal-ghost", {{"ghost", ghost->words}});
     else if (ghost.error().code == ErrorCode::NotFound)
-        parts << QString::fromStdString(ghost.error().text);
-    if (!m->unreliable.empty()) parts << "Less sure with: " + QString::fromStdString(m->unreliable) + ".";
+        parts << say(ghost.error().text);
+    if (!m->unreliable.empty())
+        parts << say("measure-words.less-sure-with-unreliable", {{"unreliable", m->unreliable}});
     parts.removeAll(QString());
     return parts.join(' ');
 }

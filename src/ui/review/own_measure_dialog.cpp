@@ -23,11 +23,11 @@ public:
         , keep_(std::move(keep)) {
         setObjectName("own-measure");
         setAttribute(Qt::WA_DeleteOnClose);
-        setWindowTitle("A measure of your own");
+        setWindowTitle(say("own-measure-dialog.a-measure-of-your-own"));
         resize(520, 460);
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(28, 22, 28, 20);
-        column->addWidget(heading("A measure of your own", 22));
+        column->addWidget(heading(say("own-measure-dialog.a-measure-of-your-own"), 22));
         how_ = quiet("", 13);
         column->addWidget(how_);
         form_ = new QFormLayout;
@@ -38,7 +38,7 @@ public:
         wrong_->setObjectName("wrong");
         column->addWidget(wrong_);
         column->addStretch(1);
-        auto* done = mainButton("Keep this measure");
+        auto* done = mainButton(say("own-measure-dialog.keep-this-measure"));
         done->setDefault(true);
         connect(done, &QPushButton::clicked, this, [this] { keepIt(); });
         column->addWidget(done, 0, Qt::AlignRight);
@@ -55,23 +55,23 @@ private:
     void addFields() {
         name_ = new QLineEdit;
         name_->setObjectName("name");
-        name_->setPlaceholderText("what you will call it");
-        form_->addRow("Name", name_);
+        name_->setPlaceholderText(say("own-measure-dialog.what-you-will-call-it"));
+        form_->addRow(say("post-place.name"), name_);
         kind_ = box("kind");
-        for (const OwnMeasureKind& k : ownMeasureKinds()) kind_->addItem(text(k.name), text(k.id));
+        for (const OwnMeasureKind& k : ownMeasureKinds()) kind_->addItem(say(k.name()), text(k.id));
         connect(kind_, &QComboBox::currentIndexChanged, this, [this] { showKind(); });
-        form_->addRow("Kind", kind_);
+        form_->addRow(say("own-measure-dialog.kind"), kind_);
         for (std::size_t i = 0; i < kMostPoints; ++i) {
             points_[i] = box("point");
             for (const LandmarkInfo& l : allLandmarks())
-                points_[i]->addItem(text(l.name), static_cast<int>(l.landmark));
+                points_[i]->addItem(say(l.name()), static_cast<int>(l.landmark));
             pointLabels_[i] = new QLabel;
             form_->addRow(pointLabels_[i], points_[i]);
         }
         for (std::size_t i = 0; i < kMostPositions; ++i) {
             positions_[i] = box("position");
             for (const MomentInfo& m : allMoments())
-                positions_[i]->addItem(text(m.name), static_cast<int>(m.moment));
+                positions_[i]->addItem(say(m.name()), static_cast<int>(m.moment));
             positionLabels_[i] = new QLabel;
             form_->addRow(positionLabels_[i], positions_[i]);
         }
@@ -83,17 +83,18 @@ private:
 
     void showKind() {
         const OwnMeasureKind& k = kind();
-        how_->setText("It gives " + text(k.how) + ".");
+        how_->setText(say("own-measure-dialog.it-gives-how", {{"how", k.how()}}));
         for (std::size_t i = 0; i < kMostPoints; ++i) {
             const bool used = i < k.points.size();
             points_[i]->setVisible(used);
             pointLabels_[i]->setVisible(used);
-            if (used) pointLabels_[i]->setText(text(k.points[i]));
+            if (used) pointLabels_[i]->setText(say(OwnMeasureKind::pointName(k.points[i])));
         }
         positions_[1]->setVisible(k.twoPositions);
         positionLabels_[1]->setVisible(k.twoPositions);
-        positionLabels_[0]->setText(k.twoPositions ? "from" : "at");
-        positionLabels_[1]->setText("to");
+        positionLabels_[0]->setText(k.twoPositions ? say("own-measure-dialog.from")
+                                                   : say("own-measure-dialog.at"));
+        positionLabels_[1]->setText(say("own-measure-dialog.to"));
         wrong_->clear();
     }
 

@@ -12,9 +12,9 @@
 namespace jg::ui {
 
 /// For what a job found: it lands on the delivery it was asked for, whichever is in hand by now.
-bool PathTools::performOn(int delivery, const std::string& label, std::vector<Change> changes) {
+bool PathTools::performOn(int delivery, const Message& label, std::vector<Change> changes) {
     const Status done = c_.session.perform({label, std::move(changes), delivery});
-    if (!done) c_.say(text(done.error().text));
+    if (!done) c_.say(say(done.error().text));
     return done.ok();
 }
 
@@ -24,21 +24,22 @@ void PathTools::follow() {
         return;
     }
     auto plan = followPlan(c_.session);
-    if (!plan) return c_.say(text(plan.error().text));
-    c_.say("Following the joints \u2026 P stops it.");
+    if (!plan) return c_.say(say(plan.error().text));
+    c_.say(say("path-tools.following-the-joints-p-stops-it"));
     following_ = new Job(parent_, [this, plan = *std::move(plan), to = delivery().number](
                                       std::stop_token stop, const Job::Progress& progress) {
         auto paths = followPaths(plan, stop, progress);
         return Job::Continuation([this, paths = std::move(paths), to] {
             following_ = nullptr;
-            if (!paths) return c_.say(text(paths.error().text));
+            if (!paths) return c_.say(say(paths.error().text));
             std::vector<Change> changes;
             for (const auto& [landmark, path] : *paths) changes.push_back(SetPath{landmark, path});
-            if (performOn(to, "Follow the joints", std::move(changes))) c_.say(text(wordsOf(*paths)));
+            if (performOn(to, msg("path-tools.follow-the-joints"), std::move(changes)))
+                c_.say(say(wordsOf(*paths)));
         });
     });
     QObject::connect(following_, &Job::progressed, parent_, [this](double part) {
-        c_.say(QString("Following the joints: %1 %. P stops it.").arg(std::lround(part * 100)));
+        c_.say(say("path-tools.following-the-joints-part-p-stops", {{"part", std::lround(part * 100)}}));
     });
 }
 
@@ -46,9 +47,11 @@ void PathTools::steady() {
     if (const auto& known = delivery().shake) {
         CameraShake other = *known;
         other.on = !other.on;
-        if (!perform_(other.on ? "Take the shake out" : "Leave the shake in", {SetShake{other}})) return;
-        return c_.say(other.on ? "The camera's shake is taken out of the numbers."
-                               : "The numbers hold the camera's shake again.");
+        if (!perform_(other.on ? msg("path-tools.take-the-shake-out") : msg("path-tools.leave-the-shake-in"),
+                      {SetShake{other}}))
+            return;
+        return c_.say(other.on ? say("path-tools.the-cameras-shake-is-taken-out")
+                               : say("path-tools.the-numbers-hold-the-cameras-shake"));
     }
     if (following_) {
         following_->cancel();
@@ -57,17 +60,16 @@ void PathTools::steady() {
     const Clip& clip = c_.session.clip();
     const FrameSpan span = delivery().cut.value_or(FrameSpan{0, clip.frames - 1});
     const auto files = filesOf(c_.session.library(), clip);
-    c_.say("Following the background \u2026 F stops it.");
+    c_.say(say("path-tools.following-background"));
     following_ = new Job(parent_, [this, files, span, to = delivery().number](std::stop_token stop,
                                                                               const Job::Progress& progress) {
         const auto shake = findShake(files, span, stop, progress);
         return Job::Continuation([this, shake, to] {
             following_ = nullptr;
-            if (!shake) return c_.say(text(shake.error().text));
-            if (performOn(to, "Take the shake out", {SetShake{*shake}}))
-                c_.say(QString(
-                           "The camera shook by up to %1 px. It is taken out of the numbers; F puts it back.")
-                           .arg(largestShift(*shake), 0, 'f', 1));
+            if (!shake) return c_.say(say(shake.error().text));
+            if (performOn(to, msg("path-tools.take-the-shake-out"), {SetShake{*shake}}))
+                c_.say(say("path-tools.the-camera-shook-by-up-to",
+                           {{"shake", Decimal{largestShift(*shake), 1}}}));
         });
     });
     QObject::connect(following_, &Job::progressed, parent_, [this](double part) {
@@ -113,21 +115,19 @@ void PathTools::showCurve(const MeasureDefinition* m) {
         const Landmark landmark = m->slots.back().landmark;
         for (const FrameValue& v : speeds(pathOf(delivery(), landmark), c_.session.clip().captureFps))
             curve.push_back({v.frame, v.value.value, v.value.half95()});
-        name = text(info(landmark).name) + ", speed";
+        name = say("path-tools.landmark-speed", {{"landmark", info(landmark).name()}});
     }
     c_.ribbon.setCurve(std::move(curve), name);
 }
 
 void PathTools::showOrder() {
     const Clip& clip = c_.session.clip();
-    if (clip.captureFps <= 0)
-        return c_.say(
-            "The capture rate is unknown, so frames can't be turned into time. Enter the rate first.");
+    if (clip.captureFps <= 0) return c_.say(say("path-tools.the-capture-rate-is-unknown-so"));
     std::optional<Estimate> ball;
     if (const MeasureRow* row = c_.session.assessment().measure("release-instant"); row && row->value.value)
         ball = Estimate{*row->value.value, row->value.half95() / kSdsOf95};
     const auto events = sequenceOf(delivery(), clip, c_.session.athlete().hand, ball);
-    if (events.empty()) return c_.say("Set First touch; the order is told from there.");
+    if (events.empty()) return c_.say(say("path-tools.set-first-touch-the-order-is"));
     showSequence(parent_, events, clip.captureFps);
 }
 
@@ -143,13 +143,10 @@ std::optional<std::pair<Moment, PathEvent>> PathTools::suggestion(const MeasureD
 
 void PathTools::goToSuggested(const MeasureDefinition* m) {
     const auto suggested = suggestion(m);
-    if (!suggested)
-        return c_.say("The paths suggest no frame for this measure. P follows the clicked joints.");
+    if (!suggested) return c_.say(say("path-tools.the-paths-suggest-no-frame-for"));
     c_.playhead.step(suggested->second.frame - c_.playhead.frame());
-    c_.say(QString("%1, as the path says, give or take %2 %3. U sets it here.")
-               .arg(text(info(suggested->first).name))
-               .arg(suggested->second.plusMinus)
-               .arg(suggested->second.plusMinus == 1 ? "frame" : "frames"));
+    c_.say(say("path-tools.suggested",
+               {{"position", info(suggested->first).name()}, {"frames", suggested->second.plusMinus}}));
 }
 
 } // namespace jg::ui

@@ -37,7 +37,7 @@ public:
 
 private:
     const DeliveryMarks& delivery() const { return c_.session.delivery(); }
-    bool performOn(int delivery, const std::string& label, std::vector<Change> changes);
+    bool performOn(int delivery, const Message& label, std::vector<Change> changes);
 
     QWidget* parent_;
     ReviewContext& c_;

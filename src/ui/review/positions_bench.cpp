@@ -1,5 +1,6 @@
 #include "ui/review/positions_bench.h"
 
+#include "review/reasons.h"
 #include "ui/review/reason_dialog.h"
 #include "ui/theme.h"
 
@@ -16,14 +17,14 @@ PositionsBench::PositionsBench(ReviewContext& context)
     how_->setAlignment(Qt::AlignTop);
     column_->addWidget(how_);
     auto* row = new QHBoxLayout;
-    set_ = mainButton("Set here");
-    auto* hidden = plainButton("Not visible here");
+    set_ = mainButton(say("positions-bench.set-here"));
+    auto* hidden = plainButton(say("positions-bench.not-visible-here"));
     connect(set_, &QPushButton::clicked, this, [this] { c_.runAction("set-here"); });
     connect(hidden, &QPushButton::clicked, this, [this] { c_.runAction("position-hidden"); });
     row->addWidget(set_, 1);
     row->addWidget(hidden);
     column_->addLayout(row);
-    on_ = mainButton("All nine are settled: on to measuring");
+    on_ = mainButton(say("positions-bench.all-nine-are-settled-on-to"));
     connect(on_, &QPushButton::clicked, this, [this] { c_.runAction("stage-next"); });
     column_->addWidget(on_);
     suggested_ = plainButton("");
@@ -32,7 +33,7 @@ PositionsBench::PositionsBench(ReviewContext& context)
     column_->addWidget(suggested_, 0, Qt::AlignLeft);
     list_ = new RowList;
     list_->setObjectName("positions");
-    list_->setAccessibleName("Key positions");
+    list_->setAccessibleName(say("positions-bench.key-positions"));
     connect(list_, &RowList::selected, this, &PositionsBench::select);
     column_->addWidget(list_, 1);
     refresh();
@@ -46,18 +47,20 @@ void PositionsBench::refresh() {
     std::vector<ListRow> rows;
     for (const MomentInfo& m : keyPositions()) {
         ListRow row;
-        row.title = text(m.name);
+        row.title = say(m.name());
         const auto it = delivery().moments.find(m.moment);
         row.mark = it == delivery().moments.end() ? RowMark::Open : RowMark::Done;
         if (it != delivery().moments.end() && it->second.frame) {
             const qint64 frame = *it->second.frame;
             row.right = m.moment == Moment::Release
                             ? releaseText(frame)
-                            : QString("%1 \u00b7 f %2").arg(c_.ribbon.timeText(frame)).arg(frame);
+                            : say("positions-bench.time-and-frame",
+                                  {{"time", c_.ribbon.timeText(frame)}, {"frame", frame}});
         } else if (it != delivery().moments.end()) {
-            row.right = "not visible: " + QString::fromStdString(it->second.notVisible);
+            row.right = say("positions-bench.not-visible-not-visible",
+                            {{"notVisible", reasonInWords(it->second.notVisible)}});
         } else {
-            row.right = "open";
+            row.right = say("verdict.open");
         }
         rows.push_back(std::move(row));
     }
@@ -71,11 +74,11 @@ void PositionsBench::refresh() {
 QString PositionsBench::releaseText(qint64 frame) const {
     const MeasureRow* ball = c_.session.assessment().measure("release-instant");
     if (!ball || !ball->value.value || ball->delivery != delivery().number)
-        return QString("between f %1 and %2").arg(frame).arg(frame + 1);
+        return say("positions-bench.between-f-frame-and-frame2", {{"frame", frame}, {"frame2", frame + 1}});
     const double perMs = c_.session.clip().captureFps / 1000;
-    return QString("f %1 \u00b1 %2, by the ball")
-        .arg(static_cast<double>(frame) + *ball->value.value * perMs, 0, 'f', 1)
-        .arg(std::max(0.1, ball->value.half95() * perMs), 0, 'f', 1);
+    return say("positions-bench.f-per-ms-per-ms2-by",
+               {{"perMs", Decimal{static_cast<double>(frame) + *ball->value.value * perMs, 1}},
+                {"perMs2", Decimal{std::max(0.1, ball->value.half95() * perMs), 1}}});
 }
 
 void PositionsBench::enter() {
@@ -89,14 +92,16 @@ void PositionsBench::enter() {
 }
 
 void PositionsBench::showHow() {
-    title_->setText(text(info(current()).name));
-    how_->setText(text(info(current()).how));
+    title_->setText(say(info(current()).name()));
+    how_->setText(say(info(current()).how()));
     const auto place = suggested();
     suggested_->setVisible(place.has_value());
     if (place)
         suggested_->setText(
-            QString("Suggested from motion: f %1%2").arg(place->frame).arg(place->sure ? "" : ", roughly"));
-    set_->setText(delivery().moments.contains(current()) ? "Move it here" : "Set here");
+            say(place->sure ? "positions-bench.suggested" : "positions-bench.suggested-roughly",
+                {{"frame", place->frame}}));
+    set_->setText(delivery().moments.contains(current()) ? say("positions-bench.move-it-here")
+                                                         : say("positions-bench.set-here"));
     on_->setVisible(allSet());
     setAsMain(set_, !allSet()); // one way on stands out
 }
@@ -123,10 +128,10 @@ std::optional<FoundDelivery::Place> PositionsBench::suggested() const {
 
 void PositionsBench::goToSuggested() {
     const auto place = suggested();
-    if (!place) return c_.say("Motion suggests no frame for this position: find it by stepping.");
+    if (!place) return c_.say(say("positions-bench.motion-suggests-no-frame-for-this"));
     c_.playhead.step(place->frame - c_.playhead.frame());
-    c_.say(place->sure ? "Suggested from motion. Look, step if need be, then Enter."
-                       : "A rough guess from motion: step until it is right, then Enter.");
+    c_.say(place->sure ? say("positions-bench.suggested-from-motion-look-step-if")
+                       : say("positions-bench.a-rough-guess-from-motion-step"));
 }
 
 void PositionsBench::select(int) {
@@ -138,7 +143,7 @@ void PositionsBench::setHere() {
     const Moment moment = current();
     const Status set = c_.session.setMoment(moment, c_.playhead.frame());
     if (!set) {
-        c_.say(QString::fromStdString(set.error().text));
+        c_.say(say(set.error().text));
         return;
     }
     c_.say({}); // what was said of the frame before would cover the keys
@@ -147,30 +152,35 @@ void PositionsBench::setHere() {
     showHow();
 }
 
-bool PositionsBench::act(const QString& id) {
-    if (id == "set-here") return setHere(), true;
-    if (id == "position-suggested") return goToSuggested(), true;
-    if (id == "row-up") return list_->move(-1), true;
-    if (id == "row-down") return list_->move(1), true;
-    if (id == "position-clear")
-        return perform("Take the position away", {SetMoment{current(), std::nullopt}}), true;
-    if (id == "position-hidden") {
-        const Moment moment = current();
-        askReason(this, text(info(moment).name) + " is not visible", [this, moment](const QString& reason) {
-            if (perform("Not visible here",
-                        {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) &&
-                list_->current() + 1 < 9)
-                list_->setCurrent(list_->current() + 1);
-            showHow();
-        });
-        return true;
-    }
-    return false;
+Handlers PositionsBench::handlers() {
+    return {
+        {"set-here", [this] { setHere(); }},
+        {"position-suggested", [this] { goToSuggested(); }},
+        {"row-up", [this] { list_->move(-1); }},
+        {"row-down", [this] { list_->move(1); }},
+        {"position-clear",
+         [this] {
+             perform(msg("positions-bench.take-the-position-away"), {SetMoment{current(), std::nullopt}});
+         }},
+        {"position-hidden", [this] { sayHidden(); }},
+    };
+}
+
+void PositionsBench::sayHidden() {
+    const Moment moment = current();
+    askReason(this, say("positions-bench.moment-is-not-visible", {{"moment", info(moment).name()}}),
+              [this, moment](const QString& reason) {
+                  if (perform(msg("positions-bench.not-visible-here"),
+                              {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) &&
+                      list_->current() + 1 < 9)
+                      list_->setCurrent(list_->current() + 1);
+                  showHow();
+              });
 }
 
 QString PositionsBench::stageCaption() const {
     for (const auto& [moment, mark] : delivery().moments)
-        if (mark.frame == c_.playhead.frame()) return text(info(moment).name);
+        if (mark.frame == c_.playhead.frame()) return say(info(moment).name());
     return {};
 }
 

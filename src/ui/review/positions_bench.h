@@ -15,13 +15,15 @@ public:
     explicit PositionsBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     KeyHints hints() const override {
-        KeyHints all{
-            {"\u2190 \u2192", "one frame", "step-on"},         {"Enter", "set here", "set-here"},
-            {"G", "suggested", "position-suggested"},          {"H", "not visible here", "position-hidden"},
-            {"\u2191 \u2193", "another position", "row-down"}, {"Z", "undo", "undo"}};
-        if (allSet()) all.push_front({"PgDn", "on to measuring", "stage-next"});
+        KeyHints all{{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
+                     {"Enter", say("positions-bench.set-here-2"), "set-here"},
+                     {"G", say("hint.suggested"), "position-suggested"},
+                     {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
+                     {"\u2191 \u2193", say("positions-bench.another-position"), "row-down"},
+                     {"Z", say("hint.undo"), "undo"}};
+        if (allSet()) all.push_front({"PgDn", say("positions-bench.on-to-measuring"), "stage-next"});
         return all;
     }
     QString stageCaption() const override;
@@ -32,6 +34,7 @@ private:
     Moment current() const;
     void select(int row);
     void setHere();
+    void sayHidden();
     void showHow();
     /// Where motion says the current position may lie: the delivery at the playhead, else the first.
     std::optional<FoundDelivery::Place> suggested() const;

@@ -24,12 +24,12 @@ QDate toQt(Date d) {
 
 PrescribeBench::PrescribeBench(ReviewContext& context)
     : Bench(context) {
-    column_->addWidget(heading("Prescribe"));
-    column_->addWidget(quiet("At most three to work on. Roots stand above what they cause.", 12.5));
+    column_->addWidget(heading(say("prescribe-bench.prescribe")));
+    column_->addWidget(quiet(say("prescribe-bench.at-most-three-to-work-on"), 12.5));
     findings_ = new RowList;
     findings_->setObjectName("faults");
-    findings_->setAccessibleName("Findings");
-    findings_->setEmptyText("No finding asks for work yet. Measure and judge first.");
+    findings_->setAccessibleName(say("prescribe-bench.findings"));
+    findings_->setEmptyText(say("prescribe-bench.no-finding-asks-for-work-yet"));
     findings_->setMinimumHeight(184);
     connect(findings_, &RowList::selected, this, [this] { refresh(); });
     connect(findings_, &RowList::activated, this, &PrescribeBench::toggle);
@@ -43,7 +43,7 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
         plan.nextLook =
             Date{std::chrono::year{d.year()}, std::chrono::month{static_cast<unsigned>(d.month())},
                  std::chrono::day{static_cast<unsigned>(d.day())}};
-        setPlan("Set the next look", plan);
+        setPlan(msg("prescribe-bench.set-the-next-look"), plan);
     });
     connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
     refresh();
@@ -57,31 +57,31 @@ QWidget* PrescribeBench::buildPlan() {
     auto* rest = new QVBoxLayout(inner);
     rest->setContentsMargins(0, 0, 6, 0);
     rest->setSpacing(6);
-    rest->addWidget(plain("Drills: sets, repetitions, days a week", 12.5, true));
+    rest->addWidget(plain(say("prescribe-bench.drills-sets-repetitions-days-a-week"), 12.5, true));
     drills_ = new QVBoxLayout;
     drills_->setSpacing(4);
     rest->addLayout(drills_);
     week_ = quiet("", 12);
     rest->addWidget(week_);
     auto* line = new QHBoxLayout;
-    line->addWidget(plain("Next look", 12.5, true));
+    line->addWidget(plain(say("prescribe-bench.next-look"), 12.5, true));
     nextLook_ = new QDateEdit;
     nextLook_->setObjectName("next-look");
-    nextLook_->setAccessibleName("Next look");
+    nextLook_->setAccessibleName(say("prescribe-bench.next-look"));
     nextLook_->setDisplayFormat("d MMMM yyyy");
     nextLook_->setCalendarPopup(true);
     nextLook_->setFocusPolicy(Qt::ClickFocus);
     line->addWidget(nextLook_, 1);
     rest->addLayout(line);
-    rest->addWidget(plain("What to film for it", 12.5, true));
+    rest->addWidget(plain(say("prescribe-bench.what-to-film-for-it"), 12.5, true));
     ask_ = new QLineEdit;
-    ask_->setAccessibleName("What to film for it");
+    ask_->setAccessibleName(say("prescribe-bench.what-to-film-for-it"));
     ask_->setFocusPolicy(Qt::ClickFocus);
     rest->addWidget(ask_);
-    rest->addWidget(plain("First words of the letter", 12.5, true));
+    rest->addWidget(plain(say("prescribe-bench.first-words-of-the-letter"), 12.5, true));
     opening_ = new QPlainTextEdit;
     opening_->setObjectName("opening");
-    opening_->setAccessibleName("First words of the letter");
+    opening_->setAccessibleName(say("prescribe-bench.first-words-of-the-letter"));
     opening_->setFixedHeight(76);
     opening_->setFocusPolicy(Qt::ClickFocus);
     rest->addWidget(opening_);
@@ -92,7 +92,7 @@ QWidget* PrescribeBench::buildPlan() {
     return scroll;
 }
 
-void PrescribeBench::setPlan(const std::string& label, const Plan& plan) {
+void PrescribeBench::setPlan(const Message& label, const Plan& plan) {
     if (plan == review().plan) return;
     perform(label, {SetPlan{plan}});
 }
@@ -101,7 +101,7 @@ void PrescribeBench::saveWords() {
     Plan plan = review().plan;
     plan.ask = ask_->text().toStdString();
     plan.opening = opening_->toPlainText().toStdString();
-    if (!review().sent) setPlan("Write the letter's words", plan);
+    if (!review().sent) setPlan(msg("prescribe-bench.write-the-letters-words"), plan);
 }
 
 void PrescribeBench::enter() {
@@ -111,12 +111,12 @@ void PrescribeBench::enter() {
 
 /// The roots, at most three: a proposal that is taken only when asked for.
 void PrescribeBench::propose() {
-    if (order_.empty()) return c_.say("No finding asks for work, so there is nothing to propose.");
+    if (order_.empty()) return c_.say(say("prescribe-bench.no-finding-asks-for-work-so"));
     saveWords();
     const std::vector<std::string> first(
         order_.begin(),
         order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
-    setPlan("Take the proposal",
+    setPlan(msg("prescribe-bench.take-the-proposal"),
             proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
                         c_.session.clip(), first, c_.session.clock().today()));
 }
@@ -131,20 +131,20 @@ void PrescribeBench::refresh() {
         row.title = text(playbook().nameOfFinding(id));
         const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(),
                                        [&](const Root& r) { return r.id == id; });
-        row.sub = root == causes_.roots.end() ? "follows from another"
-                  : root->explains.empty()    ? "stands alone"
-                                              : QString("root of %1 other%2")
-                                                 .arg(root->explains.size())
-                                                 .arg(root->explains.size() == 1 ? "" : "s");
+        row.sub = root == causes_.roots.end() ? say("prescribe-bench.follows-from-another")
+                  : root->explains.empty()
+                      ? say("prescribe-bench.stands-alone")
+                      : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
         row.mark =
             std::find(chosen.begin(), chosen.end(), id) != chosen.end() ? RowMark::Done : RowMark::Open;
-        row.right = row.mark == RowMark::Done ? "work on it" : "log only";
+        row.right =
+            row.mark == RowMark::Done ? say("prescribe-bench.work-on-it") : say("prescribe-bench.log-only");
         rows.push_back(std::move(row));
     }
     const int keep = findings_->current();
     findings_->setRows(std::move(rows));
     findings_->setCurrent(keep < 0 ? 0 : keep);
-    QString why;
+    QStringList why;
     if (findings_->current() >= 0 && findings_->current() < static_cast<int>(order_.size())) {
         const std::string& id = order_[static_cast<std::size_t>(findings_->current())];
         for (const Root& r : causes_.roots)
@@ -152,14 +152,14 @@ void PrescribeBench::refresh() {
                 for (const auto& e :
                      std::vector(r.evidence.begin(),
                                  r.evidence.begin() + std::min<std::ptrdiff_t>(2, std::ssize(r.evidence))))
-                    why += "For: " + text(e) + "\n";
+                    why << say("prescribe-bench.for-e", {{"e", e}});
                 for (const auto& e :
                      std::vector(r.against.begin(),
                                  r.against.begin() + std::min<std::ptrdiff_t>(1, std::ssize(r.against))))
-                    why += "Against: " + text(e) + "\n";
+                    why << say("prescribe-bench.against-e", {{"e", e}});
             }
     }
-    why_->setText(why.trimmed());
+    why_->setText(why.join('\n'));
     why_->setVisible(!why.isEmpty());
     rebuildDrills();
     filling_ = true;
@@ -185,7 +185,7 @@ void PrescribeBench::rebuildDrills() {
             delete item;
         }
         if (plan.drills.empty())
-            drills_->addWidget(quiet("Choose what to work on; its drills come with it.", 12.5));
+            drills_->addWidget(quiet(say("prescribe-bench.choose-what-to-work-on-its"), 12.5));
         for (std::size_t i = 0; i < plan.drills.size(); ++i) drills_->addWidget(drillCard(i));
     }
     showWeek();
@@ -194,7 +194,7 @@ void PrescribeBench::rebuildDrills() {
 QWidget* PrescribeBench::drillCard(std::size_t i) {
     const PlannedDrill& planned = review().plan.drills[i];
     const Drill* drill = playbook().drill(planned.drill);
-    const QString called = drill ? text(drill->name) : QString("unknown drill");
+    const QString called = drill ? text(drill->name) : say("prescribe-bench.unknown-drill");
     auto* card = new QFrame;
     card->setObjectName("card");
     auto* box = new QVBoxLayout(card);
@@ -205,7 +205,8 @@ QWidget* PrescribeBench::drillCard(std::size_t i) {
     name->setWordWrap(true);
     name->setToolTip(drill ? text(drill->how) : QString());
     top->addWidget(name, 1);
-    auto* waive = plainButton(planned.doseWaived ? "Give a dose" : "Needs no dose");
+    auto* waive = plainButton(planned.doseWaived ? say("prescribe-bench.give-a-dose")
+                                                 : say("prescribe-bench.needs-no-dose"));
     waive->setObjectName("link");
     waive->setProperty("waives", true);
     waive->setAccessibleName(waive->text() + ": " + called);
@@ -220,16 +221,18 @@ QLayout* PrescribeBench::doseRow(std::size_t i, const QString& called) {
     auto* row = new QHBoxLayout;
     const Dose& dose = review().plan.drills[i].dose;
     const int values[] = {dose.sets, dose.reps, dose.days};
-    const char* suffix[] = {" sets", " times", " days"};
-    const char* said[] = {"Sets", "Times in a set", "Days a week"};
+    const char* patterns[] = {"prescribe-bench.dose-sets", "prescribe-bench.dose-times",
+                              "prescribe-bench.dose-days"};
+    const QString said[] = {say("prescribe-bench.sets"), say("prescribe-bench.times-in-a-set"),
+                            say("prescribe-bench.days-a-week")};
     for (int part = 0; part < 3; ++part) {
         auto* spin = new QSpinBox;
         spin->setAccessibleName(QString("%1: %2").arg(said[part], called));
         spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
         spin->setAlignment(Qt::AlignCenter);
         spin->setRange(0, part == 2 ? 3 : 100);
-        spin->setSuffix(suffix[part]);
-        spin->setSpecialValueText("missing");
+        spin->setSuffix(say(patterns[part]));
+        spin->setSpecialValueText(say("prescribe-bench.missing"));
         spin->setValue(values[part]);
         spin->setFocusPolicy(Qt::ClickFocus);
         connect(spin, &QSpinBox::valueChanged, this, [this, i, part](int v) { setDose(i, part, v); });
@@ -243,24 +246,26 @@ void PrescribeBench::waiveDose(std::size_t drill) {
     Plan plan = review().plan;
     if (drill >= plan.drills.size()) return;
     plan.drills[drill].doseWaived = !plan.drills[drill].doseWaived;
-    setPlan(plan.drills[drill].doseWaived ? "Waive a dose" : "Give a dose", plan);
+    setPlan(plan.drills[drill].doseWaived ? msg("prescribe-bench.waive-a-dose")
+                                          : msg("prescribe-bench.give-a-dose"),
+            plan);
 }
 
 void PrescribeBench::showWeek() {
     const Plan& plan = review().plan;
     const WeekPlan week = layOutWeek(playbook(), plan.drills, c_.session.age(), c_.session.pain());
-    QString words;
+    QStringList lines;
     for (const PlanDay& d : week.days) {
-        words += QString::fromUtf8(weekdayShort(d.weekday).data()) + ": ";
-        for (std::size_t i = 0; i < d.drills.size(); ++i)
-            words += (i ? ", " : "") + text(playbook().drill(d.drills[i])->name);
-        words += "\n";
+        std::vector<Message> drills;
+        for (const std::string& id : d.drills) drills.push_back(asIs(playbook().drill(id)->name));
+        lines << say("prescribe-bench.day",
+                     {{"day", weekdayShort(d.weekday)}, {"drills", joined(ListStyle::Commas, drills)}});
     }
-    for (const auto& b : week.blocked) words += text(b) + "\n";
+    for (const Message& b : week.blocked) lines << say(b);
     for (const auto& id : week.missingDose)
-        words += "Dose missing: " + text(playbook().drill(id)->name) + "\n";
-    if (c_.session.pain()) words += "Pain is reported: no throwing drills.\n";
-    week_->setText(words.trimmed());
+        lines << say("prescribe-bench.dose-missing-drill", {{"drill", playbook().drill(id)->name}});
+    if (c_.session.pain()) lines << say("prescribe-bench.pain-is-reported-no-throwing-drills");
+    week_->setText(lines.join('\n'));
 }
 
 void PrescribeBench::setDose(std::size_t drill, int part, int value) {
@@ -268,7 +273,7 @@ void PrescribeBench::setDose(std::size_t drill, int part, int value) {
     if (drill >= plan.drills.size()) return;
     Dose& dose = plan.drills[drill].dose;
     (part == 0 ? dose.sets : part == 1 ? dose.reps : dose.days) = value;
-    setPlan("Set a dose", plan);
+    setPlan(msg("prescribe-bench.set-a-dose"), plan);
 }
 
 void PrescribeBench::toggle(int row) {
@@ -280,21 +285,22 @@ void PrescribeBench::toggle(int row) {
     if (it != chosen.end())
         chosen.erase(it);
     else if (chosen.size() >= kMostCorrections) {
-        c_.say("Three corrections are plenty. Take one away first; the rest stays in the log.");
+        c_.say(say("prescribe-bench.three-corrections-are-plenty-take-one"));
         return;
     } else
         chosen.push_back(id);
-    setPlan("Choose corrections",
+    setPlan(msg("prescribe-bench.choose-corrections"),
             proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
                         c_.session.clip(), chosen, c_.session.clock().today()));
 }
 
-bool PrescribeBench::act(const QString& id) {
-    if (id == "plan-propose") return propose(), true;
-    if (id == "plan-toggle") return toggle(findings_->current()), true;
-    if (id == "row-up") return findings_->move(-1), true;
-    if (id == "row-down") return findings_->move(1), true;
-    return false;
+Handlers PrescribeBench::handlers() {
+    return {
+        {"plan-propose", [this] { propose(); }},
+        {"plan-toggle", [this] { toggle(findings_->current()); }},
+        {"row-up", [this] { findings_->move(-1); }},
+        {"row-down", [this] { findings_->move(1); }},
+    };
 }
 
 } // namespace jg::ui

@@ -19,13 +19,13 @@ public:
     void refresh() override;
     void enter() override;
     void leave() override { saveWords(); }
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     KeyHints hints() const override {
-        return {{"\u2191 \u2193", "finding", "row-down"},
-                {"Enter", "work on this, or not", "plan-toggle"},
-                {"P", "take the proposal", "plan-propose"},
-                {"Z", "undo", "undo"},
-                {"PgDn", "on to the letter", "stage-next"}};
+        return {{"\u2191 \u2193", say("hint.finding"), "row-down"},
+                {"Enter", say("prescribe-bench.work-on-this-or-not"), "plan-toggle"},
+                {"P", say("prescribe-bench.take-the-proposal-2"), "plan-propose"},
+                {"Z", say("hint.undo"), "undo"},
+                {"PgDn", say("prescribe-bench.on-to-the-letter"), "stage-next"}};
     }
 
 private:
@@ -39,7 +39,7 @@ private:
     void showWeek();
     void setDose(std::size_t drill, int part, int value);
     void saveWords();
-    void setPlan(const std::string& label, const Plan& plan);
+    void setPlan(const Message& label, const Plan& plan);
 
     RowList* findings_;
     QLabel* why_;

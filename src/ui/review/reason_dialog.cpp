@@ -1,17 +1,22 @@
 #include "ui/review/reason_dialog.h"
 
+#include "review/reasons.h"
 #include "ui/review/choice_dialog.h"
+#include "ui/theme.h"
 
 namespace jg::ui {
 
 void askReason(QWidget* parent, const QString& title, const std::function<void(const QString&)>& then) {
+    QStringList offered;
+    for (const std::string_view usual : usualReasons()) offered << say(reasonInWords(std::string(usual)));
     askChoice(parent,
-              {"reason",
-               title,
-               "Why? One key is enough.",
-               {"wrong view", "hidden by the body", "cut off", "blurred", "frame missing", "too slow a film"},
-               "another reason, then Enter"},
-              then);
+              {"reason", title, say("reason-dialog.why-one-key-is-enough"), offered,
+               say("reason-dialog.another-reason-then-enter")},
+              [then](const QString& answer) {
+                  for (const std::string_view usual : usualReasons())
+                      if (say(reasonInWords(std::string(usual))) == answer) return then(text(usual));
+                  then(answer);
+              });
 }
 
 } // namespace jg::ui

@@ -17,33 +17,33 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("refilm");
-    dialog->setWindowTitle("Ask for another film");
+    dialog->setWindowTitle(say("refilm-dialog.ask-for-another-film"));
     dialog->resize(860, 560);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 18, 24, 18);
     column->setSpacing(10);
     auto* top = new QHBoxLayout;
-    top->addWidget(heading("Ask for another film", 20), 1);
+    top->addWidget(heading(say("refilm-dialog.ask-for-another-film"), 20), 1);
     auto* view = new QComboBox;
     view->setObjectName("refilm-view");
-    view->setAccessibleName("Side to film from");
-    for (const View v : {View::Open, View::Closed, View::Front, View::Rear}) view->addItem(text(nameOf(v)));
+    view->setAccessibleName(say("refilm-dialog.side-to-film-from"));
+    for (const View v : {View::Open, View::Closed, View::Front, View::Rear}) view->addItem(say(nameOf(v)));
     view->setCurrentIndex(static_cast<int>(session.clip().view));
     top->addWidget(view);
     column->addLayout(top);
     auto* middle = new QHBoxLayout;
     auto* words = new QPlainTextEdit;
     words->setObjectName("refilm-text");
-    words->setAccessibleName("The request");
+    words->setAccessibleName(say("refilm-dialog.the-request"));
     auto* picture = new QLabel;
     picture->setObjectName("refilm-drawing");
-    picture->setAccessibleName("Drawing of where to stand");
+    picture->setAccessibleName(say("refilm-dialog.drawing-of-where-to-stand"));
     picture->setAlignment(Qt::AlignTop);
     middle->addWidget(words, 1);
     middle->addWidget(picture);
     column->addLayout(middle, 1);
     const auto request = [&session](int index) {
-        return refilmRequest(session.athlete(), static_cast<View>(index), session.house().coach);
+        return refilmRequest(session.athlete(), static_cast<View>(index), session.house().coach, english());
     };
     const auto fill = [=](int index) {
         const RefilmRequest r = request(index);
@@ -53,17 +53,17 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     QObject::connect(view, &QComboBox::currentIndexChanged, dialog, fill);
     fill(view->currentIndex());
     auto* row = new QHBoxLayout;
-    row->addWidget(quiet("Copy both into a message. Nothing is sent from here.", 12.5), 1);
-    auto* save = plainButton("Save the drawing\u2026");
-    auto* copyPicture = plainButton("Copy the drawing");
-    auto* copy = mainButton("Copy the text");
+    row->addWidget(quiet(say("refilm-dialog.copy-both-into-a-message-nothing"), 12.5), 1);
+    auto* save = plainButton(say("refilm-dialog.save-the-drawing"));
+    auto* copyPicture = plainButton(say("refilm-dialog.copy-the-drawing"));
+    auto* copy = mainButton(say("refilm-dialog.copy-the-text"));
     QObject::connect(copy, &QPushButton::clicked, dialog,
                      [=] { QGuiApplication::clipboard()->setText(words->toPlainText()); });
     QObject::connect(copyPicture, &QPushButton::clicked, dialog,
                      [=] { QGuiApplication::clipboard()->setImage(request(view->currentIndex()).drawing); });
     QObject::connect(save, &QPushButton::clicked, dialog, [=] {
-        const QString path =
-            QFileDialog::getSaveFileName(dialog, "Save the drawing", "where-to-stand.png", "PNG (*.png)");
+        const QString path = QFileDialog::getSaveFileName(dialog, say("refilm-dialog.save-the-drawing-2"),
+                                                          "where-to-stand.png", say("refilm-dialog.png-png"));
         if (!path.isEmpty()) request(view->currentIndex()).drawing.save(path, "PNG");
     });
     for (QPushButton* b : {save, copyPicture, copy}) row->addWidget(b);

@@ -30,7 +30,8 @@ ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSur
     connect(session_.get(), &ReviewSession::changed, this, &ReviewPlace::onChanged);
     connect(session_.get(), &ReviewSession::keepChanged, this, &ReviewPlace::showKept);
     connect(foot_, &Foot::asked, this, [this](const QString& id) { around_.runAction(id); });
-    foot_->setKept(session_->library().readOnly() ? "to read only: nothing is kept" : "kept");
+    foot_->setKept(session_->library().readOnly() ? say("main-window.to-read-only-nothing-is-kept")
+                                                  : say("review-place.kept"));
     seen_ = session_->review().stage != Stage::Look;
     openFilm();
     shownDelivery_ = session_->delivery().number;
@@ -50,10 +51,10 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     line_ = new LineBar;
     const Athlete& a = session_->athlete();
     const Submission& sub = session_->submission();
-    line_->setWho(QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(text(nameOf(a.hand))),
-                  QString("%1 \u00b7 %2 \u00b7 %3")
-                      .arg(text(nameOf(sub.start)), text(nameOf(sub.surface)),
-                           text(session_->review().approach().name)));
+    line_->setWho(
+        QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(say(nameOf(a.hand))),
+        QString("%1 \u00b7 %2 \u00b7 %3")
+            .arg(say(nameOf(sub.start)), say(nameOf(sub.surface)), text(session_->review().approach().name)));
     column->addWidget(line_);
     auto* row = new QHBoxLayout;
     row->setSpacing(0);
@@ -90,7 +91,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
 
 void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
     context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
-                                     [this](const QString& sentence) { foot_->say(sentence); },
+                                     [this](const QString& sentence) { foot_->tell(sentence); },
                                      [this](Stage stage) { goTo(stage); }, s.runAction,
                                      [this] { refreshPicture(); }, s.keepMeasure, s.keepLengths});
     auto* send = new SendBench(*context_, *letter_, s.askPassword);
@@ -116,8 +117,8 @@ void ReviewPlace::connectParts(Loudspeaker& loudspeaker) {
     });
     connect(&playhead_, &Playhead::stateChanged, this, &ReviewPlace::refreshPicture);
     deck_ = new FilmDeck(*stage_, playhead_, loudspeaker, this);
-    connect(deck_, &FilmDeck::say, this,
-            [this](const QString& sentence, bool lasting) { foot_->say(sentence, lasting ? 0 : 6); });
+    connect(deck_, &FilmDeck::tell, this,
+            [this](const QString& sentence, bool lasting) { foot_->tell(sentence, lasting ? 0 : 6); });
     connect(deck_, &FilmDeck::pictureShown, this, [this] {
         refreshPicture();
         if (current_) current_->frameChanged();
@@ -148,23 +149,26 @@ void ReviewPlace::refreshPicture() {
     const auto ghost = ghostOn(frame);
     stage_->setScene(sceneFor(session_->delivery(), session_->playbook(), session_->assessment(), frame,
                               current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
-    if (auto* say = qobject_cast<SayBench*>(current_); say && say->recording()) return;
+    if (auto* saying = qobject_cast<SayBench*>(current_); saying && saying->recording()) return;
     const Clip& clip = session_->clip();
-    QString left =
-        text(session_->deliveries().size() > 1 ? nameOf(session_->delivery(), session_->submission().clips)
-                                               : std::string(nameOf(clip.view)));
-    if (current_ && !current_->stageCaption().isEmpty()) left = current_->stageCaption() + " \u00b7 " + left;
-    left += clip.captureFps > 0 ? QString(" \u00b7 %1 frames a second").arg(std::lround(clip.captureFps))
-                                : QString(" \u00b7 rate unknown");
-    static const std::pair<double, const char*> speeds[] = {
-        {1, "true speed"}, {0.5, "half speed"}, {0.25, "quarter speed"}, {0.1, "tenth speed"}};
+    std::vector<Message> left;
+    if (current_ && !current_->stageCaption().isEmpty())
+        left.push_back(asIs(current_->stageCaption().toStdString()));
+    left.push_back(session_->deliveries().size() > 1
+                       ? nameOf(session_->delivery(), session_->submission().clips)
+                       : nameOf(clip.view));
+    left.push_back(clip.captureFps > 0 ? msg("review-place.rate", {{"rate", std::lround(clip.captureFps)}})
+                                       : msg("look-bench.rate-unknown"));
     for (const auto& [first, last] : clip.damaged)
-        if (frame >= first && frame <= last) left += " \u00b7 this picture is damaged";
-    QString right = playhead_.loop() ? "round and round" : QString();
-    for (const auto& [speed, name] : speeds)
-        if (playhead_.speed() == speed && (playhead_.playing() || speed != 1))
-            right = right.isEmpty() ? name : right + " \u00b7 " + name;
-    stage_->setCaption(left, right);
+        if (frame >= first && frame <= last) left.push_back(msg("review-place.damaged"));
+    static constexpr std::pair<double, const char*> speeds[] = {
+        {1, "speed.true"}, {0.5, "speed.half"}, {0.25, "speed.quarter"}, {0.1, "speed.tenth"}};
+    std::vector<Message> right;
+    if (playhead_.loop()) right.push_back(msg("review-place.round"));
+    for (const auto& [speed, id] : speeds)
+        if (playhead_.speed() == speed && (playhead_.playing() || speed != 1)) right.push_back(msg(id));
+    stage_->setCaption(say(joined(ListStyle::Dots, std::move(left))),
+                       say(joined(ListStyle::Dots, std::move(right))));
 }
 
 void ReviewPlace::refreshRibbon() {
@@ -172,7 +176,7 @@ void ReviewPlace::refreshRibbon() {
     for (const auto& [moment, mark] : session_->delivery().moments)
         if (mark.frame)
             pins.push_back(
-                {*mark.frame, text(info(moment).shortly), moment == Moment::Release, isKeyPosition(moment)});
+                {*mark.frame, say(info(moment).shortly()), moment == Moment::Release, isKeyPosition(moment)});
     std::sort(pins.begin(), pins.end(),
               [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
     std::vector<RibbonFlag> flags;
@@ -190,17 +194,17 @@ void ReviewPlace::refreshRibbon() {
 void ReviewPlace::showKept() {
     switch (session_->keepState()) {
     case KeepState::Kept:
-        return foot_->setKept("kept \u00b7 " + text(session_->clock().timeOfDay()));
+        return foot_->setKept(
+            say("review-place.kept-time-of-day", {{"timeOfDay", session_->clock().timeOfDay()}}));
     case KeepState::Keeping:
-        return foot_->setKept("keeping \u2026");
+        return foot_->setKept(say("review-place.keeping"));
     case KeepState::NotKept:
-        foot_->setKept("not kept");
-        return foot_->say(text(session_->keepError().text) + " It is tried again by itself.", 0);
+        foot_->setKept(say("review-place.not-kept"));
+        return foot_->tell(
+            say("review-place.session-it-is-tried-again-by", {{"session", session_->keepError().text}}), 0);
     case KeepState::Elsewhere:
-        foot_->setKept("not kept here");
-        return foot_->say("Changed elsewhere meanwhile. Yours is kept as a version on the athlete's page. "
-                          "Backspace, then open it again.",
-                          0);
+        foot_->setKept(say("review-place.not-kept-here"));
+        return foot_->tell(say("review-place.changed-elsewhere-meanwhile-yours-is-kept"), 0);
     }
 }
 
@@ -224,11 +228,12 @@ void ReviewPlace::onChanged() {
 /// Round the deliveries that hold marks.
 void ReviewPlace::nextDelivery() {
     const std::vector<int> all = session_->deliveries();
-    if (all.size() < 2)
-        return foot_->say("Only one delivery is marked. In Look, choose another one or another film.");
+    if (all.size() < 2) return foot_->tell(say("review-place.only-one-delivery-is-marked-in"));
     const auto next = std::upper_bound(all.begin(), all.end(), session_->delivery().number);
     session_->takeInHand(next == all.end() ? all.front() : *next);
-    foot_->say(text(nameOf(session_->delivery(), session_->submission().clips)) + " is in hand.", 4);
+    foot_->tell(say("review-place.clips-is-in-hand",
+                    {{"clips", nameOf(session_->delivery(), session_->submission().clips)}}),
+                4);
 }
 
 void ReviewPlace::goTo(Stage stage) {
@@ -241,7 +246,7 @@ void ReviewPlace::goTo(Stage stage) {
     benches_->setCurrentWidget(current_);
     middle_->setCurrentIndex(stage == Stage::Send ? 1 : 0);
     stage_->setTool(current_->tool());
-    foot_->say({}, 0);
+    foot_->tell({}, 0);
     foot_->setHints(current_->hints());
     around_.setWhere(static_cast<unsigned>(AtLook) << static_cast<unsigned>(stage));
     current_->refresh();
@@ -270,30 +275,29 @@ void ReviewPlace::jumpToPin(int direction) {
     if (const auto pin = nearestPin(playhead_.frame(), direction))
         playhead_.step(*pin - playhead_.frame());
     else
-        foot_->say(session_->delivery().moments.empty() ? "No position is set yet."
-                                                        : "There is no further position.");
+        foot_->tell(session_->delivery().moments.empty() ? say("review-place.no-position-is-set-yet")
+                                                         : say("review-place.there-is-no-further-position"));
 }
 
 /// Between the positions on both sides of the playhead, or to the end again.
 void ReviewPlace::loopHere() {
     if (playhead_.loop()) {
         playhead_.setLoop(std::nullopt);
-        return foot_->say("Plays to the end again.", 3);
+        return foot_->tell(say("review-place.plays-to-the-end-again"), 3);
     }
     const qint64 here = playhead_.frame();
     playhead_.setLoop(std::pair(nearestPin(here + 1, -1).value_or(ends().first),
                                 nearestPin(here, 1).value_or(ends().second)));
     if (!playhead_.playing()) playhead_.play();
-    foot_->say("Plays round between the positions on both sides. L again: to the end.", 4);
+    foot_->tell(say("review-place.plays-round-between-the-positions-on"), 4);
 }
 
 void ReviewPlace::beginAnother() {
-    if (!session_->review().sent)
-        return foot_->say("This review is not sent yet: go on with it. A new one begins when it is sent.");
+    if (!session_->review().sent) return foot_->tell(say("review-place.this-review-is-not-sent-yet"));
     const Status begun = session_->beginAnother();
-    if (!begun) return foot_->say(text(begun.error().text), 0);
+    if (!begun) return foot_->tell(say(begun.error().text), 0);
     goTo(Stage::Positions);
-    foot_->say("A new review of these films. Positions and points were taken along.");
+    foot_->tell(say("review-place.a-new-review-of-these-films"));
 }
 
 bool ReviewPlace::busy() const {
@@ -301,40 +305,48 @@ bool ReviewPlace::busy() const {
 }
 
 bool ReviewPlace::act(const QString& id) {
-    if (current_ && current_->act(id)) {
-        refreshPicture();
-        foot_->setHints(current_->hints());
-        return true;
-    }
-    if (id == "step-back") return playhead_.step(-1), true;
-    if (id == "step-on") return playhead_.step(1), true;
-    if (id == "step-back-10") return playhead_.step(-10), true;
-    if (id == "step-on-10") return playhead_.step(10), true;
-    if (id == "first-frame") return playhead_.step(ends().first - playhead_.frame()), true;
-    if (id == "last-frame") return playhead_.step(ends().second - playhead_.frame()), true;
-    if (id == "pin-previous") return jumpToPin(-1), true;
-    if (id == "pin-next") return jumpToPin(1), true;
-    if (id == "play") return playhead_.toggle(), true;
-    if (id == "play-back") return playhead_.toggle(-1), true;
-    if (id == "loop") return loopHere(), true;
-    if (id == "details") return deck_->toggleDetails(), true;
-    if (id == "slower") return playhead_.slower(), true;
-    if (id == "fit") return stage_->fit(), true;
-    if (id == "delivery-next") return nextDelivery(), true;
-    if (id == "begin-another") return beginAnother(), true;
-    if (id == "undo" || id == "redo") {
-        const QString label =
-            text(id == "undo" ? session_->history().undoLabel() : session_->history().redoLabel());
-        const bool done = id == "undo" ? session_->undo() : session_->redo();
-        foot_->say(done ? (id == "undo" ? "Undone: " : "Again: ") + label : "Nothing to " + id + ".", 3);
-        return true;
-    }
-    if (id == "stage-next" || id == "stage-previous") {
-        const int to = static_cast<int>(walk_) + (id == "stage-next" ? 1 : -1);
-        if (to >= 0 && to <= static_cast<int>(Stage::Send)) goTo(static_cast<Stage>(to));
-        return true;
-    }
-    return false;
+    if (!current_ || !current_->act(id)) return runIn(handlers_, id);
+    refreshPicture();
+    foot_->setHints(current_->hints());
+    return true;
+}
+
+Handlers ReviewPlace::handlers() {
+    return {
+        {"step-back", [this] { playhead_.step(-1); }},
+        {"step-on", [this] { playhead_.step(1); }},
+        {"step-back-10", [this] { playhead_.step(-10); }},
+        {"step-on-10", [this] { playhead_.step(10); }},
+        {"first-frame", [this] { playhead_.step(ends().first - playhead_.frame()); }},
+        {"last-frame", [this] { playhead_.step(ends().second - playhead_.frame()); }},
+        {"pin-previous", [this] { jumpToPin(-1); }},
+        {"pin-next", [this] { jumpToPin(1); }},
+        {"play", [this] { playhead_.toggle(); }},
+        {"play-back", [this] { playhead_.toggle(-1); }},
+        {"loop", [this] { loopHere(); }},
+        {"details", [this] { deck_->toggleDetails(); }},
+        {"slower", [this] { playhead_.slower(); }},
+        {"fit", [this] { stage_->fit(); }},
+        {"delivery-next", [this] { nextDelivery(); }},
+        {"begin-another", [this] { beginAnother(); }},
+        {"undo", [this] { undo(true); }},
+        {"redo", [this] { undo(false); }},
+        {"stage-next", [this] { goBy(1); }},
+        {"stage-previous", [this] { goBy(-1); }},
+    };
+}
+
+void ReviewPlace::undo(bool back) {
+    const Message label = back ? session_->history().undoLabel() : session_->history().redoLabel();
+    const bool done = back ? session_->undo() : session_->redo();
+    foot_->tell(done ? say(back ? "review-place.undone" : "review-place.again", {{"what", label}})
+                     : say(back ? "review-place.nothing-to-undo" : "review-place.nothing-to-redo"),
+                3);
+}
+
+void ReviewPlace::goBy(int stages) {
+    const int to = static_cast<int>(walk_) + stages;
+    if (to >= 0 && to <= static_cast<int>(Stage::Send)) goTo(static_cast<Stage>(to));
 }
 
 } // namespace jg::ui

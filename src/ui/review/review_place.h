@@ -39,6 +39,10 @@ public:
 
     /// Runs an action of the table; false when it is not known here.
     bool act(const QString& id);
+    /// Whether an action does something in the stage at hand.
+    bool knows(const QString& id) const {
+        return handlers_.contains(id) || (current_ && current_->knows(id));
+    }
     ReviewSession& session() { return *session_; }
     StageView& stage() { return *stage_; }
     Playhead& playhead() { return playhead_; }
@@ -67,6 +71,9 @@ private:
     void jumpToPin(int direction);
     void nextDelivery();
     void beginAnother();
+    Handlers handlers();
+    void undo(bool back);
+    void goBy(int stages);
     void showKept();
 
     std::unique_ptr<ReviewSession> session_;
@@ -80,6 +87,7 @@ private:
     QStackedWidget* middle_;
     QStackedWidget* benches_;
     Foot* foot_;
+    const Handlers handlers_ = handlers(); ///< of every stage
     std::unique_ptr<ReviewContext> context_;
     std::vector<Bench*> all_;
     Bench* current_ = nullptr;

@@ -2,6 +2,7 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "ui/words.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -21,7 +22,7 @@ Ribbon::Ribbon(QWidget* parent)
     : QWidget(parent) {
     setFixedHeight(118);
     setCursor(Qt::PointingHandCursor);
-    setAccessibleName("Ribbon of frames");
+    setAccessibleName(say("ribbon.ribbon-of-frames"));
 }
 
 void Ribbon::setFilm(qint64 frames, double captureFps) {
@@ -55,7 +56,7 @@ void Ribbon::paintDamaged(QPainter& p) {
     p.setFont(textFont(11));
     p.setPen(palette::clay);
     p.drawText(QRectF(width() - 230, 2, 220, 16), Qt::AlignRight | Qt::AlignVCenter,
-               "hatched: damaged pictures");
+               say("ribbon.hatched-damaged-pictures"));
 }
 
 void Ribbon::setCut(std::optional<std::pair<qint64, qint64>> cut) {
@@ -125,10 +126,10 @@ double Ribbon::xOf(double frame) const {
 }
 
 QString Ribbon::timeText(qint64 frame) const {
-    if (fps_ <= 0) return QString("frame %1").arg(frame);
-    if (!zero_) return QString("%1 s").arg(static_cast<double>(frame) / fps_, 0, 'f', 2);
+    if (fps_ <= 0) return say("ribbon.frame-frame", {{"frame", frame}});
+    if (!zero_) return say("film-deck.seconds", {{"seconds", Decimal{static_cast<double>(frame) / fps_, 2}}});
     const auto ms = std::lround(1000.0 * static_cast<double>(frame - *zero_) / fps_);
-    return (ms > 0 ? "+" : ms < 0 ? "\u2212" : "") + QString::number(std::abs(ms)) + " ms";
+    return ms > 0 ? say("ribbon.after", {{"ms", ms}}) : say("unit.ms", {{"number", ms}});
 }
 
 void Ribbon::paintEvent(QPaintEvent*) {
@@ -173,8 +174,8 @@ void Ribbon::paintScale(QPainter& p) {
     for (double ms = std::ceil(-zero / fps_ * 1000 / stepMs) * stepMs;
          ms <= (static_cast<double>(frames_) - zero) / fps_ * 1000; ms += stepMs) {
         const double x = xOf(zero + ms * fps_ / 1000);
-        const QString text =
-            ms == 0 ? (zero_ ? "0 ms" : "0") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms));
+        const QString text = ms == 0 ? (zero_ ? say("ribbon.0-ms") : "0")
+                                     : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms));
         p.drawText(QRectF(x - 40, kBase + 2, 80, 16), Qt::AlignHCenter, text);
     }
 }
@@ -273,7 +274,7 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
 }
 
 QString Ribbon::spokenValue() const {
-    QStringList words{QString("frame %1").arg(frame_), timeText(frame_)};
+    QStringList words{say("ribbon.frame-frame", {{"frame", frame_}}), timeText(frame_)};
     for (const RibbonPin& pin : pins_)
         if (pin.frame == frame_) words << pin.name;
     return words.join(", ");

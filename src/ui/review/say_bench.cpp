@@ -22,15 +22,15 @@ QString clockText(double seconds) {
 QString eventName(const TakeEvent& e) {
     switch (e.kind) {
     case TakeEventKind::Frame:
-        return QString("f %1").arg(e.frame);
+        return say("say-bench.event-frame", {{"frame", e.frame}});
     case TakeEventKind::Pointer:
-        return "points";
+        return say("say-bench.event-points");
     case TakeEventKind::StrokeBegin:
-        return "draws";
+        return say("say-bench.event-draws");
     case TakeEventKind::MarksOff:
-        return "marks off";
+        return say("say-bench.marks-off");
     case TakeEventKind::MarksOn:
-        return "marks on";
+        return say("say-bench.marks-on");
     default:
         return {};
     }
@@ -45,14 +45,13 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     , loudspeaker_(loudspeaker) {
     listening_.setInterval(20);
     connect(&listening_, &QTimer::timeout, this, &SayBench::followSound);
-    column_->addWidget(heading("Running order"));
+    column_->addWidget(heading(say("say-bench.running-order")));
     summary_ = quiet("", 13);
     column_->addWidget(summary_);
     list_ = new RowList;
     list_->setObjectName("stops");
-    list_->setAccessibleName("Running order");
-    list_->setEmptyText("Nothing is in the running order yet. Press A to add the findings below, good things "
-                        "first, and E for the recap.");
+    list_->setAccessibleName(say("say-bench.running-order"));
+    list_->setEmptyText(say("say-bench.nothing-is-in-the-running-order"));
     connect(list_, &RowList::selected, this, [this] { showStop(); });
     column_->addWidget(list_, 3);
     unsaidBox_ = new QFrame;
@@ -64,25 +63,28 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     mic_ = quiet("", 12);
     column_->addWidget(mic_);
     connect(&recorder_, &Recorder::heard, this, &SayBench::heard);
-    connect(&recorder_, &Recorder::brokenOff, this, [this](const QString& sentence) {
+    connect(&recorder_, &Recorder::brokenOff, this, [this](const Message& why) {
         finish();
-        c_.say(sentence);
+        c_.say(say(why));
     });
     refresh();
 }
 
 KeyHints SayBench::hints() const {
     if (recording())
-        return {{"Space", "next stop", "say-next"}, {"\u2190 \u2192", "step while talking"},
-                {"mouse", "point and draw"},        {"M", "marks", "say-marks"},
-                {"C", "wipe", "say-clear"},         {"Esc", "stop", "say-stop"}};
-    return {{"Space", "say the next stop", "say-next"},
-            {"R", "say this one again", "say-again"},
-            {"P", "listen", "say-listen"},
-            {"A", "add a finding", "say-add"},
-            {"E", "recap", "say-recap"},
-            {"Shift+\u2191 \u2193", "rearrange", "say-down"},
-            {"Del", "take out", "say-remove"}};
+        return {{"Space", say("say-bench.next-stop"), "say-next"},
+                {"\u2190 \u2192", say("say-bench.step-while-talking")},
+                {say("hint.mouse"), say("say-bench.point-and-draw")},
+                {"M", say("hint.marks"), "say-marks"},
+                {"C", say("hint.wipe"), "say-clear"},
+                {"Esc", say("hint.stop"), "say-stop"}};
+    return {{"Space", say("say-bench.say-the-next-stop"), "say-next"},
+            {"R", say("say-bench.say-this-one-again"), "say-again"},
+            {"P", say("hint.listen"), "say-listen"},
+            {"A", say("say-bench.add-a-finding"), "say-add"},
+            {"E", say("hint.recap"), "say-recap"},
+            {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"},
+            {"Del", say("say-bench.take-out"), "say-remove"}};
 }
 
 const Stop* SayBench::stopAt(int row) const {
@@ -106,24 +108,25 @@ void SayBench::refresh() {
     double said = 0;
     for (const Stop& s : review().stops) {
         ListRow row;
-        row.title = QString::fromStdString(s.kind == StopKind::Strength ? "Good: " + s.title : s.title);
+        row.title =
+            s.kind == StopKind::Strength ? say("say-bench.good-title", {{"title", s.title}}) : text(s.title);
         if (const MeasureRow* m = c_.session.assessment().measure(s.finding)) {
-            row.sub = lookOf(m->judgement).word;
-            if (m->value.value) row.sub += " \u00b7 " + QString::fromStdString(labelOf(m->value));
+            Message number = labelOf(m->value);
             if (const auto wants = wordsOf(m->target); s.kind == StopKind::Correction && !wants.empty())
-                row.sub += ", wants " + QString::fromStdString(wants);
+                number = msg("say-bench.number-wants", {{"number", number}, {"target", wants}});
+            row.sub = say(joined(ListStyle::Dots, {asIs(lookOf(m->judgement).word.toStdString()), number}));
         } else {
-            row.sub = s.kind == StopKind::Recap      ? "recap and the week"
-                      : s.kind == StopKind::Strength ? "keep"
-                                                     : "to work on";
+            row.sub = s.kind == StopKind::Recap      ? say("say-bench.recap-and-the-week")
+                      : s.kind == StopKind::Strength ? say("verdict.keep")
+                                                     : say("say-bench.to-work-on");
         }
         row.still = stillOf(s);
         const auto take = review().takes.find(s.id);
         const bool now = recording() && recorder_.stop() == s.id;
         row.mark = now ? RowMark::Now : take != review().takes.end() ? RowMark::Done : RowMark::Open;
-        row.right = now                            ? "saying"
+        row.right = now                            ? say("say-bench.saying")
                     : take != review().takes.end() ? clockText(take->second.seconds())
-                                                   : "not said";
+                                                   : say("say-bench.not-said");
         row.rightAccent = now;
         if (take != review().takes.end()) said += take->second.seconds();
         rows.push_back(std::move(row));
@@ -132,12 +135,11 @@ void SayBench::refresh() {
     list_->setRows(std::move(rows));
     list_->setCurrent(keep < 0 && !review().stops.empty() ? 0 : keep);
     const Counts& c = c_.session.assessment().counts;
-    summary_->setText(c.saidAll == 0 ? "Good things first, then at most three to work on, then a recap."
-                                     : QString("%1 said, %2 of %3 stops. Good things first.")
-                                           .arg(clockText(said))
-                                           .arg(c.said)
-                                           .arg(c.saidAll));
-    mic_->setText("Microphone: " + QString::fromStdString(microphone_.name()));
+    summary_->setText(c.saidAll == 0
+                          ? say("say-bench.good-things-first-then-at-most")
+                          : say("say-bench.said-said-said2-of-said-all",
+                                {{"said", clockText(said)}, {"said2", c.said}, {"saidAll", c.saidAll}}));
+    mic_->setText(say("say-bench.microphone-microphone", {{"microphone", microphone_.name()}}));
     rebuildUnsaid();
 }
 
@@ -149,23 +151,27 @@ void SayBench::rebuildUnsaid() {
     const auto open = unsaid(review(), c_.session.assessment());
     unsaidBox_->setVisible(!open.empty() && !recording());
     if (open.empty()) return;
-    unsaid_->addWidget(plain(QString("Found, and not in any stop: %1").arg(open.size()), 12.5, true));
+    unsaid_->addWidget(
+        plain(say("say-bench.found-and-not-in-any-stop", {{"open", open.size()}}), 12.5, true));
     for (std::size_t i = 0; i < open.size() && i < 4; ++i) {
         const std::string id = open[i].finding.id;
         auto* line = new QWidget;
         auto* row = new QHBoxLayout(line);
         row->setContentsMargins(0, 0, 0, 0);
-        QString words = QString::fromStdString(playbook().nameOfFinding(id));
-        words += open[i].strength ? ": good" : open[i].cannotTell ? ": cannot tell" : "";
-        row->addWidget(plain(words, 12.5), 1);
-        auto* button = plainButton("add");
+        row->addWidget(plain(say(open[i].strength     ? "say-bench.unsaid-good"
+                                 : open[i].cannotTell ? "say-bench.unsaid-cannot-tell"
+                                                      : "say-bench.unsaid",
+                                 {{"finding", playbook().nameOfFinding(id)}}),
+                             12.5),
+                       1);
+        auto* button = plainButton(say("say-bench.add"));
         button->setObjectName("link");
         connect(button, &QPushButton::clicked, this, [this, id] { add(id); });
         row->addWidget(button);
         unsaid_->addWidget(line);
     }
     if (open.size() > 4)
-        unsaid_->addWidget(quiet(QString("and %1 more; A adds the first").arg(open.size() - 4), 12));
+        unsaid_->addWidget(quiet(say("say-bench.and-open-more-a-adds-the", {{"open", open.size() - 4}}), 12));
 }
 
 void SayBench::enter() {
@@ -218,7 +224,7 @@ void SayBench::start(int row) {
     finish();
     const Stop* s = stopAt(row);
     if (!s) {
-        c_.say("There is no stop to say. Press A to add a finding.");
+        c_.say(say("say-bench.there-is-no-stop-to-say"));
         return;
     }
     list_->setCurrent(row);
@@ -228,7 +234,7 @@ void SayBench::start(int row) {
     const Status started = recorder_.start(
         review().id, *s, std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_));
     if (!started) {
-        c_.say(QString::fromStdString(started.error().text));
+        c_.say(say(started.error().text));
         return;
     }
     c_.say({});
@@ -244,9 +250,9 @@ void SayBench::finish() {
     c_.stage.setCaption({}, {}, false);
     strokes_.clear();
     if (!take)
-        c_.say(QString::fromStdString(take.error().text));
+        c_.say(say(take.error().text));
     else if (*take)
-        perform("Say a stop", {SetTake{id, **take}});
+        perform(msg("say-bench.say-a-stop"), {SetTake{id, **take}});
     refresh();
 }
 
@@ -254,14 +260,14 @@ void SayBench::listen() {
     const Stop* s = current();
     const auto take = s ? review().takes.find(s->id) : review().takes.end();
     if (listening_.isActive()) return stopListening();
-    if (take == review().takes.end()) return c_.say("This stop is not said yet. Space says it.");
-    if (const auto problem = loudspeaker_.problem()) return c_.say(*problem);
+    if (take == review().takes.end()) return c_.say(say("say-bench.this-stop-is-not-said-yet"));
+    if (const auto problem = loudspeaker_.problem()) return c_.say(say(*problem));
     auto sound = readSound(c_.session.library().takePath(take->second.file));
-    if (!sound) return c_.say(text(sound.error().text));
+    if (!sound) return c_.say(say(sound.error().text));
     c_.playhead.pause();
     loudspeaker_.play(std::make_shared<const std::vector<float>>(std::move(*sound)), 0);
     listening_.start();
-    c_.say("Listening. P or Esc ends it.");
+    c_.say(say("say-bench.listening-p-or-esc-ends-it"));
 }
 
 void SayBench::stopListening() {
@@ -298,12 +304,12 @@ void SayBench::next() {
     }
     const bool allSaid = !recording() && stopAt(row) && review().takes.contains(stopAt(row)->id);
     if (allSaid) {
-        c_.say("Every stop is said. R says the chosen one again.");
+        c_.say(say("say-bench.every-stop-is-said-r-says"));
         return;
     }
     if (recording() && row >= static_cast<int>(review().stops.size())) {
         finish();
-        c_.say("That was the last stop.");
+        c_.say(say("say-bench.that-was-the-last-stop"));
         return;
     }
     start(row);
@@ -321,31 +327,34 @@ void SayBench::heard() {
         last = at;
     }
     c_.ribbon.setWave(recorder_.levels(), recorder_.seconds(), std::move(events));
-    c_.stage.setCaption("saying it \u00b7 " + clockText(recorder_.seconds()),
-                        QString("stop %1 of %2").arg(list_->current() + 1).arg(review().stops.size()), true);
+    c_.stage.setCaption(say("say-bench.saying-it-seconds", {{"seconds", clockText(recorder_.seconds())}}),
+                        say("say-bench.stop-current-of-stops",
+                            {{"current", list_->current() + 1}, {"stops", review().stops.size()}}),
+                        true);
 }
 
 void SayBench::add(const std::string& finding) {
     if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), finding,
                             c_.session.ids().next<StopTag>("stop")))
-        perform("Add a stop", {SetStops{withStop(review().stops, std::move(*stop))}});
+        perform(msg("say-bench.add-a-stop"), {SetStops{withStop(review().stops, std::move(*stop))}});
 }
 
 void SayBench::addFirstUnsaid() {
     const auto open = unsaid(review(), c_.session.assessment());
     if (open.empty())
-        c_.say("Every finding is in the running order. E adds the recap.");
+        c_.say(say("say-bench.every-finding-is-in-the-running"));
     else
         add(open.front().finding.id);
 }
 
 void SayBench::addRecap() {
     for (const Stop& s : review().stops)
-        if (s.kind == StopKind::Recap) return c_.say("The recap is already there.");
+        if (s.kind == StopKind::Recap) return c_.say(say("say-bench.the-recap-is-already-there"));
     auto stops = review().stops;
-    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
+    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "",
+                     english()(msg("say-bench.once-more-in-short")),
                      delivery().frameOf(Moment::Plant).value_or(c_.playhead.frame()), delivery().number});
-    perform("Add the recap", {SetStops{stops}});
+    perform(msg("say-bench.add-the-recap"), {SetStops{stops}});
 }
 
 void SayBench::moveStop(int by) {
@@ -354,7 +363,7 @@ void SayBench::moveStop(int by) {
     auto stops = review().stops;
     std::swap(stops[static_cast<std::size_t>(from)], stops[static_cast<std::size_t>(to)]);
     list_->setCurrent(to);
-    perform("Rearrange", {SetStops{stops}});
+    perform(msg("say-bench.rearrange"), {SetStops{stops}});
 }
 
 void SayBench::removeStop() {
@@ -363,7 +372,7 @@ void SayBench::removeStop() {
     auto stops = review().stops;
     const StopId id = s->id;
     stops.erase(stops.begin() + list_->current());
-    perform("Take a stop out", {SetStops{stops}, SetTake{id, std::nullopt}});
+    perform(msg("say-bench.take-a-stop-out"), {SetStops{stops}, SetTake{id, std::nullopt}});
 }
 
 bool SayBench::press(ImagePoint at, double) {
@@ -387,32 +396,47 @@ void SayBench::paintOver(QPainter& p, const ViewTransform& view) {
     for (const auto& stroke : strokes_) paintStroke(p, stroke, view);
 }
 
-bool SayBench::act(const QString& id) {
-    if (id == "say-next") return next(), true;
-    if (id == "say-again") return start(list_->current()), true;
-    if (id == "say-stop") return stopListening(), finish(), true;
-    if (id == "say-marks") {
-        marks_ = !marks_;
-        recorder_.note(marks_ ? TakeEventKind::MarksOn : TakeEventKind::MarksOff);
-        c_.playhead.moved(c_.playhead.frame());
-        return true;
-    }
-    if (id == "say-clear") {
-        strokes_.clear();
-        recorder_.note(TakeEventKind::StrokesClear);
-        c_.stage.update();
-        return true;
-    }
-    if (recording() && id.startsWith("say-")) return c_.say("Stop the recording first (Esc)."), true;
-    if (id == "say-listen") return listen(), true;
-    if (id == "say-add") return addFirstUnsaid(), true;
-    if (id == "say-recap") return addRecap(), true;
-    if (id == "say-up") return moveStop(-1), true;
-    if (id == "say-down") return moveStop(1), true;
-    if (id == "say-remove") return removeStop(), true;
-    if (id == "row-up") return recording() ? true : (list_->move(-1), true);
-    if (id == "row-down") return recording() ? true : (list_->move(1), true);
-    return false;
+Handlers SayBench::handlers() {
+    // What would disturb a recording waits for its end.
+    const auto quietly = [this](std::function<void()> then) {
+        return [this, then = std::move(then)] {
+            if (recording()) return c_.say(say("say-bench.stop-the-recording-first-esc"));
+            then();
+        };
+    };
+    return {
+        {"say-next", [this] { next(); }},
+        {"say-again", [this] { start(list_->current()); }},
+        {"say-stop", [this] { stopListening(), finish(); }},
+        {"say-marks", [this] { toggleMarks(); }},
+        {"say-clear", [this] { wipe(); }},
+        {"say-listen", quietly([this] { listen(); })},
+        {"say-add", quietly([this] { addFirstUnsaid(); })},
+        {"say-recap", quietly([this] { addRecap(); })},
+        {"say-up", quietly([this] { moveStop(-1); })},
+        {"say-down", quietly([this] { moveStop(1); })},
+        {"say-remove", quietly([this] { removeStop(); })},
+        {"row-up",
+         [this] {
+             if (!recording()) list_->move(-1);
+         }},
+        {"row-down",
+         [this] {
+             if (!recording()) list_->move(1);
+         }},
+    };
+}
+
+void SayBench::toggleMarks() {
+    marks_ = !marks_;
+    recorder_.note(marks_ ? TakeEventKind::MarksOn : TakeEventKind::MarksOff);
+    c_.playhead.moved(c_.playhead.frame());
+}
+
+void SayBench::wipe() {
+    strokes_.clear();
+    recorder_.note(TakeEventKind::StrokesClear);
+    c_.stage.update();
 }
 
 } // namespace jg::ui

@@ -20,7 +20,7 @@ public:
     void enter() override;
     void leave() override;
     void frameChanged() override;
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     StageTool* tool() override { return this; }
     KeyHints hints() const override;
     std::optional<std::string> focus() const override;
@@ -48,6 +48,8 @@ private:
     void addFirstUnsaid();
     void moveStop(int by);
     void removeStop();
+    void toggleMarks();
+    void wipe();
     void heard();
     void rebuildUnsaid();
     QImage stillOf(const Stop& stop);

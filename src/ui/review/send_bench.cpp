@@ -16,7 +16,7 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter,
     : Bench(context)
     , letter_(letter)
     , askPassword_(std::move(askPassword)) {
-    column_->addWidget(heading("Send"));
+    column_->addWidget(heading(say("send-bench.send")));
     auto* card = new QFrame;
     card->setObjectName("card");
     auto* box = new QVBoxLayout(card);
@@ -25,13 +25,13 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter,
     box->addWidget(who_);
     box->addWidget(what_);
     column_->addWidget(card);
-    pain_ = new QCheckBox("I have read the caution at the top of the letter.");
+    pain_ = new QCheckBox(say("send-bench.i-have-read-the-caution-at"));
     pain_->setObjectName("confirm-pain");
     connect(pain_, &QCheckBox::toggled, this, [this](bool on) {
         if (on == review().plan.painConfirmed) return;
         Plan plan = review().plan;
         plan.painConfirmed = on;
-        perform("Confirm the caution", {SetPlan{plan}});
+        perform(msg("send-bench.confirm-the-caution"), {SetPlan{plan}});
     });
     column_->addWidget(pain_);
     auto* scroll = new QScrollArea;
@@ -51,9 +51,9 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter,
     progress_->setRange(0, 100);
     column_->addWidget(progress_);
     auto* row = new QHBoxLayout;
-    send_ = mainButton("Send the letter");
+    send_ = mainButton(say("send-bench.send-the-letter"));
     send_->setObjectName("main");
-    cancel_ = plainButton("Cancel");
+    cancel_ = plainButton(say("athlete-dialog.cancel"));
     connect(send_, &QPushButton::clicked, this, &SendBench::send);
     connect(cancel_, &QPushButton::clicked, this, [this] {
         if (job_) job_->cancel();
@@ -80,17 +80,16 @@ void SendBench::refresh() {
     const Athlete& athlete = c_.session.athlete();
     const Date today = c_.session.clock().today();
     if (auto to = recipientFor(athlete, today)) {
-        who_->setText(QString("To %1, %2").arg(text(to->name), text(to->email)));
+        who_->setText(say("send-bench.to-to-email", {{"to", to->name}, {"email", to->email}}));
         what_->setText(
-            QString("%1The letter as PDF%2. Nobody else gets anything.")
-                .arg(to->guardian ? text(athlete.firstName) + " is under 18: the guardian gets it. "
-                                  : QString(),
-                     review().takes.empty()
-                         ? QString()
-                         : QString(" and the narrated film, %1 stops").arg(review().takes.size())));
+            say(joined(ListStyle::Sentences,
+                       {to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
+                        review().takes.empty()
+                            ? msg("send-bench.letter-only")
+                            : msg("send-bench.letter-and-film", {{"stops", review().takes.size()}})})));
     } else {
-        who_->setText("No recipient yet");
-        what_->setText(text(to.error().text));
+        who_->setText(say("send-bench.no-recipient-yet"));
+        what_->setText(say(to.error().text));
     }
     pain_->setVisible(c_.session.pain());
     pain_->setChecked(review().plan.painConfirmed);
@@ -104,14 +103,9 @@ void SendBench::rebuildProblems() {
     }
     if (review().sent) {
         problems_->addWidget(quiet(
-            QString("Sent on %1 to %2.").arg(text(longDate(review().sent->on)), text(review().sent->to)),
-            13));
-        problems_->addWidget(
-            quiet("It stays as it was sent, with its numbers as they were told. To look at these "
-                  "films again, begin a new review: positions and points are taken along, "
-                  "grades, stops and the week begin anew.",
-                  12.5));
-        auto* anew = plainButton("Begin a new review of these films");
+            say("send-bench.sent-on-on-to-to", {{"on", review().sent->on}, {"to", review().sent->to}}), 13));
+        problems_->addWidget(quiet(say("send-bench.it-stays-as-it-was-sent"), 12.5));
+        auto* anew = plainButton(say("send-bench.begin-a-new-review-of-these"));
         connect(anew, &QPushButton::clicked, this, [this] { c_.runAction("begin-another"); });
         problems_->addWidget(anew, 0, Qt::AlignLeft);
         problems_->addStretch(1);
@@ -120,40 +114,39 @@ void SendBench::rebuildProblems() {
     }
     const auto all = checkBeforeSending(review(), playbook(), c_.session.told(), c_.session.athlete(),
                                         c_.session.submission(), c_.session.clock().today());
-    if (forbids(all)) problems_->addWidget(plain("Before it can go out", 13.5, true));
+    if (forbids(all)) problems_->addWidget(plain(say("send-bench.before-it-can-go-out"), 13.5, true));
     bool said = false;
     for (const SendProblem& p : all) {
         if (!p.stop && !said) {
-            problems_->addWidget(quiet("Worth a thought"));
+            problems_->addWidget(quiet(say("send-bench.worth-a-thought")));
             said = true;
         }
         auto* note = new QFrame;
         note->setObjectName(p.stop ? "pain" : "note");
         auto* box = new QVBoxLayout(note);
         box->setContentsMargins(12, 7, 10, 7);
-        box->addWidget(plain(text(p.text), 12.5));
+        box->addWidget(plain(say(p.text), 12.5));
         problems_->addWidget(note);
     }
-    if (all.empty())
-        problems_->addWidget(quiet(
-            "Nothing is open: every item is looked at, every stop is said, every drill has its dose.", 13));
+    if (all.empty()) problems_->addWidget(quiet(say("send-bench.nothing-is-open-every-item-is"), 13));
     problems_->addStretch(1);
     send_->setEnabled(!forbids(all) && !busy());
 }
 
 void SendBench::preview() {
     if (previewJob_) previewJob_->cancel();
-    letter_.setMessage("Laying the letter out \u2026");
+    letter_.setMessage(say("send-bench.laying-the-letter-out"));
     const DispatchRecipe recipe = previewRecipe(c_.session);
     previewJob_ =
         new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
             auto stills = correctionStills(recipe.film);
             if (stop.stop_requested()) return {};
-            return [this, stills = std::move(stills), letter = recipe.film.letter]() mutable {
+            return [this, stills = std::move(stills), letter = recipe.film.letter,
+                    words = recipe.film.words]() mutable {
                 if (stills)
-                    letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills)));
+                    letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills), words));
                 else
-                    letter_.setMessage(text(stills.error().text));
+                    letter_.setMessage(say(stills.error().text));
             };
         });
 }
@@ -169,13 +162,13 @@ void SendBench::setBusy(const QString& what) {
 void SendBench::send() {
     if (busy()) return;
     auto recipe = dispatchRecipe(c_.session);
-    if (!recipe) return c_.say(text(recipe.error().text));
+    if (!recipe) return c_.say(say(recipe.error().text));
     auto library = c_.session.library().again();
-    if (!library) return c_.say(text(library.error().text));
+    if (!library) return c_.say(say(library.error().text));
     SendOrder order = sendOrderOf(c_.session.library(), "");
     if (!order.server.user.empty()) {
         const auto password = askPassword_();
-        if (!password) return state_->setText("Without the password nothing is sent.");
+        if (!password) return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
         order.server.password = password->toStdString();
     }
     progress_->setValue(0);
@@ -198,17 +191,18 @@ void SendBench::send() {
                    });
     connect(job_, &Job::progressed, progress_, [this, step](double part) {
         progress_->setValue(static_cast<int>(part * 100));
-        if (*step == SendStep::HandingOver) state_->setText("Handing it to the mail server \u2026");
+        if (*step == SendStep::HandingOver) state_->setText(say("send-bench.handing-it-to-the-mail-server"));
     });
-    setBusy("Making the letter and the film \u2026");
+    setBusy(say("send-bench.making-the-letter-and-the-film"));
 }
 
 void SendBench::settled(const Result<OutboxItem>& sent) {
     c_.session.hold(false);
     const Status read = c_.session.reload();
     setBusy({});
-    state_->setText(sent ? "Sent to " + text(sent->recipient) + "." : text(sent.error().text));
-    if (!read) state_->setText(text(read.error().text));
+    state_->setText(sent ? say("send-bench.sent-to-recipient", {{"recipient", sent->recipient}})
+                         : say(sent.error().text));
+    if (!read) state_->setText(say(read.error().text));
     refresh();
     Q_EMIT outboxChanged();
 }
@@ -221,18 +215,20 @@ void SendBench::askOnce() {
         return send();
     }
     asked_.start(kAskedMs);
-    c_.say("Ctrl+Enter once more sends it: " + who_->text().toLower().left(1) + who_->text().mid(1) + ".");
+    c_.say(say("send-bench.once-more", {{"to", who_->text()}}));
 }
 
-bool SendBench::act(const QString& id) {
-    if (id != "send") return false;
+Handlers SendBench::handlers() {
+    return {{"send", [this] { sendByKey(); }}};
+}
+
+void SendBench::sendByKey() {
     if (send_->isEnabled())
         askOnce();
     else
-        c_.say(review().sent ? "It is sent already."
-               : busy()      ? "It is being sent."
-                             : "Something stands in the way: see the list beside the letter.");
-    return true;
+        c_.say(review().sent ? say("send-bench.it-is-sent-already")
+               : busy()      ? say("send-bench.it-is-being-sent")
+                             : say("send-bench.something-stands-in-the-way-see"));
 }
 
 } // namespace jg::ui

@@ -25,9 +25,10 @@ public:
     void refresh() override;
     void enter() override;
     void leave() override;
-    bool act(const QString& id) override;
+    Handlers handlers() override;
     KeyHints hints() const override {
-        return {{"Ctrl+Enter", "send the letter", "send"}, {"PgUp", "back to the week", "stage-previous"}};
+        return {{"Ctrl+Enter", say("send-bench.send-the-letter-2"), "send"},
+                {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
     }
     bool busy() const { return job_ != nullptr; }
 
@@ -37,6 +38,7 @@ Q_SIGNALS:
 private:
     void preview();
     void askOnce();
+    void sendByKey();
     void send();
     void settled(const Result<OutboxItem>& sent);
     void setBusy(const QString& what);

@@ -21,7 +21,7 @@ public:
     explicit Chart(std::vector<SequenceEvent> events)
         : events_(std::move(events)) {
         setMinimumSize(820, kTop + kRow * static_cast<int>(events_.size()) + 12);
-        setAccessibleName("Order of events");
+        setAccessibleName(say("sequence-dialog.order-of-events"));
         low_ = high_ = events_.front().ms;
         for (const SequenceEvent& e : events_) {
             low_ = std::min(low_, e.ms - e.halfMs);
@@ -53,7 +53,8 @@ private:
             p.drawLine(QPointF(xOf(ms), kTop - 8), QPointF(xOf(ms), height() - 6));
             p.setPen(palette::quiet);
             p.drawText(QRectF(xOf(ms) - 40, 4, 80, 18), Qt::AlignHCenter,
-                       ms == 0 ? QString("0 ms") : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms)));
+                       ms == 0 ? say("unit.ms", {{"number", 0}})
+                               : (ms > 0 ? "+" : "\u2212") + QString::number(std::abs(ms)));
         }
     }
 
@@ -62,18 +63,20 @@ private:
         p.setPen(palette::ink);
         p.setFont(textFont(13.5, true));
         p.drawText(QRectF(0, top, kNames, kRow / 2.0 + 3), Qt::AlignLeft | Qt::AlignBottom,
-                   QFontMetricsF(p.font()).elidedText(text(info(e.moment).name), Qt::ElideRight, kNames));
+                   QFontMetricsF(p.font()).elidedText(say(info(e.moment).name()), Qt::ElideRight, kNames));
         p.setFont(textFont(11.5));
         p.setPen(palette::quiet);
-        p.drawText(QRectF(0, top + kRow / 2.0 + 3, kNames, kRow / 2.0), Qt::AlignLeft | Qt::AlignTop,
-                   QString("frame %1%2").arg(e.frame).arg(e.fromPath ? ", as its path says" : ""));
+        p.drawText(
+            QRectF(0, top + kRow / 2.0 + 3, kNames, kRow / 2.0), Qt::AlignLeft | Qt::AlignTop,
+            say(e.fromPath ? "sequence-dialog.frame-by-path" : "film-deck.frame", {{"frame", e.frame}}));
         const double left = xOf(e.ms - e.halfMs), right = std::max(left + 3, xOf(e.ms + e.halfMs));
         p.setPen(QPen(palette::moss, 1.6));
         p.setBrush(e.fromPath ? palette::sheet : palette::moss); // hollow: not set by the coach
         p.drawRoundedRect(QRectF(left, y - 7, right - left, 14), 3, 3);
         p.setPen(e.outOfOrder ? palette::clay : e.tooClose ? palette::quiet : palette::ink);
-        QString words = text(e.after);
-        if (e.outOfOrder) words = "Before what should come first. " + words;
+        QString words = say(e.after);
+        if (e.outOfOrder)
+            words = say("sequence-dialog.before-what-should-come-first-words", {{"words", words}});
         p.setFont(textFont(12.5, e.outOfOrder));
         p.drawText(QRectF(width() - kWords, top, kWords - 4, kRow),
                    Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, words);
@@ -91,22 +94,20 @@ void showSequence(QWidget* parent, const std::vector<SequenceEvent>& events, dou
     auto* dialog = new QDialog(parent);
     dialog->setObjectName("sequence");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle("The order of events");
+    dialog->setWindowTitle(say("sequence-dialog.the-order-of-events"));
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(28, 22, 28, 20);
-    column->addWidget(heading("The order of events", 24));
-    column->addWidget(
-        quiet(QString("In milliseconds from first touch, at %1 captured frames a second. A bar is as wide "
-                      "as what is not known; a hollow one is a path's suggestion.")
-                  .arg(std::lround(captureFps)),
-              13));
+    column->addWidget(heading(say("sequence-dialog.the-order-of-events"), 24));
+    column->addWidget(quiet(
+        say("sequence-dialog.in-milliseconds-from-first-touch-at", {{"captureFps", std::lround(captureFps)}}),
+        13));
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setWidget(new Chart(events));
     scroll->viewport()->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
-    auto* close = mainButton("Close");
+    auto* close = mainButton(say("sequence-dialog.close"));
     QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::accept);
     column->addWidget(close, 0, Qt::AlignRight);
     dialog->resize(900, std::min(640, 190 + kTop + kRow * static_cast<int>(events.size())));

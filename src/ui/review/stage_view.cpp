@@ -3,6 +3,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/still.h"
+#include "ui/words.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -39,7 +40,7 @@ StageView::StageView(QWidget* parent)
     setMouseTracking(true);
     setMinimumSize(400, 260);
     setObjectName("stage");
-    setAccessibleName("Picture of the delivery");
+    setAccessibleName(say("stage-view.picture-of-the-delivery"));
 }
 
 void StageView::setPicture(qint64 frame, const Picture& picture) {
@@ -113,7 +114,7 @@ void StageView::paintEvent(QPaintEvent*) {
         p.setClipRect(pictureArea());
         p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
         p.drawImage(QRectF(t.offset, native_ * t.scale), toImage(picture_));
-        paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4));
+        paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4), windowWords());
         if (tool_) tool_->paintOver(p, t);
         p.restore();
         paintLoupe(p);
@@ -248,8 +249,8 @@ QString StageView::spokenValue() const {
     QStringList words;
     for (const QString& caption : {left_, right_})
         if (!caption.isEmpty()) words << caption;
-    words << QString("frame %1").arg(frame_);
-    for (const SceneLabel& label : scene_.labels) words << QString::fromStdString(label.text);
+    words << say("ribbon.frame-frame", {{"frame", frame_}});
+    for (const SceneLabel& label : scene_.labels) words << say(label.text);
     return words.join(", ");
 }
 

@@ -16,7 +16,7 @@ struct Attachment {
     std::string bytes;
 };
 
-struct Message {
+struct Mail {
     std::string fromName;
     std::string fromAddress;
     std::string toName;
@@ -28,11 +28,11 @@ struct Message {
     std::int64_t dateUnix = 0;
 };
 
-/// The message with CRLF line ends, as it goes out and is kept. Errors: BadInput (no valid address).
-Result<std::string> toBytes(const Message& message);
+/// The mail with CRLF line ends, as it goes out and is kept. Errors: BadInput (no valid address).
+Result<std::string> toBytes(const Mail& mail);
 
 /// A mail read back. Attachments are decoded.
-struct ReadMessage {
+struct ReadMail {
     std::string from;
     std::string to;
     std::string subject;
@@ -42,6 +42,6 @@ struct ReadMessage {
 };
 
 /// Errors: BadInput.
-Result<ReadMessage> readMessage(const std::string& bytes);
+Result<ReadMail> readMail(const std::string& bytes);
 
 } // namespace jg

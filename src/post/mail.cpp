@@ -1,4 +1,4 @@
-#include "post/message.h"
+#include "post/mail.h"
 
 #include <gmime/gmime.h>
 
@@ -49,12 +49,12 @@ std::string contentOf(GMimePart* part) {
 
 } // namespace
 
-Result<std::string> toBytes(const Message& m) {
+Result<std::string> toBytes(const Mail& m) {
     initOnce();
     for (const auto& address : {m.fromAddress, m.toAddress})
         if (!plausible(address))
             return fail(ErrorCode::BadInput,
-                        "\"" + address + "\" is not a mail address. Correct it and try again.");
+                        msg("mail.address-is-not-a-mail-address", {{"address", address}}));
     const Owned<GMimeMessage> message(g_mime_message_new(TRUE));
     g_mime_message_add_mailbox(message.get(), GMIME_ADDRESS_TYPE_FROM, m.fromName.c_str(),
                                m.fromAddress.c_str());
@@ -83,14 +83,14 @@ Result<std::string> toBytes(const Message& m) {
     return bytes;
 }
 
-Result<ReadMessage> readMessage(const std::string& bytes) {
+Result<ReadMail> readMail(const std::string& bytes) {
     initOnce();
     const Owned<GMimeStream> stream(g_mime_stream_mem_new_with_buffer(bytes.data(), bytes.size()));
     const Owned<GMimeParser> parser(g_mime_parser_new_with_stream(stream.get()));
     GMimeMessage* raw = g_mime_parser_construct_message(parser.get(), nullptr);
-    if (!raw) return fail(ErrorCode::BadInput, "This is not a mail.");
+    if (!raw) return fail(ErrorCode::BadInput, msg("mail.this-is-not-a-mail"));
     const Owned<GMimeMessage> message(raw);
-    ReadMessage read;
+    ReadMail read;
     const auto list = [&](GMimeAddressType type) {
         char* text = internet_address_list_to_string(g_mime_message_get_addresses(raw, type), nullptr, FALSE);
         const std::string result = text ? text : "";

@@ -1,0 +1,38 @@
+#include "ui/words.h"
+
+#include <QDateTime>
+
+namespace jg::ui {
+
+namespace {
+Words& current() {
+    static Words words = english();
+    return words;
+}
+} // namespace
+
+const Words& windowWords() {
+    return current();
+}
+
+void setWindowWords(Words words) {
+    current() = std::move(words);
+}
+
+QString say(const Message& message) {
+    return QString::fromStdString(current()(message));
+}
+
+Message momentInWords(std::int64_t unix) {
+    const QDateTime at = QDateTime::fromSecsSinceEpoch(unix);
+    const Date date{std::chrono::year{at.date().year()},
+                    std::chrono::month{static_cast<unsigned>(at.date().month())},
+                    std::chrono::day{static_cast<unsigned>(at.date().day())}};
+    return msg("date.and-time", {{"date", date}, {"time", at.time().toString("hh:mm").toStdString()}});
+}
+
+QString say(const char* id, std::initializer_list<Said> args) {
+    return say(msg(id, {args.begin(), args.end()}));
+}
+
+} // namespace jg::ui

@@ -1,0 +1,37 @@
+// The window's language: every sentence it shows is said here.
+#pragma once
+
+#include "words/words.h"
+
+#include <QString>
+
+#include <initializer_list>
+
+namespace jg::ui {
+
+/// One argument of a sentence; text of the window may come as QString.
+struct Said : MessageArg {
+    template <typename T>
+    Said(std::string name_, T&& value_)
+        : MessageArg(std::move(name_), std::forward<T>(value_)) {}
+    Said(std::string name_, const QString& text)
+        : MessageArg(std::move(name_), text.toStdString()) {}
+    Said(std::string name_, QString& text)
+        : Said(std::move(name_), std::as_const(text)) {}
+    Said(std::string name_, QString&& text)
+        : Said(std::move(name_), std::as_const(text)) {}
+};
+
+/// The language the window speaks; one a program, set before the first widget is made. The letter's language
+/// is another value.
+const Words& windowWords();
+void setWindowWords(Words words);
+
+/// A message in the window's language.
+QString say(const Message& message);
+/// A moment in local time: "25 November, 19:42".
+Message momentInWords(std::int64_t unix);
+
+QString say(const char* id, std::initializer_list<Said> args = {});
+
+} // namespace jg::ui

@@ -1,0 +1,248 @@
+#include "words/words.h"
+
+#include "base/number.h"
+
+#include <mutex>
+#include <set>
+
+#include <unicode/dtptngen.h>
+#include <unicode/listformatter.h>
+#include <unicode/messagepattern.h>
+#include <unicode/msgfmt.h>
+#include <unicode/numberformatter.h>
+#include <unicode/smpdtfmt.h>
+#include <unicode/timezone.h>
+
+namespace jg {
+
+namespace {
+
+using icu::UnicodeString;
+
+UnicodeString wide(std::string_view text) {
+    return UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size())));
+}
+
+std::string narrow(const UnicodeString& text) {
+    std::string out;
+    text.toUTF8String(out);
+    return out;
+}
+
+/// A pattern made ready, with the arguments whose number decides its words.
+struct Prepared {
+    std::unique_ptr<icu::MessageFormat> format;
+    std::set<std::string, std::less<>> counted;
+};
+
+std::set<std::string, std::less<>> countedIn(const icu::MessagePattern& pattern) {
+    std::set<std::string, std::less<>> names;
+    for (int32_t i = 0; i < pattern.countParts(); ++i) {
+        const auto& part = pattern.getPart(i);
+        if (part.getType() == UMSGPAT_PART_TYPE_ARG_START && part.getArgType() != UMSGPAT_ARG_TYPE_NONE)
+            names.insert(narrow(pattern.getSubstring(pattern.getPart(i + 1))));
+    }
+    return names;
+}
+
+const char* skeletonOf(DateStyle style) {
+    switch (style) {
+    case DateStyle::Day:
+        return "dMMMM";
+    case DateStyle::Year:
+        return "dMMMMyyyy";
+    case DateStyle::Weekday:
+        return "EEEE";
+    case DateStyle::WeekdayShort:
+        break;
+    }
+    return "EEE";
+}
+
+} // namespace
+
+struct Words::Inner {
+    std::string tag;
+    Catalogue catalogue;
+    icu::Locale locale;
+    std::map<std::string, Prepared, std::less<>> prepared;
+    std::mutex formatting; // ICU's formatters are not promised to be safe for use from several threads
+
+    std::string text(const Message& message);
+
+private:
+    const Prepared* prepare(const std::string& id, const std::string& pattern);
+    std::string bare(const MessageArg::Value& value);
+    std::string filledSentence(const Message& message);
+    std::string written(Decimal number) const;
+    std::string written(WrittenDate date) const;
+    std::string written(const MessageList& list);
+};
+
+const Prepared* Words::Inner::prepare(const std::string& id, const std::string& pattern) {
+    const auto known = prepared.find(id);
+    if (known != prepared.end()) return known->second.format ? &known->second : nullptr;
+    UErrorCode error = U_ZERO_ERROR;
+    UParseError where{};
+    Prepared p;
+    const icu::MessagePattern parts(wide(pattern), &where, error);
+    p.format = std::make_unique<icu::MessageFormat>(wide(pattern), locale, where, error);
+    if (U_FAILURE(error))
+        p.format.reset();
+    else
+        p.counted = countedIn(parts);
+    const Prepared& kept = prepared[id] = std::move(p);
+    return kept.format ? &kept : nullptr;
+}
+
+std::string Words::Inner::written(Decimal number) const {
+    UErrorCode error = U_ZERO_ERROR;
+    icu::DecimalFormatSymbols symbols(locale, error);
+    symbols.setSymbol(icu::DecimalFormatSymbols::kMinusSignSymbol,
+                      UnicodeString(static_cast<UChar32>(0x2212)));
+    // What rounds to nothing carries no sign.
+    const auto text =
+        icu::number::NumberFormatter::withLocale(locale)
+            .symbols(symbols)
+            .grouping(UNUM_GROUPING_OFF)
+            .sign(UNUM_SIGN_NEGATIVE)
+            .roundingMode(UNUM_ROUND_HALFUP)
+            .precision(
+                number.trimmed
+                    ? icu::number::Precision(icu::number::Precision::maxSignificantDigits(number.decimals))
+                    : icu::number::Precision(icu::number::Precision::fixedFraction(number.decimals)))
+            .formatDouble(number.value, error)
+            .toString(error);
+    return U_FAILURE(error) ? fixed(number.value, number.decimals) : narrow(text);
+}
+
+std::string Words::Inner::written(WrittenDate written) const {
+    UErrorCode error = U_ZERO_ERROR;
+    const char* skeleton = skeletonOf(written.style);
+    std::unique_ptr<icu::DateTimePatternGenerator> patterns(
+        icu::DateTimePatternGenerator::createInstance(locale, error));
+    if (U_FAILURE(error)) return isoDate(written.date);
+    icu::SimpleDateFormat format(patterns->getBestPattern(wide(skeleton), error), locale, error);
+    if (U_FAILURE(error)) return isoDate(written.date);
+    format.adoptTimeZone(icu::TimeZone::createTimeZone("UTC"));
+    UnicodeString text;
+    const auto days = std::chrono::sys_days{written.date}.time_since_epoch().count();
+    return narrow(format.format(static_cast<UDate>(days) * 86'400'000.0, text));
+}
+
+std::string Words::Inner::written(const MessageList& list) {
+    std::vector<std::string> items;
+    for (const Message& m : list.items) items.push_back(text(m));
+    if (list.style == ListStyle::Dots || list.style == ListStyle::Sentences) {
+        std::string all;
+        for (const std::string& item : items)
+            all += (all.empty() ? "" : list.style == ListStyle::Dots ? " \u00b7 " : " ") + item;
+        return all;
+    }
+    UErrorCode error = U_ZERO_ERROR;
+    const auto type = list.style == ListStyle::And  ? ULISTFMT_TYPE_AND
+                      : list.style == ListStyle::Or ? ULISTFMT_TYPE_OR
+                                                    : ULISTFMT_TYPE_UNITS;
+    std::unique_ptr<icu::ListFormatter> format(
+        icu::ListFormatter::createInstance(locale, type, ULISTFMT_WIDTH_WIDE, error));
+    std::vector<UnicodeString> wides;
+    for (const std::string& item : items) wides.push_back(wide(item));
+    UnicodeString all;
+    if (U_SUCCESS(error)) format->format(wides.data(), static_cast<int32_t>(wides.size()), all, error);
+    return narrow(all);
+}
+
+std::string Words::Inner::bare(const MessageArg::Value& value) {
+    if (const auto* text_ = std::get_if<std::string>(&value)) return *text_;
+    if (const auto* whole = std::get_if<std::int64_t>(&value))
+        return written(Decimal{static_cast<double>(*whole), 0});
+    if (const auto* decimal = std::get_if<Decimal>(&value)) return written(*decimal);
+    if (const auto* date = std::get_if<WrittenDate>(&value)) return written(*date);
+    if (const auto* message = std::get_if<Message>(&value)) return text(*message);
+    return written(std::get<MessageList>(value));
+}
+
+/// The playbook's sentences are no patterns: only their gaps are looked for.
+std::string Words::Inner::filledSentence(const Message& message) {
+    std::string sentence = message.id.substr(1);
+    for (const MessageArg& arg : message.args) {
+        const std::string gap = "{" + arg.name + "}", with = bare(arg.value);
+        for (auto at = sentence.find(gap); at != std::string::npos; at = sentence.find(gap, at + with.size()))
+            sentence.replace(at, gap.size(), with);
+    }
+    return sentence;
+}
+
+std::string Words::Inner::text(const Message& message) {
+    if (message.id.empty()) {
+        std::string all;
+        for (const MessageArg& arg : message.args) all += bare(arg.value);
+        return all;
+    }
+    if (message.id.front() == '=') return filledSentence(message);
+    const auto found = catalogue.find(message.id);
+    const Prepared* p = found == catalogue.end() ? nullptr : prepare(message.id, found->second);
+    if (!p) return "\u2039" + message.id + "\u203a";
+    std::vector<UnicodeString> names;
+    std::vector<icu::Formattable> values;
+    for (const MessageArg& arg : message.args) {
+        names.push_back(wide(arg.name));
+        const auto* whole = std::get_if<std::int64_t>(&arg.value);
+        // Only what chooses a plural goes in as a number: frames and pixels are not grouped in thousands.
+        if (whole && p->counted.contains(arg.name))
+            values.emplace_back(*whole);
+        else
+            values.emplace_back(wide(bare(arg.value)));
+    }
+    UErrorCode error = U_ZERO_ERROR;
+    UnicodeString out;
+    p->format->format(names.data(), values.data(), static_cast<int32_t>(names.size()), out, error);
+    return U_FAILURE(error) ? "\u2039" + message.id + "\u203a" : narrow(out);
+}
+
+Words::Words(std::string tag, Catalogue catalogue)
+    : inner_(std::make_shared<Inner>()) {
+    UErrorCode error = U_ZERO_ERROR;
+    inner_->locale = icu::Locale::forLanguageTag(tag, error);
+    inner_->tag = std::move(tag);
+    inner_->catalogue = std::move(catalogue);
+}
+
+std::string Words::operator()(const Message& message) const {
+    const std::lock_guard lock(inner_->formatting);
+    return inner_->text(message);
+}
+
+const std::string& Words::tag() const {
+    return inner_->tag;
+}
+
+const Catalogue& Words::catalogue() const {
+    return inner_->catalogue;
+}
+
+std::vector<std::string> Words::problems() const {
+    std::vector<std::string> wrong;
+    for (const auto& [id, pattern] : inner_->catalogue) {
+        UErrorCode error = U_ZERO_ERROR;
+        UParseError where{};
+        const icu::MessageFormat format(wide(pattern), inner_->locale, where, error);
+        if (U_FAILURE(error))
+            wrong.push_back(id + ": " + u_errorName(error) + " at " + std::to_string(where.offset));
+    }
+    return wrong;
+}
+
+std::vector<std::string> argumentsOf(std::string_view pattern) {
+    UErrorCode error = U_ZERO_ERROR;
+    UParseError where{};
+    const icu::MessagePattern parts(wide(pattern), &where, error);
+    std::set<std::string> names;
+    if (U_SUCCESS(error))
+        for (int32_t i = 0; i < parts.countParts(); ++i)
+            if (parts.getPart(i).getType() == UMSGPAT_PART_TYPE_ARG_NAME)
+                names.insert(narrow(parts.getSubstring(parts.getPart(i))));
+    return {names.begin(), names.end()};
+}
+
+} // namespace jg
