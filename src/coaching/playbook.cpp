@@ -127,6 +127,8 @@ Drill drillOf(const json& row) {
     }
     d.distance = row.value("distance", "");
     d.ball = row.at("ball");
+    d.throwing = row.value("throwing", d.ball);
+    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
     d.armLoad = row.value("armLoad", "none");
     d.ageFrom = row.value("ageFrom", 0);
     d.lookAgainDays = row.value("lookAgainDays", 28);

@@ -73,6 +73,7 @@ struct Drill {
     Dose dose;
     std::string distance;
     bool ball = false;
+    bool throwing = false; ///< its motion is a throw, with a ball, a towel or nothing in the hand
     std::string armLoad;
     int ageFrom = 0;
     int lookAgainDays = 28;

@@ -37,7 +37,7 @@ WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& d
             plan.blocked.push_back(msg("week.unknown-drill", {{"drill", planned.drill}}));
             continue;
         }
-        if (pain && drill->ball) {
+        if (pain && drill->throwing) {
             plan.blocked.push_back(msg("week.throws-in-pain", {{"drill", drill->name}}));
             continue;
         }
@@ -61,7 +61,7 @@ std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view f
     std::vector<const Drill*> found;
     for (const Drill& d : playbook.drills) {
         const bool serves = std::find(d.serves.begin(), d.serves.end(), finding) != d.serves.end();
-        if (serves && age >= d.ageFrom && !(pain && d.ball)) found.push_back(&d);
+        if (serves && age >= d.ageFrom && !(pain && d.throwing)) found.push_back(&d);
     }
     if (found.size() > most) found.resize(most);
     return found;

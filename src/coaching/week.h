@@ -33,12 +33,12 @@ struct WeekPlan {
 Message weekdayShort(int weekday); ///< "Mon"; 0 is Monday
 
 /// Lays drills out: lower body Monday and Thursday (then Saturday), upper body Tuesday and Friday (then
-/// Sunday), so that the two never share a day. With pain a drill that throws a ball is blocked, and so is
-/// one below the drill's age. Pure. Source: order of the week is common practice, no source.
+/// Sunday), so that the two never share a day. With pain a drill whose motion is a throw is blocked, and so
+/// is one below the drill's age. Pure. Source: order of the week is common practice, no source.
 WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& drills, int age, bool pain);
 
-/// Drills that serve a finding, those allowed for the age (and, with pain, without a ball) first; never more
-/// than `most`. Pure.
+/// Drills that serve a finding, those allowed for the age (and, with pain, that throw nothing) first; never
+/// more than `most`. Pure.
 std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view finding, int age, bool pain,
                                     std::size_t most);
 

@@ -80,6 +80,18 @@ TEST(Week, PainBlocksThrowing) {
     for (const Drill* d : drillsFor(playbook(), "trunk-forward", 15, true, 9)) EXPECT_FALSE(d->ball);
 }
 
+TEST(Week, PainBlocksTheMotionOfAThrowBallOrNot) {
+    const WeekPlan week =
+        layOutWeek(playbook(), {{"towel-reach", "trunk-forward", {3, 10, 2}, false}}, 15, true);
+    EXPECT_EQ(week.blocked.size(), 1U); // a towel in the hand loads the arm as a throw does
+    for (const Drill& d : playbook().drills)
+        if (d.ball) {
+            EXPECT_TRUE(d.throwing) << d.id;
+        }
+    for (const Drill* d : drillsFor(playbook(), "trunk-forward", 15, true, 9))
+        EXPECT_FALSE(d->throwing) << d->id;
+}
+
 TEST(Week, ADrillBelowItsAgeIsBlockedAndAMissingDoseIsNamed) {
     const WeekPlan week = layOutWeek(playbook(),
                                      {{"ladder-hop", "stride", {4, 6, 2}, false},
