@@ -2,6 +2,7 @@
 
 #include "desk/demo_library.h"
 #include "desk/desk_list.h"
+#include "desk/file_names.h"
 #include "desk/length_choice.h"
 #include "desk/outgoing.h"
 #include "desk/own_measures.h"
@@ -151,7 +152,8 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
     const fs::path folder = a.need("out");
     const bool any = a.has("film") || a.has("letter") || a.has("csv");
     const DispatchRecipe recipe = previewRecipe(*o->session);
-    const std::string stem = o->session->athlete().firstName + "-" + isoDate(o->session->review().date);
+    const std::string stem =
+        asFileName(o->session->athlete().firstName) + "-" + isoDate(o->session->review().date);
     FileStore& files = o->library->files();
     if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
     if (a.has("csv") || !any)

@@ -1,7 +1,7 @@
 #include "desk/dispatch.h"
 
+#include "desk/file_names.h"
 #include "film/open_films.h"
-
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "post/mail.h"
@@ -88,12 +88,32 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     return r;
 }
 
+namespace {
+
+/// A film that an older version took in for two athletes goes to neither.
+Status filmsAreTheAthletes(const ReviewSession& session) {
+    for (const DeliveryMarks& d : session.review().deliveries) {
+        auto owners = session.library().athletesOfMedia(filmOf(d, session.submission().clips).mediaHash);
+        if (!owners) return owners.error();
+        for (const AthleteId& owner : *owners)
+            if (owner != session.athlete().id) {
+                auto other = session.library().athlete(owner);
+                if (!other) return other.error();
+                return fail(ErrorCode::Refused, msg("dispatch.shared-film", {{"name", other->fullName()}}));
+            }
+    }
+    return Done{};
+}
+
+} // namespace
+
 Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     const Date today = session.clock().today();
     const auto problems = checkBeforeSending(session.review(), session.playbook(), session.told(),
-                                             session.athlete(), session.submission(), today);
+                                             session.athlete(), session.submission(), today, session.pain());
     for (const SendProblem& p : problems)
         if (p.stop) return fail(ErrorCode::Refused, p.text);
+    if (auto own = filmsAreTheAthletes(session); !own) return own.error();
     auto to = recipientFor(session.athlete(), today);
     if (!to) return to.error();
     DispatchRecipe r = previewRecipe(session);
@@ -191,7 +211,7 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
     if (auto own = filmsAreWhatCameIn(recipe, stop); !own) return own.error();
-    const std::string stem = recipe.athleteFirstName + "-" + isoDate(recipe.film.review.date);
+    const std::string stem = asFileName(recipe.athleteFirstName) + "-" + isoDate(recipe.film.review.date);
     const fs::path pdf = workFolder / (stem + ".pdf");
     if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
     auto letterBytes = readFile(pdf);
