@@ -4,12 +4,14 @@
 #include "ui/theme.h"
 
 #include <QApplication>
+#include <QFileDialog>
 #include <QMessageBox>
 #include <QSettings>
 #include <QStandardPaths>
 
 #include <filesystem>
 #include <iostream>
+#include <optional>
 #include <string_view>
 
 namespace {
@@ -42,13 +44,24 @@ CommandLine read(int argc, char** argv) {
     return w;
 }
 
-/// The library named, else the last one, else one in the user's documents (made when missing).
-std::filesystem::path libraryFolder(const std::string& named, const QSettings& settings) {
-    if (!named.empty()) return std::filesystem::absolute(named);
-    const std::string last = settings.value("library").toString().toStdString();
-    if (!last.empty() && std::filesystem::exists(last + "/library.sqlite")) return last;
+/// Asks until there is a folder; nothing when the coach gives up.
+std::optional<std::filesystem::path> chooseLibrary(const std::string& named, const QSettings& settings) {
     const QString documents = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
-    return documents.toStdString() + "/Juxtagraph";
+    const auto otherwise = std::filesystem::path(documents.toStdString()) / "Juxtagraph";
+    for (;;) {
+        const auto found =
+            jg::libraryToOpen(named, settings.value("library").toString().toStdString(), otherwise);
+        if (found) return *found;
+        const auto answer =
+            QMessageBox::question(nullptr, jg::ui::say("app.cannot-start"),
+                                  jg::ui::say("app.library-gone", {{"why", found.error().text}}),
+                                  QMessageBox::Retry | QMessageBox::Open | QMessageBox::Close);
+        if (answer == QMessageBox::Close) return std::nullopt;
+        if (answer == QMessageBox::Retry) continue;
+        const QString chosen =
+            QFileDialog::getExistingDirectory(nullptr, jg::ui::say("app.choose-library"), documents);
+        if (!chosen.isEmpty()) return std::filesystem::path(chosen.toStdString());
+    }
 }
 
 int cannotStart(const jg::Error& why) {
@@ -74,10 +87,11 @@ int main(int argc, char** argv) {
     auto settings = std::make_shared<QSettings>("Juxtagraph", "Juxtagraph");
     auto playbook = jg::loadPlaybook(jg::dataFolder() / "playbook");
     if (!playbook) return cannotStart(playbook.error());
-    const auto folder = libraryFolder(words.library, *settings);
-    auto library = jg::Library::open(folder, true, std::make_shared<jg::FileStore>());
+    const auto folder = chooseLibrary(words.library, *settings);
+    if (!folder) return 1;
+    auto library = jg::Library::open(*folder, true, std::make_shared<jg::FileStore>());
     if (!library) return cannotStart(library.error());
-    settings->setValue("library", QString::fromStdString(folder.string()));
+    settings->setValue("library", QString::fromStdString(folder->string()));
     auto microphone =
         words.standInMicrophone ? jg::makeStandInMicrophone(jg::demoVoices()) : jg::makeMicrophone();
     jg::ui::MainWindow window({std::move(*library), std::move(*playbook), std::make_shared<jg::SystemClock>(),

@@ -85,7 +85,10 @@ Status addResults(Store& store, const Playbook& playbook, const Athlete& athlete
 Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, const AthleteId& id) {
     auto athlete = store.athlete(id);
     if (!athlete) return athlete.error();
-    AthletePage page{std::move(*athlete), {}, {}, {}, {}};
+    AthletePage page{std::move(*athlete), {}, {}, {}, {}, {}};
+    auto pain = store.painOf(id);
+    if (!pain) return pain.error();
+    page.pain = std::move(*pain);
     auto reviews = store.reviewsOf(id);
     if (!reviews) return reviews.error();
     page.reviews = std::move(*reviews);

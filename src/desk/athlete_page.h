@@ -33,6 +33,7 @@ struct AthletePage {
     std::vector<ReviewOfAthlete> reviews; ///< by date
     std::vector<MeasureLine> measures;    ///< of the newest review's approach
     std::vector<Promise> promises;
+    std::vector<Submission> pain; ///< submissions that came with a report, the newest first
     std::map<ReviewId, std::vector<KeptVersion>> versions;
 };
 

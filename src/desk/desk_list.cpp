@@ -82,7 +82,11 @@ Message progressOf(Stage stage, const Counts& c) {
 }
 
 Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& waiting) {
-    DeskRow row{std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, {}};
+    DeskRow row{
+        std::move(waiting.submission), std::move(waiting.athlete), std::move(waiting.review), 14, false, {}};
+    auto pain = store.painOf(row.athlete.id);
+    if (!pain) return pain.error();
+    row.pain = std::any_of(pain->begin(), pain->end(), [](const Submission& s) { return s.painOpen(); });
     if (!row.review) return row;
     auto counts = countsOf(store, playbook, *row.review);
     if (!counts) return counts.error();
@@ -94,7 +98,7 @@ Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& wai
 /// Pain first, then by promised date, undated last.
 void sortByNeed(std::vector<DeskRow>& rows) {
     const auto key = [](const DeskRow& r) {
-        return std::tuple(r.submission.pain.empty(), !r.submission.promised,
+        return std::tuple(!r.pain, r.submission.pain.empty(), !r.submission.promised,
                           r.submission.promised ? isoDate(*r.submission.promised) : std::string());
     };
     std::stable_sort(rows.begin(), rows.end(),

@@ -16,8 +16,9 @@ struct DeskRow {
     Submission submission;
     Athlete athlete;
     std::optional<ReviewSummary> review;
-    int minutes = 0;  ///< a rough guess of the work left
-    Message progress; ///< "Measuring, 9 of 13 done." or empty
+    int minutes = 0;   ///< a rough guess of the work left
+    bool pain = false; ///< an open report of the athlete, with this film or another
+    Message progress;  ///< "Measuring, 9 of 13 done." or empty
 };
 
 struct DeskList {

@@ -21,4 +21,14 @@ std::vector<fs::path> demoVoices() {
     return files;
 }
 
+Result<std::filesystem::path> libraryToOpen(const std::string& named, const std::string& last,
+                                            const std::filesystem::path& otherwise) {
+    std::error_code ec;
+    if (!named.empty()) return std::filesystem::absolute(named);
+    if (last.empty()) return otherwise;
+    if (std::filesystem::exists(std::filesystem::path(last) / "library.sqlite", ec))
+        return std::filesystem::path(last);
+    return fail(ErrorCode::NotFound, msg("places.library-gone", {{"folder", last}}));
+}
+
 } // namespace jg

@@ -49,8 +49,12 @@ Status ReviewSession::loadPeople(const SubmissionId& id) {
         return fail(ErrorCode::NotFound, msg("review-session.this-submission-holds-no-film"));
     auto athlete = library_.athlete(submission->athlete);
     if (!athlete) return athlete.error();
+    auto pain = library_.painOf(submission->athlete);
+    if (!pain) return pain.error();
+    std::erase_if(*pain, [](const Submission& s) { return !s.painOpen(); });
     submission_ = std::move(*submission);
     athlete_ = std::move(*athlete);
+    openPain_ = std::move(*pain);
     return Done{};
 }
 
@@ -118,7 +122,7 @@ House ReviewSession::house() const {
 }
 
 LetterModel ReviewSession::letter() const {
-    return writeLetter(review_, book_, told_, athlete_, submission_, house());
+    return writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
 }
 
 double ReviewSession::clickSigmaPx(Landmark landmark) const {

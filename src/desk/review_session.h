@@ -54,7 +54,9 @@ public:
     Library& library() const { return library_; }
     const Clock& clock() const { return clock_; }
     IdSource& ids() const { return ids_; }
-    bool pain() const { return !submission_.pain.empty(); }
+    /// Open reports of pain of the athlete, whatever film they came with, the newest first.
+    const std::vector<Submission>& openPain() const { return openPain_; }
+    bool pain() const { return !openPain_.empty(); }
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
     LetterModel letter() const;
@@ -140,6 +142,7 @@ private:
     int inHand_ = 0;
     Athlete athlete_;
     Submission submission_;
+    std::vector<Submission> openPain_;
     Clip clip_;
     Assessment assessment_, told_;
     std::optional<Assessment> sentResults_;

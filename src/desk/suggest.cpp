@@ -10,11 +10,11 @@ CauseReport rankedFaults(const Playbook& playbook, const Assessment& a) {
 
 Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
                  const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
-                 Date today, const Words& words) {
+                 Date today, bool painElsewhere, const Words& words) {
     Plan plan = review.plan;
     plan.corrections = corrections;
     const int age = athlete.ageOn(today);
-    const bool pain = !submission.pain.empty();
+    const bool pain = submission.painOpen() || painElsewhere;
     std::vector<PlannedDrill> drills;
     int lookAgain = 0;
     for (const std::string& finding : corrections) {

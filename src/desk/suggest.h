@@ -19,6 +19,6 @@ CauseReport rankedFaults(const Playbook& playbook, const Assessment& a);
 /// is filled in is the coach's own text from then on, so it comes in the letter's language. Pure.
 Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
                  const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
-                 Date today, const Words& words = english());
+                 Date today, bool painElsewhere = false, const Words& words = english());
 
 } // namespace jg

@@ -152,6 +152,32 @@ Result<std::vector<Submission>> SqliteStore::submissions() {
     return all;
 }
 
+Result<std::vector<Submission>> SqliteStore::painOf(const AthleteId& athlete) {
+    std::vector<Submission> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(
+            db, "SELECT document FROM submissions WHERE athlete = ? ORDER BY received DESC, id",
+            [&](auto& row) { return submissionAt(db, row, 0); }, athlete.value);
+    });
+    if (!done) return done.error();
+    std::erase_if(all, [](const Submission& s) { return s.pain.empty(); });
+    return all;
+}
+
+Result<std::vector<AthleteId>> SqliteStore::athletesOfMedia(const std::string& hash) {
+    std::vector<AthleteId> all;
+    const Status done = read([&](SQLite::Database& db) {
+        all = rowsOf(
+            db,
+            "SELECT DISTINCT s.athlete FROM clips c JOIN submissions s ON s.id = c.submission WHERE c.media "
+            "= ? "
+            "ORDER BY s.athlete",
+            [](auto& row) { return AthleteId{textAt(row, 0)}; }, hash);
+    });
+    if (!done) return done.error();
+    return all;
+}
+
 Result<Submission> SqliteStore::submission(const SubmissionId& id) {
     std::vector<Submission> found;
     const Status done = read([&](SQLite::Database& db) {

@@ -26,6 +26,8 @@ public:
     Result<std::vector<Submission>> submissions() override;
     Result<Submission> submission(const SubmissionId& id) override;
     Status save(const Submission& submission, const Athlete* newAthlete = nullptr) override;
+    Result<std::vector<Submission>> painOf(const AthleteId& athlete) override;
+    Result<std::vector<AthleteId>> athletesOfMedia(const std::string& hash) override;
     Result<std::vector<WaitingRow>> waiting() override;
 
     Result<Review> review(const ReviewId& id) override;

@@ -65,6 +65,10 @@ public:
     virtual Result<Submission> submission(const SubmissionId& id) = 0;
     /// An athlete that is not kept yet is kept in the same transaction.
     virtual Status save(const Submission& submission, const Athlete* newAthlete = nullptr) = 0;
+    /// Submissions of an athlete that came with a report of pain, open or closed, the newest first.
+    virtual Result<std::vector<Submission>> painOf(const AthleteId& athlete) = 0;
+    /// Whose films lie under a hash: one athlete's, unless an older version took one film in for two.
+    virtual Result<std::vector<AthleteId>> athletesOfMedia(const std::string& hash) = 0;
     /// Submissions without an answer, in the order they came.
     virtual Result<std::vector<WaitingRow>> waiting() = 0;
 

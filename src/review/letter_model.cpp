@@ -155,7 +155,9 @@ Message numberInWords(double value, const std::string& unit) {
 }
 
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
-                        const Athlete& athlete, const Submission& submission, const House& house) {
+                        const Athlete& athlete, const Submission& submission, const House& house,
+                        bool painElsewhere) {
+    const bool pain = submission.painOpen() || painElsewhere;
     LetterModel m;
     m.from = house.place;
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
@@ -167,9 +169,8 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
-    if (!submission.pain.empty()) m.caution = msg("letter.caution");
-    const WeekPlan week =
-        layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), !submission.pain.empty());
+    if (pain) m.caution = msg("letter.caution");
+    const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), pain);
     m.week = weekRows(playbook, week, review.plan.drills);
     m.nextLook =
         joined(ListStyle::Sentences,

@@ -53,7 +53,8 @@ struct House {
 
 /// Builds the letter's text. `today` is the day of writing. Pure; any thread.
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
-                        const Athlete& athlete, const Submission& submission, const House& house);
+                        const Athlete& athlete, const Submission& submission, const House& house,
+                        bool painElsewhere = false);
 
 /// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | in | x.
 Message numberInWords(double value, const std::string& unit);

@@ -65,6 +65,13 @@ struct Clip {
     bool operator==(const Clip&) const = default;
 };
 
+/// How a report of pain ended, in the coach's words and on record.
+struct PainClosed {
+    Date on{};
+    std::string words;
+    bool operator==(const PainClosed&) const = default;
+};
+
 /// What came in at once: films, the question, any pain, and when an answer was promised.
 struct Submission {
     SubmissionId id;
@@ -72,10 +79,14 @@ struct Submission {
     Date received{};
     std::optional<Date> promised;
     std::string asked;
-    std::string pain;             ///< in the sender's words; empty = none reported
+    std::string pain; ///< in the sender's words; empty = none reported
+    std::optional<PainClosed> painClosed;
     Start start = Start::Unknown; ///< with surface: what a new delivery begins with
     Surface surface = Surface::Unknown;
     std::vector<Clip> clips;
+
+    /// A report counts for the athlete, whatever film it came with, until the coach closes it.
+    bool painOpen() const { return !pain.empty() && !painClosed; }
     bool operator==(const Submission&) const = default;
 };
 

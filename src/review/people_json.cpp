@@ -113,7 +113,7 @@ Result<Athlete> athleteFromJson(std::string_view text) {
 std::string toJson(const Submission& s) {
     json clips = json::array();
     for (const Clip& c : s.clips) clips.push_back(clipAsJson(c));
-    return json{{"id", s.id.value},
+    json row = {{"id", s.id.value},
                 {"athlete", s.athlete.value},
                 {"received", isoDate(s.received)},
                 {"promised", dateAsJson(s.promised)},
@@ -121,8 +121,9 @@ std::string toJson(const Submission& s) {
                 {"pain", s.pain},
                 {"delivery", idOf(s.start)},
                 {"surface", idOf(s.surface)},
-                {"clips", clips}}
-        .dump();
+                {"clips", clips}};
+    if (s.painClosed) row["painClosed"] = {{"on", isoDate(s.painClosed->on)}, {"words", s.painClosed->words}};
+    return row.dump();
 }
 
 Result<Submission> submissionFromJson(std::string_view text) {
@@ -134,6 +135,8 @@ Result<Submission> submissionFromJson(std::string_view text) {
         s.promised = dateIn(d, "promised");
         s.asked = d.value("asked", "");
         s.pain = d.value("pain", "");
+        if (d.contains("painClosed"))
+            s.painClosed = PainClosed{mustDate(d["painClosed"], "on"), d["painClosed"].value("words", "")};
         s.start = need(startFromId(d.value("delivery", "")), "start");
         s.surface = need(surfaceFromId(d.value("surface", "")), "surface");
         for (const auto& c : d.at("clips")) s.clips.push_back(clipIn(c));

@@ -106,9 +106,9 @@ void checkWeek(const Review& review, const Playbook& playbook, const Athlete& at
 
 std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook,
                                             const Assessment& a, const Athlete& athlete,
-                                            const Submission& submission, Date today) {
+                                            const Submission& submission, Date today, bool painElsewhere) {
     Problems out;
-    const bool pain = !submission.pain.empty();
+    const bool pain = submission.painOpen() || painElsewhere;
     checkOwner(review, athlete, submission, out);
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
     checkOpenWork(review, a, out);

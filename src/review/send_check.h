@@ -27,10 +27,12 @@ Result<Recipient> recipientFor(const Athlete& athlete, Date today);
 
 /// All reasons against sending: items not looked at, corrections without a drill, doses missing, throwing
 /// drills with pain, pain not confirmed, stops not said, a strength that is also a correction, a film of
-/// another athlete, more than three corrections. `filmOwner` is the athlete the clip belongs to. Pure.
+/// another athlete, more than three corrections. `painElsewhere`: an open report of the
+/// athlete that came with another film. Pure.
 std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook& playbook,
                                             const Assessment& a, const Athlete& athlete,
-                                            const Submission& submission, Date today);
+                                            const Submission& submission, Date today,
+                                            bool painElsewhere = false);
 
 bool forbids(const std::vector<SendProblem>& problems);
 

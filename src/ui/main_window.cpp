@@ -139,6 +139,7 @@ void MainWindow::connectPlaces() {
     connect(desk_, &DeskPlace::settle, this, &MainWindow::settlePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
+    connect(athletes_, &AthletesPlace::closePain, this, &MainWindow::closePain);
     connect(athletes_, &AthletesPlace::edited, this, [this](const Athlete& a) {
         if (const Status kept = parts_.library->save(a); !kept) return foot_->tell(say(kept.error().text), 0);
         foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
@@ -158,6 +159,16 @@ void MainWindow::settlePromise(qint64 row) {
             p.settled = true;
             if (const Status kept = parts_.library->save(p); !kept) foot_->tell(say(kept.error().text), 0);
         }
+    refreshHome();
+}
+
+void MainWindow::closePain(const SubmissionId& id, const QString& words) {
+    auto submission = parts_.library->submission(id);
+    if (!submission) return foot_->tell(say(submission.error().text), 0);
+    submission->painClosed = PainClosed{parts_.clock->today(), words.toStdString()};
+    if (const Status kept = parts_.library->save(*submission); !kept)
+        return foot_->tell(say(kept.error().text), 0);
+    foot_->tell(say("main-window.pain-closed"));
     refreshHome();
 }
 

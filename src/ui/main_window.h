@@ -73,6 +73,7 @@ private:
     void refreshHome();
     void showDesk(const DeskList& list);
     void settlePromise(qint64 row);
+    void closePain(const SubmissionId& submission, const QString& words);
     void takeVersion(qint64 row);
     void park(std::unique_ptr<ReviewKeeper> keeper);
     std::optional<QString> askPassword();

@@ -78,8 +78,10 @@ void paintLook(QPainter& p, const VerdictLook& look, QRectF box) {
     p.setFont(textFont(12.5));
     p.setPen(look.open ? palette::quiet : palette::ink);
     const bool shape = look.shape != VerdictShape::None;
-    p.drawText(QRectF(at + (shape ? 50 : 4), box.top(), 84, box.height() - 1),
-               Qt::AlignVCenter | Qt::AlignLeft, look.word);
+    const double left = at + (shape ? 50 : 4);
+    // Words of another language may need two lines; beside the list's scroll bar nothing is read.
+    p.drawText(QRectF(left, box.top(), box.right() - left, box.height() - 1),
+               Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, look.word);
 }
 
 void paintValue(QPainter& p, const ListRow& row, QRectF box, double edge) {

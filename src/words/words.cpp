@@ -74,9 +74,15 @@ private:
     const Prepared* prepare(const std::string& id, const std::string& pattern);
     std::string bare(const MessageArg::Value& value);
     std::string filledSentence(const Message& message);
-    std::string written(Decimal number) const;
-    std::string written(WrittenDate date) const;
+    const icu::number::LocalizedNumberFormatter& numbers(int decimals, bool trimmed);
+    icu::SimpleDateFormat* dates(DateStyle style);
+    std::string written(Decimal number);
+    std::string written(WrittenDate date);
     std::string written(const MessageList& list);
+
+    // Making a formatter takes much longer than using it.
+    std::map<std::pair<int, bool>, icu::number::LocalizedNumberFormatter> numbers_;
+    std::map<DateStyle, std::unique_ptr<icu::SimpleDateFormat>> dates_;
 };
 
 const Prepared* Words::Inner::prepare(const std::string& id, const std::string& pattern) {
@@ -95,39 +101,52 @@ const Prepared* Words::Inner::prepare(const std::string& id, const std::string& 
     return kept.format ? &kept : nullptr;
 }
 
-std::string Words::Inner::written(Decimal number) const {
+const icu::number::LocalizedNumberFormatter& Words::Inner::numbers(int decimals, bool trimmed) {
+    const auto known = numbers_.find({decimals, trimmed});
+    if (known != numbers_.end()) return known->second;
+    using icu::number::Precision;
     UErrorCode error = U_ZERO_ERROR;
     icu::DecimalFormatSymbols symbols(locale, error);
     symbols.setSymbol(icu::DecimalFormatSymbols::kMinusSignSymbol,
                       UnicodeString(static_cast<UChar32>(0x2212)));
     // What rounds to nothing carries no sign.
+    return numbers_[{decimals, trimmed}] =
+               icu::number::NumberFormatter::withLocale(locale)
+                   .symbols(symbols)
+                   .grouping(UNUM_GROUPING_OFF)
+                   .sign(UNUM_SIGN_NEGATIVE)
+                   .roundingMode(UNUM_ROUND_HALFUP)
+                   .precision(trimmed ? Precision(Precision::maxSignificantDigits(decimals))
+                                      : Precision(Precision::fixedFraction(decimals)));
+}
+
+std::string Words::Inner::written(Decimal number) {
+    UErrorCode error = U_ZERO_ERROR;
     const auto text =
-        icu::number::NumberFormatter::withLocale(locale)
-            .symbols(symbols)
-            .grouping(UNUM_GROUPING_OFF)
-            .sign(UNUM_SIGN_NEGATIVE)
-            .roundingMode(UNUM_ROUND_HALFUP)
-            .precision(
-                number.trimmed
-                    ? icu::number::Precision(icu::number::Precision::maxSignificantDigits(number.decimals))
-                    : icu::number::Precision(icu::number::Precision::fixedFraction(number.decimals)))
-            .formatDouble(number.value, error)
-            .toString(error);
+        numbers(number.decimals, number.trimmed).formatDouble(number.value, error).toString(error);
     return U_FAILURE(error) ? fixed(number.value, number.decimals) : narrow(text);
 }
 
-std::string Words::Inner::written(WrittenDate written) const {
+icu::SimpleDateFormat* Words::Inner::dates(DateStyle style) {
+    auto& kept = dates_[style];
+    if (kept) return kept.get();
     UErrorCode error = U_ZERO_ERROR;
-    const char* skeleton = skeletonOf(written.style);
     std::unique_ptr<icu::DateTimePatternGenerator> patterns(
         icu::DateTimePatternGenerator::createInstance(locale, error));
-    if (U_FAILURE(error)) return isoDate(written.date);
-    icu::SimpleDateFormat format(patterns->getBestPattern(wide(skeleton), error), locale, error);
-    if (U_FAILURE(error)) return isoDate(written.date);
-    format.adoptTimeZone(icu::TimeZone::createTimeZone("UTC"));
+    if (U_FAILURE(error)) return nullptr;
+    kept = std::make_unique<icu::SimpleDateFormat>(patterns->getBestPattern(wide(skeletonOf(style)), error),
+                                                   locale, error);
+    if (U_FAILURE(error)) kept.reset();
+    if (kept) kept->adoptTimeZone(icu::TimeZone::createTimeZone("UTC"));
+    return kept.get();
+}
+
+std::string Words::Inner::written(WrittenDate written) {
+    icu::SimpleDateFormat* format = dates(written.style);
+    if (!format) return isoDate(written.date);
     UnicodeString text;
     const auto days = std::chrono::sys_days{written.date}.time_since_epoch().count();
-    return narrow(format.format(static_cast<UDate>(days) * 86'400'000.0, text));
+    return narrow(format->format(static_cast<UDate>(days) * 86'400'000.0, text));
 }
 
 std::string Words::Inner::written(const MessageList& list) {

@@ -253,6 +253,20 @@ TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
               (std::vector<std::string>{"hurts", "late", walk.submission.id.value, "later", "undated"}));
 }
 
+TEST(Places, ALibraryWhoseDiskIsAwayIsNotReplacedByAnEmptyOne) {
+    const test::TempFolder folder;
+    const auto otherwise = folder / "new";
+    EXPECT_EQ(*libraryToOpen("", "", otherwise), otherwise);
+    EXPECT_EQ(*libraryToOpen((folder / "named").string(), "", otherwise), folder / "named");
+    std::filesystem::create_directories(folder / "last");
+    const std::string last = (folder / "last").string();
+    const auto gone = libraryToOpen("", last, otherwise);
+    ASSERT_FALSE(gone);
+    EXPECT_NE(said(gone.error().text).find(last), std::string::npos);
+    std::ofstream(folder / "last/library.sqlite") << "";
+    EXPECT_EQ(*libraryToOpen("", last, otherwise), folder / "last");
+}
+
 TEST(Desk, PromisesInWords) {
     const Date t = test::today();
     EXPECT_EQ(promisedInWords(addDays(t, -1), t), "promised for yesterday");

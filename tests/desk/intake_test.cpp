@@ -36,6 +36,26 @@ TEST(Intake, NothingIsStoredWhenAFilmIsRefused) {
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
 }
 
+TEST(Intake, AFilmOfAnotherAthleteIsAskedAboutAndNotTakenIn) {
+    Walk walk(Stage::Look);
+    Athlete other = walk.athlete;
+    other.id = walk.ids.next<AthleteTag>("ath");
+    other.firstName = "Wren";
+    ASSERT_TRUE(walk.library->save(other));
+    const auto film = walk.folder / "film.mp4";
+    IntakeForm form;
+    form.athlete = other.id;
+    form.films = {{film, View::Open, 60}};
+    const auto refused = takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(said(refused.error().text).find("Odalys Brandt"), std::string::npos)
+        << said(refused.error().text);
+    EXPECT_EQ(walk.library->submissions()->size(), 1U);
+    EXPECT_TRUE(walk.library->verify().empty()); // the film of the first is still there
+    form.athlete = walk.athlete.id;              // again for its own athlete is no question
+    EXPECT_TRUE(takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids));
+}
+
 /// Copies a film piece by piece, as over a slow cable; the first half is there at once.
 class SlowCopy {
 public:

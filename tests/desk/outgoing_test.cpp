@@ -173,5 +173,36 @@ TEST_F(Outgoing, AnAddressThatIsNoneOrTheChildsOwnIsRefused) {
     }
 }
 
+TEST_F(Outgoing, PainOfAnotherFilmForbidsSendingUntilItIsClosed) {
+    Submission hurt = walk.submission;
+    hurt.id = walk.ids.next<SubmissionTag>("sub");
+    for (Clip& c : hurt.clips) c.id = walk.ids.next<ClipTag>("clip");
+    hurt.pain = "Elbow sore since Sunday.";
+    ASSERT_TRUE(walk.library->save(hurt));
+    EXPECT_TRUE(walk.session()->pain()); // it came with the other film, and is the athlete's
+    const auto refused = dispatchRecipe(*walk.session());
+    ASSERT_FALSE(refused);
+    EXPECT_FALSE(walk.session()->letter().caution.empty());
+    hurt.painClosed = PainClosed{test::today(), "Cleared by the team's doctor."};
+    ASSERT_TRUE(walk.library->save(hurt));
+    EXPECT_FALSE(walk.session()->pain());
+    EXPECT_TRUE(dispatchRecipe(*walk.session()));
+}
+
+TEST_F(Outgoing, AFilmThatTwoAthletesShareGoesToNeither) {
+    Athlete other = walk.athlete;
+    other.id = walk.ids.next<AthleteTag>("ath");
+    other.firstName = "Wren";
+    ASSERT_TRUE(walk.library->save(other));
+    Submission theirs = walk.submission; // as an older version could take it in
+    theirs.id = walk.ids.next<SubmissionTag>("sub");
+    theirs.athlete = other.id;
+    for (Clip& c : theirs.clips) c.id = walk.ids.next<ClipTag>("clip"), c.athlete = other.id;
+    ASSERT_TRUE(walk.library->save(theirs));
+    const auto refused = dispatchRecipe(*walk.session());
+    ASSERT_FALSE(refused);
+    EXPECT_NE(said(refused.error().text).find("Wren"), std::string::npos) << said(refused.error().text);
+}
+
 } // namespace
 } // namespace jg

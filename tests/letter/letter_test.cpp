@@ -95,6 +95,7 @@ TEST(Letter, IsWrittenInTheReadersLanguage) {
     Walk walk;
     DispatchRecipe recipe = previewRecipe(*walk.session());
     recipe.film.words = accented();
+    recipe.toAddress = "odalys.home@example.org";
     const auto pdf = walk.folder / "letter.pdf";
     ASSERT_TRUE(exportLetter(recipe, pdf, walk.library->files()));
     const std::string text = test::squeezed(shell("pdftotext -layout '" + pdf.string() + "' -"));

@@ -3,6 +3,7 @@
 
 #include "review/assess.h"
 #include "review/letter_model.h"
+#include "review/review_json.h"
 #include "tests/review/made_review.h"
 
 namespace jg {
@@ -175,6 +176,26 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     hurt.pain = "Elbow";
     EXPECT_NE(said(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution).find("stop throwing"),
               std::string::npos);
+}
+
+TEST(Pain, CountsForEveryFilmUntilItIsClosedOnRecord) {
+    Review r = review();
+    EXPECT_FALSE(mentions(stopsOf(r, submission()), "Pain is reported"));
+    const auto with = [&](const Submission& s, bool elsewhere) {
+        std::vector<std::string> texts;
+        for (const SendProblem& p :
+             checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(), s,
+                                test::today(), elsewhere))
+            texts.push_back(said(p.text));
+        return mentions(texts, "Pain is reported");
+    };
+    EXPECT_TRUE(with(submission(), true));
+    Submission hurt = submission();
+    hurt.pain = "Elbow sore";
+    EXPECT_TRUE(with(hurt, false));
+    hurt.painClosed = PainClosed{test::today(), "Cleared by the team's doctor."};
+    EXPECT_FALSE(with(hurt, false));
+    EXPECT_EQ(*submissionFromJson(toJson(hurt)), hurt);
 }
 
 } // namespace

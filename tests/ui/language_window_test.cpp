@@ -81,7 +81,7 @@ protected:
     /// What is left of a text when keys and what people wrote is taken away: plain letters are English.
     QString plainWords(QString text) const {
         static const QRegularExpression tags("<[^>]*>"),
-            keys("\\b(Ctrl|Shift|Alt|Enter|Return|Esc|Space|PgDn|PgUp|Page|"
+            keys("\\b(Ctrl|Shift|Alt|Enter|Return|Esc|Space|PgDn|PgDown|PgUp|Page|"
                  "Up|Down|Del|Home|End|Left|Right|Backspace|Tab|F\\d+)\\b"),
             letters("[A-Za-z]{2,}");
         text.remove(tags);
@@ -90,8 +90,8 @@ protected:
               walk.athlete.firstName, walk.athlete.lastName, std::string("The Tram Shed, Larkmoor"),
               std::string("Ilse Varnholt"), std::string("ilse@example.org"), std::string("Why short?"),
               std::string("Once more, in short"), std::string("Juxtagraph"),
-              std::string("smtp://127.0.0.1:2525"), std::string("name@example.org"), std::string("film.mp4"),
-              std::string("ilse-take-1")})
+              std::string("smtp://127.0.0.1:2525"), std::string("name@example.org"),
+              walk.folder.path().string(), std::string("film.mp4"), std::string("ilse-take-1")})
             text.replace(QString::fromStdString(own), "");
         text.replace(keys, "");
         const auto found = letters.match(text);

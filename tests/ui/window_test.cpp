@@ -60,6 +60,31 @@ TEST(Actions, EachDoesSomethingWhereItWorks) {
     for (unsigned where = ui::AtLook; where <= ui::AtSend; where *= 2, d.key(Qt::Key_PageDown)) check(where);
 }
 
+TEST(Window, AReportOfPainIsClosedOnTheAthletesPageOnRecord) {
+    Walk walk(Stage::Look, Hand::Right, 15, "Elbow sore");
+    Driver d(walk.library->folder());
+    d.window().showPlace("athletes");
+    d.settle();
+    auto* close = d.window().findChild<QPushButton*>("close-pain");
+    ASSERT_TRUE(close);
+    d.click(close);
+    auto* dialog = d.window().findChild<QDialog*>("close-pain");
+    ASSERT_TRUE(dialog);
+    auto* words = dialog->findChild<QLineEdit*>();
+    ASSERT_TRUE(words);
+    QTest::keyClick(words, Qt::Key_Return); // without a word it stays open
+    EXPECT_TRUE(walk.library->submission(walk.submission.id)->painOpen());
+    d.type(words, "Cleared by the team's doctor on Monday.");
+    QTest::keyClick(words, Qt::Key_Return);
+    d.settle();
+    const auto now = walk.library->submission(walk.submission.id);
+    ASSERT_TRUE(now->painClosed);
+    EXPECT_EQ(now->painClosed->words, "Cleared by the team's doctor on Monday.");
+    EXPECT_EQ(now->painClosed->on, test::today());
+    EXPECT_EQ(now->pain, "Elbow sore"); // what was reported stays
+    EXPECT_FALSE(d.window().findChild<QPushButton*>("close-pain"));
+}
+
 TEST(Actions, EveryRowHasATextAPlaceAndAKey) {
     std::set<QString> ids;
     for (const ui::ActionRow& row : ui::actionTable()) {

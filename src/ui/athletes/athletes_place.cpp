@@ -2,6 +2,7 @@
 
 #include "ui/athletes/athlete_dialog.h"
 #include "ui/athletes/measure_trend.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
@@ -143,6 +144,7 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
     }
     shown_ = *page;
     addFacts(page->athlete);
+    addPain(*page);
     page_->addSpacing(10);
     if (page->reviews.empty()) {
         page_->addWidget(quiet(say("athletes-place.no-review-yet-open-a-waiting"), 14));
@@ -179,6 +181,41 @@ void AthletesPlace::addFacts(const Athlete& a) {
     else
         facts.push_back(a.email.empty() ? msg("athletes-place.no-address") : asIs(a.email));
     page_->addWidget(quiet(say(joined(ListStyle::Dots, std::move(facts))), 13));
+}
+
+/// Reports of pain, each with how it was closed or the way to close it.
+void AthletesPlace::addPain(const AthletePage& page) {
+    for (const Submission& s : page.pain) {
+        auto* note = new QFrame;
+        note->setObjectName(s.painOpen() ? "pain" : "note");
+        auto* row = new QHBoxLayout(note);
+        row->setContentsMargins(12, 6, 10, 6);
+        row->addWidget(plain(s.painOpen()
+                                 ? say("athletes-place.pain-open", {{"date", s.received}, {"words", s.pain}})
+                                 : say("athletes-place.pain-closed", {{"date", s.received},
+                                                                      {"words", s.pain},
+                                                                      {"closed", s.painClosed->on},
+                                                                      {"how", s.painClosed->words}}),
+                             12.5),
+                       1);
+        if (s.painOpen()) {
+            auto* close = plainButton(say("athletes-place.close-pain"));
+            close->setObjectName("close-pain");
+            connect(close, &QPushButton::clicked, this, [this, id = s.id] { askToClosePain(id); });
+            row->addWidget(close, 0, Qt::AlignTop);
+        }
+        page_->addWidget(note);
+    }
+}
+
+void AthletesPlace::askToClosePain(const SubmissionId& submission) {
+    askChoice(this,
+              {"close-pain",
+               say("athletes-place.close-pain-title"),
+               say("athletes-place.close-pain-hint"),
+               {},
+               say("athletes-place.close-pain-own")},
+              [this, submission](const QString& words) { Q_EMIT closePain(submission, words); });
 }
 
 void AthletesPlace::addMeasures(const AthletePage& page) {

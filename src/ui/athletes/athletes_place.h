@@ -34,6 +34,8 @@ Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
     void edited(const jg::Athlete& athlete);
     void takeVersion(qint64 row);
+    /// A report of pain is closed, with what was said of it.
+    void closePain(const jg::SubmissionId& submission, const QString& words);
 
 private:
     void readRows();
@@ -42,6 +44,8 @@ private:
     void clearPage();
     void showPage(const Result<AthletePage>& page);
     void addFacts(const Athlete& athlete);
+    void addPain(const AthletePage& page);
+    void askToClosePain(const SubmissionId& submission);
     void addMeasures(const AthletePage& page);
     void addReviews(const AthletePage& page);
     void addReview(const ReviewOfAthlete& review, const std::vector<KeptVersion>& versions);

@@ -122,7 +122,7 @@ void inClay(QLabel* label) {
 
 /// Name, facts, question and film of a waiting submission.
 QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
-    const bool pain = !row.submission.pain.empty();
+    const bool pain = row.pain;
     auto* middle = new QVBoxLayout;
     middle->setSpacing(5);
     auto* name = new QHBoxLayout;
@@ -165,7 +165,7 @@ QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
 
 QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today) {
     auto* frame = new QFrame;
-    const bool pain = !row.submission.pain.empty();
+    const bool pain = row.pain;
     frame->setObjectName(pain ? "pain" : "card");
     auto* line = new QHBoxLayout(frame);
     line->setContentsMargins(12, 10, 12, 10);

@@ -14,13 +14,16 @@ LookBench::LookBench(ReviewContext& context)
     const Submission& s = c_.session.submission();
     column_->addWidget(heading(say("film-cards.look")));
     column_->addWidget(quiet(say("look-bench.watch-it-at-full-speed-once")));
-    if (!s.pain.empty()) {
+    if (c_.session.pain()) {
         auto* note = new QFrame;
         note->setObjectName("pain");
         auto* box = new QVBoxLayout(note);
         box->addWidget(plain(say("desk-place.pain-reported"), 13.5, true));
-        box->addWidget(plain(QString::fromStdString(s.pain)));
+        for (const Submission& report : c_.session.openPain())
+            box->addWidget(
+                plain(say("look-bench.pain-report", {{"date", report.received}, {"words", report.pain}})));
         box->addWidget(quiet(say("look-bench.no-throwing-drills-the-letter-opens")));
+        box->addWidget(quiet(say("look-bench.pain-closed-where")));
         column_->addWidget(note);
     }
     column_->addWidget(quiet(say("look-bench.asked")));

@@ -463,14 +463,6 @@ Handlers MeasureBench::handlers() {
         {"measure-scale", [this, drawing] { questions_.scale(drawing); }},
         {"measure-skip", [this] { skipMeasure(); }},
         {"point-delete", [this] { removeSelected(); }},
-        {"nudge-left", [this] { nudge(-0.5, 0); }},
-        {"nudge-right", [this] { nudge(0.5, 0); }},
-        {"nudge-up", [this] { nudge(0, -0.5); }},
-        {"nudge-down", [this] { nudge(0, 0.5); }},
-        {"nudge-left-10", [this] { nudge(-10, 0); }},
-        {"nudge-right-10", [this] { nudge(10, 0); }},
-        {"nudge-up-10", [this] { nudge(0, -10); }},
-        {"nudge-down-10", [this] { nudge(0, 10); }},
         {"point-cursor", [this] { startCursor(); }},
         {"row-up", [this] { list_->move(-1); }},
         {"row-down", [this] { list_->move(1); }},
@@ -482,6 +474,12 @@ Handlers MeasureBench::handlers() {
         {"tool-plumb", MarkKind::Plumb}, {"tool-level", MarkKind::Level},
         {"tool-line", MarkKind::Line},   {"tool-head-box", MarkKind::HeadBox},
         {"tool-angle", MarkKind::Angle}, {"tool-mound", MarkKind::Mound}};
+    constexpr std::tuple<const char*, double, double> nudges[] = {
+        {"left", -1, 0}, {"right", 1, 0}, {"up", 0, -1}, {"down", 0, 1}};
+    for (const auto& [way, dx, dy] : nudges) {
+        all[QString("nudge-%1").arg(way)] = [this, dx = dx, dy = dy] { nudge(dx / 2, dy / 2); };
+        all[QString("nudge-%1-10").arg(way)] = [this, dx = dx, dy = dy] { nudge(10 * dx, 10 * dy); };
+    }
     for (const auto& [id, kind] : tools) all[id] = [this, kind = kind] { startDrawing(kind); };
     return all;
 }

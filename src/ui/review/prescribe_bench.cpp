@@ -118,7 +118,7 @@ void PrescribeBench::propose() {
         order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
     setPlan(msg("prescribe-bench.take-the-proposal"),
             proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
-                        c_.session.clip(), first, c_.session.clock().today()));
+                        c_.session.clip(), first, c_.session.clock().today(), c_.session.pain()));
 }
 
 void PrescribeBench::refresh() {
@@ -291,7 +291,7 @@ void PrescribeBench::toggle(int row) {
         chosen.push_back(id);
     setPlan(msg("prescribe-bench.choose-corrections"),
             proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
-                        c_.session.clip(), chosen, c_.session.clock().today()));
+                        c_.session.clip(), chosen, c_.session.clock().today(), c_.session.pain()));
 }
 
 Handlers PrescribeBench::handlers() {

@@ -112,8 +112,9 @@ void SendBench::rebuildProblems() {
         send_->setEnabled(false);
         return;
     }
-    const auto all = checkBeforeSending(review(), playbook(), c_.session.told(), c_.session.athlete(),
-                                        c_.session.submission(), c_.session.clock().today());
+    const auto all =
+        checkBeforeSending(review(), playbook(), c_.session.told(), c_.session.athlete(),
+                           c_.session.submission(), c_.session.clock().today(), c_.session.pain());
     if (forbids(all)) problems_->addWidget(plain(say("send-bench.before-it-can-go-out"), 13.5, true));
     bool said = false;
     for (const SendProblem& p : all) {
