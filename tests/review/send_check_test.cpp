@@ -77,7 +77,7 @@ TEST(SendCheck, PainRefusesThrowingAndWantsAConfirmation) {
     Review r = finished();
     r.plan.drills.push_back({"rock-and-throw", "knee-holds", {1, 25, 1}, false});
     const auto stops = stopsOf(r, s);
-    EXPECT_TRUE(mentions(stops, "throws a ball"));
+    EXPECT_TRUE(mentions(stops, "is a throw"));
     EXPECT_TRUE(mentions(stops, "confirm"));
     r.plan.drills.pop_back();
     r.plan.painConfirmed = true;
