@@ -155,9 +155,7 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     if (error < 0 && stop.stop_requested()) return stopped();
     if (error == AVERROR(EACCES))
         return fail(ErrorCode::Unreadable, msg("demuxer.name-may-not-be-read-check", {{"name", name}}));
-    if (error < 0)
-        return fail(ErrorCode::BadInput,
-                    msg("demuxer.name-is-not-a-film-this", {{"name", name}, {"ff", ff::words(error)}}));
+    if (error < 0) return fail(ErrorCode::BadInput, msg("demuxer.name-is-not-a-film-this", {{"name", name}}));
     d.input.reset(raw);
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)

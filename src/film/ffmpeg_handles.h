@@ -12,7 +12,6 @@ extern "C" {
 }
 
 #include <memory>
-#include <string>
 
 namespace jg::ff {
 
@@ -33,12 +32,5 @@ struct CloseInput {
     void operator()(AVFormatContext* p) const { avformat_close_input(&p); }
 };
 using Input = std::unique_ptr<AVFormatContext, CloseInput>;
-
-/// FFmpeg's words for an error number.
-inline std::string words(int error) {
-    char text[AV_ERROR_MAX_STRING_SIZE] = {};
-    av_strerror(error, text, sizeof text);
-    return text;
-}
 
 } // namespace jg::ff
