@@ -156,11 +156,12 @@ Result<std::vector<Submission>> SqliteStore::painOf(const AthleteId& athlete) {
     std::vector<Submission> all;
     const Status done = read([&](SQLite::Database& db) {
         all = rowsOf(
-            db, "SELECT document FROM submissions WHERE athlete = ? ORDER BY received DESC, id",
+            db,
+            "SELECT document FROM submissions WHERE athlete = ? AND json_extract(document, '$.pain') <> '' "
+            "ORDER BY received DESC, id",
             [&](auto& row) { return submissionAt(db, row, 0); }, athlete.value);
     });
     if (!done) return done.error();
-    std::erase_if(all, [](const Submission& s) { return s.pain.empty(); });
     return all;
 }
 
