@@ -1,6 +1,7 @@
 #include "desk/dispatch.h"
 
 #include "desk/file_names.h"
+#include "desk/film_owner.h"
 #include "film/open_films.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
@@ -93,14 +94,11 @@ namespace {
 /// A film that an older version took in for two athletes goes to neither.
 Status filmsAreTheAthletes(const ReviewSession& session) {
     for (const DeliveryMarks& d : session.review().deliveries) {
-        auto owners = session.library().athletesOfMedia(filmOf(d, session.submission().clips).mediaHash);
-        if (!owners) return owners.error();
-        for (const AthleteId& owner : *owners)
-            if (owner != session.athlete().id) {
-                auto other = session.library().athlete(owner);
-                if (!other) return other.error();
-                return fail(ErrorCode::Refused, msg("dispatch.shared-film", {{"name", other->fullName()}}));
-            }
+        const std::string& film = filmOf(d, session.submission().clips).mediaHash;
+        auto other = otherOwner(session.library(), film, session.athlete().id);
+        if (!other) return other.error();
+        if (*other)
+            return fail(ErrorCode::Refused, msg("dispatch.shared-film", {{"name", (*other)->fullName()}}));
     }
     return Done{};
 }

@@ -1,5 +1,6 @@
 #include "desk/intake.h"
 
+#include "desk/film_owner.h"
 #include "desk/places.h"
 #include "film/deliveries.h"
 #include "letter/still.h"
@@ -121,20 +122,6 @@ Status saveStill(Library& library, const Clip& clip, const Picture& still) {
 
 namespace {
 
-/// One film belongs to one athlete: nobody's picture goes to another family by a film chosen twice.
-Status ownedByNobodyElse(Library& library, const Clip& clip, const AthleteId& athlete) {
-    auto owners = library.athletesOfMedia(clip.mediaHash);
-    if (!owners) return owners.error();
-    for (const AthleteId& owner : *owners) {
-        if (owner == athlete) continue;
-        auto other = library.athlete(owner);
-        if (!other) return other.error();
-        return fail(ErrorCode::Refused, msg("intake.somebody-elses-film",
-                                            {{"file", clip.fileName}, {"name", other->fullName()}}));
-    }
-    return Done{};
-}
-
 Submission submissionFrom(const IntakeForm& form, const Clock& clock, IdSource& ids) {
     Submission s;
     s.id = ids.next<SubmissionTag>("sub");
@@ -171,7 +158,13 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
         });
         if (!hash) return undone(hash.error());
         clip.mediaHash = *hash;
-        if (auto own = ownedByNobodyElse(library, clip, form.athlete); !own) return undone(own.error());
+        // One film belongs to one athlete: nobody's picture goes to another family by a film chosen twice.
+        auto other = otherOwner(library, clip.mediaHash, form.athlete);
+        if (!other) return undone(other.error());
+        if (*other)
+            return undone(
+                fail(ErrorCode::Refused, msg("intake.somebody-elses-film",
+                                             {{"file", clip.fileName}, {"name", (*other)->fullName()}})));
         if (form.films.size() == 1)
             clip.check.push_back(msg("intake.only-one-view-what-the-view", {{"view", nameOf(clip.view)}}));
         const Status still = saveStill(library, clip, looked[i].still);
