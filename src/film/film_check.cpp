@@ -1,6 +1,5 @@
 #include "film/film_check.h"
 
-#include "base/number.h"
 #include "film/repeats.h"
 
 #include <algorithm>

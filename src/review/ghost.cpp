@@ -1,7 +1,5 @@
 #include "review/ghost.h"
 
-#include "base/minus.h"
-#include "base/number.h"
 #include "kinematics/degrees_to_inches.h"
 #include "kinematics/geometry.h"
 #include "review/joints.h"
