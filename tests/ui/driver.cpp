@@ -112,6 +112,15 @@ void Driver::drop(const QString& file) {
     QApplication::sendEvent(desk, &dropped);
 }
 
+void Driver::withDialog(const char* name, const std::function<void(QDialog&)>& look) {
+    auto* dialog = window_->findChild<QDialog*>(name);
+    ASSERT_TRUE(dialog) << name;
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+    look(*dialog);
+    dialog->done(0);
+    EXPECT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
+}
+
 QPushButton* Driver::button(QWidget* inside, const QString& text) {
     for (QPushButton* b : inside->findChildren<QPushButton*>())
         if (b->text() == text && b->isVisible()) return b;

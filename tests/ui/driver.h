@@ -6,6 +6,7 @@
 #include "ui/main_window.h"
 #include "ui/review/measure_bench.h"
 
+#include <QDialog>
 #include <QPushButton>
 #include <QTest>
 
@@ -41,6 +42,8 @@ public:
     /// Until the exact picture of the playhead's frame is shown.
     void waitForExact();
     void drop(const QString& file);
+    /// Looks at a dialog that has opened, and closes it.
+    void withDialog(const char* name, const std::function<void(QDialog&)>& look);
     QPushButton* button(QWidget* inside, const QString& text);
 
 private:

@@ -182,13 +182,10 @@ TEST_F(InTheTestLanguage, NoSentenceOfAStageGoesRoundTheCatalogue) {
 
 TEST_F(InTheTestLanguage, NoSentenceOfADialogGoesRoundTheCatalogue) {
     const auto check = [&](const char* name) {
-        auto* dialog = d.window().findChild<QDialog*>(name);
-        ASSERT_TRUE(dialog) << name;
-        ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
-        EXPECT_EQ(englishIn(dialog), "") << name;
-        EXPECT_EQ(cutIn(dialog), "") << name;
-        dialog->done(0);
-        EXPECT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
+        d.withDialog(name, [&](QDialog& dialog) {
+            EXPECT_EQ(englishIn(&dialog), "") << name;
+            EXPECT_EQ(cutIn(&dialog), "") << name;
+        });
     };
     d.key(Qt::Key_F1);
     check("shortcuts");

@@ -71,12 +71,7 @@ TEST(Reader, DialogsNameTheirFields) {
     Walk walk(Stage::Look);
     Driver d(walk.library->folder());
     const auto check = [&](const char* name) {
-        auto* dialog = d.window().findChild<QDialog*>(name);
-        ASSERT_TRUE(dialog) << name;
-        ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
-        EXPECT_EQ(namelessIn(dialog), "") << name;
-        dialog->done(0);
-        EXPECT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
+        d.withDialog(name, [&](QDialog& dialog) { EXPECT_EQ(namelessIn(&dialog), "") << name; });
     };
     d.drop(QString::fromStdString((walk.folder / "film.mp4").string()));
     check("intake");
