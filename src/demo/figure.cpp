@@ -12,17 +12,19 @@ using Eigen::Vector3d;
 
 namespace {
 
-Vec3f vec(const Vector3d& v) {
-    return {static_cast<float>(v(0)), static_cast<float>(v(1)), static_cast<float>(v(2))};
-}
-
 struct Builder {
     std::vector<RoundCone> solids;
     double h;
 
     RoundCone& add(const Vector3d& a, const Vector3d& b, double ra, double rb, const Cloth& cloth) {
-        solids.push_back(
-            {vec(a), vec(b), static_cast<float>(ra * h), static_cast<float>(rb * h), cloth, false, {}, {}});
+        solids.push_back({vec3f(a),
+                          vec3f(b),
+                          static_cast<float>(ra * h),
+                          static_cast<float>(rb * h),
+                          cloth,
+                          false,
+                          {},
+                          {}});
         return solids.back();
     }
 };
@@ -85,8 +87,8 @@ void addArms(Builder& b, const Pose& p, const Outfit& o) {
     b.add(j.at(Landmark::LeadWrist) + 0.01 * reach, j.at(Landmark::Glove) + 0.02 * reach, 0.036, 0.055,
           leather);
     const Cloth ball{0.95f, 0.94f, 0.90f, 0.1f};
-    b.solids.push_back({vec(j.at(Landmark::Ball)),
-                        vec(j.at(Landmark::Ball) + Vector3d(0.001, 0, 0)),
+    b.solids.push_back({vec3f(j.at(Landmark::Ball)),
+                        vec3f(j.at(Landmark::Ball) + Vector3d(0.001, 0, 0)),
                         0.040f,
                         0.040f,
                         ball,
@@ -107,8 +109,8 @@ void addHead(Builder& b, const Pose& p, const Outfit& o) {
           0.055, hair);
     RoundCone& cap = b.add(head + 0.014 * b.h * up, head + 0.018 * b.h * up, 0.0625, 0.0625, o.cap);
     cap.clipped = true;
-    cap.clipAt = vec(head + 0.018 * b.h * up);
-    cap.clipUp = vec((up + 0.18 * face.cross(up).cross(up)).normalized());
+    cap.clipAt = vec3f(head + 0.018 * b.h * up);
+    cap.clipUp = vec3f((up + 0.18 * face.cross(up).cross(up)).normalized());
     const Vector3d side = face.cross(up).normalized();
     for (const double s : {-0.022, 0.0, 0.022})
         b.add(head + 0.024 * b.h * up + 0.045 * b.h * face + s * b.h * side,

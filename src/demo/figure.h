@@ -2,15 +2,12 @@
 #pragma once
 
 #include "demo/delivery.h"
+#include "demo/vec3f.h"
 
 #include <array>
 #include <vector>
 
 namespace jg {
-
-struct Vec3f {
-    float x = 0, y = 0, z = 0;
-};
 
 /// What a solid is made of.
 struct Cloth {

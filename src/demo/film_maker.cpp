@@ -5,12 +5,13 @@
 #include "demo/truth.h"
 #include "film/encoder.h"
 
+#include <opencv2/core/hal/intrin.hpp>
+
 #include <algorithm>
 #include <cerrno>
 #include <cmath>
 #include <fstream>
 #include <future>
-#include <mutex>
 #include <random>
 
 namespace jg {
@@ -23,19 +24,44 @@ constexpr int kSoundRate = 48000;
 
 using Bytes = std::vector<std::uint8_t>;
 
-/// sRGB transfer as a table over linear light 0..1.
-std::uint8_t display(float linear) {
+constexpr int kDisplaySteps = 4096;
+
+/// sRGB transfer over linear light 0..1, in kDisplaySteps steps.
+const std::uint8_t* displayTable() {
     static const std::vector<std::uint8_t> table = [] {
-        std::vector<std::uint8_t> t(4097);
-        for (int i = 0; i <= 4096; ++i) {
-            const double v = i / 4096.0;
+        std::vector<std::uint8_t> t;
+        for (int i = 0; i <= kDisplaySteps; ++i) {
+            const double v = i / static_cast<double>(kDisplaySteps);
             const double s = v <= 0.0031308 ? 12.92 * v : 1.055 * std::pow(v, 1 / 2.4) - 0.055;
-            t[static_cast<std::size_t>(i)] =
-                static_cast<std::uint8_t>(std::lround(255 * std::clamp(s, 0.0, 1.0)));
+            t.push_back(static_cast<std::uint8_t>(std::lround(255 * std::clamp(s, 0.0, 1.0))));
         }
         return t;
     }();
-    return table[static_cast<std::size_t>(std::clamp(linear, 0.0f, 1.0f) * 4096)];
+    return table.data();
+}
+
+/// Adds the sensor's grain, equal in the three colours of a pixel; another one in each frame `n`.
+void addGrain(Bytes& picture, double noise, std::uint64_t seed, std::int64_t n) {
+    const int spread = static_cast<int>(std::lround(noise * 255 * 3.46)); // of a uniform noise with this sd
+    if (spread == 0) return;
+    std::uint64_t state =
+        seed * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(n) * 0xD1B54A32D192ED03ULL + 1;
+    std::uint32_t brighter[4], darker[4]; // of four pixels; one of the two is nothing
+    for (std::size_t i = 0; i + 16 <= picture.size(); i += 16) {
+        for (int k = 0; k < 4; ++k) {
+            state ^= state << 13, state ^= state >> 7, state ^= state << 17;
+            const int grain =
+                static_cast<int>((state & 0xffff) * static_cast<std::uint64_t>(spread + 1) >> 16) -
+                spread / 2;
+            brighter[k] = static_cast<std::uint32_t>(std::max(grain, 0)) * 0x010101;
+            darker[k] = static_cast<std::uint32_t>(std::max(-grain, 0)) * 0x010101;
+        }
+        const auto bytesOf = [](const std::uint32_t* four) {
+            return cv::v_reinterpret_as_u8(cv::v_load(four));
+        };
+        cv::v_store(&picture[i],
+                    cv::v_load(&picture[i]) + bytesOf(brighter) - bytesOf(darker)); // both saturate
+    }
 }
 
 void burnNumber(Bytes& out, int width, std::int64_t n) {
@@ -59,11 +85,21 @@ public:
         , delivery_(order.knobs)
         , camera_(order.camera)
         , shed_(paintShed(camera_, delivery_))
-        , gain_(static_cast<float>(order.brightness)) {}
+        , gain_(static_cast<float>(order.brightness))
+        , plain_(shed_.rgb.size() / 3 * 4) {
+        develop(shed_, plain_);
+    }
 
     const Delivery& delivery() const { return delivery_; }
 
-    Bytes paint(std::int64_t n) const {
+    /// What one frame is painted on, kept for the next.
+    struct Sheet {
+        Canvas moving, behind;
+        Exposure exposure;
+        Bytes picture;
+    };
+
+    void paint(std::int64_t n, Sheet& sheet) const {
         Camera camera = camera_;
         const auto [sx, sy] = shakeOf(order_, n);
         camera.shift(sx, sy);
@@ -77,82 +113,76 @@ public:
             moments.push_back(solidsOf(delivery_.poseAt(t), order_.knobs.heightM, order_.outfit));
             box = box.with(boundsOf(camera, moments.back(), delivery_));
         }
-        Canvas background = backgroundOf(box, sx, sy);
-        paintShadow(background, camera, moments[static_cast<std::size_t>(samples) / 2], delivery_);
-        Canvas sum(box);
         static constexpr double jitter[kSamplesPerFrame][2] = {
             {0.375, 0.125}, {0.875, 0.375}, {0.125, 0.625}, {0.625, 0.875}};
+        Exposure& exposure = sheet.exposure;
+        exposure.begin(box);
         for (int i = 0; i < samples; ++i) {
-            Canvas one = background;
             const auto& [jx, jy] = jitter[i % kSamplesPerFrame];
-            paintSolids(one, camera, moments[static_cast<std::size_t>(i)], jx, jy);
-            for (std::size_t k = 0; k < sum.rgb.size(); ++k) sum.rgb[k] += one.rgb[k];
+            exposure.add(camera, moments[static_cast<std::size_t>(i)], jx, jy);
         }
-        for (float& light : sum.rgb) light /= static_cast<float>(samples);
+        Canvas& moving = sheet.moving;
+        shakenShed(moving, box, sx, sy);
+        paintShadow(moving, camera, moments[static_cast<std::size_t>(samples) / 2], delivery_);
+        exposure.over(moving, samples);
         const Box all = shed_.box;
-        Bytes out(static_cast<std::size_t>(all.x1) * static_cast<std::size_t>(all.y1) * 4);
-        if (sx == 0 && sy == 0) {
-            std::call_once(plainOnce_, [&] {
-                plain_.resize(out.size());
-                develop(shed_, plain_);
-            });
-            out = plain_;
-        } else {
-            develop(backgroundOf(all, sx, sy), out);
+        Bytes& out = sheet.picture;
+        out = plain_;
+        if (sx != 0 || sy != 0) {
+            shakenShed(sheet.behind, all, sx, sy);
+            develop(sheet.behind, out);
         }
-        develop(sum, out);
-        addNoise(out, n);
+        develop(moving, out);
+        addGrain(out, order_.noise, order_.seed, n);
         if (order_.frameNumbers) burnNumber(out, all.x1, n);
-        return out;
     }
 
 private:
     /// The shed displaced by the hand's shake (bilinear), for a part of the picture.
-    Canvas backgroundOf(Box box, double sx, double sy) const {
-        Canvas out(box);
+    void shakenShed(Canvas& out, Box box, double sx, double sy) const {
+        out.begin(box);
         const int ix = static_cast<int>(std::floor(sx)), iy = static_cast<int>(std::floor(sy));
         const float fx = static_cast<float>(sx - ix), fy = static_cast<float>(sy - iy);
         const int w = shed_.box.x1 - 1, h = shed_.box.y1 - 1;
-        for (int y = box.y0; y < box.y1; ++y)
-            for (int x = box.x0; x < box.x1; ++x) {
-                const int x1 = std::clamp(x - ix, 0, w), x0 = std::clamp(x - ix - 1, 0, w);
-                const int y1 = std::clamp(y - iy, 0, h), y0 = std::clamp(y - iy - 1, 0, h);
-                float* p = out.at(x, y);
-                for (int c = 0; c < 3; ++c)
-                    p[c] = (1 - fy) * ((1 - fx) * shed_.at(x1, y1)[c] + fx * shed_.at(x0, y1)[c]) +
-                           fy * ((1 - fx) * shed_.at(x1, y0)[c] + fx * shed_.at(x0, y0)[c]);
-            }
-        return out;
+        // Away from the edges the four neighbours of a row lie side by side.
+        const int inner0 = std::clamp(ix + 1, box.x0, box.x1),
+                  inner1 = std::clamp(ix + w + 1, inner0, box.x1);
+        for (int y = box.y0; y < box.y1; ++y) {
+            const int y1 = std::clamp(y - iy, 0, h), y0 = std::clamp(y - iy - 1, 0, h);
+            const auto mix = [&](int from, int to, int x1, int x0) {
+                if (to <= from) return;
+                float* p = out.at(from, y);
+                const float *a = shed_.at(x1, y1), *b = shed_.at(x0, y1), *c = shed_.at(x1, y0),
+                            *d = shed_.at(x0, y0);
+                for (int i = 0; i < 3 * (to - from); ++i)
+                    p[i] = (1 - fy) * ((1 - fx) * a[i] + fx * b[i]) + fy * ((1 - fx) * c[i] + fx * d[i]);
+            };
+            const auto atEdge = [&](int x) {
+                mix(x, x + 1, std::clamp(x - ix, 0, w), std::clamp(x - ix - 1, 0, w));
+            };
+            for (int x = box.x0; x < inner0; ++x) atEdge(x);
+            mix(inner0, inner1, inner0 - ix, inner0 - ix - 1);
+            for (int x = inner1; x < box.x1; ++x) atEdge(x);
+        }
     }
 
     /// Linear light to display values; a left-hander is the mirror image.
     void develop(const Canvas& canvas, Bytes& out) const {
+        const std::uint8_t* table = displayTable();
         const int w = shed_.box.x1;
-        for (int y = canvas.box.y0; y < canvas.box.y1; ++y)
-            for (int x = canvas.box.x0; x < canvas.box.x1; ++x) {
-                const float* p = canvas.at(x, y);
-                const int shown = (order_.hand == Hand::Left) != order_.mirrored ? w - 1 - x : x;
-                auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) +
-                                static_cast<std::size_t>(shown)) *
-                               4];
-                for (int c = 0; c < 3; ++c) q[2 - c] = display(gain_ * p[c]);
+        const float scale = gain_ * static_cast<float>(kDisplaySteps);
+        const bool turned = (order_.hand == Hand::Left) != order_.mirrored;
+        for (int y = canvas.box.y0; y < canvas.box.y1; ++y) {
+            const float* p = canvas.at(canvas.box.x0, y);
+            const int first = turned ? w - 1 - canvas.box.x0 : canvas.box.x0;
+            auto* q = &out[(static_cast<std::size_t>(y) * static_cast<std::size_t>(w) +
+                            static_cast<std::size_t>(first)) *
+                           4];
+            for (int x = canvas.box.x0; x < canvas.box.x1; ++x, p += 3, q += turned ? -4 : 4) {
+                for (int c = 0; c < 3; ++c)
+                    q[2 - c] = table[std::clamp(static_cast<int>(scale * p[c]), 0, kDisplaySteps)];
                 q[3] = 255;
             }
-    }
-
-    void addNoise(Bytes& out, std::int64_t n) const {
-        const int spread =
-            static_cast<int>(std::lround(order_.noise * 255 * 3.46)); // of a uniform noise with this sd
-        if (spread == 0) return;
-        std::uint64_t state =
-            order_.seed * 0x9E3779B97F4A7C15ULL + static_cast<std::uint64_t>(n) * 0xD1B54A32D192ED03ULL + 1;
-        for (std::size_t i = 0; i < out.size(); i += 4) {
-            state ^= state << 13, state ^= state >> 7, state ^= state << 17;
-            const int grain =
-                static_cast<int>((state & 0xffff) * static_cast<std::uint64_t>(spread + 1) >> 16) -
-                spread / 2;
-            for (std::size_t c = 0; c < 3; ++c)
-                out[i + c] = static_cast<std::uint8_t>(std::clamp(out[i + c] + grain, 0, 255));
         }
     }
 
@@ -161,8 +191,7 @@ private:
     Camera camera_;
     Canvas shed_;
     float gain_;
-    mutable std::once_flag plainOnce_;
-    mutable Bytes plain_;
+    Bytes plain_; ///< the empty shed, developed
 };
 
 /// The shed's hum, the foot's thump and the ball in the net.
@@ -302,15 +331,18 @@ Result<std::string> makeFilm(const FilmOrder& order, const std::filesystem::path
             return Done{};
         };
         // Two frames are painted side by side; the encoder takes them in order.
+        FramePainter::Sheet first, second;
         for (std::int64_t n = 0; n < frames; n += 2) {
             if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("demo.stopped"));
-            auto second = std::async(std::launch::async,
-                                     [&] { return n + 1 < frames ? painter.paint(n + 1) : Bytes{}; });
-            const Bytes first = painter.paint(n);
-            const Bytes next = second.get();
-            if (auto added = add(n, first); !added) return added;
-            if (next.empty()) break;
-            if (auto added = add(n + 1, next); !added) return added;
+            const bool two = n + 1 < frames;
+            auto beside = std::async(std::launch::async, [&] {
+                if (two) painter.paint(n + 1, second);
+            });
+            painter.paint(n, first);
+            beside.get();
+            if (auto added = add(n, first.picture); !added) return added;
+            if (two)
+                if (auto added = add(n + 1, second.picture); !added) return added;
             if (progress) progress(static_cast<double>(n) / static_cast<double>(frames));
         }
         if (order.sound) {

@@ -1,113 +1,102 @@
 #include "demo/raster.h"
 
-#include <algorithm>
-#include <cmath>
+#include "demo/light.h"
+
+#include <opencv2/core/hal/intrin.hpp>
+
 #include <limits>
 
 namespace jg {
 
 namespace {
 
-constexpr Vec3f kLight = {0.30f, 0.86f, 0.42f}; // toward the lamp; unit length within 1 %
+using Lanes = cv::v_float32x4;
+constexpr int kLanes = Lanes::nlanes;
+constexpr float kNever = std::numeric_limits<float>::max(); ///< as far as a ray goes
 
-Vec3f operator+(Vec3f a, Vec3f b) {
-    return {a.x + b.x, a.y + b.y, a.z + b.z};
+Lanes all(float v) {
+    return cv::v_setall_f32(v);
 }
-Vec3f operator-(Vec3f a, Vec3f b) {
+Lanes either(const Lanes& test, const Lanes& a, const Lanes& b) {
+    return cv::v_select(test, a, b);
+}
+
+/// Several vectors side by side.
+struct Vectors {
+    Lanes x, y, z;
+};
+Vectors all(Vec3f v) {
+    return {all(v.x), all(v.y), all(v.z)};
+}
+Vectors operator-(const Vectors& a, const Vectors& b) {
     return {a.x - b.x, a.y - b.y, a.z - b.z};
 }
-Vec3f operator*(float s, Vec3f a) {
+Vectors operator+(const Vectors& a, const Vectors& b) {
+    return {a.x + b.x, a.y + b.y, a.z + b.z};
+}
+Vectors operator*(const Lanes& s, const Vectors& a) {
     return {s * a.x, s * a.y, s * a.z};
 }
-float dot(Vec3f a, Vec3f b) {
+Lanes dot(const Vectors& a, const Vectors& b) {
     return a.x * b.x + a.y * b.y + a.z * b.z;
 }
-Vec3f unit(Vec3f a) {
-    return (1.0f / std::sqrt(std::max(1e-20f, dot(a, a)))) * a;
+Vectors unit(const Vectors& a) {
+    return (all(1) / cv::v_sqrt(cv::v_max(all(1e-20f), dot(a, a)))) * a;
+}
+Vectors either(const Lanes& test, const Vectors& a, const Vectors& b) {
+    return {either(test, a.x, b.x), either(test, a.y, b.y), either(test, a.z, b.z)};
 }
 
-struct Hit {
-    float t = -1;
-    Vec3f across; ///< along the surface's normal, of any length
-};
+/// A cone with round ends, with what is the same for all rays that meet it.
+struct Cone {
+    Vectors a, b, ba;
+    Lanes ra, rb, m0, d2, slope, zero;
+    Lanes missBelow; ///< of the side's discriminant: one ball within the other has no side to miss
 
-/// A cone with round ends seen from one point, with what all rays from there share.
-struct Seen {
-    Vec3f a, b, ba, oa, ob;
-    float ra, rb, rr, m0, m1, m5, m7, d2;
-
-    Seen(const RoundCone& s, Vec3f ro)
-        : a(s.a)
-        , b(s.b)
-        , ba(s.b - s.a)
-        , oa(ro - s.a)
-        , ob(ro - s.b)
-        , ra(s.ra)
-        , rb(s.rb)
-        , rr(s.ra - s.rb)
+    explicit Cone(const RoundCone& s)
+        : a(all(s.a))
+        , b(all(s.b))
+        , ba(all(s.b - s.a))
+        , ra(all(s.ra))
+        , rb(all(s.rb))
         , m0(dot(ba, ba))
-        , m1(dot(ba, oa))
-        , m5(dot(oa, oa))
-        , m7(dot(ob, ob))
-        , d2(m0 - rr * rr) {}
-
-    /// First hit of a ray (quadratic in t; the caps are spheres).
-    Hit hit(Vec3f rd) const {
-        const float m2 = dot(ba, rd), m3 = dot(rd, oa);
-        if (d2 > 0) {
-            const float k2 = d2 - m2 * m2;
-            const float k1 = d2 * m3 - m1 * m2 + m2 * rr * ra;
-            const float k0 = d2 * m5 - m1 * m1 + m1 * rr * ra * 2 - m0 * ra * ra;
-            const float h = k1 * k1 - k0 * k2;
-            if (h < 0) return {};
-            const float t = (-std::sqrt(h) - k1) / k2;
-            const float y = m1 - ra * rr + t * m2;
-            if (y > 0 && y < d2) return {t, d2 * (oa + t * rd) - y * ba};
-        }
-        Hit best;
-        const float m6 = dot(ob, rd);
-        const float h1 = m3 * m3 - m5 + ra * ra, h2 = m6 * m6 - m7 + rb * rb;
-        if (h1 > 0) {
-            const float t = -m3 - std::sqrt(h1);
-            best = {t, oa + t * rd};
-        }
-        if (h2 > 0) {
-            const float t = -m6 - std::sqrt(h2);
-            if (best.t < 0 || t < best.t) best = {t, ob + t * rd};
-        }
-        return best;
-    }
+        , d2(m0 - all((s.ra - s.rb) * (s.ra - s.rb)))
+        , slope(all((s.ra - s.rb) * s.ra))
+        , zero(all(0))
+        , missBelow(either(d2 > zero, zero, all(-kNever))) {}
 };
 
-Vec3f vec(const Eigen::Vector3d& v) {
-    return {static_cast<float>(v(0)), static_cast<float>(v(1)), static_cast<float>(v(2))};
+/// Where rays first meet the cone.
+struct Meeting {
+    Lanes t;     ///< not above zero: nowhere
+    Lanes along; ///< of the axis, above zero: there it meets the side; else kCapA or kCapB
+};
+constexpr float kCapA = -1, kCapB = -2;
+
+/// `oa`, `ob`: from the ends of the axis to the ray's origin. Quadratic in t; the caps are spheres.
+Meeting meet(const Cone& c, const Vectors& oa, const Vectors& ob, const Vectors& rd) {
+    const Lanes nowhere = all(-1);
+    const Lanes m1 = dot(c.ba, oa), m2 = dot(c.ba, rd), m3 = dot(rd, oa), m5 = dot(oa, oa), m6 = dot(rd, ob);
+    const Lanes k2 = c.d2 - m2 * m2;
+    const Lanes k1 = c.d2 * m3 - m1 * m2 + m2 * c.slope;
+    const Lanes k0 = c.d2 * m5 - m1 * m1 + m1 * (c.slope + c.slope) - c.m0 * c.ra * c.ra;
+    const Lanes h = k1 * k1 - k0 * k2;
+    const Lanes ofSide = (c.zero - cv::v_sqrt(h) - k1) / k2;
+    const Lanes along = m1 - c.slope + ofSide * m2;
+    const Lanes ha = m3 * m3 - m5 + c.ra * c.ra, hb = m6 * m6 - dot(ob, ob) + c.rb * c.rb;
+    const Lanes ofA = either(ha > c.zero, c.zero - m3 - cv::v_sqrt(ha), nowhere);
+    const Lanes ofB = either(hb > c.zero, c.zero - m6 - cv::v_sqrt(hb), nowhere);
+    // What a root of less than zero left is no number, and compares as false.
+    const auto bIsFirst = (ofB > c.zero) & ((ofA < c.zero) | (ofB < ofA));
+    const Lanes ofCap = either(h < c.missBelow, nowhere, either(bIsFirst, ofB, ofA));
+    const auto onSide = (cv::v_min(along, c.d2 - along) > c.zero) & (h >= c.zero);
+    return {either(onSide, ofSide, ofCap), either(onSide, along, either(bIsFirst, all(kCapB), all(kCapA)))};
 }
-
-/// Reproduces Camera::ray in floats, row by row.
-struct RayMaker {
-    Vec3f origin, corner, dx, dy;
-    RayMaker(const Camera& camera, double jx, double jy)
-        : origin(vec(camera.eye())) {
-        // Rays on the plane one unit ahead are affine in the pixel.
-        const auto onPlane = [&](double x, double y) {
-            const Eigen::Vector3d centre =
-                camera.ray(camera.settings().width / 2.0, camera.settings().height / 2.0);
-            const Eigen::Vector3d r = camera.ray(x, y);
-            return Eigen::Vector3d(r / r.dot(centre));
-        };
-        const Eigen::Vector3d o = onPlane(jx, jy);
-        corner = vec(o);
-        dx = vec((onPlane(jx + 1000, jy) - o) / 1000);
-        dy = vec((onPlane(jx, jy + 1000) - o) / 1000);
-    }
-    Vec3f at(int x, int y) const {
-        return unit(corner + static_cast<float>(x) * dx + static_cast<float>(y) * dy);
-    }
-};
 
 /// The picture of a solid or of its shadow, roughly: a segment with a thickness that surely holds it.
 struct Swath {
     float ax = 0, ay = 0, bx = 0, by = 0, r = 0;
+    float nx = 0, ny = 0; ///< across the segment, as long as it is thick
     Box box;
 
     Swath(const Camera& camera, ImagePoint a, ImagePoint b, double px)
@@ -116,6 +105,8 @@ struct Swath {
         , bx(static_cast<float>(b.x))
         , by(static_cast<float>(b.y))
         , r(static_cast<float>(px)) {
+        const float length = std::hypot(bx - ax, by - ay) + 1e-6f;
+        nx = r * (ay - by) / length, ny = r * (bx - ax) / length;
         const auto clampTo = [](double v, int most) {
             return static_cast<int>(std::clamp(v, 0.0, static_cast<double>(most)));
         };
@@ -123,14 +114,39 @@ struct Swath {
         box = {clampTo(std::min(a.x, b.x) - px, w), clampTo(std::min(a.y, b.y) - px, h),
                clampTo(std::max(a.x, b.x) + px + 1, w), clampTo(std::max(a.y, b.y) + px + 1, h)};
     }
-    bool holds(int x, int y) const {
-        const float dx = bx - ax, dy = by - ay;
-        const float px = static_cast<float>(x) - ax, py = static_cast<float>(y) - ay;
-        const float t = std::clamp((px * dx + py * dy) / (dx * dx + dy * dy + 1e-6f), 0.0f, 1.0f);
-        const float ex = px - t * dx, ey = py - t * dy;
-        return ex * ex + ey * ey <= r * r;
-    }
 };
+
+/// Pixels first..last-1 of a row.
+struct Stretch {
+    int first = 0, last = 0;
+    bool empty() const { return last <= first; }
+};
+
+/// The part of row `y` inside the swath and the canvas: two discs and the band between them, each convex.
+Stretch stretchOf(const Swath& s, const Box& canvas, int y) {
+    if (y < s.box.y0 || y >= s.box.y1) return {};
+    const float row = static_cast<float>(y);
+    float left = std::numeric_limits<float>::max(), right = -left;
+    const auto take = [&](float from, float to) { left = std::min(left, from), right = std::max(right, to); };
+    for (const auto& [cx, cy] : {std::pair{s.ax, s.ay}, std::pair{s.bx, s.by}}) {
+        const float inside = s.r * s.r - (row - cy) * (row - cy);
+        if (inside >= 0) take(cx - std::sqrt(inside), cx + std::sqrt(inside));
+    }
+    const float corners[5][2] = {{s.ax + s.nx, s.ay + s.ny},
+                                 {s.bx + s.nx, s.by + s.ny},
+                                 {s.bx - s.nx, s.by - s.ny},
+                                 {s.ax - s.nx, s.ay - s.ny},
+                                 {s.ax + s.nx, s.ay + s.ny}};
+    for (int i = 0; i < 4; ++i) {
+        const float y0 = corners[i][1], y1 = corners[i + 1][1];
+        if ((row < y0) == (row < y1)) continue;
+        const float x = corners[i][0] + (row - y0) / (y1 - y0) * (corners[i + 1][0] - corners[i][0]);
+        take(x, x);
+    }
+    if (right < left) return {};
+    return {std::max({static_cast<int>(std::ceil(std::max(left, -1.0f))), s.box.x0, canvas.x0}),
+            std::min({static_cast<int>(std::floor(std::min(right, 1e6f))) + 1, s.box.x1, canvas.x1})};
+}
 
 Swath solidSwath(const Camera& camera, const RoundCone& s) {
     const Eigen::Vector3d a(s.a.x, s.a.y, s.a.z), b(s.b.x, s.b.y, s.b.z);
@@ -150,36 +166,128 @@ Swath shadowSwath(const Camera& camera, const RoundCone& s, const Delivery& deli
     return {camera, camera.project(a), camera.project(b), px * 1.5 + 2};
 }
 
-/// Calls `paint(x, y)` for every pixel of the canvas that the swath may hold: on each row one stretch, for
-/// what it holds is convex.
-template <typename Paint>
-void forEachPixel(const Canvas& canvas, const Swath& swath, Paint paint) {
-    const int left = std::max(swath.box.x0, canvas.box.x0), right = std::min(swath.box.x1, canvas.box.x1);
-    for (int y = std::max(swath.box.y0, canvas.box.y0); y < std::min(swath.box.y1, canvas.box.y1); ++y) {
-        int first = left, last = right;
-        while (first < last && !swath.holds(first, y)) ++first;
-        while (last > first && !swath.holds(last - 1, y)) --last;
-        for (int x = first; x < last; ++x) paint(x, y);
+/// A row of vectors, each coordinate for itself, with room for whole Lanes at its end.
+struct VectorRow {
+    std::vector<float> x, y, z;
+    explicit VectorRow(std::size_t n)
+        : x(n + kLanes)
+        , y(n + kLanes)
+        , z(n + kLanes) {}
+    Vectors lanesAt(std::size_t i) const { return {cv::v_load(&x[i]), cv::v_load(&y[i]), cv::v_load(&z[i])}; }
+    void set(std::size_t i, Vec3f v) { x[i] = v.x, y[i] = v.y, z[i] = v.z; }
+    void set(std::size_t i, const Vectors& v) {
+        cv::v_store(&x[i], v.x), cv::v_store(&y[i], v.y), cv::v_store(&z[i], v.z);
+    }
+};
+
+/// What a row of pixels sees first: how far away, where on the solid (as Meeting), and its number.
+struct NearestRow {
+    std::vector<float> depth, along, solid;
+    explicit NearestRow(std::size_t n)
+        : depth(n + kLanes)
+        , along(n + kLanes)
+        , solid(n + kLanes) {}
+    void clear() {
+        std::fill(depth.begin(), depth.end(), kNever);
+        std::fill(solid.begin(), solid.end(), 0.0f);
+    }
+};
+
+/// Lets one solid stand before what the pixels `from`..`to` saw so far.
+void meetRow(const RoundCone& solid, std::size_t number, Vec3f origin, const VectorRow& rays,
+             std::size_t from, std::size_t to, NearestRow& seen) {
+    const Cone cone(solid);
+    const auto oa = all(origin - solid.a), ob = all(origin - solid.b);
+    const Vec3f up = solid.clipped ? solid.clipUp : Vec3f{};
+    const auto clip = all(up);
+    const Lanes clipOff = all(dot(origin - solid.clipAt, up)), name = all(static_cast<float>(number));
+    for (std::size_t i = from; i < to; i += kLanes) {
+        const Vectors rd = rays.lanesAt(i);
+        const Meeting m = meet(cone, oa, ob, rd);
+        const Lanes before = cv::v_load(&seen.depth[i]);
+        const Lanes nearer =
+            (m.t > cone.zero) & (m.t < before) & (clipOff + m.t * dot(clip, rd) >= cone.zero);
+        cv::v_store(&seen.depth[i], either(nearer, m.t, before));
+        cv::v_store(&seen.along[i], either(nearer, m.along, cv::v_load(&seen.along[i])));
+        cv::v_store(&seen.solid[i], either(nearer, name, cv::v_load(&seen.solid[i])));
     }
 }
 
-Vec3f shade(const Cloth& c, Vec3f n, Vec3f view) {
-    const float lamp = std::max(0.0f, dot(n, kLight));
-    const float sky = 0.5f + 0.5f * n.y;
-    const float rim = 1.0f - std::max(0.0f, -dot(n, view));
-    const float light = 0.16f + 0.26f * sky + 0.66f * lamp - 0.10f * rim * rim;
-    const float gloss =
-        c.shine > 0 ? c.shine * std::pow(std::max(0.0f, dot(n, unit(kLight - view))), 24.0f) : 0.0f;
-    return {c.r * c.r * light + gloss, c.g * c.g * light + gloss, c.b * c.b * light * 0.97f + gloss};
+/// Marks (above zero) the points `from`..`to` of the ground from which the lamp is hidden by the solid.
+void hideRow(const RoundCone& solid, const VectorRow& ground, std::size_t from, std::size_t to,
+             std::vector<float>& dark) {
+    const Cone cone(solid);
+    const auto lamp = all(kLight);
+    for (std::size_t i = from; i < to; i += kLanes) {
+        const Vectors p = ground.lanesAt(i);
+        const Lanes t = meet(cone, p - cone.a, p - cone.b, lamp).t, before = cv::v_load(&dark[i]);
+        cv::v_store(&dark[i], either(t > before, t, before));
+    }
 }
 
+/// What the solids look like from one eye, by number, each quantity for itself.
+class Looks {
+public:
+    Looks(const std::vector<RoundCone>& solids, Vec3f origin) {
+        for (const RoundCone& s : solids) {
+            const Vec3f oa = origin - s.a, ob = origin - s.b, ba = s.b - s.a;
+            const float d2 = dot(ba, ba) - (s.ra - s.rb) * (s.ra - s.rb);
+            const float values[] = {oa.x, oa.y, oa.z,      ob.x,      ob.y,      ob.z, ba.x,
+                                    ba.y, ba.z, s.cloth.r, s.cloth.g, s.cloth.b, d2,   s.cloth.shine};
+            for (std::size_t i = 0; i < kValues; ++i) table_[i].push_back(values[i]);
+        }
+    }
+    /// Light that comes back along rays from where they met the solids (`t`, `along`: as Meeting).
+    Vectors light(const Lanes& solid, const Vectors& rd, const Lanes& t, const Lanes& along) const {
+        const cv::v_int32x4 number = cv::v_trunc(solid);
+        const Lanes zero = all(0), half = all(0.5f);
+        const Vectors onSide = of(12, number) * (three(0, number) + t * rd) - along * three(6, number);
+        const Vectors onCap = either(along == all(kCapB), three(3, number), three(0, number)) + t * rd;
+        const Vectors n = unit(either(along > zero, onSide, onCap));
+        const Lanes lamp = cv::v_max(zero, dot(n, all(kLight)));
+        const Lanes sky = half + half * n.y;
+        const Lanes rim = all(1) - cv::v_max(zero, zero - dot(n, rd));
+        const Lanes light = all(0.16f) + all(0.26f) * sky + all(0.66f) * lamp - all(0.10f) * rim * rim;
+        const Lanes mirror = cv::v_max(zero, dot(n, unit(all(kLight) - rd)));
+        const Lanes cube = mirror * mirror * mirror, sixth = cube * cube, twelfth = sixth * sixth;
+        const Lanes gloss = of(13, number) * twelfth * twelfth;
+        const Vectors c = three(9, number);
+        return {c.x * c.x * light + gloss, c.y * c.y * light + gloss, c.z * c.z * light * all(0.97f) + gloss};
+    }
+
+private:
+    static constexpr std::size_t kValues = 14;
+    Lanes of(std::size_t value, const cv::v_int32x4& number) const {
+        return cv::v_lut(table_[value].data(), number);
+    }
+    Vectors three(std::size_t first, const cv::v_int32x4& number) const {
+        return {of(first, number), of(first + 1, number), of(first + 2, number)};
+    }
+    std::vector<float> table_[kValues]; ///< from the ends a and b to the eye, axis, colour, d2, shine
+};
+
 /// Point of the ground seen along a ray.
-Vec3f groundPoint(const RayMaker& rays, Vec3f rd, const Delivery& delivery) {
-    float t = -rays.origin.y / rd.y;
+Vec3f groundPoint(Vec3f origin, Vec3f rd, const Delivery& delivery) {
+    float t = -origin.y / rd.y;
     for (int i = 0; i < 2; ++i)
-        t = (static_cast<float>(delivery.groundAt(rays.origin.x + t * rd.x)) - rays.origin.y) / rd.y;
-    return rays.origin + t * rd;
+        t = (static_cast<float>(delivery.groundAt(origin.x + t * rd.x)) - origin.y) / rd.y;
+    return origin + t * rd;
 }
+
+/// The stretches of all solids on one row, and the one that holds them all.
+class RowOfStretches {
+public:
+    RowOfStretches(const std::vector<Swath>& swaths, const Box& canvas, int y) {
+        for (const Swath& s : swaths) {
+            each.push_back(stretchOf(s, canvas, y));
+            const Stretch& one = each.back();
+            if (one.empty()) continue;
+            all = all.empty() ? one : Stretch{std::min(all.first, one.first), std::max(all.last, one.last)};
+        }
+    }
+    std::vector<Stretch> each;
+    Stretch all;
+};
 
 } // namespace
 
@@ -199,190 +307,81 @@ Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const D
 void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids,
                  const Delivery& delivery) {
     const RayMaker rays(camera, 0.5, 0.5);
-    std::vector<std::uint8_t> dark(canvas.rgb.size() / 3);
-    for (const RoundCone& s : solids)
-        forEachPixel(canvas, shadowSwath(camera, s, delivery), [&](int x, int y) {
-            if (dark[canvas.index(x, y)]) return;
-            const Vec3f rd = rays.at(x, y);
-            if (rd.y >= -0.01f || Seen(s, groundPoint(rays, rd, delivery)).hit(kLight).t <= 0) return;
-            dark[canvas.index(x, y)] = 1;
+    std::vector<Swath> swaths;
+    for (const RoundCone& s : solids) swaths.push_back(shadowSwath(camera, s, delivery));
+    const auto width = static_cast<std::size_t>(canvas.box.x1 - canvas.box.x0);
+    VectorRow ground(width);
+    std::vector<float> dark(width + kLanes);
+    for (int y = canvas.box.y0; y < canvas.box.y1; ++y) {
+        const RowOfStretches row(swaths, canvas.box, y);
+        if (row.all.empty() || rays.at(row.all.first, y).y >= -0.01f || rays.at(row.all.last, y).y >= -0.01f)
+            continue; // above the horizon
+        const auto at = [&](int x) { return static_cast<std::size_t>(x - row.all.first); };
+        for (int x = row.all.first; x < row.all.last; ++x)
+            ground.set(at(x), groundPoint(rays.origin, rays.at(x, y), delivery));
+        std::fill(dark.begin(), dark.end(), 0.0f);
+        for (std::size_t i = 0; i < solids.size(); ++i)
+            if (const Stretch& s = row.each[i]; !s.empty())
+                hideRow(solids[i], ground, at(s.first), at(s.last), dark);
+        for (int x = row.all.first; x < row.all.last; ++x) {
+            if (dark[at(x)] <= 0) continue;
             float* p = canvas.at(x, y);
             p[0] *= 0.42f, p[1] *= 0.42f, p[2] *= 0.45f;
-        });
+        }
+    }
 }
 
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jx,
-                 double jy) {
+void Exposure::begin(Box box) {
+    light_.begin(box);
+    moments_.assign(light_.rgb.size() / 3 + kLanes, 0.0f);
+    light_.rgb.resize(moments_.size() * 3);
+}
+
+void Exposure::add(const Camera& camera, const std::vector<RoundCone>& solids, double jx, double jy) {
     const RayMaker rays(camera, jx, jy);
-    std::vector<float> depth(canvas.rgb.size() / 3, std::numeric_limits<float>::max());
-    // Most pixels lie in the swath of several solids: their ray is made once.
-    std::vector<Vec3f> made(depth.size(), Vec3f{0, 0, 0});
-    for (const RoundCone& s : solids) {
-        const Seen seen(s, rays.origin);
-        forEachPixel(canvas, solidSwath(camera, s), [&](int x, int y) {
-            const std::size_t i = canvas.index(x, y);
-            Vec3f& rd = made[i];
-            if (rd.x == 0 && rd.y == 0 && rd.z == 0) rd = rays.at(x, y);
-            const Hit hit = seen.hit(rd);
-            if (hit.t <= 0 || hit.t >= depth[i]) return;
-            if (s.clipped && dot(rays.origin + hit.t * rd - s.clipAt, s.clipUp) < 0) return;
-            depth[i] = hit.t;
-            const Vec3f c = shade(s.cloth, unit(hit.across), rd);
-            float* p = canvas.at(x, y);
-            p[0] = c.x, p[1] = c.y, p[2] = c.z;
-        });
-    }
-}
-
-namespace {
-
-float smooth(float low, float high, float v) {
-    const float t = std::clamp((v - low) / (high - low), 0.0f, 1.0f);
-    return t * t * (3 - 2 * t);
-}
-
-float noise(int x, int y, unsigned seed) {
-    unsigned h =
-        static_cast<unsigned>(x) * 374761393u + static_cast<unsigned>(y) * 668265263u + seed * 2246822519u;
-    h = (h ^ (h >> 13)) * 1274126177u;
-    return static_cast<float>((h ^ (h >> 16)) & 0xffff) / 65535.0f;
-}
-
-/// Smooth noise over a plane.
-float grain(float u, float v, unsigned seed) {
-    const float fu = std::floor(u), fv = std::floor(v);
-    const int x = static_cast<int>(fu), y = static_cast<int>(fv);
-    const float a = smooth(0, 1, u - fu), b = smooth(0, 1, v - fv);
-    const float top = noise(x, y, seed) * (1 - a) + noise(x + 1, y, seed) * a;
-    const float low = noise(x, y + 1, seed) * (1 - a) + noise(x + 1, y + 1, seed) * a;
-    return top * (1 - b) + low * b;
-}
-
-constexpr float kFloor = -0.254f; // 10 in below the rubber (Official Baseball Rules 2.04, from memory)
-
-float terrain(float x, float z, const Delivery& d) {
-    const float floorY = d.knobs().mound ? kFloor : 0.0f;
-    if (!d.knobs().mound) return 0;
-    const float profile = static_cast<float>(d.groundAt(x));
-    const float side = 1 - smooth(0.75f, 2.1f, std::abs(z));
-    const float back = smooth(-2.3f, -0.6f, x);
-    return floorY + (std::max(profile, floorY) - floorY) * side * back;
-}
-
-struct Surface {
-    Vec3f colour;
-    float light = 1;
-};
-
-/// Boards of the shed wall with windows; u along the wall, v up.
-Surface wallAt(float u, float v) {
-    Surface s{{0.128f, 0.112f, 0.098f}, 1};
-    const float board = u / 0.24f;
-    const float within = board - std::floor(board);
-    const float tone = 0.86f + 0.22f * noise(static_cast<int>(std::floor(board)), 0, 5) +
-                       0.08f * (grain(u * 14, v * 1.6f, 3) - 0.5f);
-    s.light = tone * (within < 0.05f ? 0.55f : 1.0f);
-    const float bay = (u + 0.75f) / 2.6f;
-    const float inBay = (bay - std::floor(bay)) * 2.6f;
-    const bool window = v > 1.65f && v < 2.55f && inBay > 0.3f && inBay < 1.8f;
-    if (window) {
-        const float px = (inBay - 0.3f) / 0.5f, py = (v - 1.65f) / 0.45f;
-        const float fx = px - std::floor(px), fy = py - std::floor(py);
-        const bool bar = fx < 0.06f || fx > 0.94f || fy < 0.06f || fy > 0.94f;
-        if (bar) return {{0.045f, 0.042f, 0.04f}, 1};
-        return {{0.235f, 0.275f, 0.28f}, 0.8f + 0.35f * grain(u * 1.3f, v * 1.7f, 8)};
-    }
-    if (v > 0.86f && v < 0.93f) return {{0.075f, 0.062f, 0.052f}, 1}; // the rail along the wall
-    if (v < 0.06f) return {{0.05f, 0.045f, 0.04f}, 1};
-    return s;
-}
-
-Surface groundSurface(float x, float z, const Delivery& d) {
-    // Clay near the rubber, worn boards elsewhere, and the old tram's rails along the hall.
-    const float clay =
-        (1 - smooth(1.1f, 1.5f, std::abs(z))) * smooth(-1.7f, -1.3f, x) * (1 - smooth(2.6f, 3.1f, x));
-    const float dirt = 0.85f + 0.3f * grain(x * 22, z * 22, 2) * grain(x * 5, z * 5, 4);
-    Surface s{{0.155f, 0.120f, 0.092f}, 0.9f + 0.18f * grain(x * 2.2f, z * 16, 6)};
-    const float plank = z / 0.18f;
-    if (plank - std::floor(plank) < 0.05f) s.light *= 0.7f;
-    if (std::abs(std::abs(z) - 2.0f) < 0.035f) s = {{0.26f, 0.25f, 0.24f}, 1};
-    if (clay > 0) {
-        const Vec3f c = {0.295f, 0.155f, 0.085f};
-        s.colour = (1 - clay) * s.colour + clay * c;
-        s.light = (1 - clay) * s.light + clay * dirt;
-    }
-    // Rubber 24 x 6 in (Official Baseball Rules 2.04, from memory).
-    if (x > -0.076f && x < 0.076f && std::abs(z) < 0.305f && d.groundAt(0) == 0)
-        s = {{0.72f, 0.70f, 0.64f}, 1};
-    return s;
-}
-
-Vec3f lit(const Surface& s, Vec3f n, Vec3f at) {
-    const float lamp = std::max(0.0f, dot(n, kLight));
-    const float dx = at.x - 0.7f, dz = at.z;
-    const float pool = 0.55f + 0.65f / (1 + 0.09f * (dx * dx + dz * dz));
-    const float light = s.light * pool * (0.55f + 0.62f * lamp);
-    return light * s.colour;
-}
-
-Vec3f shedAt(Vec3f ro, Vec3f rd, const Camera& camera, const Delivery& d) {
-    const View view = camera.settings().view;
-    float wallT = std::numeric_limits<float>::max();
-    Vec3f wallNormal{0, 0, 1};
-    if (view == View::Open && rd.z < 0) wallT = (-2.9f - ro.z) / rd.z;
-    if (view == View::Closed && rd.z > 0) wallT = (2.9f - ro.z) / rd.z, wallNormal = {0, 0, -1};
-    if (view == View::Front && rd.x < 0) wallT = (-4.2f - ro.x) / rd.x, wallNormal = {1, 0, 0};
-    if (view == View::Rear && rd.x > 0) wallT = (19.0f - ro.x) / rd.x, wallNormal = {-1, 0, 0};
-    float groundT = std::numeric_limits<float>::max();
-    if (rd.y < -0.001f) {
-        // March down to the terrain, then halve.
-        float near = (0.05f - ro.y) / rd.y, far = (kFloor - 0.01f - ro.y) / rd.y;
-        near = std::max(near, 0.0f);
-        float low = near, high = far;
-        bool found = false;
-        for (int i = 1; i <= 40 && !found; ++i) {
-            const float t = near + (far - near) * static_cast<float>(i) / 40.0f;
-            const Vec3f p = ro + t * rd;
-            if (p.y <= terrain(p.x, p.z, d))
-                high = t, found = true;
-            else
-                low = t;
+    const Looks looks(solids, rays.origin);
+    std::vector<Swath> swaths;
+    for (const RoundCone& s : solids) swaths.push_back(solidSwath(camera, s));
+    const Box& box = light_.box;
+    const auto width = static_cast<std::size_t>(box.x1 - box.x0);
+    VectorRow ray(width);
+    NearestRow seen(width);
+    for (int y = box.y0; y < box.y1; ++y) {
+        const RowOfStretches row(swaths, box, y);
+        if (row.all.empty()) continue;
+        const auto at = [&](int x) { return static_cast<std::size_t>(x - row.all.first); };
+        const std::size_t count = at(row.all.last);
+        const Vectors corner = all(rays.corner + static_cast<float>(y) * rays.dy), step = all(rays.dx);
+        for (std::size_t k = 0; k < count; k += kLanes) {
+            const float x = static_cast<float>(row.all.first + static_cast<int>(k));
+            ray.set(k, unit(corner + Lanes(x, x + 1, x + 2, x + 3) * step));
         }
-        for (int i = 0; i < 8; ++i) {
-            const float mid = (low + high) / 2;
-            const Vec3f p = ro + mid * rd;
-            (p.y <= terrain(p.x, p.z, d) ? high : low) = mid;
+        seen.clear();
+        for (std::size_t i = 0; i < solids.size(); ++i)
+            if (const Stretch& s = row.each[i]; !s.empty())
+                meetRow(solids[i], i, rays.origin, ray, at(s.first), at(s.last), seen);
+        for (std::size_t k = 0; k < count; k += kLanes) {
+            const Lanes t = cv::v_load(&seen.depth[k]), hit = t < all(kNever);
+            if (!cv::v_check_any(hit)) continue;
+            const Vectors c =
+                looks.light(cv::v_load(&seen.solid[k]), ray.lanesAt(k), t, cv::v_load(&seen.along[k]));
+            const std::size_t pixel = light_.index(row.all.first + static_cast<int>(k), y);
+            Vectors sum;
+            cv::v_load_deinterleave(&light_.rgb[pixel * 3], sum.x, sum.y, sum.z);
+            sum = either(hit, sum + c, sum);
+            cv::v_store_interleave(&light_.rgb[pixel * 3], sum.x, sum.y, sum.z);
+            cv::v_store(&moments_[pixel], cv::v_load(&moments_[pixel]) + (hit & all(1)));
         }
-        groundT = high;
     }
-    if (groundT < wallT) {
-        const Vec3f p = ro + groundT * rd;
-        const float e = 0.02f;
-        const Vec3f n = unit({terrain(p.x - e, p.z, d) - terrain(p.x + e, p.z, d), 2 * e,
-                              terrain(p.x, p.z - e, d) - terrain(p.x, p.z + e, d)});
-        return lit(groundSurface(p.x, p.z, d), n, p);
-    }
-    if (wallT == std::numeric_limits<float>::max()) return {0.03f, 0.028f, 0.026f};
-    const Vec3f p = ro + wallT * rd;
-    const float u = std::abs(wallNormal.z) > 0 ? p.x : p.z;
-    const float v = p.y - (d.knobs().mound ? kFloor : 0.0f);
-    const Vec3f c = lit(wallAt(u, v), wallNormal, p);
-    const float shadeUp = 0.75f + 0.25f * smooth(0, 0.5f, v);
-    return shadeUp * 1.35f * c;
 }
 
-} // namespace
-
-Canvas paintShed(const Camera& camera, const Delivery& delivery) {
-    Canvas canvas(Box{0, 0, camera.settings().width, camera.settings().height});
-    const RayMaker rays(camera, 0.5, 0.5);
-    for (int y = 0; y < canvas.box.y1; ++y)
-        for (int x = 0; x < canvas.box.x1; ++x) {
-            const Vec3f c = shedAt(rays.origin, rays.at(x, y), camera, delivery);
-            float* p = canvas.at(x, y);
-            p[0] = c.x, p[1] = c.y, p[2] = c.z;
-        }
-    return canvas;
+void Exposure::over(Canvas& background, int all) const {
+    for (std::size_t i = 0; i < background.rgb.size() / 3; ++i) {
+        if (moments_[i] <= 0) continue;
+        const float behind = static_cast<float>(all) - moments_[i];
+        for (std::size_t c = i * 3; c < i * 3 + 3; ++c)
+            background.rgb[c] = (light_.rgb[c] + behind * background.rgb[c]) / static_cast<float>(all);
+    }
 }
 
 } // namespace jg

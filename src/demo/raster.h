@@ -21,9 +21,12 @@ struct Canvas {
     Box box;
     std::vector<float> rgb;
     Canvas() = default;
-    explicit Canvas(Box b)
-        : box(b)
-        , rgb(static_cast<std::size_t>(b.x1 - b.x0) * static_cast<std::size_t>(b.y1 - b.y0) * 3) {}
+    explicit Canvas(Box b) { begin(b); }
+    /// Black, and of this part of the picture.
+    void begin(Box b) {
+        box = b;
+        rgb.assign(static_cast<std::size_t>(b.x1 - b.x0) * static_cast<std::size_t>(b.y1 - b.y0) * 3, 0.0f);
+    }
     std::size_t index(int x, int y) const {
         return static_cast<std::size_t>(y - box.y0) * static_cast<std::size_t>(box.x1 - box.x0) +
                static_cast<std::size_t>(x - box.x0);
@@ -39,9 +42,21 @@ Box boundsOf(const Camera& camera, const std::vector<RoundCone>& solids, const D
 void paintShadow(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids,
                  const Delivery& delivery);
 
-/// Paints the solids over `canvas`, as seen through the camera displaced by (jitterX, jitterY) pixels.
-void paintSolids(Canvas& canvas, const Camera& camera, const std::vector<RoundCone>& solids, double jitterX,
-                 double jitterY);
+/// The light that solids send to a part of the picture while the shutter is open.
+class Exposure {
+public:
+    /// Opens the shutter on a part of the picture.
+    void begin(Box box);
+    /// One moment more, seen through the camera displaced by (jitterX, jitterY) pixels.
+    void add(const Camera& camera, const std::vector<RoundCone>& solids, double jitterX, double jitterY);
+    /// Lays the mean of all moments over what stands behind; `background` has this box, `all` is how many
+    /// moments were added.
+    void over(Canvas& background, int all) const;
+
+private:
+    Canvas light_;
+    std::vector<float> moments_; ///< in how many of them a solid was seen, by pixel
+};
 
 /// The empty shed seen through the camera: wall, windows, rails, mound, rubber.
 Canvas paintShed(const Camera& camera, const Delivery& delivery);

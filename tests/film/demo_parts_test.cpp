@@ -70,7 +70,10 @@ TEST(Raster, AFigureIsSeenWhereItsJointsAre) {
     const Pose pose = d.poseAt(0.034);
     Canvas canvas = paintShed(camera, d);
     const Canvas empty = canvas;
-    paintSolids(canvas, camera, solidsOf(pose, order.knobs.heightM, order.outfit), 0.5, 0.5);
+    Exposure exposure;
+    exposure.begin(canvas.box);
+    exposure.add(camera, solidsOf(pose, order.knobs.heightM, order.outfit), 0.5, 0.5);
+    exposure.over(canvas, 1);
     for (const Landmark l : {Landmark::Head, Landmark::LeadKnee, Landmark::BackKnee, Landmark::MidBack,
                              Landmark::LeadElbow, Landmark::Ball}) {
         const ImagePoint p = camera.project(pose.joints.at(l));
