@@ -1,5 +1,6 @@
 #include "film/decoder.h"
 
+#include "film/limits.h"
 #include "film/reader.h"
 
 #include <algorithm>

@@ -2,6 +2,7 @@
 
 #include "base/number.h"
 #include "film/convert.h"
+#include "film/limits.h"
 #include "film/reader.h"
 
 #include <algorithm>
@@ -142,7 +143,6 @@ Error stopped() {
 Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     if (auto readable = checkReadable(path); !readable) return readable.error();
     const std::string name = path.filename().string();
-    constexpr int kMostStreams = 64; // own choice: a phone writes fewer than ten
     Demuxer d;
     *d.stop = stop;
     AVFormatContext* raw = avformat_alloc_context();
@@ -236,16 +236,33 @@ FilmInfo factsOf(const Demuxer& d) {
     return info;
 }
 
-void refine(FilmInfo& info, const Demuxer& d, const AVFrame& first) {
+Status withinLimits(const FilmInfo& info, const std::string& name) {
+    const auto [least, most] = std::minmax(info.width, info.height);
+    const char* why = most > kMostSide || std::int64_t{info.width} * info.height > kMostPixels
+                          ? "reader.name-claims-a-picture-of-width"
+                      : least < kLeastSide ? "reader.too-small"
+                                           : nullptr;
+    if (!why) return Done{};
+    return fail(ErrorCode::BadInput,
+                msg(why, {{"name", name}, {"width", info.width}, {"height", info.height}}));
+}
+
+Status refine(FilmInfo& info, const Demuxer& d, const AVFrame& first, const std::string& name) {
     if (const char* format = av_get_pix_fmt_name(static_cast<AVPixelFormat>(first.format)))
         info.pixelFormat = format;
     info.transfer = transferOf(first);
     // As FFmpeg guesses it: the container's word first. Packets may be read meanwhile: the stream is left
     // alone.
     const AVRational sar = d.shape.num > 0 && d.shape.den > 0 ? d.shape : first.sample_aspect_ratio;
-    if (sar.num <= 0 || sar.den <= 0 || sar.num == sar.den) return;
+    if (sar.num <= 0 || sar.den <= 0 || sar.num == sar.den) return withinLimits(info, name);
+    const double aspect = av_q2d(sar);
+    if (std::max(aspect, 1 / aspect) > kMostPixelAspect)
+        return fail(ErrorCode::BadInput,
+                    msg("reader.odd-pixels",
+                        {{"name", name}, {"wide", std::int64_t{sar.num}}, {"high", std::int64_t{sar.den}}}));
     int& across = info.rotationDeg % 180 == 0 ? info.width : info.height;
-    across = static_cast<int>(std::lround(static_cast<double>(d.codedWidth) * sar.num / sar.den));
+    across = static_cast<int>(std::lround(d.codedWidth * aspect));
+    return withinLimits(info, name);
 }
 
 } // namespace jg

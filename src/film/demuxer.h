@@ -42,7 +42,10 @@ Status scanPackets(Demuxer& demuxer, const std::string& name, std::stop_token st
 
 /// Facts from the container; `pts` and `complete` are filled from the index.
 FilmInfo factsOf(const Demuxer& demuxer);
-/// Adds what only a decoded picture tells: pixel format, transfer, shape of the pixels.
-void refine(FilmInfo& info, const Demuxer& demuxer, const AVFrame& first);
+/// Adds what only a decoded picture tells: pixel format, transfer, shape of the pixels. Errors: BadInput when
+/// the picture as it is shown lies outside of film/limits.h.
+Status refine(FilmInfo& info, const Demuxer& demuxer, const AVFrame& first, const std::string& name);
+/// Refuses what film/limits.h does. Errors: BadInput with the numbers.
+Status withinLimits(const FilmInfo& info, const std::string& name);
 
 } // namespace jg

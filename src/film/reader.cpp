@@ -57,7 +57,7 @@ private:
                                         std::stop_token stop);
     Result<FrameHandle> decodeFirst(const std::string& name, const ReaderOptions& options,
                                     std::stop_token stop);
-    void showFirst(const AVFrame& frame, const ReaderOptions& options);
+    Status showFirst(const AVFrame& frame, const std::string& name, const ReaderOptions& options);
     Status index(const FrameHandle& first, std::stop_token stop);
     void indexFromPackets();
     Status indexByDecoding(std::stop_token stop);
@@ -96,10 +96,7 @@ private:
 
 Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& options, std::stop_token stop) {
     info = factsOf(demuxer_);
-    if (static_cast<std::int64_t>(info.width) * info.height > kMostPixels)
-        return fail(ErrorCode::BadInput,
-                    msg("reader.name-claims-a-picture-of-width",
-                        {{"name", name}, {"width", info.width}, {"height", info.height}}));
+    if (auto may = withinLimits(info, name); !may) return may;
     // With frame threads a picture may leave before its errors are known; with slice threads they are not
     // sought.
     threads_ = options.watchErrors ? Threads::None : Threads::Frames;
@@ -124,17 +121,19 @@ Result<FrameHandle> Reader::Impl::scanBesideFirst(const std::string& name, const
     auto scanned = std::async(std::launch::async, [&] { return scanPackets(demuxer_, name, stop); });
     const FrameHandle first = any ? decodeOne(*decoder_, *packet_) : nullptr;
     packetsDecoded_ += any;
-    if (first) showFirst(*first, options);
+    const Status shown = first ? showFirst(*first, name, options) : Status(Done{});
     if (auto done = scanned.get(); !done) return done.error();
+    if (!shown) return shown.error();
     return first ? first : decodeFirst(name, options, stop);
 }
 
-void Reader::Impl::showFirst(const AVFrame& frame, const ReaderOptions& options) {
+Status Reader::Impl::showFirst(const AVFrame& frame, const std::string& name, const ReaderOptions& options) {
     constexpr std::size_t kInDecoder = 6; // frames it keeps for itself, about (measured)
-    refine(info, demuxer_, frame);
+    if (auto may = refine(info, demuxer_, frame, name); !may) return may;
     cache.leaveRoom(kInDecoder * bytesOf(frame));
-    if (!options.onFirst) return;
+    if (!options.onFirst) return Done{};
     if (auto picture = toPicture(frame, info)) options.onFirst(*picture);
+    return Done{};
 }
 
 /// The first picture that comes when one packet does not give it.
@@ -144,7 +143,7 @@ Result<FrameHandle> Reader::Impl::decodeFirst(const std::string& name, const Rea
     auto first = next(whenStopped(stop));
     if (!first) return first.error();
     if (!*first) return fail(ErrorCode::Damaged, msg("reader.name-is-damaged-none-of-its", {{"name", name}}));
-    showFirst(**first, options);
+    if (auto shown = showFirst(**first, name, options); !shown) return shown.error();
     return handleOf(*first);
 }
 

@@ -85,9 +85,4 @@ bool isDamaged(const AVFrame& frame);
 /// The frame as shown, no wider than `maxWidth` when that is not 0. Any thread. Errors: Internal.
 Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth = 0);
 
-/// Picture size in pixels above which a film is refused: a little more than 8K (own choice).
-inline constexpr std::int64_t kMostPixels = 8192LL * 4608LL;
-/// Pictures above which a film is refused: five hours at 240 a second (own choice).
-inline constexpr std::int64_t kMostFrames = 4'500'000;
-
 } // namespace jg
