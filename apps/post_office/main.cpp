@@ -45,6 +45,7 @@ int main(int argc, char** argv) {
     }
     std::cout << "listening on 127.0.0.1:" << server.port() << std::endl;
     if (headless) return app.exec();
+    jg::ui::followSystemText();
     jg::ui::dress(app);
     jg::PostOfficeWindow window(store, server.port());
     QObject::connect(&server, &jg::SmtpServer::received, &window, [&window] { window.refresh(); });

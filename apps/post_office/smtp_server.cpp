@@ -67,6 +67,7 @@ void SmtpServer::onLine(QTcpSocket* socket, Talk& talk, const QByteArray& line) 
 void SmtpServer::onCommand(QTcpSocket* socket, Talk& talk, const QByteArray& line) {
     const QByteArray verb = line.left(4).toUpper();
     if (verb == "EHLO") {
+        greetedAs_ = line.mid(5).trimmed().toStdString();
         socket->write(user_.isEmpty() ? "250-post-office\r\n250 8BITMIME\r\n"
                                       : "250-post-office\r\n250-AUTH PLAIN LOGIN\r\n250 8BITMIME\r\n");
     } else if (verb == "HELO" || verb == "NOOP") {

@@ -26,6 +26,8 @@ public:
     /// Asks for this name and password; empty = none.
     void requireLogin(const QString& user, const QString& password) { user_ = user, password_ = password; }
     void setMood(PostOfficeMood mood) { mood_ = mood; }
+    /// What the last one called itself in EHLO.
+    std::string greetedAs() const { return greetedAs_; }
 
 Q_SIGNALS:
     void received(const QString& file);
@@ -54,6 +56,7 @@ private:
     PostOfficeMood mood_ = PostOfficeMood::Friendly;
     QHash<QTcpSocket*, Talk> talks_;
     int kept_ = 0;
+    std::string greetedAs_;
 };
 
 } // namespace jg

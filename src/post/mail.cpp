@@ -68,6 +68,9 @@ Result<std::string> toBytes(const Mail& m) {
     const Owned<GMimeTextPart> text(g_mime_text_part_new_with_subtype("plain"));
     g_mime_text_part_set_charset(text.get(), "utf-8");
     g_mime_text_part_set_text(text.get(), m.text.c_str());
+    // Seven bits and short lines: a server need not take more.
+    g_mime_part_set_content_encoding(reinterpret_cast<GMimePart*>(text.get()),
+                                     GMIME_CONTENT_ENCODING_QUOTEDPRINTABLE);
     g_mime_multipart_add(mixed.get(), reinterpret_cast<GMimeObject*>(text.get()));
     for (const Attachment& a : m.attachments) {
         const Owned<GMimePart> part(attachmentPart(a));

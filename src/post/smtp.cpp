@@ -9,14 +9,48 @@
 
 namespace jg {
 
-bool isLoopback(const std::string& url) {
-    const auto scheme = url.find("://");
-    const std::string rest = scheme == std::string::npos ? url : url.substr(scheme + 3);
-    const std::string host =
-        rest.substr(0, rest.find_last_of(':') == std::string::npos ? rest.size() : rest.find_last_of(':'));
+namespace {
+
+using CurlUrl = std::unique_ptr<CURLU, void (*)(CURLU*)>;
+
+std::string partOf(CURLU* url, CURLUPart part) {
+    char* value = nullptr;
+    if (curl_url_get(url, part, &value, 0) != CURLUE_OK || !value) return {};
+    const std::unique_ptr<char, void (*)(void*)> owner(value, curl_free);
+    return value;
+}
+
+} // namespace
+
+bool ServerAddress::loopback() const {
     // Digits and dots only: a name such as 127.example.org is another machine.
     const bool numeric = host.find_first_not_of("0123456789.") == std::string::npos;
     return host == "localhost" || host == "[::1]" || (numeric && host.rfind("127.", 0) == 0);
+}
+
+std::string ServerAddress::text() const {
+    return scheme + "://" + host + (port.empty() ? "" : ":" + port);
+}
+
+Result<ServerAddress> readServerAddress(const std::string& url) {
+    const CurlUrl parts(curl_url(), curl_url_cleanup);
+    const bool read = curl_url_set(parts.get(), CURLUPART_URL, url.c_str(), 0) == CURLUE_OK;
+    // An "@" belongs to no address of a server: what stands before it may be a password.
+    if (url.find('@') != std::string::npos)
+        return fail(ErrorCode::BadInput, msg("smtp.no-password-in-address"));
+    const ServerAddress a{partOf(parts.get(), CURLUPART_SCHEME), partOf(parts.get(), CURLUPART_HOST),
+                          partOf(parts.get(), CURLUPART_PORT)};
+    const std::string path = partOf(parts.get(), CURLUPART_PATH);
+    const bool more = (!path.empty() && path != "/") || !partOf(parts.get(), CURLUPART_QUERY).empty() ||
+                      !partOf(parts.get(), CURLUPART_FRAGMENT).empty();
+    if (!read || more || a.host.empty() || (a.scheme != "smtp" && a.scheme != "smtps"))
+        return fail(ErrorCode::BadInput, msg("smtp.url-is-not-a-mail-servers", {{"url", url}}));
+    return a;
+}
+
+bool isLoopback(const std::string& url) {
+    const auto address = readServerAddress(url);
+    return address && address->loopback();
 }
 
 namespace {
@@ -41,17 +75,16 @@ int watch(void* data, curl_off_t, curl_off_t, curl_off_t, curl_off_t) {
     return static_cast<Transfer*>(data)->stop.stop_requested() ? 1 : 0;
 }
 
-Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServer& server) {
-    const std::string host =
-        server.url.substr(server.url.find("://") == std::string::npos ? 0 : server.url.find("://") + 3);
-    const Message said = response > 0 ? msg("smtp.answered", {{"code", response}}) : Message{};
+Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAddress& server) {
+    const std::string host = server.host + (server.port.empty() ? "" : ":" + server.port);
+    const std::int64_t answer = std::max(0L, response); // 0: it said nothing
     const Error unsure = fail(ErrorCode::Unsure, msg("smtp.the-mail-server-did-not-answer"));
     switch (code) {
     case CURLE_ABORTED_BY_CALLBACK:
         if (handedOver) return unsure;
         return fail(ErrorCode::Cancelled, msg("smtp.sending-was-stopped-the-letter-waits"));
     case CURLE_LOGIN_DENIED:
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-name", {{"said", said}}));
+        return fail(ErrorCode::Login, msg("smtp.the-mail-server-refused-the-name", {{"code", answer}}));
     case CURLE_COULDNT_RESOLVE_HOST:
         return fail(ErrorCode::Network, msg("smtp.the-mail-server-host-is-not", {{"host", host}}));
     case CURLE_COULDNT_CONNECT:
@@ -60,18 +93,15 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const MailServe
         return fail(ErrorCode::Network, msg("smtp.the-mail-server-offers-no-encryption"));
     case CURLE_PEER_FAILED_VERIFICATION:
         return fail(ErrorCode::Network, msg("smtp.the-mail-servers-certificate-is-not"));
-    case CURLE_URL_MALFORMAT:
-    case CURLE_UNSUPPORTED_PROTOCOL:
-        return fail(ErrorCode::BadInput, msg("smtp.url-is-not-a-mail-servers", {{"url", server.url}}));
     default:
         break;
     }
     if (response >= 500)
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-lettersaid", {{"said", said}}));
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-letter", {{"code", answer}}));
     if (response >= 400)
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-did-not-take", {{"said", said}}));
+        return fail(ErrorCode::Network, msg("smtp.the-mail-server-did-not-take", {{"code", answer}}));
     if (handedOver) return unsure;
-    return fail(ErrorCode::Network, msg("smtp.the-connection-to-the-mail-server", {{"said", said}}));
+    return fail(ErrorCode::Network, msg("smtp.the-connection-to-the-mail-server", {{"code", answer}}));
 }
 
 } // namespace
@@ -80,14 +110,18 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
                 const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress) {
     static std::once_flag once;
     std::call_once(once, [] { curl_global_init(CURL_GLOBAL_DEFAULT); });
-    if (!server.requireTls && !isLoopback(server.url))
+    const auto address = readServerAddress(server.url);
+    if (!address) return address.error();
+    if (!server.requireTls && !address->loopback())
         return fail(ErrorCode::Refused, msg("smtp.without-encryption-mail-only-goes-to"));
     const std::unique_ptr<CURL, void (*)(CURL*)> curl(curl_easy_init(), curl_easy_cleanup);
     const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
         curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
     Transfer transfer{&bytes, 0, stop, &progress};
     CURL* c = curl.get();
-    curl_easy_setopt(c, CURLOPT_URL, server.url.c_str());
+    // What stands as the path is said in EHLO: an address of every machine, in place of this one's name.
+    curl_easy_setopt(c, CURLOPT_URL, (address->text() + "/%5B127.0.0.1%5D").c_str());
+    curl_easy_setopt(c, CURLOPT_PROXY, ""); // whatever the environment says
     curl_easy_setopt(c, CURLOPT_PROTOCOLS_STR, "smtp,smtps");
     curl_easy_setopt(c, CURLOPT_NOSIGNAL, 1L);
     if (server.requireTls) curl_easy_setopt(c, CURLOPT_USE_SSL, static_cast<long>(CURLUSESSL_ALL));
@@ -110,7 +144,7 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
     if (code == CURLE_OK) return Done{};
     long response = 0;
     curl_easy_getinfo(c, CURLINFO_RESPONSE_CODE, &response);
-    return sentenceFor(code, response, transfer.at == bytes.size() && !bytes.empty(), server);
+    return sentenceFor(code, response, transfer.at == bytes.size() && !bytes.empty(), *address);
 }
 
 } // namespace jg

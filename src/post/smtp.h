@@ -19,12 +19,27 @@ struct MailServer {
                             ///< 5321, 4.5.3.2.6, from memory)
 };
 
-/// "smtp://127.0.0.1:2525" -> true. A password never goes in clear to any other machine.
+/// A mail server's address, taken apart as the library that will use it does.
+struct ServerAddress {
+    std::string scheme;       ///< smtp or smtps
+    std::string host;         ///< a name, or digits; [::1] in brackets
+    std::string port;         ///< as written; empty when it was not
+    bool loopback() const;    ///< this machine, by its digits or as "localhost"
+    std::string text() const; ///< "smtp://host:port"
+};
+
+/// Reads "smtp://host:port". Errors: BadInput: no such address, or one that holds more than scheme, host and
+/// port. A name or password in it is refused and not repeated in the sentence.
+Result<ServerAddress> readServerAddress(const std::string& url);
+
+/// "smtp://127.0.0.1:2525" -> true; false for what is no address. A password never goes in clear to any other
+/// machine.
 bool isLoopback(const std::string& url);
 
 /// Hands `bytes` (toBytes) in for one recipient. Blocks; run it in a job. `progress` gets 0..1.
-/// Errors: Network (nobody answers, refused, wrong password: each in words), Unsure (the server fell silent
-/// after the mail was handed over), Cancelled, BadInput (bad address of the server).
+/// No proxy is ever used, and the server is not told this machine's name.
+/// Errors: Network (nobody answers, refused: each in words), Login (wrong name or password), Unsure (the
+/// server fell silent after the mail was handed over), Cancelled, BadInput (bad address of the server).
 Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
                 const std::string& bytes, std::stop_token stop = {},
                 const std::function<void(double)>& progress = {});

@@ -11,12 +11,11 @@
 
 namespace jg::ui {
 
-PostPlace::PostPlace(const Playbook& playbook, const Clock& clock,
-                     std::function<std::optional<QString>()> askPassword, QWidget* parent)
+PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword& password, QWidget* parent)
     : QWidget(parent)
     , playbook_(playbook)
     , clock_(clock)
-    , askPassword_(std::move(askPassword)) {
+    , password_(password) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
     column->setSpacing(12);
@@ -92,11 +91,8 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
 void PostPlace::again(const OutboxItem& item) {
     if (job_ || !library_) return;
     SendOrder order = sendOrderOf(*library_, "");
-    if (!order.server.user.empty()) {
-        const auto password = askPassword_();
-        if (!password) return;
-        order.server.password = password->toStdString();
-    }
+    if (!password_.fill(order, this))
+        return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
     auto library = library_->again();
     if (!library) return server_->setText(say(library.error().text));
     server_->setText(say("post-place.making-the-letter-anew-and-handing"));
@@ -106,6 +102,7 @@ void PostPlace::again(const OutboxItem& item) {
                        const Status sent = sendAgain(*own, book, item, order, clock_, stop);
                        return [this, sent] {
                            job_ = nullptr;
+                           password_.hear(sent);
                            show(*library_);
                            if (!sent) server_->setText(say(sent.error().text));
                            Q_EMIT outboxChanged();
@@ -117,8 +114,9 @@ void PostPlace::editServer() {
     if (!library_) return;
     auto* dialog = new QDialog(this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName("mail-server");
     dialog->setWindowTitle(say("post-place.mail-server-2"));
-    dialog->setMinimumWidth(460);
+    dialog->setMinimumWidth(em(460));
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 18, 24, 18);
     column->addWidget(heading(say("post-place.mail-server-2"), 20));
@@ -132,15 +130,22 @@ void PostPlace::editServer() {
           {"house.coach", say("post-place.your-name"), ""},
           {"house.place", say("post-place.your-place"), ""}}) {
         auto* edit = new QLineEdit(text(library_->setting(key)));
+        edit->setObjectName(key);
         edit->setPlaceholderText(hint);
         form->addRow(label, edit);
         fields.emplace_back(key, edit);
     }
     column->addLayout(form);
     auto* save = mainButton(say("athlete-dialog.keep"));
-    connect(save, &QPushButton::clicked, dialog, [this, dialog, fields] {
-        for (const auto& [key, edit] : fields)
-            library_->setSetting(key, edit->text().trimmed().toStdString());
+    auto* problem = problemLabel("server-problem");
+    column->addWidget(problem);
+    connect(save, &QPushButton::clicked, dialog, [this, dialog, fields, problem] {
+        std::map<std::string, std::string> typed;
+        for (const auto& [key, edit] : fields) typed[key] = edit->text().trimmed().toStdString();
+        if (const Status kept = keepMailSettings(*library_, typed); !kept) {
+            problem->setText(say(kept.error().text));
+            return problem->show();
+        }
         dialog->accept();
         show(*library_);
     });

@@ -3,6 +3,7 @@
 
 #include "desk/job.h"
 #include "desk/outgoing.h"
+#include "ui/mail_password.h"
 
 #include <QPointer>
 #include <QWidget>
@@ -16,8 +17,8 @@ namespace jg::ui {
 class PostPlace : public QWidget {
     Q_OBJECT
 public:
-    PostPlace(const Playbook& playbook, const Clock& clock,
-              std::function<std::optional<QString>()> askPassword, QWidget* parent = nullptr);
+    PostPlace(const Playbook& playbook, const Clock& clock, MailPassword& password,
+              QWidget* parent = nullptr);
     void show(Library& library);
 
 Q_SIGNALS:
@@ -31,7 +32,7 @@ private:
 
     const Playbook& playbook_; ///< the library's, which grows
     const Clock& clock_;
-    std::function<std::optional<QString>()> askPassword_;
+    MailPassword& password_;
     Library* library_ = nullptr;
     QLabel* server_;
     QVBoxLayout* rows_;
