@@ -15,9 +15,11 @@ Result<std::string> readFile(const fs::path& path) {
     std::error_code ec;
     if (!fs::exists(path, ec))
         return fail(ErrorCode::NotFound, msg("file-store.there-is-no-file-path", {{"path", path.string()}}));
-    std::ifstream in(path, std::ios::binary);
+    // A pipe would never end, and a device is nobody's document.
+    std::ifstream in;
+    if (fs::is_regular_file(path, ec)) in.open(path, std::ios::binary);
     std::ostringstream text;
-    if (!in || fs::is_directory(path, ec) || !(text << in.rdbuf() || fs::file_size(path, ec) == 0))
+    if (!in.is_open() || !(text << in.rdbuf() || fs::file_size(path, ec) == 0))
         return fail(ErrorCode::Unreadable,
                     msg("file-store.path-cant-be-read-check-its", {{"path", path.string()}}));
     return text.str();
@@ -34,6 +36,8 @@ Error writeError(const fs::path& path, int errorNumber) {
 
 namespace {
 
+constexpr mode_t kOwnerOnly = 0600; // films of children
+
 int flushToDisk(const fs::path& path) {
     const int fd = ::open(path.c_str(), O_RDONLY | O_CLOEXEC);
     if (fd < 0) return errno;
@@ -43,7 +47,7 @@ int flushToDisk(const fs::path& path) {
 }
 
 int writeAll(const fs::path& path, std::string_view bytes) {
-    const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+    const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, kOwnerOnly);
     if (fd < 0) return errno;
     int error = 0;
     while (!bytes.empty() && error == 0) {
@@ -63,6 +67,8 @@ Status FileStore::publish(const fs::path& path, const std::function<Status(const
     std::error_code ec;
     if (path.has_parent_path()) fs::create_directories(path.parent_path(), ec);
     if (ec) return writeError(path, ec.value());
+    if (const auto there = fs::symlink_status(path, ec); fs::exists(there) && !fs::is_regular_file(there))
+        return fail(ErrorCode::Refused, msg("file-store.not-an-ordinary-file", {{"path", path.string()}}));
     // The ending stays last, since encoders choose the container by it.
     const fs::path temporary =
         path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + path.filename().string());

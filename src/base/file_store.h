@@ -10,10 +10,11 @@
 
 namespace jg {
 
-/// Reads a whole file. Errors: NotFound, Unreadable.
+/// Reads a whole file; only an ordinary one, no pipe and no device. Errors: NotFound, Unreadable.
 Result<std::string> readFile(const std::filesystem::path& path);
 
-/// Writes files so that a reader sees the old content or the new one, never a part. Thread-safe.
+/// Writes files so that a reader sees the old content or the new one, never a part, and nobody but the owner
+/// reads them. What is no ordinary file (a link, a device, a pipe) is never replaced: Refused. Thread-safe.
 /// Tests replace it to make the disk full.
 class FileStore {
 public:

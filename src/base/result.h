@@ -19,6 +19,7 @@ enum class ErrorCode {
     Refused,     ///< allowed input, but a rule forbids it now
     Stale,       ///< it was changed elsewhere since it was read
     Network,     ///< a server could not be used
+    Login,       ///< a server did not take the name or the password
     Unsure,      ///< a server may or may not have taken it
     Cancelled,   ///< stopped on request
     Internal,    ///< a library failed in a way that is nobody's input

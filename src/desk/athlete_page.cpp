@@ -85,13 +85,14 @@ Status addResults(Store& store, const Playbook& playbook, const Athlete& athlete
 Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, const AthleteId& id) {
     auto athlete = store.athlete(id);
     if (!athlete) return athlete.error();
-    AthletePage page{std::move(*athlete), {}, {}, {}, {}, {}};
+    AthletePage page{std::move(*athlete), {}, {}, {}, {}, {}, {}};
     auto pain = store.painOf(id);
     if (!pain) return pain.error();
     page.pain = std::move(*pain);
     auto reviews = store.reviewsOf(id);
     if (!reviews) return reviews.error();
     page.reviews = std::move(*reviews);
+    page.leftOut = store.takeLeftOut();
     for (ReviewOfAthlete& r : page.reviews) {
         if (auto added = addResults(store, playbook, page.athlete, r); !added) return added.error();
         auto versions = store.versions(r.summary.id);

@@ -35,6 +35,7 @@ struct AthletePage {
     std::vector<Promise> promises;
     std::vector<Submission> pain; ///< submissions that came with a report, the newest first
     std::map<ReviewId, std::vector<KeptVersion>> versions;
+    std::vector<Message> leftOut; ///< reviews that can't be read, each in a sentence
 };
 
 /// Like is compared with like: same side of the camera, same approach, conditions alike, same unit (common

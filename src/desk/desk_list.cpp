@@ -59,26 +59,10 @@ int minutesLeft(const Counts& c) {
     return left + (c.saidAll > c.said ? (c.saidAll - c.said) : c.saidAll == 0 ? 4 : 0);
 }
 
-Message progressOf(Stage stage, const Counts& c) {
-    const auto of = [](const char* id, int done, int all) { return msg(id, {{"done", done}, {"all", all}}); };
-    switch (stage) {
-    case Stage::Positions:
-        return of("progress.positions", c.positions, c.positionsAll);
-    case Stage::Measure:
-        return of("progress.measures", c.measures, c.measuresAll);
-    case Stage::Judge:
-        return of("progress.judging", c.judged, c.judgedAll);
-    case Stage::Say:
-        return of("progress.saying", c.said, c.saidAll);
-    case Stage::Prescribe:
-        return msg("progress.prescribe");
-    case Stage::Send:
-        return msg("progress.send");
-    case Stage::Look:
-    case Stage::Sent:
-        break;
-    }
-    return {};
+Message progressOf(Stage stage, const Counts& counts) {
+    if (stage == Stage::Look || stage == Stage::Sent) return {};
+    const StageWork work = workAt(stage, counts);
+    return msg("progress." + std::string(idOf(stage)), {{"done", work.done}, {"all", work.all}});
 }
 
 Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& waiting) {
@@ -109,8 +93,9 @@ Status addNames(Store& store, DeskList& desk) {
     const auto add = [&](const AthleteId& id) -> Status {
         if (desk.names.contains(id)) return Done{};
         auto athlete = store.athlete(id);
-        if (!athlete) return athlete.error();
-        desk.names[id] = athlete->fullName();
+        if (!athlete && athlete.error().code != ErrorCode::Damaged) return athlete.error();
+        desk.names[id] = athlete ? athlete->fullName() : id.value;
+        if (!athlete) desk.leftOut.push_back(athlete.error().text);
         return Done{};
     };
     for (const DeskRow& row : desk.waiting) desk.names[row.athlete.id] = row.athlete.fullName();
@@ -129,9 +114,14 @@ Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today) {
     if (!waiting) return waiting.error();
     for (WaitingRow& w : *waiting) {
         if (w.submission.clips.empty()) continue;
+        const std::string name = w.athlete.fullName();
         auto row = deskRow(store, playbook, std::move(w));
-        if (!row) return row.error();
-        desk.waiting.push_back(std::move(*row));
+        if (row)
+            desk.waiting.push_back(std::move(*row));
+        else if (row.error().code == ErrorCode::Damaged)
+            desk.leftOut.push_back(msg("library.left-out", {{"name", name}, {"why", row.error().text}}));
+        else
+            return row.error();
     }
     sortByNeed(desk.waiting);
     auto owed = store.openPromises();
@@ -147,6 +137,7 @@ Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today) {
     if (!count) return count.error();
     desk.athletes = *count;
     if (auto named = addNames(store, desk); !named) return named.error();
+    for (Message& why : store.takeLeftOut()) desk.leftOut.push_back(std::move(why));
     return desk;
 }
 

@@ -28,10 +28,11 @@ struct DeskList {
     std::map<AthleteId, std::string> names; ///< of everybody named above
     int athletes = 0;                       ///< in the whole library
     int unsentMails = 0;
+    std::vector<Message> leftOut; ///< what can't be read, each in a sentence
 };
 
-/// A review whose results an older version did not keep is assessed once here. Errors: those of reading the
-/// store.
+/// A review whose results an older version did not keep is assessed once here. A row that can't be read is
+/// left out and told. Errors: those of reading the store.
 Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today);
 
 /// The counts kept with a review; of one that an older version kept, those of now. Errors: those of reading

@@ -45,6 +45,9 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
         for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(folder / sub, ec);
         if (ec) return writeError(folder, ec.value());
     }
+    // Films of children: nobody else on this machine looks in. A library on a disk without rights stays as it
+    // is.
+    fs::permissions(folder, fs::perms::owner_all, ec);
     std::unique_ptr<Library> library(new Library);
     library->folder_ = folder;
     library->files_ = std::move(files);
@@ -97,63 +100,6 @@ fs::path Library::sentPath(const std::string& file) const {
 
 fs::path Library::stillPath(const Clip& clip) const {
     return folder_ / "media" / (clip.mediaHash + ".still.png");
-}
-
-std::vector<Message> Library::verifyMedia() {
-    std::vector<Message> problems;
-    const Status done = read([&](SQLite::Database& db) {
-        for (const std::string& line :
-             rowsOf(db, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
-            if (line != "ok")
-                problems.push_back(msg("library.the-database-is-damaged-line", {{"line", line}}));
-        const auto media = rowsOf(db, "SELECT hash, extension FROM media ORDER BY hash",
-                                  [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
-        for (const auto& [wanted, extension] : media) {
-            const std::string name = wanted + extension;
-            const fs::path path = folder_ / "media" / name;
-            std::error_code ec;
-            if (!fs::exists(path, ec)) {
-                problems.push_back(msg("library.the-film-name-is-missing-from", {{"name", name}}));
-                continue;
-            }
-            auto hash = contentHash(path);
-            if (!hash)
-                problems.push_back(hash.error().text);
-            else if (*hash != wanted)
-                problems.push_back(msg("library.the-film-name-was-altered-its", {{"name", name}}));
-        }
-    });
-    if (!done) problems.push_back(done.error().text);
-    return problems;
-}
-
-std::vector<Message> Library::verifyReviews() {
-    std::vector<Message> problems;
-    auto all = reviews(0);
-    if (!all) return {all.error().text};
-    for (const ReviewSummary& s : *all) {
-        auto review = this->review(s.id);
-        if (!review) {
-            problems.push_back(review.error().text);
-            continue;
-        }
-        if (auto kept = results(s.id); !kept) problems.push_back(kept.error().text);
-        for (const auto& [stop, take] : review->takes) {
-            std::error_code ec;
-            if (!fs::exists(takePath(take.file), ec))
-                problems.push_back(
-                    msg("library.the-take-file-of-review-s", {{"file", take.file}, {"s", s.id.value}}));
-        }
-    }
-    return problems;
-}
-
-std::vector<Message> Library::verify() {
-    std::vector<Message> problems = verifyMedia();
-    if (auto all = athletes(); !all) problems.push_back(all.error().text);
-    if (auto all = submissions(); !all) problems.push_back(all.error().text);
-    for (Message& problem : verifyReviews()) problems.push_back(std::move(problem));
-    return problems;
 }
 
 } // namespace jg

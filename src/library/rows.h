@@ -25,14 +25,28 @@ T orUnreadable(Result<T> result) {
     return std::move(*result);
 }
 
-/// Steps through a query and makes a value of each row.
+/// Steps through a query and makes a value of each row. With `leftOut` a row that can't be read is left out
+/// and its reason told, so that it hides no other; without, it throws.
 template <typename Make, typename... Values>
-auto rowsOf(SQLite::Database& db, const char* sql, Make make, const Values&... values) {
+auto readableRowsOf(SQLite::Database& db, const char* sql, std::vector<Message>* leftOut, Make make,
+                    const Values&... values) {
     SQLite::Statement query(db, sql);
     if constexpr (sizeof...(values) > 0) SQLite::bind(query, values...);
     std::vector<decltype(make(query))> rows;
-    while (query.executeStep()) rows.push_back(make(query));
+    while (query.executeStep()) {
+        try {
+            rows.push_back(make(query));
+        } catch (const UnreadableRow& e) {
+            if (!leftOut) throw;
+            leftOut->push_back(e.why);
+        }
+    }
     return rows;
+}
+
+template <typename Make, typename... Values>
+auto rowsOf(SQLite::Database& db, const char* sql, Make make, const Values&... values) {
+    return readableRowsOf(db, sql, nullptr, make, values...);
 }
 
 template <typename... Values>

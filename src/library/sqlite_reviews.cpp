@@ -137,7 +137,7 @@ Result<std::vector<ReviewSummary>> SqliteStore::reviews(int newest) {
         const std::string sql =
             selectSummaries(newest > 0 ? "ORDER BY date DESC, begun DESC LIMIT " + std::to_string(newest)
                                        : std::string("ORDER BY date, begun"));
-        all = rowsOf(db, sql.c_str(), [](auto& row) { return summaryAt(row, 0); });
+        all = readableRowsOf(db, sql.c_str(), &leftOut_, [](auto& row) { return summaryAt(row, 0); });
     });
     if (!done) return done.error();
     return all;
@@ -146,8 +146,8 @@ Result<std::vector<ReviewSummary>> SqliteStore::reviews(int newest) {
 Result<std::vector<ReviewSummary>> SqliteStore::sentSince(Date day) {
     std::vector<ReviewSummary> all;
     const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(
-            db, selectSummaries("WHERE r.sent_on >= ? ORDER BY r.sent_on, r.begun").c_str(),
+        all = readableRowsOf(
+            db, selectSummaries("WHERE r.sent_on >= ? ORDER BY r.sent_on, r.begun").c_str(), &leftOut_,
             [](auto& row) { return summaryAt(row, 0); }, isoDate(day));
     });
     if (!done) return done.error();
@@ -157,20 +157,30 @@ Result<std::vector<ReviewSummary>> SqliteStore::sentSince(Date day) {
 Result<std::vector<WaitingRow>> SqliteStore::waiting() {
     std::vector<WaitingRow> all;
     const Status done = read([&](SQLite::Database& db) {
-        const std::string sql = std::string("SELECT s.document, a.document, ") + kSummaryColumns +
-                                " FROM submissions s JOIN athletes a ON a.id = s.athlete LEFT JOIN reviews r "
-                                "ON r.id = (SELECT id "
-                                "FROM reviews n WHERE n.submission = s.id ORDER BY begun DESC LIMIT 1) WHERE "
-                                "s.answered = 0 ORDER BY "
-                                "s.received, s.id";
+        constexpr int kWaitingName = 11; // after the two documents and the columns of a summary
+        const std::string sql =
+            std::string("SELECT s.document, a.document, ") + kSummaryColumns +
+            ", a.name FROM submissions s JOIN athletes a ON a.id = s.athlete LEFT JOIN reviews r "
+            "ON r.id = (SELECT id "
+            "FROM reviews n WHERE n.submission = s.id ORDER BY begun DESC LIMIT 1) WHERE "
+            "s.answered = 0 ORDER BY "
+            "s.received, s.id";
         std::map<std::string, std::size_t> places;
         SQLite::Statement query(db, sql);
-        while (query.executeStep()) {
+        const auto take = [&] {
             WaitingRow row{orUnreadable(submissionFromJson(textAt(query, 0))),
                            orUnreadable(athleteFromJson(textAt(query, 1))), std::nullopt};
             if (!query.isColumnNull(2)) row.review = summaryAt(query, 2);
             for (const Clip& c : row.submission.clips) places[c.id.value] = all.size();
             all.push_back(std::move(row));
+        };
+        while (query.executeStep()) {
+            try {
+                take();
+            } catch (const UnreadableRow& e) {
+                leftOut_.push_back(
+                    msg("library.left-out", {{"name", textAt(query, kWaitingName)}, {"why", e.why}}));
+            }
         }
         SQLite::Statement surveys(db, "SELECT c.id, c.survey FROM clips c JOIN submissions s ON s.id = "
                                       "c.submission WHERE s.answered = 0 AND c.survey <> ''");
@@ -191,8 +201,8 @@ Result<std::vector<ReviewOfAthlete>> SqliteStore::reviewsOf(const AthleteId& ath
             ", s.document, d.document, r.document FROM reviews r JOIN submissions s ON s.id = r.submission "
             "LEFT "
             "JOIN results d ON d.review = r.id WHERE r.athlete = ? ORDER BY r.date, r.begun";
-        all = rowsOf(
-            db, sql.c_str(),
+        all = readableRowsOf(
+            db, sql.c_str(), &leftOut_,
             [](auto& row) {
                 ReviewOfAthlete one{
                     summaryAt(row, 0), orUnreadable(submissionFromJson(textAt(row, 9))), {}, {}, {}};

@@ -14,6 +14,7 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <utility>
 
 namespace jg {
 
@@ -94,8 +95,8 @@ Error noSuch(const char* what, const std::string& id) {
 Result<std::vector<Athlete>> SqliteStore::athletes() {
     std::vector<Athlete> all;
     const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db, "SELECT document FROM athletes ORDER BY name, id",
-                     [](auto& row) { return athleteAt(row, 0); });
+        all = readableRowsOf(db, "SELECT document FROM athletes ORDER BY name, id", &leftOut_,
+                             [](auto& row) { return athleteAt(row, 0); });
     });
     if (!done) return done.error();
     return all;
@@ -134,8 +135,12 @@ Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& sear
                 continue;
             one.reset();
             one.bind(1, textAt(names, 1));
-            if (one.executeStep())
+            if (!one.executeStep()) continue;
+            try {
                 all.push_back({athleteAt(one, 0), one.getColumn(1).getInt(), dateAt(one, 2)});
+            } catch (const UnreadableRow& e) {
+                leftOut_.push_back(msg("library.left-out", {{"name", textAt(names, 0)}, {"why", e.why}}));
+            }
         }
     });
     if (!done) return done.error();
@@ -145,8 +150,8 @@ Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& sear
 Result<std::vector<Submission>> SqliteStore::submissions() {
     std::vector<Submission> all;
     const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db, "SELECT document FROM submissions ORDER BY received, id",
-                     [&](auto& row) { return submissionAt(db, row, 0); });
+        all = readableRowsOf(db, "SELECT document FROM submissions ORDER BY received, id", &leftOut_,
+                             [&](auto& row) { return submissionAt(db, row, 0); });
     });
     if (!done) return done.error();
     return all;
@@ -266,6 +271,10 @@ Status SqliteStore::save(const Promise& p) {
             p.row, p.athlete.value, messageAsText(p.text), p.due ? isoDate(*p.due) : std::string(),
             p.settled ? 1 : 0);
     });
+}
+
+std::vector<Message> SqliteStore::takeLeftOut() {
+    return std::exchange(leftOut_, {});
 }
 
 Result<int> SqliteStore::count(const char* sql) {

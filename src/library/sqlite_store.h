@@ -49,6 +49,7 @@ public:
     Status save(const Promise& promise) override;
 
     Result<std::vector<OutboxItem>> outbox() override;
+    std::vector<Message> takeLeftOut() override;
     Status save(const OutboxItem& item) override;
     Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) override;
     Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) override;
@@ -77,6 +78,7 @@ private:
     std::filesystem::path file_;
     std::unique_ptr<SQLite::Database> db_;
     bool readOnly_ = false;
+    std::vector<Message> leftOut_; ///< by the lists, since it was asked for last
 };
 
 } // namespace jg

@@ -101,6 +101,10 @@ public:
     virtual Status save(const Promise& promise) = 0; ///< adds when row is 0
 
     virtual Result<std::vector<OutboxItem>> outbox() = 0;
+
+    /// What the lists of athletes, submissions and reviews left out since this was asked last: rows that
+    /// can't be read hide no other, and are told. A report of pain is never left out: painOf() fails.
+    virtual std::vector<Message> takeLeftOut() = 0;
     virtual Status save(const OutboxItem& item) = 0;
     /// Whether a letter of a review may go out now. Errors: Refused when the review was sent, or when an
     /// earlier letter of it may have gone out, unless `again`; also while one is being handed over.

@@ -4,6 +4,7 @@
 #include "tests/support/fixtures.h"
 
 #include <fstream>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace jg {
@@ -60,6 +61,33 @@ TEST(FileStore, AFullDiskIsSaidAndNothingStays) {
     EXPECT_EQ(e.code, ErrorCode::DiskFull);
     EXPECT_NE(said(e.text).find("film.mp4"), std::string::npos);
     EXPECT_NE(said(e.text).find("Make room"), std::string::npos);
+}
+
+TEST(FileStore, OnlyTheOwnerReadsWhatIsWritten) {
+    const test::TempFolder folder;
+    FileStore files;
+    ASSERT_TRUE(files.write(folder / "a.txt", "one"));
+    EXPECT_EQ(std::filesystem::status(folder / "a.txt").permissions(),
+              std::filesystem::perms::owner_read | std::filesystem::perms::owner_write);
+}
+
+TEST(FileStore, WhatIsNoOrdinaryFileIsNeitherReplacedNorRead) {
+    namespace fs = std::filesystem;
+    const test::TempFolder folder;
+    FileStore files;
+    ASSERT_TRUE(files.write(folder / "there.txt", "kept"));
+    fs::create_symlink(folder / "there.txt", folder / "link.txt");
+    ASSERT_EQ(::mkfifo((folder / "pipe.txt").c_str(), 0600), 0);
+    for (const fs::path& path : {folder / "link.txt", folder / "pipe.txt", fs::path("/dev/null")}) {
+        const auto before = fs::symlink_status(path).type();
+        const Status written = files.write(path, "new");
+        ASSERT_FALSE(written) << path;
+        EXPECT_EQ(written.error().code, ErrorCode::Refused);
+        EXPECT_EQ(fs::symlink_status(path).type(), before) << path;
+    }
+    EXPECT_EQ(*readFile(folder / "there.txt"), "kept");
+    EXPECT_EQ(readFile(folder / "pipe.txt").error().code, ErrorCode::Unreadable)
+        << "and it is not waited for";
 }
 
 TEST(FileStore, MissingFilesAndFoldersAreRefused) {

@@ -46,6 +46,15 @@ Submission submissionWith(Library& library, const std::filesystem::path& film) {
     return s;
 }
 
+Review reviewOf(const Submission& s) {
+    Review r;
+    r.id = {"rev-1"};
+    r.submission = s.id;
+    r.athlete = s.athlete;
+    r.date = test::today();
+    return r;
+}
+
 TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
     const TempFolder folder;
     std::ofstream(folder / "film.mp4") << "pretend film";
@@ -99,14 +108,68 @@ TEST(Library, VerifyFindsMissingAlteredAndLost) {
     EXPECT_NE(said(library->verify()[0]).find("altered"), std::string::npos);
     std::filesystem::remove(library->mediaPath(s.clips[0]));
     EXPECT_NE(said(library->verify().at(0)).find("missing"), std::string::npos);
-    Review r;
-    r.id = {"rev-1"};
-    r.submission = s.id;
-    r.athlete = s.athlete;
-    r.date = test::today();
+    Review r = reviewOf(s);
     r.takes[{"stop-1"}] = {"gone.wav", 48000, 10, "", {}};
     ASSERT_TRUE(library->save(r));
     EXPECT_EQ(library->verify().size(), 2U);
+}
+
+/// Runs one statement on a library's database, as a disk that fails or a hand that edits would.
+void alter(const std::filesystem::path& library, const std::string& sql) {
+    SQLite::Database db((library / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+    db.exec(sql);
+}
+
+TEST(Library, OneUnreadableRowHidesNoOtherAndIsNamed) {
+    const TempFolder folder;
+    auto library = make(folder / "lib");
+    for (const char* name : {"Ada", "Bo", "Cy"}) {
+        Athlete a;
+        a.id = {std::string("ath-") + name};
+        a.firstName = name;
+        a.born = *parseIsoDate("2010-05-02");
+        ASSERT_TRUE(library->save(a));
+    }
+    alter(folder / "lib", "UPDATE athletes SET document = '{' WHERE id = 'ath-Bo'");
+    const auto all = library->athletes();
+    ASSERT_TRUE(all);
+    EXPECT_EQ(all->size(), 2U);
+    EXPECT_EQ(library->takeLeftOut().size(), 1U);
+    EXPECT_TRUE(library->takeLeftOut().empty()) << "told once";
+    const auto rows = library->athleteRows("");
+    ASSERT_TRUE(rows);
+    EXPECT_EQ(rows->size(), 2U);
+    const auto why = library->takeLeftOut();
+    ASSERT_EQ(why.size(), 1U);
+    EXPECT_NE(said(why[0]).find("Bo"), std::string::npos) << said(why[0]);
+    const auto problems = library->verify();
+    ASSERT_EQ(problems.size(), 1U);
+    EXPECT_NE(said(problems[0]).find("ath-Bo"), std::string::npos) << said(problems[0]);
+}
+
+TEST(Library, VerifyFindsEmptyAndShortTakesAndAnAlteredPlaybook) {
+    const TempFolder folder;
+    std::ofstream(folder / "film.mp4") << "abc";
+    auto library = make(folder / "lib");
+    const Submission s = submissionWith(*library, folder / "film.mp4");
+    Review r = reviewOf(s);
+    r.takes[{"stop-1"}] = {"empty.wav", 48000, 10, "", {}};
+    r.takes[{"stop-2"}] = {"short.wav", 48000, 10, "", {}};
+    ASSERT_TRUE(library->save(r));
+    std::ofstream(library->takePath("empty.wav")) << "";
+    // A head that promises 1,000 bytes, and 100 that came.
+    std::string head("RIFF\xe8\x03\0\0WAVE", 12);
+    std::ofstream(library->takePath("short.wav"), std::ios::binary) << head << std::string(100, ' ');
+    ASSERT_TRUE(library->keepPlaybook("{}"));
+    auto problems = library->verify();
+    ASSERT_EQ(problems.size(), 2U);
+    EXPECT_NE(said(problems[0]).find("empty"), std::string::npos) << said(problems[0]);
+    EXPECT_NE(said(problems[1]).find("cut short"), std::string::npos) << said(problems[1]);
+    alter(folder / "lib", "UPDATE playbooks SET document = '[]'");
+    problems = library->verify();
+    ASSERT_EQ(problems.size(), 3U);
+    EXPECT_NE(said(problems[0]).find("playbook of a review was altered"), std::string::npos)
+        << said(problems[0]);
 }
 
 TEST(Library, RefusesFoldersThatAreNone) {
@@ -125,10 +188,7 @@ TEST(Library, RefusesFoldersThatAreNone) {
 TEST(Library, ANewerLibraryIsNotTouched) {
     const TempFolder folder;
     make(folder / "lib");
-    {
-        SQLite::Database db((folder / "lib/library.sqlite").string(), SQLite::OPEN_READWRITE);
-        db.exec("PRAGMA user_version = 99");
-    }
+    alter(folder / "lib", "PRAGMA user_version = 99");
     const auto opened = Library::open(folder / "lib", false, std::make_shared<FileStore>());
     ASSERT_FALSE(opened);
     EXPECT_NE(said(opened.error().text).find("newer version"), std::string::npos);
@@ -167,11 +227,7 @@ TEST(Library, OutboxItemsChangeTheirState) {
     std::ofstream(folder / "film.mp4") << "abc";
     auto library = make(folder / "lib");
     const Submission s = submissionWith(*library, folder / "film.mp4");
-    Review r;
-    r.id = {"rev-1"};
-    r.submission = s.id;
-    r.athlete = s.athlete;
-    r.date = test::today();
+    Review r = reviewOf(s);
     ASSERT_TRUE(library->save(r));
     OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", MailState::Ready, {}, 5};
     ASSERT_TRUE(library->save(item));
@@ -182,6 +238,15 @@ TEST(Library, OutboxItemsChangeTheirState) {
     ASSERT_EQ(all->size(), 1U);
     EXPECT_EQ(all->at(0).state, MailState::Refused);
     EXPECT_EQ(all->at(0).reason, "Nobody answers");
+}
+
+TEST(Library, NobodyElseOnTheMachineLooksIn) {
+    const test::TempFolder folder;
+    const auto place = folder / "library";
+    std::filesystem::create_directories(place);
+    std::filesystem::permissions(place, std::filesystem::perms::all);
+    ASSERT_TRUE(Library::open(place, true, std::make_shared<FileStore>()));
+    EXPECT_EQ(std::filesystem::status(place).permissions(), std::filesystem::perms::owner_all);
 }
 
 } // namespace

@@ -14,7 +14,7 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     dialog->setObjectName("athlete-dialog");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setWindowTitle(say("athlete-dialog.edit-an-athlete"));
-    dialog->setMinimumWidth(520);
+    dialog->setMinimumWidth(em(520));
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(26, 20, 26, 18);
     column->setSpacing(10);

@@ -54,9 +54,10 @@ void AthleteForm::showAge() {
     if (born) {
         Athlete a;
         a.born = *born;
-        words = say("athlete-form.today-years-today", {{"today", a.ageOn(today_)}});
+        std::vector<Message> told{msg("athlete-form.today-years-today", {{"today", a.ageOn(today_)}})};
         if (a.isMinorOn(today_) && guardianEmail_->text().trimmed().isEmpty())
-            words += say("athlete-form.under-18-letters-go-to-the");
+            told.push_back(msg("athlete-form.under-18-letters-go-to-the"));
+        words = say(joined(ListStyle::Sentences, std::move(told)));
     } else if (!born_->text().isEmpty()) {
         words = say("athlete-form.write-the-day-as-2011-03");
     }

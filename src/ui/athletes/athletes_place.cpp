@@ -26,7 +26,7 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QW
     search_->setObjectName("athlete-search");
     search_->setAccessibleName(say("athletes-place.search-the-athletes-by-name"));
     search_->setPlaceholderText(say("athletes-place.search-by-name"));
-    search_->setFixedWidth(220);
+    search_->setFixedWidth(em(220));
     search_->setClearButtonEnabled(true);
     connect(search_, &QLineEdit::textChanged, this, &AthletesPlace::readRows);
     connect(search_, &QLineEdit::returnPressed, this, [this] { setFocus(); });
@@ -34,12 +34,15 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QW
     list_ = new RowList;
     list_->setObjectName("athletes");
     list_->setAccessibleName(say("athletes-place.athletes"));
-    list_->setFixedWidth(220);
+    list_->setFixedWidth(em(220));
     connect(list_, &RowList::selected, this, [this](int i) {
         if (i >= 0 && i < static_cast<int>(rows_.size()))
             choose(rows_[static_cast<std::size_t>(i)].athlete.id);
     });
     left->addWidget(list_, 1);
+    unread_ = problemLabel("athletes-left-out");
+    unread_->setMaximumWidth(em(220));
+    left->addWidget(unread_);
     row->addLayout(left);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -65,10 +68,18 @@ void AthletesPlace::startSearch() {
 }
 
 void AthletesPlace::readRows() {
-    reader_.ask<Result<std::vector<AthleteRow>>>(
+    using Found = std::pair<Result<std::vector<AthleteRow>>, std::vector<Message>>;
+    reader_.ask<Found>(
         "athletes",
-        [words = search_->text().toStdString()](Store& store) { return store.athleteRows(words); },
-        [this](Result<std::vector<AthleteRow>> rows) { showRows(rows); });
+        [words = search_->text().toStdString()](Store& store) {
+            auto rows = store.athleteRows(words);
+            return Found{std::move(rows), store.takeLeftOut()};
+        },
+        [this](const Found& found) {
+            unread_->setText(say(joined(ListStyle::Sentences, found.second)));
+            unread_->setVisible(!found.second.empty());
+            showRows(found.first);
+        });
 }
 
 void AthletesPlace::showRows(const Result<std::vector<AthleteRow>>& rows) {
@@ -145,6 +156,12 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
     shown_ = *page;
     addFacts(page->athlete);
     addPain(*page);
+    if (!page->leftOut.empty()) {
+        auto* unread = problemLabel("reviews-left-out");
+        unread->setText(say(joined(ListStyle::Sentences, page->leftOut)));
+        unread->show();
+        page_->addWidget(unread);
+    }
     page_->addSpacing(10);
     if (page->reviews.empty()) {
         page_->addWidget(quiet(say("athletes-place.no-review-yet-open-a-waiting"), 14));
@@ -215,7 +232,7 @@ void AthletesPlace::askToClosePain(const SubmissionId& submission) {
                say("athletes-place.close-pain-hint"),
                {},
                say("athletes-place.close-pain-own")},
-              [this, submission](const QString& words) { Q_EMIT closePain(submission, words); });
+              [this, submission](const ChoiceAnswer& answer) { Q_EMIT closePain(submission, answer.words); });
 }
 
 void AthletesPlace::addMeasures(const AthletePage& page) {

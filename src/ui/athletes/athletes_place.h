@@ -55,6 +55,7 @@ private:
     LibraryReader& reader_;
     const Playbook& playbook_; ///< the library's, which grows
     QLineEdit* search_;
+    QLabel* unread_;
     RowList* list_;
     QVBoxLayout* page_;
     std::vector<AthleteRow> rows_;

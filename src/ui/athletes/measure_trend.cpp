@@ -4,9 +4,8 @@
 #include "letter/palette.h"
 #include "letter/qt_text.h"
 #include "review/letter_model.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
-
-#include <QPainter>
 
 #include <cmath>
 
@@ -18,7 +17,7 @@ MeasureTrend::MeasureTrend(QString name, MeasureLine line, Date from, Date to, Q
     , line_(std::move(line))
     , from_(from)
     , to_(to) {
-    setFixedHeight(46);
+    setFixedHeight(em(46));
     setAccessibleName(name_ + ": " + changeWords() + ", " + trendWords());
     if (!line_.leftOut.empty())
         setToolTip(say("measure-trend.not-compared-left-out", {{"leftOut", line_.leftOut}}));
@@ -79,17 +78,18 @@ void MeasureTrend::paintChart(QPainter& p, const QRectF& chart) const {
 }
 
 void MeasureTrend::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.fillRect(QRectF(0, height() - 1, width(), 1), palette::rule);
+    ScaledPainter p(this);
+    p.fillRect(QRectF(0, usualHeight(*this) - 1, usualWidth(*this), 1), palette::rule);
     p.setFont(textFont(13));
     p.setPen(palette::ink);
-    p.drawText(QRectF(0, 4, 200, 20), Qt::AlignVCenter, name_);
+    const double whole = usualWidth(*this), left = std::min(200.0, 0.42 * whole),
+                 right = std::min(180.0, 0.3 * whole);
+    p.drawText(QRectF(0, 4, left, 20), Qt::AlignVCenter, name_);
     p.setFont(textFont(11.5));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(0, 22, 200, 18), Qt::AlignVCenter, say(wordsOf(line_.target)));
-    paintChart(p, QRectF(212, 6, std::max(60.0, width() - 212.0 - 190), height() - 13));
-    const QRectF words(width() - 180, 0, 180, height() - 1);
+    p.drawText(QRectF(0, 22, left, 18), Qt::AlignVCenter, say(wordsOf(line_.target)));
+    paintChart(p, QRectF(left + 12, 6, whole - left - right - 22, usualHeight(*this) - 13));
+    const QRectF words(whole - right, 0, right, usualHeight(*this) - 1);
     p.setFont(textFont(13, true));
     p.setPen(palette::ink);
     p.drawText(words.adjusted(0, 4, 0, -22), Qt::AlignRight | Qt::AlignVCenter, changeWords());

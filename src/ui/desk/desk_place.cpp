@@ -68,6 +68,7 @@ DeskPlace::DeskPlace(QWidget* parent)
     column->addLayout(head);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inner = new QWidget;
     rows_ = new QVBoxLayout(inner);
     rows_->setContentsMargins(0, 0, 4, 12);
@@ -86,6 +87,12 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     cards_.clear();
     ids_.clear();
     int minutes = 0;
+    if (!list.leftOut.empty()) {
+        auto* unread = problemLabel("desk-left-out");
+        unread->setText(say(joined(ListStyle::Sentences, list.leftOut)));
+        unread->show();
+        rows_->addWidget(unread);
+    }
     for (const DeskRow& row : list.waiting) {
         minutes += row.minutes;
         QWidget* c = card(row, library, today);

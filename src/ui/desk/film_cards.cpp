@@ -12,7 +12,7 @@
 namespace jg::ui {
 
 namespace {
-constexpr int kNameRoom = 380; // pixels beside the two buttons
+constexpr int kNameRoom = 380; // usual pixels beside the two buttons
 }
 
 FilmCards::FilmCards(QWidget* parent)
@@ -39,7 +39,7 @@ void FilmCards::addOne(const QString& path) {
     auto* top = new QHBoxLayout;
     auto* title = plain("", 13, true);
     title->setWordWrap(false);
-    title->setText(QFontMetrics(title->font()).elidedText(name, Qt::ElideMiddle, kNameRoom));
+    title->setText(QFontMetrics(title->font()).elidedText(name, Qt::ElideMiddle, em(kNameRoom)));
     title->setToolTip(path);
     top->addWidget(title, 1);
     const auto link = [&](const QString& words, const char* object, auto does) {

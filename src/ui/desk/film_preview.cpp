@@ -20,7 +20,7 @@ public:
         setObjectName("film-preview");
         setAttribute(Qt::WA_DeleteOnClose);
         setWindowTitle(QFileInfo(path).fileName());
-        resize(820, 520);
+        resizeForText(*this, 820, 520);
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 10);
         stage_ = new StageView;

@@ -61,7 +61,7 @@ IntakeDialog::IntakeDialog(Library& library, const Clock& clock, const QStringLi
     setObjectName("intake");
     setWindowTitle(say("intake-dialog.take-in-films"));
     setAttribute(Qt::WA_DeleteOnClose);
-    resize(700, 740);
+    resizeForText(*this, 700, 740);
     if (auto all = library_.athletes()) athletes_ = std::move(*all);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(26, 20, 26, 18);
