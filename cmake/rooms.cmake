@@ -4,6 +4,15 @@ target_compile_options(jg_flags INTERFACE -Wall -Wextra -Wconversion -Werror -Wn
                        -Wno-maybe-uninitialized) # false alarms of GCC 12 on optional and string
 target_include_directories(jg_flags INTERFACE ${CMAKE_SOURCE_DIR}/src)
 target_compile_definitions(jg_flags INTERFACE JG_VERSION="${PROJECT_VERSION}" QT_NO_KEYWORDS QT_NO_CAST_TO_ASCII)
+# Hardened as Debian's packages are; tools/check_hardening.py looks at what came out. The compiler makes PIE itself.
+if(NOT JG_SANITIZE)
+  target_compile_options(jg_flags INTERFACE -fstack-protector-strong -fstack-clash-protection -Wformat -Werror=format-security
+                         $<$<CONFIG:Release>:-U_FORTIFY_SOURCE -D_FORTIFY_SOURCE=2>)
+  target_link_options(jg_flags INTERFACE -Wl,-z,relro -Wl,-z,now)
+  if(CMAKE_SYSTEM_PROCESSOR STREQUAL "x86_64")
+    target_compile_options(jg_flags INTERFACE -fcf-protection)
+  endif()
+endif()
 if(JG_SANITIZE)
   target_compile_options(jg_flags INTERFACE -fsanitize=${JG_SANITIZE} -fno-omit-frame-pointer)
   target_link_options(jg_flags INTERFACE -fsanitize=${JG_SANITIZE})

@@ -11,6 +11,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <iostream>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace jg::cli {
@@ -129,8 +130,9 @@ int run(const std::vector<std::string>& words) {
     }
     try {
         command->run(parse(*command, rest), interrupted.get_token());
-        std::cout.flush();
-        return 0;
+        if (std::cout.flush()) return 0;
+        std::cerr << msg("cli.output-not-written") << "\n";
+        return 1;
     } catch (const WrongUse& e) {
         std::cerr << msg("cli.wrong-use", {{"why", e.what()}}) << "\n  juxtagraph-cli " << command->use
                   << "\n";
@@ -150,6 +152,8 @@ int main(int argc, char** argv) {
     std::vector<std::string> words(argv + 1, argv + argc);
     int count = 1;
     QGuiApplication app(count, argv);
-    std::signal(SIGINT, [](int) { jg::cli::interrupted.request_stop(); });
+    umask(077); // what a command writes is its user's
+    for (const int signal : {SIGINT, SIGTERM})
+        std::signal(signal, [](int) { jg::cli::interrupted.request_stop(); });
     return jg::cli::run(words);
 }

@@ -1,4 +1,5 @@
 // juxtagraph: the window.
+#include "apps/juxtagraph/quit_on_signal.h"
 #include "desk/places.h"
 #include "ui/main_window.h"
 #include "ui/theme.h"
@@ -13,6 +14,8 @@
 #include <iostream>
 #include <optional>
 #include <string_view>
+
+#include <sys/stat.h>
 
 namespace {
 
@@ -83,6 +86,9 @@ int main(int argc, char** argv) {
         return 2;
     }
     QApplication app(argc, argv);
+    quitOnSignal(app);
+    umask(077); // what it keeps is its user's
+    jg::ui::followSystemText();
     if (!jg::ui::dress(app)) std::cerr << jg::english()(jg::msg("app.no-fonts")) << "\n";
     auto settings = std::make_shared<QSettings>("Juxtagraph", "Juxtagraph");
     auto playbook = jg::loadPlaybook(jg::dataFolder() / "playbook");

@@ -1,5 +1,7 @@
 #include "desk/outgoing.h"
 
+#include "review/people_check.h"
+
 namespace jg {
 
 namespace fs = std::filesystem;
@@ -52,6 +54,20 @@ SendOrder sendOrderOf(Library& library, const std::string& password) {
     order.server.password = password;
     order.server.requireTls = !isLoopback(order.server.url);
     return order;
+}
+
+Status keepMailSettings(Library& library, const std::map<std::string, std::string>& typed) {
+    const auto of = [&](const char* key) {
+        const auto it = typed.find(key);
+        return it == typed.end() ? std::string() : it->second;
+    };
+    if (const std::string url = of("mail.url"); !url.empty())
+        if (auto address = readServerAddress(url); !address) return address.error();
+    if (const std::string from = of("mail.from"); !from.empty() && !isOneAddress(from))
+        return fail(ErrorCode::BadInput, msg("outgoing.from-is-not-one-address", {{"address", from}}));
+    for (const auto& [key, value] : typed)
+        if (auto kept = library.setSetting(key, value); !kept) return kept;
+    return Done{};
 }
 
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,

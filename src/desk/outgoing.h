@@ -18,6 +18,10 @@ struct SendOrder {
     std::string from;
 };
 
+/// Keeps what was typed as mail settings (key: value), all or none. Errors: BadInput naming what is no
+/// address, those of writing.
+Status keepMailSettings(Library& library, const std::map<std::string, std::string>& typed);
+
 /// The server of the library's settings, with the password the caller asked for.
 SendOrder sendOrderOf(Library& library, const std::string& password);
 

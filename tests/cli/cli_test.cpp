@@ -46,6 +46,20 @@ TEST(Cli, HelpAndVersion) {
     EXPECT_NE(cli("film probe --help").out.find("film probe FILE"), std::string::npos);
 }
 
+TEST(Cli, AnOutputThatCannotBeWrittenIsSaid) {
+    const Ran r = cli("measures --json > /dev/full");
+    EXPECT_EQ(r.code, 1);
+    EXPECT_NE(r.err.find("output can't be written"), std::string::npos) << r.err;
+}
+
+TEST(Cli, ADeviceIsNotReplacedByAPicture) {
+    const TempFolder folder;
+    ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "a.mp4"));
+    expectRefusal(cli("film frame '" + (folder / "a.mp4").string() + "' 0 --png /dev/null"),
+                  "no ordinary file");
+    EXPECT_TRUE(std::filesystem::is_character_file("/dev/null"));
+}
+
 TEST(Cli, WrongUseShowsTheRightUseAndExits2) {
     for (const char* wrong :
          {"", "nothing", "film", "film probe", "film frame a.mp4", "film frame a.mp4 x --png o.png",

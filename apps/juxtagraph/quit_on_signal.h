@@ -1,0 +1,7 @@
+// SIGTERM and SIGINT end the window as its own close button does.
+#pragma once
+
+class QApplication;
+
+/// Call once, after the application was made.
+void quitOnSignal(QApplication& app);
