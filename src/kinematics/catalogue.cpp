@@ -19,22 +19,63 @@ std::span<const MeasureGroup> measureGroups() {
     return groups;
 }
 
+namespace {
+
+/// What is known of a kind: its id in the playbook file, how many points it takes, whether its number is a
+/// part of the height, and whether it changes with the camera's roll. In the order of MeasureKind.
+struct KindRow {
+    std::string_view id;
+    MeasureKind kind;
+    std::size_t least, most;
+    bool needsHeight = false, needsLevel = false;
+};
+
+constexpr std::array kKinds = {
+    KindRow{"jointAngle", MeasureKind::JointAngle, 3, 3},
+    KindRow{"lineToLine", MeasureKind::LineToLine, 4, 4},
+    KindRow{"tilt", MeasureKind::Tilt, 2, 2, false, true},
+    KindRow{"tiltAcross", MeasureKind::TiltAcross, 2, 2, false, true},
+    KindRow{"aboveLine", MeasureKind::AboveLine, 3, 3},
+    KindRow{"aboveLevel", MeasureKind::AboveLevel, 2, 2, false, true},
+    KindRow{"direction", MeasureKind::Direction, 2, 2, false, true},
+    KindRow{"changeOfAngle", MeasureKind::ChangeOfAngle, 6, 6},
+    KindRow{"changeOfSlope", MeasureKind::ChangeOfSlope, 4, 4},
+    KindRow{"offLine", MeasureKind::OffLine, 3, 6, true, false},
+    KindRow{"fall", MeasureKind::Fall, 2, 2, true, true},
+    KindRow{"above", MeasureKind::Above, 2, 2, true, true},
+    KindRow{"ahead", MeasureKind::Ahead, 2, 2, true, true},
+    KindRow{"across", MeasureKind::Across, 2, 2, true, true},
+    KindRow{"acrossOf", MeasureKind::AcrossOf, 4, 4, false, true},
+    KindRow{"distance", MeasureKind::Distance, 2, 2, true, false},
+    KindRow{"ratio", MeasureKind::Ratio, 4, 4},
+    KindRow{"forwardDown", MeasureKind::ForwardDown, 2, 2, false, true},
+    KindRow{"turnSide", MeasureKind::TurnSide, 4, 4},
+    KindRow{"turnFront", MeasureKind::TurnFront, 4, 4},
+    KindRow{"turnBetween", MeasureKind::TurnBetween, 8, 8},
+    KindRow{"timeBetween", MeasureKind::TimeBetween, 0, 0},
+    KindRow{"frameCount", MeasureKind::FrameCount, 0, 0},
+    KindRow{"seen", MeasureKind::Seen, 0, 0},
+    KindRow{"spin", MeasureKind::Spin, 0, 0},
+    KindRow{"releaseInstant", MeasureKind::ReleaseInstant, 6, 6},
+    KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
+};
+
+const KindRow& rowOf(MeasureKind kind) {
+    return kKinds.at(static_cast<std::size_t>(kind));
+}
+
+} // namespace
+
 bool MeasureDefinition::seenFrom(View view) const {
     return std::find(views.begin(), views.end(), view) != views.end();
 }
 
 bool MeasureDefinition::needsHeight() const {
-    switch (kind) {
-    case MeasureKind::OffLine:
-    case MeasureKind::Fall:
-    case MeasureKind::Above:
-    case MeasureKind::Ahead:
-    case MeasureKind::Across:
-    case MeasureKind::Distance:
-        return true;
-    default:
-        return false;
-    }
+    return rowOf(kind).needsHeight;
+}
+
+bool MeasureDefinition::needsLevel() const {
+    return rowOf(kind).needsLevel;
 }
 
 bool MeasureDefinition::hasPoints() const {
@@ -46,43 +87,6 @@ bool MeasureDefinition::isAngle() const {
 }
 
 namespace {
-
-/// A kind's id in the playbook file and the number of points it takes.
-struct KindRow {
-    std::string_view id;
-    MeasureKind kind;
-    std::size_t least, most;
-};
-
-constexpr std::array kKinds = {
-    KindRow{"jointAngle", MeasureKind::JointAngle, 3, 3},
-    KindRow{"lineToLine", MeasureKind::LineToLine, 4, 4},
-    KindRow{"tilt", MeasureKind::Tilt, 2, 2},
-    KindRow{"tiltAcross", MeasureKind::TiltAcross, 2, 2},
-    KindRow{"aboveLine", MeasureKind::AboveLine, 3, 3},
-    KindRow{"aboveLevel", MeasureKind::AboveLevel, 2, 2},
-    KindRow{"direction", MeasureKind::Direction, 2, 2},
-    KindRow{"changeOfAngle", MeasureKind::ChangeOfAngle, 6, 6},
-    KindRow{"changeOfSlope", MeasureKind::ChangeOfSlope, 4, 4},
-    KindRow{"offLine", MeasureKind::OffLine, 3, 6},
-    KindRow{"fall", MeasureKind::Fall, 2, 2},
-    KindRow{"above", MeasureKind::Above, 2, 2},
-    KindRow{"ahead", MeasureKind::Ahead, 2, 2},
-    KindRow{"across", MeasureKind::Across, 2, 2},
-    KindRow{"acrossOf", MeasureKind::AcrossOf, 4, 4},
-    KindRow{"distance", MeasureKind::Distance, 2, 2},
-    KindRow{"ratio", MeasureKind::Ratio, 4, 4},
-    KindRow{"forwardDown", MeasureKind::ForwardDown, 2, 2},
-    KindRow{"turnSide", MeasureKind::TurnSide, 4, 4},
-    KindRow{"turnFront", MeasureKind::TurnFront, 4, 4},
-    KindRow{"turnBetween", MeasureKind::TurnBetween, 8, 8},
-    KindRow{"timeBetween", MeasureKind::TimeBetween, 0, 0},
-    KindRow{"frameCount", MeasureKind::FrameCount, 0, 0},
-    KindRow{"seen", MeasureKind::Seen, 0, 0},
-    KindRow{"spin", MeasureKind::Spin, 0, 0},
-    KindRow{"releaseInstant", MeasureKind::ReleaseInstant, 6, 6},
-    KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
-};
 
 const KindRow& kindFromId(const std::string& id) {
     for (const KindRow& row : kKinds)

@@ -84,7 +84,8 @@ struct MeasureDefinition {
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
 
     bool seenFrom(View view) const;
-    bool needsHeight() const;
+    bool needsHeight() const; ///< its number is a part of the height
+    bool needsLevel() const;  ///< its number changes with the camera's roll
     bool isAngle() const;
     /// False for times, what is seen, and what is typed in.
     bool hasPoints() const;

@@ -70,25 +70,6 @@ Message viewsInWords(const std::vector<View>& views) {
     return joined(ListStyle::Or, names);
 }
 
-/// True when the number changes with the camera's roll.
-bool needsLevel(MeasureKind kind) {
-    switch (kind) {
-    case MeasureKind::Tilt:
-    case MeasureKind::TiltAcross:
-    case MeasureKind::AboveLevel:
-    case MeasureKind::Direction:
-    case MeasureKind::Fall:
-    case MeasureKind::Above:
-    case MeasureKind::Ahead:
-    case MeasureKind::Across:
-    case MeasureKind::AcrossOf:
-    case MeasureKind::ForwardDown:
-        return true;
-    default:
-        return false;
-    }
-}
-
 /// "a, b or c": options are the playbook's own words.
 Message listed(const std::vector<std::string>& options) {
     std::vector<Message> all;
@@ -99,9 +80,9 @@ Message listed(const std::vector<std::string>& options) {
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (std::abs(in.yawDeg.value) > 0 || in.yawDeg.sd > 0)
         result.warnings.push_back(msg("measure.turned-camera"));
-    if (needsLevel(m.kind) && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
+    if (m.needsLevel() && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
         result.warnings.push_back(msg("measure.no-level"));
-    if (needsLevel(m.kind) && !in.levelBy.empty())
+    if (m.needsLevel() && !in.levelBy.empty())
         result.warnings.push_back(msg("measure.level-by", {{"what", in.levelBy}}));
 }
 

@@ -353,4 +353,28 @@ Assessment assess(const Review& review, const Playbook& playbook, const std::vec
     return a;
 }
 
+StageWork workAt(Stage stage, const Counts& c) {
+    const auto counted = [](int done, int all) { return StageWork{done, all, all > 0 && done == all}; };
+    switch (stage) {
+    case Stage::Positions:
+        return counted(c.positions, c.positionsAll);
+    case Stage::Measure:
+        return counted(c.measures, c.measuresAll);
+    case Stage::Judge:
+        return counted(c.judged, c.judgedAll);
+    case Stage::Say:
+        return counted(c.said, c.saidAll);
+    case Stage::Prescribe: {
+        StageWork work = counted(c.drills - c.drillsWithoutDose, c.drills);
+        work.complete = work.complete && c.corrections > 0;
+        return work;
+    }
+    case Stage::Look:
+    case Stage::Send:
+    case Stage::Sent:
+        break;
+    }
+    return {};
+}
+
 } // namespace jg

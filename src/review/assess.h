@@ -42,6 +42,13 @@ struct Counts {
     int drills = 0, drillsWithoutDose = 0;
 };
 
+/// What a stage of the walk counts: how many of how many, and whether there is no more to do there.
+struct StageWork {
+    int done = 0, all = 0; ///< 0 of 0: the stage counts nothing
+    bool complete = false;
+};
+StageWork workAt(Stage stage, const Counts& counts);
+
 /// A finding and whether it is a strength.
 struct Judged {
     Finding finding;

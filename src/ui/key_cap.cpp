@@ -10,16 +10,24 @@ namespace jg::ui {
 
 namespace {
 
+constexpr int kGap = 6;
+
 QLabel* cap(const QString& key) {
     auto* l = new QLabel(key);
-    l->setFont(textFont(12, true));
+    l->setFont(labelFont(12, true));
     l->setStyleSheet(QString("background:%1;border:1px solid %2;border-radius:4px;padding:0 6px;")
                          .arg(palette::sheet.name(), palette::rule.name()));
     return l;
 }
 
+QLabel* wordsOf(const KeyHint& hint) {
+    auto* words = quiet(hint.what, 12.5);
+    words->setWordWrap(false);
+    return words;
+}
+
 /// The key and its words as one button.
-QPushButton* capButton(const KeyHint& hint) {
+QPushButton* capButton(const KeyHint& hint, QLabel* key, QLabel* words) {
     auto* button = new QPushButton;
     button->setObjectName("hint");
     button->setAccessibleName(hint.what + " (" + hint.key + ")");
@@ -27,15 +35,11 @@ QPushButton* capButton(const KeyHint& hint) {
     button->setCursor(Qt::PointingHandCursor);
     auto* row = new QHBoxLayout(button);
     row->setContentsMargins(0, 0, 4, 0);
-    row->setSpacing(6);
-    auto* key = cap(hint.key);
-    auto* words = quiet(hint.what, 12.5);
-    words->setWordWrap(false);
+    row->setSpacing(kGap);
     for (QLabel* label : {key, words}) {
         label->setAttribute(Qt::WA_TransparentForMouseEvents);
         row->addWidget(label);
     }
-    button->setFixedSize(row->sizeHint().width(), 24);
     return button;
 }
 
@@ -43,7 +47,7 @@ QPushButton* capButton(const KeyHint& hint) {
 
 Foot::Foot(QWidget* parent)
     : QWidget(parent) {
-    setFixedHeight(30);
+    setFixedHeight(em(30));
     setAutoFillBackground(true);
     QPalette p = palette();
     p.setColor(QPalette::Window, palette::shade);
@@ -53,7 +57,7 @@ Foot::Foot(QWidget* parent)
     hintBox_ = new QWidget;
     hints_ = new QHBoxLayout(hintBox_);
     hints_->setContentsMargins(0, 0, 0, 0);
-    hints_->setSpacing(6);
+    hints_->setSpacing(kGap);
     row->addWidget(hintBox_);
     message_ = plain({}, 12.5, true);
     message_->setWordWrap(false);
@@ -67,24 +71,51 @@ Foot::Foot(QWidget* parent)
 }
 
 void Foot::setHints(const KeyHints& hints) {
+    shown_.clear();
     while (QLayoutItem* item = hints_->takeAt(0)) {
         if (item->widget())
             item->widget()->hide(), item->widget()->deleteLater(); // it may be the one clicked
         delete item;
     }
     for (const KeyHint& hint : hints) {
+        Hint one{cap(hint.key), wordsOf(hint), nullptr};
         if (hint.action.isEmpty()) {
-            hints_->addWidget(cap(hint.key));
-            auto* words = quiet(hint.what, 12.5);
-            words->setWordWrap(false);
-            hints_->addWidget(words);
+            hints_->addWidget(one.cap);
+            hints_->addWidget(one.words);
         } else {
-            auto* button = capButton(hint);
-            connect(button, &QPushButton::clicked, this, [this, id = hint.action] { Q_EMIT asked(id); });
-            hints_->addWidget(button);
+            one.button = capButton(hint, one.cap, one.words);
+            connect(one.button, &QPushButton::clicked, this, [this, id = hint.action] { Q_EMIT asked(id); });
+            hints_->addWidget(one.button);
         }
-        hints_->addSpacing(6);
+        hints_->addSpacing(kGap);
+        shown_.push_back(one);
     }
+    fit();
+}
+
+/// Where there is no room for all words the last keys stand alone, with their words as a tip.
+void Foot::fit() {
+    const auto widthOf = [](const Hint& h, bool words) {
+        const int both = h.cap->sizeHint().width() + (words ? kGap + h.words->sizeHint().width() : 0);
+        return both + (h.button ? 4 : 0) + 3 * kGap;
+    };
+    const int room = width() - layout()->contentsMargins().left() - layout()->contentsMargins().right() -
+                     kept_->sizeHint().width() - kGap;
+    int all = 0;
+    for (const Hint& h : shown_) all += widthOf(h, true);
+    for (auto h = shown_.rbegin(); h != shown_.rend(); ++h) {
+        const bool words = all <= room;
+        if (!words) all -= widthOf(*h, true) - widthOf(*h, false);
+        h->words->setVisible(words);
+        QWidget* tipped = h->button ? static_cast<QWidget*>(h->button) : h->cap;
+        tipped->setToolTip(words ? QString() : h->words->text());
+        if (h->button) h->button->setFixedSize(widthOf(*h, words) - 3 * kGap, em(24));
+    }
+}
+
+void Foot::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    fit();
 }
 
 void Foot::tell(const QString& sentence, int seconds) {
@@ -101,6 +132,7 @@ void Foot::tell(const QString& sentence, int seconds) {
 
 void Foot::setKept(const QString& text) {
     kept_->setText(text);
+    fit();
 }
 
 QString Foot::sentence() const {

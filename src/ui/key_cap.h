@@ -7,8 +7,11 @@
 #include <QString>
 #include <QWidget>
 
+#include <vector>
+
 class QHBoxLayout;
 class QLabel;
+class QPushButton;
 
 namespace jg::ui {
 
@@ -32,10 +35,21 @@ public:
     void setKept(const QString& text);
     QString sentence() const;
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 Q_SIGNALS:
     void asked(const QString& action); ///< a key's cap was clicked
 
 private:
+    struct Hint {
+        QLabel* cap;
+        QLabel* words;
+        QPushButton* button; ///< holds both; nothing when the key is only said
+    };
+    void fit();
+
+    std::vector<Hint> shown_;
     QWidget* hintBox_;
     QHBoxLayout* hints_;
     QLabel* message_;

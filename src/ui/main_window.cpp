@@ -97,7 +97,7 @@ QWidget* MainWindow::buildPlaces() {
     places_ = new QStackedWidget;
     desk_ = new DeskPlace;
     athletes_ = new AthletesPlace(*reader_, parts_.playbook);
-    post_ = new PostPlace(parts_.playbook, *parts_.clock, [this] { return askPassword(); });
+    post_ = new PostPlace(parts_.playbook, *parts_.clock, password_);
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
     places_->addWidget(new PlaybookPlace(parts_.playbook));
@@ -233,8 +233,8 @@ void MainWindow::openReview(const SubmissionId& submission) {
     review_ = new ReviewPlace(
         std::move(*session),
         {*parts_.microphone, *parts_.loudspeaker, [this](const QString& id) { run(id); },
-         [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); },
-         [this] { return askPassword(); }, [this] { refreshHome(); },
+         [this](unsigned where) { actions_->setWhere(where); }, [this] { toDesk(); }, password_,
+         [this] { refreshHome(); },
          [this](const OwnMeasureOrder& order) {
              return keepOwnMeasure(*parts_.library, parts_.playbook, order);
          },
@@ -290,17 +290,6 @@ void MainWindow::takeInFiles(const QStringList& files) {
         makeScrubCopies();
     });
     dialog->open();
-}
-
-std::optional<QString> MainWindow::askPassword() {
-    if (password_) return password_;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(this, say("main-window.mail-password"),
-                                                say("main-window.password-of-your-mail-server-kept"),
-                                                QLineEdit::Password, {}, &ok);
-    if (!ok) return std::nullopt;
-    password_ = typed;
-    return password_;
 }
 
 void MainWindow::startPostOffice() {

@@ -7,6 +7,7 @@
 #include "desk/scrub_maker.h"
 #include "library/library.h"
 #include "ui/actions.h"
+#include "ui/mail_password.h"
 #include "ui/review/review_place.h"
 
 #include <QMainWindow>
@@ -76,12 +77,11 @@ private:
     void closePain(const SubmissionId& submission, const QString& words);
     void takeVersion(qint64 row);
     void park(std::unique_ptr<ReviewKeeper> keeper);
-    std::optional<QString> askPassword();
     void makeScrubCopies();
 
     WindowParts parts_;
     IdSource ids_;
-    std::optional<QString> password_; ///< for this run only
+    MailPassword password_;
     QStackedWidget* whole_;
     QStackedWidget* places_;
     Sidebar* sidebar_;

@@ -1,9 +1,9 @@
 #include "ui/row_list.h"
 
-#include "letter/fonts.h"
 #include "letter/palette.h"
 #include "ui/row_model.h"
 #include "ui/row_painter.h"
+#include "ui/text_scale.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -67,7 +67,7 @@ void RowList::setEmptyText(const QString& text) {
 QRect RowList::rowRect(int row) const {
     if (row < 0 || row >= static_cast<int>(rows().size())) return {};
     QRect box = visualRect(rows_->index(row));
-    if (!rows()[static_cast<std::size_t>(row)].header.isEmpty()) box.setTop(box.top() + kRowHeader);
+    if (!rows()[static_cast<std::size_t>(row)].header.isEmpty()) box.setTop(box.top() + em(kRowHeader));
     return box;
 }
 
@@ -99,7 +99,7 @@ void RowList::mouseDoubleClickEvent(QMouseEvent* event) {
 void RowList::paintEvent(QPaintEvent* event) {
     if (!rows().empty()) return QListView::paintEvent(event);
     QPainter p(viewport());
-    p.setFont(textFont(13));
+    p.setFont(labelFont(13));
     p.setPen(palette::quiet);
     p.drawText(QRectF(0, 8, viewport()->width(), viewport()->height()), Qt::AlignTop | Qt::TextWordWrap,
                empty_);

@@ -3,6 +3,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "ui/row_model.h"
+#include "ui/text_scale.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -121,7 +122,7 @@ QSize RowPainter::sizeHint(const QStyleOptionViewItem& option, const QModelIndex
     const ListRow& row = rowOf(index);
     const auto* list = qobject_cast<const QListView*>(option.widget);
     const int width = list ? list->viewport()->width() : option.rect.width();
-    return {width, bodyHeight(row, width) + (row.header.isEmpty() ? 0 : kRowHeader)};
+    return {width, em(bodyHeight(row, width / textScale()) + (row.header.isEmpty() ? 0 : kRowHeader))};
 }
 
 void RowPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
@@ -130,7 +131,8 @@ void RowPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
     QPainter& p = *painter;
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    QRectF box = option.rect;
+    p.scale(textScale(), textScale());
+    QRectF box = unscaled(option.rect);
     if (!row.header.isEmpty()) {
         p.setFont(textFont(12));
         p.setPen(palette::quiet);

@@ -7,7 +7,7 @@ namespace jg::ui {
 
 struct ListRow;
 
-inline constexpr int kRowHeader = 28; ///< pixels of the small heading above a row
+inline constexpr int kRowHeader = 28; ///< usual pixels of the small heading above a row
 
 class RowPainter : public QStyledItemDelegate {
     Q_OBJECT

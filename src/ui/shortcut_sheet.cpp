@@ -46,7 +46,7 @@ void showShortcutSheet(QWidget* parent) {
     dialog->setObjectName("shortcuts");
     dialog->setWindowTitle(say("shortcut-sheet.keys"));
     // As much of the window's height as there is: the sheet is read, not scrolled, where it fits.
-    dialog->resize(1180, parent ? parent->window()->height() - 20 : 780);
+    resizeForText(*dialog, 1180, parent ? parent->window()->height() : 780);
     auto* outer = new QVBoxLayout(dialog);
     outer->setContentsMargins(26, 20, 26, 16);
     outer->addWidget(heading(say("shortcut-sheet.all-keys"), 24));
@@ -79,7 +79,7 @@ void showShortcutSheet(QWidget* parent) {
         for (const ActionRow& row : actionTable()) {
             if (!belongs(row, s)) continue;
             auto* key = plain(row.keys.first().toString(QKeySequence::NativeText), 12, true);
-            key->setFixedWidth(92);
+            key->setFixedWidth(em(92));
             grid->addWidget(key, at, 0, Qt::AlignTop);
             grid->addWidget(quiet(row.text(), 12), at++, 1);
         }

@@ -3,13 +3,11 @@
 #include "ui/hot_spot.h"
 #include "ui/theme.h"
 
-#include <QPainter>
-
 namespace jg::ui {
 
 Sidebar::Sidebar(QWidget* parent)
     : QWidget(parent) {
-    setFixedWidth(212);
+    setFixedWidth(em(212));
     setAccessibleName(say("sidebar.places"));
     for (const auto& [id, file] : {std::pair{"place.desk", "desk"},
                                    {"place.athletes", "athletes"},
@@ -19,7 +17,7 @@ Sidebar::Sidebar(QWidget* parent)
         const auto i = static_cast<int>(entries_.size());
         const QString name = say(id);
         auto* spot = new HotSpot(name, this);
-        spot->setGeometry(placeRect(i));
+        spot->setGeometry(scaled(placeRect(i)));
         connect(spot, &HotSpot::clicked, this, [this, i] { Q_EMIT chosen(i); });
         entries_.push_back({name, {}, icon(file, palette::chalk), icon(file, palette::ink), spot});
     }
@@ -51,9 +49,8 @@ QRect Sidebar::placeRect(int place) const {
 }
 
 void Sidebar::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.fillRect(rect(), palette::moss);
+    ScaledPainter p(this);
+    p.fillRect(unscaled(rect()), palette::moss);
     p.setPen(palette::chalk);
     p.setFont(headFont(23));
     p.drawText(QPointF(22, 47), "Juxtagraph");
@@ -83,7 +80,7 @@ void Sidebar::paintEvent(QPaintEvent*) {
     }
     p.setPen(soft);
     p.setFont(textFont(11.5));
-    p.drawText(QRectF(22, height() - 44, 180, 20), Qt::AlignVCenter, say("sidebar.f1-all-keys"));
+    p.drawText(QRectF(22, usualHeight(*this) - 44, 180, 20), Qt::AlignVCenter, say("sidebar.f1-all-keys"));
 }
 
 } // namespace jg::ui

@@ -81,7 +81,7 @@ QFrame#card { background: %sheet; border: 1px solid %rule; border-radius: 8px; }
 QFrame#pain { background: %sheet; border: 1px solid %rule; border-left: 4px solid %clay; border-radius: 8px; }
 QFrame#note { background: %shade; border-radius: 6px; }
 QFrame#rule { background: %rule; max-height: 1px; min-height: 1px; border: none; }
-QProgressBar { border: 1px solid %rule; border-radius: 5px; background: %sheet; text-align: center; height: 18px; }
+QProgressBar { border: 1px solid %rule; border-radius: 5px; background: %sheet; text-align: center; height: %barpx; }
 QProgressBar::chunk { background: %moss; border-radius: 4px; }
 )";
     const std::pair<const char*, QColor> tokens[] = {{"%ink", palette::ink},     {"%sheet", palette::sheet},
@@ -90,6 +90,7 @@ QProgressBar::chunk { background: %moss; border-radius: 4px; }
                                                      {"%paper", palette::paper}, {"%deep", palette::clayDeep},
                                                      {"%moss", palette::moss},   {"%chalk", palette::chalk}};
     for (const auto& [token, color] : tokens) s.replace(token, color.name());
+    s.replace("%bar", QString::number(em(18)));
     s.replace("%down", QString::fromStdString((dataFolder() / "icons" / "down.svg").string()));
     return s;
 }
@@ -100,7 +101,7 @@ bool dress(QApplication& app) {
     letReadersHear();
     QApplication::setStyle(new OwnStyle);
     const bool fonts = loadFonts(dataFolder() / "fonts");
-    QApplication::setFont(textFont(13));
+    QApplication::setFont(labelFont(13));
     QApplication::setPalette(colours());
     app.setStyleSheet(sheetText());
     return fonts;
@@ -137,13 +138,13 @@ QLabel* label(const QString& text, const QFont& font, const QColor& color) {
 } // namespace
 
 QLabel* heading(const QString& text, double px) {
-    return label(text, headFont(px), palette::ink);
+    return label(text, headingFont(px), palette::ink);
 }
 QLabel* plain(const QString& text, double px, bool bold) {
-    return label(text, textFont(px, bold), palette::ink);
+    return label(text, labelFont(px, bold), palette::ink);
 }
 QLabel* quiet(const QString& text, double px) {
-    return label(text, textFont(px), palette::quiet);
+    return label(text, labelFont(px), palette::quiet);
 }
 
 QPushButton* mainButton(const QString& text) {
@@ -165,10 +166,10 @@ QLabel* problemLabel(const char* name) {
 }
 
 void alignLabels(QFormLayout& form) {
-    constexpr int kLabel = 128;
+    const int width = em(128);
     for (int row = 0; row < form.rowCount(); ++row)
         if (QLayoutItem* label = form.itemAt(row, QFormLayout::LabelRole); label && label->widget())
-            label->widget()->setMinimumWidth(kLabel);
+            label->widget()->setMinimumWidth(width);
 }
 
 void setAsMain(QPushButton* button, bool on) {

@@ -4,6 +4,7 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
 #include <QApplication>
@@ -15,7 +16,8 @@ class QFormLayout;
 
 namespace jg::ui {
 
-/// Loads fonts, sets style, palette and sheet. False when the shipped fonts are missing.
+/// Loads fonts, sets style, palette and sheet, with text as large as setTextScale said. False when the
+/// shipped fonts are missing.
 bool dress(QApplication& app);
 
 /// A shipped icon in a colour of the palette, sharp at every scale.

@@ -128,4 +128,28 @@ QPushButton* Driver::button(QWidget* inside, const QString& text) {
     return nullptr;
 }
 
+std::string cutIn(QWidget* root) {
+    QStringList found;
+    for (QWidget* w : root->findChildren<QWidget*>()) {
+        if (!w->isVisible() || w->width() < 2) continue;
+        QString text;
+        bool cut = false;
+        if (auto* label = qobject_cast<QLabel*>(w); label && !label->text().isEmpty()) {
+            text = label->text();
+            cut = label->wordWrap() ? label->heightForWidth(label->width()) > label->height() + 2
+                                    : label->sizeHint().width() > label->width() + 2;
+        } else if (auto* button = qobject_cast<QAbstractButton*>(w); button && !button->text().isEmpty()) {
+            text = button->text();
+            cut = button->fontMetrics().horizontalAdvance(text) > button->width();
+        }
+        if (cut)
+            found << QString("%1 %2: %3 (%4 x %5)")
+                         .arg(w->metaObject()->className(), w->objectName(), text)
+                         .arg(w->width())
+                         .arg(w->height());
+    }
+    found.removeDuplicates();
+    return found.join("\n").toStdString();
+}
+
 } // namespace jg::test

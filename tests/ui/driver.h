@@ -50,6 +50,9 @@ private:
     std::unique_ptr<ui::MainWindow> window_;
 };
 
+/// Labels and buttons inside `root` that have less room than their text needs, one a line.
+std::string cutIn(QWidget* root);
+
 /// Waits; false when it did not come.
 bool waitFor(const std::function<bool()>& done, int ms = 20000);
 

@@ -1,5 +1,5 @@
 // The window in the made-up language: no sentence goes round the catalogue, and nothing is cut.
-#include "tests/ui/driver.h"
+#include "tests/ui/tour.h"
 
 #include "ui/row_list.h"
 #include "ui/spoken.h"
@@ -21,6 +21,7 @@ namespace jg {
 namespace {
 
 using nlohmann::json;
+using test::cutIn;
 using test::Driver;
 using test::waitFor;
 using test::Walk;
@@ -128,87 +129,22 @@ protected:
         return found.join("\n").toStdString();
     }
 
-    /// Labels and buttons that have less room than their text needs.
-    static std::string cutIn(QWidget* root) {
-        QStringList found;
-        for (QWidget* w : root->findChildren<QWidget*>()) {
-            if (!w->isVisible() || w->width() < 2) continue;
-            QString text;
-            bool cut = false;
-            if (auto* label = qobject_cast<QLabel*>(w); label && !label->text().isEmpty()) {
-                text = label->text();
-                cut = label->wordWrap() ? label->heightForWidth(label->width()) > label->height() + 2
-                                        : label->sizeHint().width() > label->width() + 2;
-            } else if (auto* button = qobject_cast<QAbstractButton*>(w);
-                       button && !button->text().isEmpty()) {
-                text = button->text();
-                cut = button->fontMetrics().horizontalAdvance(text) > button->width();
-            }
-            if (cut)
-                found << QString("%1 %2: %3 (%4 x %5)")
-                             .arg(w->metaObject()->className(), w->objectName(), text)
-                             .arg(w->width())
-                             .arg(w->height());
-        }
-        found.removeDuplicates();
-        return found.join("\n").toStdString();
-    }
+    test::Look look = [this](QWidget& shown, const std::string& where) {
+        EXPECT_EQ(englishIn(&shown), "") << where;
+        EXPECT_EQ(cutIn(&shown), "") << where;
+    };
 };
 
 TEST_F(InTheTestLanguage, NoSentenceOfAPlaceGoesRoundTheCatalogue) {
-    d.window().resize(1280, 800);
-    for (const char* place : {"desk", "athletes", "playbook", "post", "hand"}) {
-        d.window().showPlace(place);
-        d.settle();
-        EXPECT_EQ(englishIn(&d.window()), "") << place;
-        EXPECT_EQ(cutIn(&d.window()), "") << place;
-    }
+    test::tourPlaces(d, look);
 }
 
 TEST_F(InTheTestLanguage, NoSentenceOfAStageGoesRoundTheCatalogue) {
-    d.window().resize(1280, 800);
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
-    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
-    for (int i = 0; i < 7; ++i, d.key(Qt::Key_PageDown)) {
-        QTest::qWait(10);
-        for (const int key : {Qt::Key_Down, Qt::Key_Up}) {
-            EXPECT_EQ(englishIn(&d.window()), "") << "stage " << i;
-            EXPECT_EQ(cutIn(&d.window()), "") << "stage " << i;
-            d.key(key); // another row says other things
-        }
-    }
+    test::tourStages(d, walk, look);
 }
 
 TEST_F(InTheTestLanguage, NoSentenceOfADialogGoesRoundTheCatalogue) {
-    const auto check = [&](const char* name) {
-        d.withDialog(name, [&](QDialog& dialog) {
-            EXPECT_EQ(englishIn(&dialog), "") << name;
-            EXPECT_EQ(cutIn(&dialog), "") << name;
-        });
-    };
-    d.key(Qt::Key_F1);
-    check("shortcuts");
-    d.drop(QString::fromStdString((walk.folder / "film.mp4").string()));
-    check("intake");
-    d.window().showPlace("athletes");
-    d.settle();
-    d.key(Qt::Key_E);
-    check("athlete-dialog");
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
-    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
-    d.key(Qt::Key_F);
-    check("film-dialog");
-    d.key(Qt::Key_R);
-    check("refilm");
-    while (d.review().stageOfWalk() != Stage::Measure) d.key(Qt::Key_PageDown);
-    d.key(Qt::Key_Y);
-    check("turn");
-    d.key(Qt::Key_S);
-    check("scale");
-    d.key(Qt::Key_Q);
-    check("sequence");
+    test::tourDialogs(d, walk, look);
 }
 
 TEST_F(InTheTestLanguage, TheLetterKeepsItsOwnLanguage) {

@@ -229,13 +229,15 @@ int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication app(argc, argv);
     if (argc < 3) {
-        std::cerr << "ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT [test-language]]\n";
+        std::cerr << "ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT [test-language | large-text]]\n";
         return 2;
     }
     const QString out = argv[2];
     QDir().mkpath(out);
+    const std::string how = argc > 5 ? argv[5] : "";
+    if (how == "large-text") setTextScale(1.5);
     dress(app);
-    if (argc > 5) setWindowWords(accented());
+    if (how == "test-language") setWindowWords(accented());
     auto playbook = loadPlaybook(dataFolder() / "playbook");
     auto library = Library::open(argv[1], false, std::make_shared<FileStore>());
     if (!playbook || !library) {

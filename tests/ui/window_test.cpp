@@ -9,6 +9,8 @@
 #include "ui/row_list.h"
 #include "ui/shortcut_sheet.h"
 
+#include <SQLiteCpp/SQLiteCpp.h>
+
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
@@ -388,6 +390,33 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
         last = now;
     }
     EXPECT_GE(edited, 25); // the kills fell among real edits
+}
+
+TEST(Window, AnUnreadableRowIsToldAndTheOthersStand) {
+    Walk walk{Stage::Measure, Hand::Right};
+    Athlete other;
+    other.id = {"ath-other"};
+    other.firstName = "Noor";
+    other.lastName = "Halloran";
+    ASSERT_TRUE(walk.library->save(other));
+    {
+        SQLite::Database db((walk.library->folder() / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+        db.exec("UPDATE athletes SET document = '{' WHERE id = 'ath-other'");
+        db.exec("UPDATE submissions SET document = '{'");
+    }
+    Driver d{walk.library->folder()};
+    d.settle();
+    auto* missing = d.window().findChild<QLabel*>("desk-left-out");
+    ASSERT_TRUE(missing);
+    EXPECT_TRUE(missing->text().contains(QString::fromStdString(walk.athlete.fullName())))
+        << missing->text().toStdString();
+    d.window().showPlace("athletes");
+    d.settle();
+    auto* unread = d.window().findChild<QLabel*>("athletes-left-out");
+    ASSERT_TRUE(unread);
+    EXPECT_TRUE(unread->isVisible());
+    EXPECT_TRUE(unread->text().contains("Noor Halloran")) << unread->text().toStdString();
+    EXPECT_EQ(d.window().findChild<ui::RowList*>("athletes")->rows().size(), 1U);
 }
 
 } // namespace

@@ -66,7 +66,7 @@ QWidget* OwnErrorPlace::resultsPage() {
     coach_ = new QLineEdit;
     coach_->setObjectName("coach");
     coach_->setAccessibleName(say("own-error-place.who-clicks"));
-    coach_->setFixedWidth(220);
+    coach_->setFixedWidth(em(220));
     row->addWidget(coach_);
     begin_ = mainButton(say("own-error-place.begin-the-exercise"));
     connect(begin_, &QPushButton::clicked, this, &OwnErrorPlace::begin);
@@ -221,7 +221,7 @@ void OwnErrorPlace::addRow(const QString& left, const QString& middle, const QSt
     auto* row = new QHBoxLayout(w);
     row->setContentsMargins(0, 2, 0, 2);
     auto* l = plain(left, 13.5);
-    l->setFixedWidth(240);
+    l->setFixedWidth(em(240));
     row->addWidget(l);
     row->addWidget(quiet(middle, 12.5), 1);
     auto* r = plain(right, 13.5, true);

@@ -16,8 +16,10 @@ QWidget* line(const QString& left, const QString& middle, const QString& right) 
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
     auto* row = new QHBoxLayout;
+    constexpr int kNames = 300, kMost = 340; // larger text wraps sooner
     auto* l = plain(left, 13);
-    l->setFixedWidth(300);
+    l->setFixedWidth(std::min(em(kNames), kMost));
+    row->setSpacing(14);
     row->addWidget(l, 0, Qt::AlignTop);
     row->addWidget(quiet(middle, 12.5), 1);
     auto* r = plain(right, 13, true);

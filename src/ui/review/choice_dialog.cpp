@@ -10,34 +10,35 @@
 namespace jg::ui {
 
 void askChoice(QWidget* parent, const ChoiceQuestion& question,
-               const std::function<void(const QString&)>& then) {
+               const std::function<void(const ChoiceAnswer&)>& then) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName(question.name);
     dialog->setWindowTitle(question.title);
-    dialog->setMinimumWidth(380);
+    dialog->setMinimumWidth(em(380));
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(22, 18, 22, 18);
     column->addWidget(heading(question.title, 20));
     column->addWidget(quiet(question.hint));
-    const auto done = [dialog, then](const QString& answer) {
-        if (answer.trimmed().isEmpty()) return;
+    const auto done = [dialog, then](const ChoiceAnswer& answer) {
         dialog->accept();
-        then(answer.trimmed());
+        then(answer);
     };
     for (int key = 1; key <= question.options.size(); ++key) {
-        const QString option = question.options[key - 1];
-        auto* button = plainButton(QString("%1   %2").arg(key).arg(option));
+        const ChoiceAnswer chosen{static_cast<std::size_t>(key - 1), {}};
+        auto* button = plainButton(QString("%1   %2").arg(key).arg(question.options[key - 1]));
         button->setStyleSheet("text-align:left;");
-        QObject::connect(button, &QPushButton::clicked, dialog, [done, option] { done(option); });
+        QObject::connect(button, &QPushButton::clicked, dialog, [done, chosen] { done(chosen); });
         auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
-        QObject::connect(shortcut, &QShortcut::activated, dialog, [done, option] { done(option); });
+        QObject::connect(shortcut, &QShortcut::activated, dialog, [done, chosen] { done(chosen); });
         column->addWidget(button);
     }
     if (!question.own.isEmpty()) {
         auto* own = new QLineEdit;
         own->setPlaceholderText(question.own);
-        QObject::connect(own, &QLineEdit::returnPressed, dialog, [done, own] { done(own->text()); });
+        QObject::connect(own, &QLineEdit::returnPressed, dialog, [done, own] {
+            if (const QString words = own->text().trimmed(); !words.isEmpty()) done({std::nullopt, words});
+        });
         column->addWidget(own);
         if (question.options.isEmpty()) own->setFocus();
     }

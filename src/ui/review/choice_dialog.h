@@ -5,6 +5,7 @@
 #include <QStringList>
 
 #include <functional>
+#include <optional>
 
 class QWidget;
 
@@ -18,8 +19,14 @@ struct ChoiceQuestion {
     QString own;         ///< what stands in the line for another answer; empty = no such line
 };
 
+/// What was chosen: an option by its number, or words of one's own. What the options say is never compared.
+struct ChoiceAnswer {
+    std::optional<std::size_t> option;
+    QString words; ///< trimmed, when no option was chosen
+};
+
 /// Asks and hands the answer on; Esc answers nothing.
 void askChoice(QWidget* parent, const ChoiceQuestion& question,
-               const std::function<void(const QString&)>& then);
+               const std::function<void(const ChoiceAnswer&)>& then);
 
 } // namespace jg::ui

@@ -1,5 +1,6 @@
 #include "ui/review/drawing.h"
 
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
 #include "letter/mark_scene.h"
@@ -23,7 +24,7 @@ void Drawing::paint(QPainter& p, const ViewTransform& view, std::optional<ImageP
             scene.lines.push_back({{line[i], line[i + 1]}, false, false});
     else
         scene.lines.push_back({line, kind_ != MarkKind::Angle, false});
-    paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5), windowWords());
+    paintScene(p, scene, view, QRectF(0, 0, 1e5, 1e5), windowWords(), textScale());
 }
 
 } // namespace jg::ui

@@ -21,7 +21,7 @@ public:
         setObjectName("film-dialog");
         setAttribute(Qt::WA_DeleteOnClose);
         setWindowTitle(say("film-dialog.the-film-and-its-delivery"));
-        setMinimumWidth(520);
+        setMinimumWidth(em(520));
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(26, 20, 26, 18);
         column->setSpacing(10);

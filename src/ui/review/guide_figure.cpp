@@ -3,9 +3,9 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
-#include <QPainter>
 #include <QPainterPath>
 
 #include <map>
@@ -38,7 +38,7 @@ const std::map<Landmark, QPointF>& places() {
 GuideFigure::GuideFigure(QWidget* parent)
     : QWidget(parent) {
     setAccessibleName(say("guide-figure.where-to-click"));
-    setFixedHeight(132);
+    setFixedHeight(em(132));
 }
 
 void GuideFigure::show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror,
@@ -77,7 +77,7 @@ void GuideFigure::paintBody(QPainter& p, double thick, bool filled) const {
 /// The next landmark drawn near: where in the limb the point lies.
 void GuideFigure::paintNear(QPainter& p) const {
     constexpr double kRadius = 42, kTimes = 3.4;
-    const QPointF middle(width() - kRadius - 10, kRadius + 8), joint = at(*next_);
+    const QPointF middle(usualWidth(*this) - kRadius - 10, kRadius + 8), joint = at(*next_);
     p.save();
     QPainterPath round;
     round.addEllipse(middle, kRadius, kRadius);
@@ -89,7 +89,7 @@ void GuideFigure::paintNear(QPainter& p) const {
     paintBody(p, 8, true);
     if (*next_ == Landmark::Ground || *next_ == Landmark::Rubber) {
         p.setPen(QPen(palette::quiet, 1));
-        p.drawLine(QPointF(0, joint.y()), QPointF(width(), joint.y()));
+        p.drawLine(QPointF(0, joint.y()), QPointF(usualWidth(*this), joint.y()));
     }
     p.restore();
     p.setPen(QPen(palette::rule, 1));
@@ -109,21 +109,22 @@ void GuideFigure::paintWords(QPainter& p) const {
         const bool next = l == next_;
         p.setFont(textFont(12, next));
         p.setPen(next ? palette::clay : palette::quiet);
-        p.drawText(QRectF(kLeft, y - 12, width() - kLeft - right, 18), Qt::AlignVCenter, say(info(l).name()));
+        p.drawText(QRectF(kLeft, y - 12, usualWidth(*this) - kLeft - right, 18), Qt::AlignVCenter,
+                   say(info(l).name()));
         y += 19;
         if (y > 92) break;
     }
     p.setFont(textFont(11.5));
     p.setPen(palette::quiet);
-    p.drawText(QRectF(kLeft, 96, width() - kLeft - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap, hint_);
+    p.drawText(QRectF(kLeft, 96, usualWidth(*this) - kLeft - 8, 34), Qt::AlignVCenter | Qt::TextWordWrap,
+               hint_);
 }
 
 void GuideFigure::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+    ScaledPainter p(this);
     p.setPen(QPen(palette::rule, 1));
     p.setBrush(palette::sheet);
-    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
+    p.drawRoundedRect(unscaled(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
     paintBody(p, 5, false);
     p.setPen(Qt::NoPen);
     p.setBrush(palette::moss);

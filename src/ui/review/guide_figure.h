@@ -18,7 +18,7 @@ public:
     explicit GuideFigure(QWidget* parent = nullptr);
     /// `mirror` for an athlete who moves to the left in the picture.
     void show(std::optional<Landmark> next, std::vector<Landmark> others, bool mirror, const QString& hint);
-    QSize sizeHint() const override { return {340, 132}; }
+    QSize sizeHint() const override { return {340, height()}; }
     QAccessible::Role spokenRole() const override { return QAccessible::Graphic; }
     /// Which point is wanted, and the hint.
     QString spokenValue() const override;

@@ -13,7 +13,7 @@ JudgeBench::JudgeBench(ReviewContext& context)
     title_ = heading("", 20);
     column_->addWidget(title_);
     coach_ = quiet("", 13);
-    coach_->setMinimumHeight(52);
+    coach_->setMinimumHeight(em(52));
     coach_->setAlignment(Qt::AlignTop);
     column_->addWidget(coach_);
     where_ = quiet("", 12);
@@ -103,13 +103,14 @@ void JudgeBench::showItem() {
     title_->setText(QString::fromStdString(def->name));
     coach_->setText(QString::fromStdString(def->coach));
     const ItemRow& row = c_.session.assessment().items[static_cast<std::size_t>(list_->current())];
-    QString where = say("judge-bench.at-position", {{"position", info(def->position).name()}});
-    if (!row.seenFromHere)
-        where = say("judge-bench.cant-be-seen-from-the-view", {{"view", nameOf(c_.session.clip().view)}});
-    if (def->protectsArm) where += say("judge-bench.with-a-shield-it-loads-the");
+    std::vector<Message> where{
+        row.seenFromHere
+            ? msg("judge-bench.at-position", {{"position", info(def->position).name()}})
+            : msg("judge-bench.cant-be-seen-from-the-view", {{"view", nameOf(c_.session.clip().view)}})};
+    if (def->protectsArm) where.push_back(msg("judge-bench.with-a-shield-it-loads-the"));
     if (row.grade && !row.grade->reason.empty() && row.seenFromHere)
-        where += " " + QString::fromStdString(row.grade->reason) + ".";
-    where_->setText(where);
+        where.push_back(msg("judge-bench.reason", {{"reason", reasonInWords(row.grade->reason)}}));
+    where_->setText(say(joined(ListStyle::Sentences, std::move(where))));
     for (int i = 0; i < steps_.size(); ++i)
         steps_[i]->setChecked(row.grade && row.grade->state == GradeState::Graded &&
                               row.grade->step == i + 1);
@@ -150,11 +151,11 @@ void JudgeBench::remark() {
                {},
                row->grade->reason.empty() ? say("judge-bench.a-remark-then-enter")
                                           : say(reasonInWords(row->grade->reason))},
-              [this, key = GradeKey{row->delivery, row->id}](const QString& words) {
+              [this, key = GradeKey{row->delivery, row->id}](const ChoiceAnswer& answer) {
                   const Grade* now = review().judging().grade(key.delivery, key.item);
                   if (!now) return;
                   Grade with = *now;
-                  with.reason = words.trimmed().toStdString();
+                  with.reason = answer.words.toStdString();
                   perform(msg("judge-bench.write-a-remark"), {SetGrade{0, key, with}});
               });
 }

@@ -1,7 +1,7 @@
 #include "ui/review/letter_view.h"
 
-#include "letter/fonts.h"
 #include "letter/palette.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
 namespace jg::ui {
@@ -41,7 +41,7 @@ void LetterView::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), palette::stage);
     if (!pages_) {
         p.setPen(palette::chalk);
-        p.setFont(textFont(15));
+        p.setFont(labelFont(15));
         p.drawText(rect(), Qt::AlignHCenter | Qt::AlignTop, "\n\n\n" + message_);
         return;
     }

@@ -3,20 +3,20 @@
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "ui/hot_spot.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
-
-#include <QPainter>
 
 namespace jg::ui {
 
 namespace {
 constexpr int kStations = 7;
 constexpr double kFirst = 216;
+constexpr double kNarrow = 1000; ///< usual pixels; below it the stations keep their names only
 } // namespace
 
 LineBar::LineBar(QWidget* parent)
     : QWidget(parent) {
-    setFixedHeight(56);
+    setFixedHeight(em(56));
     setAccessibleName(say("line-bar.the-walk-of-this-review"));
     desk_ = new HotSpot(say("line-bar.back-to-the-desk"), this);
     connect(desk_, &HotSpot::clicked, this, &LineBar::toDesk);
@@ -29,9 +29,9 @@ LineBar::LineBar(QWidget* parent)
 }
 
 void LineBar::resizeEvent(QResizeEvent*) {
-    desk_->setGeometry(deskRect());
+    desk_->setGeometry(scaled(deskRect()));
     for (int i = 0; i < kStations; ++i)
-        stations_[static_cast<std::size_t>(i)]->setGeometry(stationRect(static_cast<Stage>(i)));
+        stations_[static_cast<std::size_t>(i)]->setGeometry(scaled(stationRect(static_cast<Stage>(i))));
 }
 
 void LineBar::tellStates() {
@@ -59,13 +59,19 @@ void LineBar::setState(Stage stage, const Counts& counts, bool seen) {
     update();
 }
 
+bool LineBar::narrow() const {
+    return usualWidth(*this) < kNarrow;
+}
+
 double LineBar::xOf(int station) const {
-    const double last = std::clamp(width() - 356.0, kFirst + 560, kFirst + 800);
+    const double last =
+        narrow() ? kFirst + 444 : std::clamp(usualWidth(*this) - 356, kFirst + 560, kFirst + 800);
     return kFirst + (last - kFirst) * station / (kStations - 1);
 }
 
 QRect LineBar::stationRect(Stage stage) const {
-    return QRect(static_cast<int>(xOf(static_cast<int>(stage))) - 50, 4, 100, 48);
+    const int half = narrow() ? 36 : 50;
+    return QRect(static_cast<int>(xOf(static_cast<int>(stage))) - half, 4, 2 * half, 48);
 }
 
 QRect LineBar::deskRect() const {
@@ -73,51 +79,20 @@ QRect LineBar::deskRect() const {
 }
 
 QString LineBar::countOf(Stage stage) const {
-    const auto of = [](int done, int all) {
-        return all > 0 ? QString(" %1/%2").arg(done).arg(all) : QString();
-    };
-    switch (stage) {
-    case Stage::Positions:
-        return of(counts_.positions, counts_.positionsAll);
-    case Stage::Measure:
-        return of(counts_.measures, counts_.measuresAll);
-    case Stage::Judge:
-        return of(counts_.judged, counts_.judgedAll);
-    case Stage::Say:
-        return of(counts_.said, counts_.saidAll);
-    case Stage::Prescribe:
-        return counts_.drills > 0 ? of(counts_.drills - counts_.drillsWithoutDose, counts_.drills)
-                                  : QString();
-    default:
-        return {};
-    }
+    const StageWork work = workAt(stage, counts_);
+    return work.all > 0 ? QString(" %1/%2").arg(work.done).arg(work.all) : QString();
 }
 
 bool LineBar::doneAt(Stage stage) const {
-    const Counts& c = counts_;
-    switch (stage) {
-    case Stage::Look:
-        return seen_;
-    case Stage::Positions:
-        return c.positions == c.positionsAll;
-    case Stage::Measure:
-        return c.measuresAll > 0 && c.measures == c.measuresAll;
-    case Stage::Judge:
-        return c.judgedAll > 0 && c.judged == c.judgedAll;
-    case Stage::Say:
-        return c.saidAll > 0 && c.said == c.saidAll;
-    case Stage::Prescribe:
-        return c.corrections > 0 && c.drills > 0 && c.drillsWithoutDose == 0;
-    default:
-        return stage_ == Stage::Sent;
-    }
+    if (stage == Stage::Look) return seen_;
+    if (stage == Stage::Send) return stage_ == Stage::Sent;
+    return workAt(stage, counts_).complete;
 }
 
 void LineBar::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.fillRect(rect(), palette::sheet);
-    p.fillRect(QRectF(0, height() - 1, width(), 1), palette::rule);
+    ScaledPainter p(this);
+    p.fillRect(unscaled(rect()), palette::sheet);
+    p.fillRect(QRectF(0, usualHeight(*this) - 1, usualWidth(*this), 1), palette::rule);
     p.setPen(palette::ink);
     p.setFont(headFont(19));
     p.drawText(QPointF(20, 34), "Juxtagraph");
@@ -143,7 +118,7 @@ void LineBar::paintStations(QPainter& p) {
         p.setPen(current || done ? QPen(palette::sheet, 2) : QPen(palette::quiet, 1.8));
         p.setBrush(current ? palette::clay : done ? palette::moss : palette::sheet);
         p.drawEllipse(QPointF(xOf(i), 20), current ? 8 : 6, current ? 8 : 6);
-        const QString name = say(nameOf(stage)), count = countOf(stage);
+        const QString name = say(nameOf(stage)), count = narrow() ? QString() : countOf(stage);
         const QFont nameFont = textFont(12.5, current), countFont = textFont(12.5, current);
         const double w = QFontMetricsF(nameFont).horizontalAdvance(name),
                      cw = QFontMetricsF(countFont).horizontalAdvance(count);
@@ -158,7 +133,7 @@ void LineBar::paintStations(QPainter& p) {
 }
 
 void LineBar::paintWho(QPainter& p) {
-    const double right = width() - 20;
+    const double right = usualWidth(*this) - 20;
     const double from = xOf(kStations - 1) + 30; // its name is short
     const auto elided = [&](const QString& s, const QFont& f) {
         return QFontMetricsF(f).elidedText(s, Qt::ElideRight, right - from);

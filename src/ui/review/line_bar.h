@@ -18,7 +18,7 @@ public:
     explicit LineBar(QWidget* parent = nullptr);
     void setWho(const QString& who, const QString& conditions);
     void setState(Stage stage, const Counts& counts, bool seen);
-    QSize sizeHint() const override { return {1280, 56}; }
+    QSize sizeHint() const override { return {1280, height()}; }
     QRect stationRect(Stage stage) const;
     QRect deskRect() const;
 
@@ -34,6 +34,7 @@ private:
     void paintStations(QPainter& p);
     void paintWho(QPainter& p);
     void tellStates();
+    bool narrow() const;
     double xOf(int station) const;
     QString countOf(Stage stage) const;
     bool doneAt(Stage stage) const;

@@ -69,7 +69,7 @@ void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& revie
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("measure-picker");
     dialog->setWindowTitle(say("measure-picker.measures-of-this-review"));
-    dialog->resize(640, 640);
+    resizeForText(*dialog, 640, 640);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 20, 24, 18);
     column->addWidget(heading(say("measure-picker.measures-of-this-review"), 20));

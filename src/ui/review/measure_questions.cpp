@@ -31,9 +31,9 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
         for (const std::string& o : m.options) options << QString::fromStdString(o);
         askChoice(parent_,
                   {"seen", QString::fromStdString(m.name), QString::fromStdString(m.hint), options, ""},
-                  [this, id = m.id](const QString& option) {
+                  [this, id = m.id, seen = m.options](const ChoiceAnswer& answer) {
                       perform_(msg("measure-questions.say-what-is-seen"),
-                               {SetAnswer{id, MeasureAnswer{option.toStdString(), {}}}});
+                               {SetAnswer{id, MeasureAnswer{seen[*answer.option], {}}}});
                   });
         return;
     }
@@ -71,8 +71,8 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
                say("measure-questions.name-as-a-number", {{"name", name}}),
                {},
                say("measure-questions.name-then-enter", {{"name", name}})},
-              [this, &m, name](const QString& typed) {
-                  const auto value = typedNumber(typed.toStdString());
+              [this, &m, name](const ChoiceAnswer& typed) {
+                  const auto value = typedNumber(typed.words.toStdString());
                   if (!value || *value <= 0)
                       return c_.say(say("measure-questions.that-is-not-a-number-above"));
                   MeasureAnswer answer;
@@ -91,26 +91,28 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
                                               {{"deg", std::lround(delivery().turn->deg)},
                                                {"sdDeg", std::lround(kSdsOf95 * delivery().turn->sdDeg)}})
                                         : say("measure-questions.now-taken-as-square");
-    const QString none = say("measure-questions.square-or-not-known-leave-it"),
-                  rubber = say("measure-questions.find-it-click-three-corners-of"),
-                  heights =
-                      say(side ? "measure-questions.find-posts-side" : "measure-questions.find-posts-ends");
-    QStringList options{none};
-    if (side) options << rubber;
-    options << heights;
+    enum class By { Nothing, Rubber, Heights };
+    QStringList options{say("measure-questions.square-or-not-known-leave-it")};
+    std::vector<By> ways{By::Nothing};
+    if (side) {
+        options << say("measure-questions.find-it-click-three-corners-of");
+        ways.push_back(By::Rubber);
+    }
+    options << say(side ? "measure-questions.find-posts-side" : "measure-questions.find-posts-ends");
+    ways.push_back(By::Heights);
     askChoice(parent_,
               {"turn", say("measure-questions.how-far-was-the-camera-turned"),
                say(side ? "measure-questions.degrees-toward-plate" : "measure-questions.degrees-toward-glove",
                    {{"now", now}}),
                options, say("measure-questions.degrees-then-enter")},
-              [this, none, rubber, heights, draw](const QString& typed) {
-                  if (typed == rubber) return draw(rubberDrawing());
-                  if (typed == heights) return findByHeights(draw);
-                  if (typed == none) {
+              [this, ways, draw](const ChoiceAnswer& answer) {
+                  if (answer.option && ways[*answer.option] == By::Rubber) return draw(rubberDrawing());
+                  if (answer.option && ways[*answer.option] == By::Heights) return findByHeights(draw);
+                  if (answer.option) {
                       perform_(msg("measure-questions.cameras-turn"), {SetTurn{std::nullopt}});
                       return;
                   }
-                  const auto deg = typedNumber(typed.toStdString());
+                  const auto deg = typedNumber(answer.words.toStdString());
                   if (!deg) return c_.say(say("measure-questions.that-is-not-a-number-of"));
                   if (std::abs(*deg) > kMostTurnDeg)
                       return c_.say(say("measure-questions.more-than-45-degrees-cant-be"));
@@ -185,8 +187,8 @@ void MeasureQuestions::scale(const Draw& draw) {
     askChoice(parent_,
               {"scale", say("measure-questions.which-length-is-known"),
                say("measure-questions.inches-or-centimetres-come-from-it"), options, ""},
-              [this, options, scales, metric, draw](const QString& chosen) {
-                  const auto row = static_cast<std::size_t>(options.indexOf(chosen));
+              [this, scales, metric, draw](const ChoiceAnswer& answer) {
+                  const std::size_t row = *answer.option;
                   if (row == scales.size())
                       return sayLengthsIn(metric ? LengthUnit::Inches : LengthUnit::Centimetres);
                   if (row > scales.size()) {
@@ -228,8 +230,8 @@ void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
                say("measure-questions.as-170-cm-1-7-m"),
                {},
                say("measure-questions.length-then-enter")},
-              [this, kind, draw](const QString& typed) {
-                  const auto metres = metresFromWords(typed.toStdString());
+              [this, kind, draw](const ChoiceAnswer& typed) {
+                  const auto metres = metresFromWords(typed.words.toStdString());
                   if (!metres) return c_.say(say("measure-questions.that-is-no-length-write-it"));
                   if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
                   perform_(msg("measure-questions.give-the-athletes-height"),

@@ -24,7 +24,7 @@ public:
         setObjectName("own-measure");
         setAttribute(Qt::WA_DeleteOnClose);
         setWindowTitle(say("own-measure-dialog.a-measure-of-your-own"));
-        resize(520, 460);
+        resizeForText(*this, 520, 460);
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(28, 22, 28, 20);
         column->addWidget(heading(say("own-measure-dialog.a-measure-of-your-own"), 22));

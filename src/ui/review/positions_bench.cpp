@@ -13,7 +13,7 @@ PositionsBench::PositionsBench(ReviewContext& context)
     title_ = heading("");
     column_->addWidget(title_);
     how_ = quiet("", 13);
-    how_->setMinimumHeight(56);
+    how_->setMinimumHeight(em(56));
     how_->setAlignment(Qt::AlignTop);
     column_->addWidget(how_);
     auto* row = new QHBoxLayout;

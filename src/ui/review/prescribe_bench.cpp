@@ -82,7 +82,7 @@ QWidget* PrescribeBench::buildPlan() {
     opening_ = new QPlainTextEdit;
     opening_->setObjectName("opening");
     opening_->setAccessibleName(say("prescribe-bench.first-words-of-the-letter"));
-    opening_->setFixedHeight(76);
+    opening_->setFixedHeight(em(76));
     opening_->setFocusPolicy(Qt::ClickFocus);
     rest->addWidget(opening_);
     rest->addStretch(1);

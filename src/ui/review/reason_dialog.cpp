@@ -12,10 +12,8 @@ void askReason(QWidget* parent, const QString& title, const std::function<void(c
     askChoice(parent,
               {"reason", title, say("reason-dialog.why-one-key-is-enough"), offered,
                say("reason-dialog.another-reason-then-enter")},
-              [then](const QString& answer) {
-                  for (const std::string_view usual : usualReasons())
-                      if (say(reasonInWords(std::string(usual))) == answer) return then(text(usual));
-                  then(answer);
+              [then](const ChoiceAnswer& answer) {
+                  then(answer.option ? text(usualReasons()[*answer.option]) : answer.words);
               });
 }
 

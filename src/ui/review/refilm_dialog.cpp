@@ -1,8 +1,10 @@
 #include "ui/review/refilm_dialog.h"
 
+#include "base/file_store.h"
 #include "letter/refilm_request.h"
 #include "ui/theme.h"
 
+#include <QBuffer>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
@@ -18,7 +20,7 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setObjectName("refilm");
     dialog->setWindowTitle(say("refilm-dialog.ask-for-another-film"));
-    dialog->resize(860, 560);
+    resizeForText(*dialog, 860, 560);
     auto* column = new QVBoxLayout(dialog);
     column->setContentsMargins(24, 18, 24, 18);
     column->setSpacing(10);
@@ -54,6 +56,7 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     fill(view->currentIndex());
     auto* row = new QHBoxLayout;
     row->addWidget(quiet(say("refilm-dialog.copy-both-into-a-message-nothing"), 12.5), 1);
+    auto* problem = problemLabel("refilm-problem");
     auto* save = plainButton(say("refilm-dialog.save-the-drawing"));
     auto* copyPicture = plainButton(say("refilm-dialog.copy-the-drawing"));
     auto* copy = mainButton(say("refilm-dialog.copy-the-text"));
@@ -64,9 +67,18 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     QObject::connect(save, &QPushButton::clicked, dialog, [=] {
         const QString path = QFileDialog::getSaveFileName(dialog, say("refilm-dialog.save-the-drawing-2"),
                                                           "where-to-stand.png", say("refilm-dialog.png-png"));
-        if (!path.isEmpty()) request(view->currentIndex()).drawing.save(path, "PNG");
+        if (path.isEmpty()) return;
+        QByteArray png;
+        QBuffer buffer(&png);
+        buffer.open(QIODevice::WriteOnly);
+        request(view->currentIndex()).drawing.save(&buffer, "PNG");
+        const Status kept =
+            FileStore().write(path.toStdString(), {png.data(), static_cast<std::size_t>(png.size())});
+        problem->setText(kept ? QString() : say(kept.error().text));
+        problem->setVisible(!kept);
     });
     for (QPushButton* b : {save, copyPicture, copy}) row->addWidget(b);
+    column->addWidget(problem);
     column->addLayout(row);
     dialog->open();
 }

@@ -80,7 +80,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     edge->setStyleSheet(QString("background:%1;").arg(palette::rule.name()));
     row->addWidget(edge);
     benches_ = new QStackedWidget;
-    benches_->setFixedWidth(kBenchWidth);
+    benches_->setFixedWidth(em(kBenchWidth));
     row->addWidget(benches_);
     column->addLayout(row, 1);
     foot_ = new Foot;
@@ -94,7 +94,7 @@ void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
                                      [this](const QString& sentence) { foot_->tell(sentence); },
                                      [this](Stage stage) { goTo(stage); }, s.runAction,
                                      [this] { refreshPicture(); }, s.keepMeasure, s.keepLengths});
-    auto* send = new SendBench(*context_, *letter_, s.askPassword);
+    auto* send = new SendBench(*context_, *letter_, s.password);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     all_ = {new LookBench(*context_),
             new PositionsBench(*context_),

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "review/ghost.h"
+#include "ui/mail_password.h"
 #include "ui/review/bench.h"
 #include "ui/review/film_deck.h"
 #include "ui/review/letter_view.h"
@@ -24,7 +25,7 @@ struct ReviewSurroundings {
     std::function<void(const QString&)> runAction;
     std::function<void(unsigned)> setWhere;
     std::function<void()> toDesk;
-    std::function<std::optional<QString>()> askPassword;
+    MailPassword& password;
     std::function<void()> outboxChanged;
     std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
     std::function<Status(LengthUnit)> keepLengths;

@@ -2,6 +2,7 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
 #include <QMouseEvent>
@@ -20,7 +21,7 @@ constexpr double kBase = 96;
 
 Ribbon::Ribbon(QWidget* parent)
     : QWidget(parent) {
-    setFixedHeight(118);
+    setFixedHeight(em(118));
     setCursor(Qt::PointingHandCursor);
     setAccessibleName(say("ribbon.ribbon-of-frames"));
 }
@@ -48,14 +49,14 @@ void Ribbon::paintDamaged(QPainter& p) {
     for (const auto& [first, last] : damaged_) {
         const double left = xOf(static_cast<double>(first) - 0.5),
                      right = xOf(static_cast<double>(last) + 0.5);
-        const QRectF band(left, 44, std::max(3.0, right - left), height() - 74);
+        const QRectF band(left, 44, std::max(3.0, right - left), usualHeight(*this) - 74);
         p.fillRect(band, palette::shade);
         p.fillRect(band, QBrush(palette::clay, Qt::BDiagPattern));
     }
     if (damaged_.empty()) return;
     p.setFont(textFont(11));
     p.setPen(palette::clay);
-    p.drawText(QRectF(width() - 230, 2, 220, 16), Qt::AlignRight | Qt::AlignVCenter,
+    p.drawText(QRectF(usualWidth(*this) - 230, 2, 220, 16), Qt::AlignRight | Qt::AlignVCenter,
                say("ribbon.hatched-damaged-pictures"));
 }
 
@@ -67,8 +68,8 @@ void Ribbon::setCut(std::optional<std::pair<qint64, qint64>> cut) {
 void Ribbon::paintCut(QPainter& p) {
     if (!cut_) return;
     const double left = xOf(static_cast<double>(cut_->first)), right = xOf(static_cast<double>(cut_->second));
-    for (const auto& [from, to] : {std::pair(0.0, left), std::pair(right, static_cast<double>(width()))})
-        p.fillRect(QRectF(from, 1, to - from, height() - 1), palette::shade);
+    for (const auto& [from, to] : {std::pair(0.0, left), std::pair(right, usualWidth(*this))})
+        p.fillRect(QRectF(from, 1, to - from, usualHeight(*this) - 1), palette::shade);
 }
 
 void Ribbon::setCurve(std::vector<RibbonValue> curve, QString name) {
@@ -105,7 +106,7 @@ void Ribbon::paintCurve(QPainter& p) {
     p.setPen(palette::moss);
     const double right = xOf(static_cast<double>(curve_.back().frame)) + 6;
     const double w = QFontMetricsF(p.font()).horizontalAdvance(curveName_);
-    p.drawText(QPointF(std::min(right, width() - w - 4), kTop + 4), curveName_);
+    p.drawText(QPointF(std::min(right, usualWidth(*this) - w - 4), kTop + 4), curveName_);
 }
 
 void Ribbon::setFrame(qint64 frame) {
@@ -122,7 +123,8 @@ void Ribbon::setWave(std::vector<float> levels, double seconds,
 }
 
 double Ribbon::xOf(double frame) const {
-    return kSide + (width() - 2 * kSide) * frame / std::max<double>(1, static_cast<double>(frames_ - 1));
+    return kSide +
+           (usualWidth(*this) - 2 * kSide) * frame / std::max<double>(1, static_cast<double>(frames_ - 1));
 }
 
 QString Ribbon::timeText(qint64 frame) const {
@@ -133,10 +135,9 @@ QString Ribbon::timeText(qint64 frame) const {
 }
 
 void Ribbon::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    p.fillRect(rect(), palette::sheet);
-    p.fillRect(QRectF(0, 0, width(), 1), palette::rule);
+    ScaledPainter p(this);
+    p.fillRect(unscaled(rect()), palette::sheet);
+    p.fillRect(QRectF(0, 0, usualWidth(*this), 1), palette::rule);
     if (!wave_.empty()) {
         paintWave(p);
         return;
@@ -151,9 +152,10 @@ void Ribbon::paintEvent(QPaintEvent*) {
 }
 
 void Ribbon::paintScale(QPainter& p) {
-    const double perFrame = (width() - 2 * kSide) / std::max<double>(1, static_cast<double>(frames_ - 1));
+    const double perFrame =
+        (usualWidth(*this) - 2 * kSide) / std::max<double>(1, static_cast<double>(frames_ - 1));
     p.setPen(QPen(palette::rule, 1));
-    p.drawLine(QPointF(kSide, kBase), QPointF(width() - kSide, kBase));
+    p.drawLine(QPointF(kSide, kBase), QPointF(usualWidth(*this) - kSide, kBase));
     const qint64 every = perFrame >= 3 ? 1 : static_cast<qint64>(std::ceil(3 / perFrame));
     p.setPen(QPen(palette::quiet, 1));
     for (qint64 n = 0; n < frames_; n += every) {
@@ -167,7 +169,7 @@ void Ribbon::paintScale(QPainter& p) {
     double stepMs = 100;
     for (const double s : {100.0, 200.0, 250.0, 500.0, 1000.0, 2000.0, 5000.0, 10000.0, 30000.0}) {
         stepMs = s;
-        if (lengthMs / s * 90 < width()) break;
+        if (lengthMs / s * 90 < usualWidth(*this)) break;
     }
     p.setFont(textFont(11));
     p.setPen(palette::quiet);
@@ -197,7 +199,7 @@ void Ribbon::paintPins(QPainter& p) {
         if (!pin.keyPosition) continue;
         // Two rows of names; where neighbours lie too close one moves aside, tied to its dot.
         const double w = metrics.horizontalAdvance(pin.name);
-        const double wanted = std::clamp(x - w / 2, 2.0, width() - w - 2.0);
+        const double wanted = std::clamp(x - w / 2, 2.0, usualWidth(*this) - w - 2.0);
         const double at[2] = {std::max(wanted, lastRight[0] + 6), std::max(wanted, lastRight[1] + 6)};
         const int row = at[1] <= at[0] ? 1 : 0;
         const double left = at[row], base = row == 1 ? 32 : 16;
@@ -226,7 +228,7 @@ void Ribbon::paintHead(QPainter& p) {
     p.setFont(textFont(11.5, true));
     const double w = QFontMetricsF(p.font()).horizontalAdvance(text) + 16;
     QRectF box(x - w / 2, 70, w, 19);
-    box.moveLeft(std::clamp(box.left(), 2.0, width() - w - 2.0));
+    box.moveLeft(std::clamp(box.left(), 2.0, usualWidth(*this) - w - 2.0));
     p.setPen(Qt::NoPen);
     p.setBrush(palette::clay);
     p.drawRoundedRect(box, 4, 4);
@@ -236,7 +238,7 @@ void Ribbon::paintHead(QPainter& p) {
 
 void Ribbon::paintWave(QPainter& p) {
     const double shown = std::max(20.0, std::ceil(waveSeconds_ / 5) * 5);
-    const auto xAt = [&](double s) { return kSide + (width() - 2 * kSide) * s / shown; };
+    const auto xAt = [&](double s) { return kSide + (usualWidth(*this) - 2 * kSide) * s / shown; };
     p.setFont(textFont(11));
     for (const auto& [at, name] : waveEvents_) {
         p.setPen(QPen(palette::rule, 1));
@@ -261,16 +263,16 @@ void Ribbon::paintWave(QPainter& p) {
 
 void Ribbon::scrub(double x) {
     if (frames_ <= 0 || !wave_.empty()) return;
-    const double part = std::clamp((x - kSide) / std::max(1.0, width() - 2 * kSide), 0.0, 1.0);
+    const double part = std::clamp((x - kSide) / std::max(1.0, usualWidth(*this) - 2 * kSide), 0.0, 1.0);
     Q_EMIT scrubbed(std::llround(part * static_cast<double>(frames_ - 1)));
 }
 
 void Ribbon::mousePressEvent(QMouseEvent* event) {
-    scrub(event->position().x());
+    scrub(event->position().x() / textScale());
 }
 
 void Ribbon::mouseMoveEvent(QMouseEvent* event) {
-    if (event->buttons() & Qt::LeftButton) scrub(event->position().x());
+    if (event->buttons() & Qt::LeftButton) scrub(event->position().x() / textScale());
 }
 
 QString Ribbon::spokenValue() const {

@@ -45,7 +45,7 @@ public:
     void setFrame(qint64 frame);
     /// The level of a recording, newest last, with labels of events; empty = show the film's ribbon.
     void setWave(std::vector<float> levels, double seconds, std::vector<std::pair<double, QString>> events);
-    QSize sizeHint() const override { return {800, 118}; }
+    QSize sizeHint() const override { return {800, height()}; }
     /// "-83 ms" from first touch, or seconds from the film's start when first touch is not set.
     QString timeText(qint64 frame) const;
     QAccessible::Role spokenRole() const override { return QAccessible::Slider; }

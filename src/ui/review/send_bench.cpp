@@ -11,11 +11,10 @@
 
 namespace jg::ui {
 
-SendBench::SendBench(ReviewContext& context, LetterView& letter,
-                     std::function<std::optional<QString>()> askPassword)
+SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& password)
     : Bench(context)
     , letter_(letter)
-    , askPassword_(std::move(askPassword)) {
+    , password_(password) {
     column_->addWidget(heading(say("send-bench.send")));
     auto* card = new QFrame;
     card->setObjectName("card");
@@ -167,11 +166,8 @@ void SendBench::send() {
     auto library = c_.session.library().again();
     if (!library) return c_.say(say(library.error().text));
     SendOrder order = sendOrderOf(c_.session.library(), "");
-    if (!order.server.user.empty()) {
-        const auto password = askPassword_();
-        if (!password) return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
-        order.server.password = password->toStdString();
-    }
+    if (!password_.fill(order, this))
+        return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
     progress_->setValue(0);
     c_.session.hold(true);
     auto step = std::make_shared<std::atomic<SendStep>>(SendStep::Making);
@@ -199,6 +195,7 @@ void SendBench::send() {
 
 void SendBench::settled(const Result<OutboxItem>& sent) {
     c_.session.hold(false);
+    password_.hear(sent ? Status(Done{}) : Status(sent.error()));
     const Status read = c_.session.reload();
     setBusy({});
     state_->setText(sent ? say("send-bench.sent-to-recipient", {{"recipient", sent->recipient}})

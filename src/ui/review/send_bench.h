@@ -3,6 +3,7 @@
 
 #include "desk/job.h"
 #include "desk/outgoing.h"
+#include "ui/mail_password.h"
 #include "ui/review/bench.h"
 #include "ui/review/letter_view.h"
 
@@ -19,9 +20,7 @@ namespace jg::ui {
 class SendBench : public Bench {
     Q_OBJECT
 public:
-    /// `askPassword` gives the mail password for this run, or nothing when the coach turns away.
-    SendBench(ReviewContext& context, LetterView& letter,
-              std::function<std::optional<QString>()> askPassword);
+    SendBench(ReviewContext& context, LetterView& letter, MailPassword& password);
     void refresh() override;
     void enter() override;
     void leave() override;
@@ -45,7 +44,7 @@ private:
     void rebuildProblems();
 
     LetterView& letter_;
-    std::function<std::optional<QString>()> askPassword_;
+    MailPassword& password_;
     QLabel* who_;
     QLabel* what_;
     QCheckBox* pain_;

@@ -3,7 +3,6 @@
 #include "ui/theme.h"
 
 #include <QDialog>
-#include <QPainter>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -20,7 +19,7 @@ class Chart : public QWidget {
 public:
     explicit Chart(std::vector<SequenceEvent> events)
         : events_(std::move(events)) {
-        setMinimumSize(820, kTop + kRow * static_cast<int>(events_.size()) + 12);
+        setMinimumSize(em(780), em(kTop + kRow * static_cast<int>(events_.size()) + 12));
         setAccessibleName(say("sequence-dialog.order-of-events"));
         low_ = high_ = events_.front().ms;
         for (const SequenceEvent& e : events_) {
@@ -31,8 +30,7 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
+        ScaledPainter p(this);
         paintClock(p);
         for (std::size_t i = 0; i < events_.size(); ++i)
             paintRow(p, events_[i], kTop + static_cast<int>(i) * kRow);
@@ -40,7 +38,7 @@ protected:
 
 private:
     double xOf(double ms) const {
-        const double left = kNames + 12, right = width() - kWords - 24;
+        const double left = kNames + 12, right = usualWidth(*this) - kWords - 24;
         return left + (right - left) * (ms - low_) / std::max(1.0, high_ - low_);
     }
 
@@ -50,7 +48,7 @@ private:
         while ((high_ - low_) / step > 5) step *= 2;
         for (double ms = std::ceil(low_ / step) * step; ms <= high_; ms += step) {
             p.setPen(QPen(ms == 0 ? palette::quiet : palette::rule, 1));
-            p.drawLine(QPointF(xOf(ms), kTop - 8), QPointF(xOf(ms), height() - 6));
+            p.drawLine(QPointF(xOf(ms), kTop - 8), QPointF(xOf(ms), usualHeight(*this) - 6));
             p.setPen(palette::quiet);
             p.drawText(QRectF(xOf(ms) - 40, 4, 80, 18), Qt::AlignHCenter,
                        ms == 0 ? say("unit.ms", {{"number", 0}})
@@ -78,10 +76,10 @@ private:
         if (e.outOfOrder)
             words = say("sequence-dialog.before-what-should-come-first-words", {{"words", words}});
         p.setFont(textFont(12.5, e.outOfOrder));
-        p.drawText(QRectF(width() - kWords, top, kWords - 4, kRow),
+        p.drawText(QRectF(usualWidth(*this) - kWords, top, kWords - 4, kRow),
                    Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, words);
         p.setPen(QPen(palette::rule, 1));
-        p.drawLine(0, top + kRow, width(), top + kRow);
+        p.drawLine(QPointF(0, top + kRow), QPointF(usualWidth(*this), top + kRow));
     }
 
     std::vector<SequenceEvent> events_;
@@ -110,7 +108,7 @@ void showSequence(QWidget* parent, const std::vector<SequenceEvent>& events, dou
     auto* close = mainButton(say("sequence-dialog.close"));
     QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::accept);
     column->addWidget(close, 0, Qt::AlignRight);
-    dialog->resize(900, std::min(640, 190 + kTop + kRow * static_cast<int>(events.size())));
+    resizeForText(*dialog, 900, std::min(640, 190 + kTop + kRow * static_cast<int>(events.size())));
     dialog->open();
 }
 

@@ -1,8 +1,8 @@
 #include "ui/review/stage_view.h"
 
-#include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/still.h"
+#include "ui/text_scale.h"
 #include "ui/words.h"
 
 #include <QMouseEvent>
@@ -114,7 +114,7 @@ void StageView::paintEvent(QPaintEvent*) {
         p.setClipRect(pictureArea());
         p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
         p.drawImage(QRectF(t.offset, native_ * t.scale), toImage(picture_));
-        paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4), windowWords());
+        paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4), windowWords(), textScale());
         if (tool_) tool_->paintOver(p, t);
         p.restore();
         paintLoupe(p);
@@ -123,7 +123,7 @@ void StageView::paintEvent(QPaintEvent*) {
     paintDetails(p);
     if (!message_.isEmpty()) {
         p.setPen(palette::chalk);
-        p.setFont(textFont(15));
+        p.setFont(labelFont(15));
         p.drawText(pictureArea().adjusted(60, 0, -60, 0), Qt::AlignCenter | Qt::TextWordWrap, message_);
     }
 }
@@ -131,7 +131,7 @@ void StageView::paintEvent(QPaintEvent*) {
 void StageView::paintCaption(QPainter& p) {
     const QRectF bar(18, 0, width() - 36, kCaptionHeight);
     p.setRenderHint(QPainter::Antialiasing);
-    p.setFont(textFont(13, recording_));
+    p.setFont(labelFont(13, recording_));
     if (recording_) {
         const double w = QFontMetricsF(p.font()).horizontalAdvance(left_) + 48;
         p.setPen(Qt::NoPen);
@@ -145,14 +145,14 @@ void StageView::paintCaption(QPainter& p) {
         p.setPen(palette::chalk);
         p.drawText(bar, Qt::AlignVCenter | Qt::AlignLeft, left_);
     }
-    p.setFont(textFont(13));
+    p.setFont(labelFont(13));
     p.setPen(palette::chalk);
     p.drawText(bar, Qt::AlignVCenter | Qt::AlignRight, right_);
 }
 
 void StageView::paintDetails(QPainter& p) {
     if (details_.isEmpty()) return;
-    p.setFont(textFont(11.5));
+    p.setFont(labelFont(11.5));
     const QSizeF size = QFontMetricsF(p.font()).size(Qt::TextSingleLine, details_);
     const QRectF box(10, height() - size.height() - 16, size.width() + 16, size.height() + 6);
     paintLabel(p, box, details_);
@@ -183,7 +183,7 @@ void StageView::paintLoupe(QPainter& p) {
     p.setPen(QPen(palette::clay, 1.4));
     p.drawLine(centre - QPointF(20, 0), centre + QPointF(20, 0));
     p.drawLine(centre - QPointF(0, 20), centre + QPointF(0, 20));
-    p.setFont(textFont(11.5));
+    p.setFont(labelFont(11.5));
     const QString text = tool_->loupeText();
     const double w = std::min(QFontMetricsF(p.font()).horizontalAdvance(text) + 12, 300.0);
     QRectF label(centre.x() - w / 2, centre.y() + kLoupeRadius + 6, w, 20);

@@ -1,0 +1,65 @@
+#include "tests/ui/tour.h"
+
+namespace jg::test {
+
+namespace {
+
+constexpr QSize kUsual(1280, 800);
+
+void openAtLook(Driver& d, const Walk& walk) {
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
+}
+
+} // namespace
+
+void tourPlaces(Driver& d, const Look& look) {
+    d.window().resize(kUsual);
+    for (const char* place : {"desk", "athletes", "playbook", "post", "hand"}) {
+        d.window().showPlace(place);
+        d.settle();
+        look(d.window(), place);
+    }
+}
+
+void tourStages(Driver& d, const Walk& walk, const Look& look) {
+    d.window().resize(kUsual);
+    openAtLook(d, walk);
+    for (int i = 0; i < 7; ++i, d.key(Qt::Key_PageDown)) {
+        QTest::qWait(10);
+        for (const int key : {Qt::Key_Down, Qt::Key_Up}) {
+            look(d.window(), "stage " + std::to_string(i));
+            d.key(key);
+        }
+    }
+}
+
+void tourDialogs(Driver& d, const Walk& walk, const Look& look) {
+    d.window().resize(kUsual);
+    const auto opened = [&](const char* name) {
+        d.withDialog(name, [&](QDialog& dialog) { look(dialog, name); });
+    };
+    d.key(Qt::Key_F1);
+    opened("shortcuts");
+    d.drop(QString::fromStdString((walk.folder / "film.mp4").string()));
+    opened("intake");
+    d.window().showPlace("athletes");
+    d.settle();
+    d.key(Qt::Key_E);
+    opened("athlete-dialog");
+    openAtLook(d, walk);
+    d.key(Qt::Key_F);
+    opened("film-dialog");
+    d.key(Qt::Key_R);
+    opened("refilm");
+    while (d.review().stageOfWalk() != Stage::Measure) d.key(Qt::Key_PageDown);
+    d.key(Qt::Key_Y);
+    opened("turn");
+    d.key(Qt::Key_S);
+    opened("scale");
+    d.key(Qt::Key_Q);
+    opened("sequence");
+}
+
+} // namespace jg::test
