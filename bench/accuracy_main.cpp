@@ -193,6 +193,7 @@ private:
             m, points,
             {targetDirectionX(Hand::Right, view), gloveDirectionX(Hand::Right, view), height / 100});
         if (m.kind == MeasureKind::TurnSide) return turnFromRatio({value, 0}, TurnSeen::FromSide).deg;
+        if (m.kind == MeasureKind::TurnFrontSigned) return signedTurnFromRatio({value, 0}).deg;
         if (m.kind == MeasureKind::TurnFront) return turnFromRatio({value, 0}, TurnSeen::FromFront).deg;
         return value;
     }

@@ -48,7 +48,9 @@ std::map<std::string, double> trueMeasures(const Delivery& d) {
     m["front-knee-change"] = m["front-knee-release"] - m["front-knee-plant"];
     m["stride"] = 100 * (plant.at(L::BackAnkle) - plant.at(L::LeadAnkle)).norm() / standing;
     const Vector3d spine = release.at(L::Neck) - release.at(L::Pelvis);
-    m["trunk-forward"] = std::atan2(spine(0), spine(1)) * kDeg;
+    m["trunk-lean"] = std::atan2(spine(0), spine(1)) * kDeg;
+    const Vector3d chest = release.at(L::Neck) - release.at(L::BackHip);
+    m["trunk-forward"] = std::atan2(chest(0), chest(1)) * kDeg;
     m["drive-line"] =
         100 / standing *
         std::max(offLine(release.at(L::BackHip), release.at(L::BackWrist), release.at(L::BackToe)),

@@ -64,6 +64,9 @@ constexpr std::array kMoments = {
     MomentInfo{Moment::BeforeRelease, "before-release"},
     MomentInfo{Moment::BallAway, "ball-away"},
     MomentInfo{Moment::BallAtPlate, "ball-at-plate"},
+    MomentInfo{Moment::HandHighest, "hand-highest"},
+    MomentInfo{Moment::GloveFurthest, "glove-furthest"},
+    MomentInfo{Moment::TravelStarts, "travel-starts"},
 };
 
 constexpr std::size_t kKeyPositions = 9;

@@ -77,6 +77,9 @@ enum class Moment {
     BeforeRelease,
     BallAway,
     BallAtPlate,
+    HandHighest,
+    GloveFurthest,
+    TravelStarts,
 };
 
 struct LandmarkInfo {

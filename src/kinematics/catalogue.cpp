@@ -42,8 +42,10 @@ constexpr std::array kKinds = {
     KindRow{"changeOfSlope", MeasureKind::ChangeOfSlope, 4, 4},
     KindRow{"offLine", MeasureKind::OffLine, 3, 6, true, false},
     KindRow{"fall", MeasureKind::Fall, 2, 2, true, true},
+    KindRow{"fallAgainst", MeasureKind::FallAgainst, 4, 4, true, true},
     KindRow{"above", MeasureKind::Above, 2, 2, true, true},
     KindRow{"ahead", MeasureKind::Ahead, 2, 2, true, true},
+    KindRow{"shareAhead", MeasureKind::ShareAhead, 3, 3, false, true},
     KindRow{"across", MeasureKind::Across, 2, 2, true, true},
     KindRow{"acrossOf", MeasureKind::AcrossOf, 4, 4, false, true},
     KindRow{"distance", MeasureKind::Distance, 2, 2, true, false},
@@ -51,6 +53,7 @@ constexpr std::array kKinds = {
     KindRow{"forwardDown", MeasureKind::ForwardDown, 2, 2, false, true},
     KindRow{"turnSide", MeasureKind::TurnSide, 4, 4},
     KindRow{"turnFront", MeasureKind::TurnFront, 4, 4},
+    KindRow{"turnFrontSigned", MeasureKind::TurnFrontSigned, 4, 4},
     KindRow{"turnBetween", MeasureKind::TurnBetween, 8, 8},
     KindRow{"timeBetween", MeasureKind::TimeBetween, 0, 0},
     KindRow{"frameCount", MeasureKind::FrameCount, 0, 0},
@@ -138,6 +141,9 @@ MeasureDefinition measureOf(const json& row) {
     m.numbers = row.value("numbers", m.numbers);
     m.protectsArm = row.value("protectsArm", false);
     m.plainly = row.value("plainly", "");
+    m.goalUp = row.value("goalUp", "");
+    m.goalDown = row.value("goalDown", "");
+    m.goal = row.value("goal", "");
     if (m.slots.size() < kind.least || m.slots.size() > kind.most)
         throw Unfit(
             msg("playbook.points", {{"points", m.slots.size()}, {"least", kind.least}, {"most", kind.most}}));

@@ -13,33 +13,37 @@ namespace jg {
 
 /// The kinds of formula a measure can have.
 enum class MeasureKind {
-    JointAngle,     ///< points a, vertex, b: interior angle, degrees
-    LineToLine,     ///< points a, b, c, d: angle between the lines a to b and c to d, 0..180 degrees
-    Tilt,           ///< points low, high: from vertical, + toward the target, degrees
-    TiltAcross,     ///< points low, high: from vertical, + toward the glove side, degrees
-    AboveLine,      ///< points a, vertex, b: b above the line a-vertex drawn on, degrees
-    AboveLevel,     ///< points near, far: far end above horizontal, degrees
-    Direction,      ///< points before, after: way of a path, 0 = straight to the target, 90 = up, degrees
-    ChangeOfAngle,  ///< points a, vertex, b and again: second angle minus first, degrees
-    ChangeOfSlope,  ///< points a, b and again: turn of the line, + = its far end rises, degrees
-    OffLine,        ///< points line a, line b, then others: the larger distance from the line, % of height
-    Fall,           ///< points before, after: how far it went down, % of height
-    Above,          ///< points from, to: how far `to` is above, % of height
-    Ahead,          ///< points from, to: how far `to` is nearer the target, % of height
-    Across,         ///< points from, to: how far `to` is on the glove side, % of height
-    AcrossOf,       ///< points from, to, a, b: how far `to` is on the glove side, % of the length a to b
-    Distance,       ///< points a, b: % of height, or inches with a scale
-    Ratio,          ///< points a, b, c, d: length a to b over length c to d
-    ForwardDown,    ///< points before, after: way to the target over the fall
-    TurnSide,       ///< points a, b and again square to the camera: turn seen from the side, degrees
-    TurnFront,      ///< the same seen from the front or behind
-    TurnBetween,    ///< two turns as TurnSide, eight points: first minus second, degrees
-    TimeBetween,    ///< two moments: milliseconds from the first to the second
-    FrameCount,     ///< two moments: frames from the first up to the second, while something holds
-    Seen,           ///< one of `options`, as the coach sees it
-    Spin,           ///< two moments and the number "turns": revolutions a minute
-    ReleaseInstant, ///< ball and wrist at release and on the two frames after: ms from release to parting
-    LooksLike,      ///< numbers "speed", "distance", "usual": the speed the batter feels
+    JointAngle,      ///< points a, vertex, b: interior angle, degrees
+    LineToLine,      ///< points a, b, c, d: angle between the lines a to b and c to d, 0..180 degrees
+    Tilt,            ///< points low, high: from vertical, + toward the target, degrees
+    TiltAcross,      ///< points low, high: from vertical, + toward the glove side, degrees
+    AboveLine,       ///< points a, vertex, b: b above the line a-vertex drawn on, degrees
+    AboveLevel,      ///< points near, far: far end above horizontal, degrees
+    Direction,       ///< points before, after: way of a path, 0 = straight to the target, 90 = up, degrees
+    ChangeOfAngle,   ///< points a, vertex, b and again: second angle minus first, degrees
+    ChangeOfSlope,   ///< points a, b and again: turn of the line, + = its far end rises, degrees
+    OffLine,         ///< points line a, line b, then others: the larger distance from the line, % of height
+    Fall,            ///< points before, after: how far it went down, % of height
+    FallAgainst,     ///< points before, after and of another: fall of the first less that of the other, % of
+                     ///< height
+    Above,           ///< points from, to: how far `to` is above, % of height
+    Ahead,           ///< points from, to: how far `to` is nearer the target, % of height
+    ShareAhead,      ///< points from, at, to: way toward the target from `from` to `at` over that to `to`, %
+    Across,          ///< points from, to: how far `to` is on the glove side, % of height
+    AcrossOf,        ///< points from, to, a, b: how far `to` is on the glove side, % of the length a to b
+    Distance,        ///< points a, b: % of height, or inches with a scale
+    Ratio,           ///< points a, b, c, d: length a to b over length c to d
+    ForwardDown,     ///< points before, after: way to the target over the fall
+    TurnSide,        ///< points a, b and again square to the camera: turn seen from the side, degrees
+    TurnFront,       ///< the same seen from the front or behind
+    TurnFrontSigned, ///< heel, toe and again at set: as TurnFront, + on the side the toe lies on at set
+    TurnBetween,     ///< two turns as TurnSide, eight points: first minus second, degrees
+    TimeBetween,     ///< two moments: milliseconds from the first to the second
+    FrameCount,      ///< two moments: frames from the first up to the second, while something holds
+    Seen,            ///< one of `options`, as the coach sees it
+    Spin,            ///< two moments and the number "turns": revolutions a minute
+    ReleaseInstant,  ///< ball and wrist at release and on the two frames after: ms from release to parting
+    LooksLike,       ///< numbers "speed", "distance", "usual": the speed the batter feels
 };
 
 /// A part of the catalogue.
@@ -81,6 +85,8 @@ struct MeasureDefinition {
     std::vector<std::string> options; ///< of Seen
     std::vector<std::string> numbers; ///< that the coach types in
     bool protectsArm = false;
+    std::string goalUp, goalDown; ///< what a correction is called: the number is to rise, to fall
+    std::string goal;             ///< the same of what is seen
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
 
     bool seenFrom(View view) const;

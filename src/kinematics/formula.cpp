@@ -53,10 +53,14 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
         return furthestOffLine(p) / f.unitPx;
     case MeasureKind::Fall:
         return (p[1].y - p[0].y) / f.unitPx;
+    case MeasureKind::FallAgainst:
+        return (p[1].y - p[0].y - (p[3].y - p[2].y)) / f.unitPx;
     case MeasureKind::Above:
         return (p[0].y - p[1].y) / f.unitPx;
     case MeasureKind::Ahead:
         return (p[1].x - p[0].x) * f.targetX / f.unitPx;
+    case MeasureKind::ShareAhead:
+        return p[2].x == p[0].x ? std::nan("") : 100 * (p[1].x - p[0].x) / (p[2].x - p[0].x);
     case MeasureKind::Across:
         return (p[1].x - p[0].x) * f.gloveX / f.unitPx;
     case MeasureKind::AcrossOf: {
@@ -72,6 +76,8 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
     case MeasureKind::TurnSide:
     case MeasureKind::TurnFront:
         return ratioOfLengths(p[0], p[1], p[2], p[3]);
+    case MeasureKind::TurnFrontSigned:
+        return signedRatio(p[0], p[1], p[2], p[3]);
     case MeasureKind::ReleaseInstant:
     case MeasureKind::TurnBetween:
     case MeasureKind::TimeBetween:

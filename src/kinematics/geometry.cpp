@@ -63,6 +63,12 @@ double ratioOfLengths(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d) {
     return whole == 0 ? std::nan("") : length(b - a) / whole;
 }
 
+double signedRatio(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d) {
+    const ImagePoint along = d - c, line = b - a;
+    const double whole = along.x * along.x + along.y * along.y;
+    return whole == 0 ? std::nan("") : (line.x * along.x + line.y * along.y) / whole;
+}
+
 ImagePoint rotated(ImagePoint p, double angleDeg) {
     const double c = std::cos(angleDeg / kDegPerRad);
     const double s = std::sin(angleDeg / kDegPerRad);

@@ -26,6 +26,9 @@ double aboveLineDeg(ImagePoint a, ImagePoint vertex, ImagePoint b);
 double distanceFromLine(ImagePoint p, ImagePoint a, ImagePoint b);
 /// Length a to b over length c to d. NaN when c and d are one.
 double ratioOfLengths(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d);
+/// The part of a to b that lies along c to d, over the length c to d: negative when it points the other way.
+/// NaN when c and d are one.
+double signedRatio(ImagePoint a, ImagePoint b, ImagePoint c, ImagePoint d);
 /// Turns a point about the origin by `angleDeg` (x toward y).
 ImagePoint rotated(ImagePoint p, double angleDeg);
 

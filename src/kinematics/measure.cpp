@@ -115,6 +115,10 @@ Message firstPlace(const Slot& slot) {
     if (slot.frames == 0)
         return msg("measure.place-first",
                    {{"landmark", info(slot.landmark).name()}, {"position", info(slot.at).name()}});
+    if (slot.frames < 0)
+        return msg("measure.place-first-earlier", {{"landmark", info(slot.landmark).name()},
+                                                   {"position", info(slot.at).name()},
+                                                   {"frames", -slot.frames}});
     return msg("measure.place-first-later", {{"landmark", info(slot.landmark).name()},
                                              {"position", info(slot.at).name()},
                                              {"frames", slot.frames}});
@@ -132,9 +136,16 @@ Turn turnOf(const MeasureDefinition& m, const MeasureInput& in, std::size_t firs
     return turnFromRatio(ratio, seen);
 }
 
+/// The turn of a foot, by the side of its heel on which the toe lies.
+Turn signedTurnOf(const MeasureDefinition& m, const MeasureInput& in) {
+    return signedTurnFromRatio(estimate(
+        m, in, {1, 0}, false, [&](const auto& p, double) { return signedRatio(p[0], p[1], p[2], p[3]); }));
+}
+
 MeasureValue oneTurn(const MeasureDefinition& m, const MeasureInput& in) {
-    const Turn turn =
-        turnOf(m, in, 0, m.kind == MeasureKind::TurnSide ? TurnSeen::FromSide : TurnSeen::FromFront);
+    const Turn turn = m.kind == MeasureKind::TurnFrontSigned ? signedTurnOf(m, in)
+                      : m.kind == MeasureKind::TurnSide      ? turnOf(m, in, 0, TurnSeen::FromSide)
+                                                             : turnOf(m, in, 0, TurnSeen::FromFront);
     if (!std::isfinite(turn.deg)) return onOneSpot(m);
     MeasureValue result = withValue(m, {turn.deg, turn.sd()}, m.unit);
     result.low95 = turn.low95;
@@ -166,6 +177,7 @@ MeasureValue seen(const MeasureDefinition& m, const MeasureInput& in) {
         return withoutValue(m, MeasureState::NotLookedAt,
                             msg("measure.say-seen", {{"options", listed(m.options)}}));
     MeasureValue result = withoutValue(m, MeasureState::Measured, {});
+    result.seen = *it;
     result.words = asIs(*it);
     return result;
 }
@@ -245,7 +257,8 @@ MeasureValue evaluate(const MeasureDefinition& m, const MeasureInput& in) {
             return withoutValue(m, MeasureState::NotLookedAt, firstPlace(slot));
     MeasureValue result = m.kind == MeasureKind::TurnBetween      ? turnBetween(m, in)
                           : m.kind == MeasureKind::ReleaseInstant ? releaseInstantOf(m, in)
-                          : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront
+                          : m.kind == MeasureKind::TurnSide || m.kind == MeasureKind::TurnFront ||
+                                  m.kind == MeasureKind::TurnFrontSigned
                               ? oneTurn(m, in)
                               : ofPoints(m, in);
     if (result.value) warnAbout(m, in, result);

@@ -77,8 +77,9 @@ struct MeasureValue {
     double low95 = 0;
     double high95 = 0;
     MeasureState state = MeasureState::NotLookedAt;
-    Message words;  ///< what was seen, for a measure without a number
-    Message reason; ///< for a state without a value: why, and what to do
+    std::string seen; ///< the option that was seen
+    Message words;    ///< the same, or what can be said without a number
+    Message reason;   ///< for a state without a value: why, and what to do
     std::vector<Message> warnings;
 
     double half95() const { return (high95 - low95) / 2; }

@@ -19,4 +19,10 @@ Turn turnFromRatio(Estimate ratio, TurnSeen seen) {
     return {turn(size), std::min(one, other), std::max(one, other)};
 }
 
+Turn signedTurnFromRatio(Estimate ratio) {
+    if (!std::isfinite(ratio.value) || !std::isfinite(ratio.sd)) return {std::nan(""), 0, 0};
+    const auto turn = [](double r) { return std::asin(std::clamp(r, -1.0, 1.0)) * kDegPerRad; };
+    return {turn(ratio.value), turn(ratio.value - ratio.half95()), turn(ratio.value + ratio.half95())};
+}
+
 } // namespace jg

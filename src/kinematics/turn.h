@@ -7,7 +7,8 @@ namespace jg {
 
 enum class TurnSeen { FromSide, FromFront };
 
-/// Degrees from closed (0: the line points to the target) to open (90). The 95 % interval is not symmetric.
+/// Degrees from closed (0: the line points to the target) to open (90); signed ones from -90. The 95 %
+/// interval is not symmetric.
 struct Turn {
     double deg = 0;
     double low95 = 0;
@@ -20,5 +21,9 @@ struct Turn {
 /// true sin(turn). A ratio above 1 is read as 1. Near the ends, where cosine and sine are flat, the interval
 /// comes from the ratio's own ends rather than from a slope. NaN for a ratio that is none. Pure.
 Turn turnFromRatio(Estimate ratio, TurnSeen seen);
+
+/// The same from the front for a line whose ends are told apart: a ratio of -1 to 1, negative on the other
+/// side.
+Turn signedTurnFromRatio(Estimate ratio);
 
 } // namespace jg

@@ -89,6 +89,7 @@ struct SceneMaker {
         case MeasureKind::ChangeOfSlope:
         case MeasureKind::TurnSide:
         case MeasureKind::TurnFront:
+        case MeasureKind::TurnFrontSigned:
         case MeasureKind::TurnBetween:
         case MeasureKind::ReleaseInstant:
             for (std::size_t i = 0; i + 1 < p.size(); i += 2)
@@ -102,6 +103,8 @@ struct SceneMaker {
             if (!faint) scene.labels.push_back({middle(p[0], p[1]), label, false});
             return;
         case MeasureKind::Fall:
+        case MeasureKind::FallAgainst:
+        case MeasureKind::ShareAhead:
         case MeasureKind::Direction:
         case MeasureKind::ForwardDown:
             if (!p.empty() && !faint) scene.labels.push_back({p.back(), label, false});

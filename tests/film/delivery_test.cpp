@@ -45,7 +45,7 @@ TEST(Delivery, KnobsAreMet) {
     EXPECT_NEAR(m.at("leg-spread"), 97, 1);
     EXPECT_NEAR(m.at("front-knee-plant"), 136, 1);
     EXPECT_NEAR(m.at("front-knee-release"), 149, 1);
-    EXPECT_NEAR(m.at("trunk-forward"), 41, 2);
+    EXPECT_NEAR(m.at("trunk-lean"), 41, 2);
     EXPECT_NEAR(m.at("elbow-bend"), 95, 1);
 }
 

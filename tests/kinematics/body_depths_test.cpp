@@ -37,18 +37,19 @@ TEST(BodyDepths, AreMirroredForTheOtherSideAndFilledByMoment) {
 
 TEST(BodyDepths, AShiftOfTheWholeBodyHardlyMovesATilt) {
     const MeasureDefinition& m = *test::playbook().measure("trunk-forward");
-    MeasureInput in = fromAside({{"pelvis", {{640, 400}, 1}}, {"neck", {{700, 250}, 1}}});
+    MeasureInput in = fromAside({{"back-hip", {{640, 400}, 1}}, {"neck", {{700, 250}, 1}}});
     const auto sdWith = [&](double together) {
-        for (const char* slot : {"pelvis", "neck"}) in.depths[slot] = {0.02, 0.06, {together}};
+        for (const char* slot : {"back-hip", "neck"}) in.depths[slot] = {0.02, 0.06, {together}};
         return evaluate(m, in).sd;
     };
     EXPECT_GT(sdWith(0), 1.5 * sdWith(0.06)); // each by itself, and as one
     EXPECT_GT(sdWith(0.03), sdWith(0.06));
 }
 
-TEST(BodyDepths, AnElbowThatLiesNearAtOnePositionLiesNearAtTheNext) {
-    const MeasureDefinition& m = *test::playbook().measure("elbow-slope");
-    MeasureInput in = fromAside({{"back-elbow", {{600, 250}, 1}}, {"back-elbow-release", {{680, 240}, 1}}});
+TEST(BodyDepths, AnAnkleThatLiesNearAtOnePositionLiesNearAtTheNext) {
+    const MeasureDefinition& m = *test::playbook().measure("foot-from-above");
+    MeasureInput in =
+        fromAside({{"lead-ankle", {{600, 250}, 1}}, {"lead-ankle-foot-touch", {{680, 240}, 1}}});
     const auto sdWith = [&](std::vector<double> shared) {
         for (const Slot& slot : m.slots) in.depths[slot.name] = {0.02, 0.06, shared};
         return evaluate(m, in).sd;

@@ -63,8 +63,8 @@ const std::vector<Case>& cases() {
           {"knee-release", {500, 400}},
           {"ankle-release", {570.711, 470.711}}},
          45},
-        {"trunk-forward", {{"pelvis", {300, 400}}, {"neck", {400, 300}}}, 45},
-        {"trunk-forward", {{"pelvis", {300, 400}}, {"neck", {270, 360}}}, -36.8699},
+        {"trunk-forward", {{"back-hip", {300, 400}}, {"neck", {400, 300}}}, 45},
+        {"trunk-forward", {{"back-hip", {300, 400}}, {"neck", {270, 360}}}, -36.8699},
         {"elbow-bend", {{"shoulder", {300, 300}}, {"elbow", {200, 300}}, {"wrist", {200, 200}}}, 90},
         {"elbow-height",
          {{"lead-shoulder", {400, 300}}, {"back-shoulder", {300, 300}}, {"elbow", {200, 300}}},
@@ -119,7 +119,7 @@ TEST(Measure, ARolledPictureIsPutRightByItsLevel) {
 
 TEST(Measure, ClosedSideTurnsTheTargetRound) {
     const MeasureInput in =
-        inputOf({{"pelvis", {400, 400}}, {"neck", {300, 300}}}, Hand::Right, View::Closed);
+        inputOf({{"back-hip", {400, 400}}, {"neck", {300, 300}}}, Hand::Right, View::Closed);
     EXPECT_NEAR(valueOf("trunk-forward", in), 45, 1e-9);
 }
 
