@@ -4,6 +4,8 @@
 #include "base/message.h"
 
 #include <exception>
+#include <string>
+#include <string_view>
 
 namespace jg {
 
@@ -17,10 +19,17 @@ public:
     Message why;
 };
 
-/// The reason of an Unfit; a library's own words never reach a person.
+/// The reason of an Unfit; a library's own words never reach a person. Of the JSON library's reasons the
+/// number tells which it is, and a missing field's name stands in quotes.
 inline Message whyUnfit(const std::exception& e) {
-    const auto* unfit = dynamic_cast<const Unfit*>(&e);
-    return unfit ? unfit->why : msg("unfit.not-understood");
+    if (const auto* unfit = dynamic_cast<const Unfit*>(&e)) return unfit->why;
+    const std::string_view what = e.what();
+    const auto open = what.find('\''), close = what.rfind('\'');
+    if (what.find(".403]") != what.npos && close > open)
+        return msg("unfit.field-missing", {{"field", what.substr(open + 1, close - open - 1)}});
+    if (what.find("type_error.") != what.npos) return msg("unfit.wrong-kind");
+    if (what.find("parse_error.") != what.npos) return msg("unfit.no-json");
+    return msg("unfit.not-understood");
 }
 
 } // namespace jg

@@ -27,6 +27,7 @@ double outside(const Target& target, double value) {
         return std::max(0.0, value - target.x);
     case TargetType::Band:
         return std::max({0.0, target.x - value, value - target.y});
+    case TargetType::Options:
     case TargetType::Any:
     case TargetType::Record:
         break;

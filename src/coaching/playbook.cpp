@@ -2,7 +2,7 @@
 
 #include "base/file_store.h"
 #include "base/unfit.h"
-#include "coaching/target_json.h"
+#include "coaching/approach_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -17,6 +17,10 @@ const Target* Approach::targetOf(std::string_view measure) const {
     const auto it =
         std::find_if(targets.begin(), targets.end(), [&](const Target& t) { return t.measure == measure; });
     return it == targets.end() ? nullptr : &*it;
+}
+
+bool Approach::isLenient(std::string_view row) const {
+    return std::find(lenient.begin(), lenient.end(), row) != lenient.end();
 }
 
 bool GradedItem::seenFrom(View view) const {
@@ -44,6 +48,21 @@ const GradedItem* Playbook::item(std::string_view id) const {
 }
 const Drill* Playbook::drill(std::string_view id) const {
     return rowById(drills, id);
+}
+const FocusCard* Playbook::focus(std::string_view id) const {
+    return rowById(focuses, id);
+}
+
+Approach focused(const Approach& approach, const FocusCard& focus) {
+    const auto outside = [&](const std::string& row) {
+        return std::find(focus.rows.begin(), focus.rows.end(), row) == focus.rows.end();
+    };
+    Approach a = approach;
+    a.name += ": " + focus.name;
+    a.lenient = focus.lenient;
+    std::erase_if(a.targets, [&](const Target& t) { return outside(t.measure); });
+    std::erase_if(a.graded, outside);
+    return a;
 }
 
 std::string Playbook::nameOfFinding(std::string_view id) const {
@@ -74,35 +93,20 @@ std::vector<View> viewsIn(const json& row) {
     return views;
 }
 
-Target targetOf(const json& row) {
-    Target t = targetFromJson(row);
-    if (t.type == TargetType::Band && !(t.y > t.x))
-        wrong(msg("playbook.band-empty", {{"measure", t.measure}}));
-    return t;
-}
-
-Approach approachOf(const json& d) {
-    Approach a;
-    a.id = d.at("id");
-    a.name = d.at("name");
-    a.version = d.at("version");
-    a.ageFrom = d.at("ages").at(0);
-    a.ageTo = d.at("ages").at(1);
-    a.about = d.value("about", "");
-    for (const auto& row : d.at("targets")) a.targets.push_back(targetOf(row));
-    a.graded = d.at("graded").get<std::vector<std::string>>();
-    return a;
-}
-
 GradedItem itemOf(const json& row) {
     GradedItem i;
     i.id = row.at("id");
     i.name = row.at("name");
+    i.fault = row.value("fault", i.name); // playbooks of older reviews have but one name and one cue
+    i.goal = row.value("goal", i.name);
     i.group = row.at("group");
     i.position = momentIn(row, "position");
     i.views = viewsIn(row);
     i.coach = row.at("coach");
     i.player = row.at("player");
+    i.young = row.value("young", "");
+    i.parent = row.value("parent", "");
+    i.measure = row.value("measure", "");
     i.protectsArm = row.value("protectsArm", false);
     return i;
 }
@@ -131,24 +135,67 @@ Drill drillOf(const json& row) {
     if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
     d.armLoad = row.value("armLoad", "none");
     d.ageFrom = row.value("ageFrom", 0);
+    d.notFor = row.value("notFor", "");
     d.lookAgainDays = row.value("lookAgainDays", 28);
     return d;
 }
 
-void checkIds(const Playbook& p) {
-    for (const Approach& a : p.approaches) {
-        for (const Target& t : a.targets)
-            if (!p.measure(t.measure))
-                wrong(msg("playbook.unknown-measure", {{"approach", a.id}, {"measure", t.measure}}));
-        for (const auto& id : a.graded)
-            if (!p.item(id)) wrong(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
+FocusCard focusOf(const json& row) {
+    FocusCard f{row.at("id"), row.at("name"), row.at("rows").get<std::vector<std::string>>(), {}};
+    f.lenient = row.value("lenient", f.lenient);
+    return f;
+}
+
+void checkShape(const Target& t) {
+    if (t.type == TargetType::Band && !(t.y > t.x))
+        wrong(msg("playbook.band-empty", {{"measure", t.measure}}));
+    if (t.type == TargetType::Options && t.wanted.empty())
+        wrong(msg("playbook.nothing-wanted", {{"measure", t.measure}}));
+    if (t.soft < 0) wrong(msg("playbook.soft-negative", {{"measure", t.measure}}));
+    if (t.ageFrom > t.ageTo) wrong(msg("playbook.ages-turned", {{"what", t.measure}}));
+}
+
+void checkTargetOf(const Playbook& p, const Approach& a, const Target& t) {
+    const MeasureDefinition* m = p.measure(t.measure);
+    if (!m) wrong(msg("playbook.unknown-measure", {{"approach", a.id}, {"measure", t.measure}}));
+    if (std::find(m->moments.begin(), m->moments.end(), t.position) == m->moments.end())
+        wrong(msg("playbook.target-elsewhere",
+                  {{"approach", a.id}, {"measure", t.measure}, {"position", info(t.position).name()}}));
+    const bool seen = m->kind == MeasureKind::Seen;
+    if (!t.asksNothing() && seen != (t.type == TargetType::Options))
+        wrong(msg("playbook.target-kind", {{"approach", a.id}, {"measure", t.measure}}));
+    for (const auto* answers : {&t.wanted, &t.nearly})
+        for (const std::string& answer : *answers)
+            if (std::find(m->options.begin(), m->options.end(), answer) == m->options.end())
+                wrong(msg("playbook.unknown-answer",
+                          {{"approach", a.id}, {"measure", t.measure}, {"answer", answer}}));
+}
+
+void checkApproachIds(const Playbook& p, const Approach& a) {
+    if (a.id.empty() || a.name.empty()) wrong(msg("playbook.approach-nameless"));
+    if (a.ageFrom > a.ageTo) wrong(msg("playbook.ages-turned", {{"what", a.name}}));
+    for (const Target& t : a.targets) {
+        checkShape(t);
+        checkTargetOf(p, a, t);
     }
+    for (const auto& id : a.graded)
+        if (!p.item(id)) wrong(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
+}
+
+void checkIds(const Playbook& p) {
+    for (const Approach& a : p.approaches) checkApproachIds(p, a);
+    for (const GradedItem& i : p.items)
+        if (!i.measure.empty() && !p.measure(i.measure))
+            wrong(msg("playbook.unknown-behind", {{"item", i.id}, {"measure", i.measure}}));
     for (const Cause& c : p.causes)
         for (const auto& id : {c.from, c.to})
             if (!p.isFinding(id)) wrong(msg("playbook.unknown-cause", {{"finding", id}}));
     for (const Drill& d : p.drills)
         for (const auto& id : d.serves)
             if (!p.isFinding(id)) wrong(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
+    for (const FocusCard& f : p.focuses)
+        for (const auto& id : f.rows)
+            if (!p.isFinding(id)) wrong(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));
 }
 
 /// The playbook's files by name, as text.
@@ -177,9 +224,14 @@ void readRows(const Files& files, const std::string& kind, std::vector<Row>& row
 
 void readApproaches(const Files& files, Playbook& p) {
     for (const auto& [name, text] : files) {
-        const json document = json::parse(text);
-        if (document.value("format", "") == "juxtagraph-approach-1")
-            p.approaches.push_back(approachOf(document));
+        try {
+            const json document = json::parse(text);
+            if (document.value("format", "") == kApproachFormat)
+                p.approaches.push_back(approachFromJson(document));
+        } catch (const std::exception& e) {
+            wrong(msg("playbook.at",
+                      {{"file", name}, {"place", msg("playbook.the-file")}, {"why", whyUnfit(e)}}));
+        }
     }
     std::sort(p.approaches.begin(), p.approaches.end(),
               [](const auto& a, const auto& b) { return a.name < b.name; });
@@ -194,6 +246,7 @@ Playbook parseFiles(const Files& files) {
     readRows(files, "items", p.items, itemOf);
     readRows(files, "causes", p.causes, causeOf);
     readRows(files, "drills", p.drills, drillOf);
+    if (files.contains("focuses.json")) readRows(files, "focuses", p.focuses, focusOf);
     readApproaches(files, p);
     checkIds(p);
     p.text = std::make_shared<const std::string>(json(files).dump());
@@ -223,6 +276,16 @@ void addNewer(std::vector<Row>& frozen, const std::vector<Row>& live) {
 
 } // namespace
 
+Status checkApproach(const Playbook& playbook, const Approach& approach) {
+    try {
+        checkApproachIds(playbook, approach);
+        return Done{};
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::BadInput,
+                    msg("playbook.approach-unfit", {{"name", approach.name}, {"why", whyUnfit(e)}}));
+    }
+}
+
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     auto depths = readFile(folder / kDepths);
     if (!depths) return depths.error();
@@ -230,6 +293,8 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     if (!body) return body.error();
     try {
         Playbook p = parseFiles(readFiles(folder));
+        for (const GradedItem& i : p.items)
+            if (p.measure(i.id)) wrong(msg("playbook.id-of-both", {{"id", i.id}}));
         p.depths = std::move(*body);
         return p;
     } catch (const std::exception& e) {

@@ -24,24 +24,48 @@ struct Approach {
     std::string about;
     std::vector<Target> targets;
     std::vector<std::string> graded;
+    std::string basedOn;              ///< of a copy: name and edition of what it was made from
+    std::vector<std::string> lenient; ///< rows that may stay open and whose misses are small ones
 
     const Target* targetOf(std::string_view measure) const;
+    bool isLenient(std::string_view row) const;
+    /// False for a way of judging that is meant for others. 0 = the age is not known.
+    bool meantFor(int age) const { return age == 0 || (ageFrom <= age && age <= ageTo); }
     bool operator==(const Approach&) const = default;
 };
 
 /// A graded item with no number.
 struct GradedItem {
     std::string id;
-    std::string name;
+    std::string name;  ///< how it looks when it is good; what a strength is called
+    std::string fault; ///< how it looks when it is not
+    std::string goal;  ///< what a correction is called
     std::string group;
     Moment position = Moment::Set;
     std::vector<View> views;
-    std::string coach;  ///< what it means, for the coach
-    std::string player; ///< a cue for the player
+    std::string coach;   ///< what it means, for the coach
+    std::string young;   ///< a cue for a player under 12
+    std::string player;  ///< a cue for older ones
+    std::string parent;  ///< why it matters, for a parent
+    std::string measure; ///< whose number tells the same; empty = none does
     bool protectsArm = false;
 
     bool seenFrom(View view) const;
+    /// The cue for a reader of this age.
+    const std::string& cueFor(int age) const { return age < kYoung && !young.empty() ? young : player; }
+    static constexpr int kYoung = 12; ///< own choice
 };
+
+/// A few rows of an approach for one question; what lies outside is neither asked nor open.
+struct FocusCard {
+    std::string id;
+    std::string name;
+    std::vector<std::string> rows;    ///< measures and items
+    std::vector<std::string> lenient; ///< those of them that may stay open
+};
+
+/// The rows of an approach that lie in a focus, under both names.
+Approach focused(const Approach& approach, const FocusCard& focus);
 
 /// "`from` may cause `to`": an opinion, with its owner and the effect it is said to have.
 struct Cause {
@@ -76,6 +100,7 @@ struct Drill {
     bool throwing = false; ///< its motion is a throw, with a ball, a towel or nothing in the hand
     std::string armLoad;
     int ageFrom = 0;
+    std::string notFor; ///< for whom it is wrong, in words
     int lookAgainDays = 28;
 };
 
@@ -86,6 +111,7 @@ struct Playbook {
     std::vector<GradedItem> items;
     std::vector<Cause> causes;
     std::vector<Drill> drills;
+    std::vector<FocusCard> focuses;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
     /// What it was read from, but for the depths: a review keeps it (thawPlaybook). Null for one made by
@@ -96,13 +122,19 @@ struct Playbook {
     const Approach* approach(std::string_view id) const;
     const GradedItem* item(std::string_view id) const;
     const Drill* drill(std::string_view id) const;
+    const FocusCard* focus(std::string_view id) const;
     /// The name of a finding, be it a measure or an item; the id itself when unknown.
     std::string nameOfFinding(std::string_view id) const;
     bool isFinding(std::string_view id) const { return measure(id) || item(id); }
 };
 
+/// Looks whether an approach makes sense: named, ages and bands the right way round, all it names in the
+/// playbook, each target at a position and with answers of its measure. Errors: BadInput with a sentence.
+Status checkApproach(const Playbook& playbook, const Approach& approach);
+
 /// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in
-/// `folder`, and checks that all ids meet. Errors: NotFound, Unreadable, BadInput naming file and row.
+/// `folder`, and focuses.json where there is one, and checks that all ids meet. Errors: NotFound, Unreadable,
+/// BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
 
 /// The playbook that a review was begun with: measures, approaches, items, causes and drills of `text`; what

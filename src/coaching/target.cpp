@@ -4,6 +4,7 @@
 #include "kinematics/scale.h"
 #include "kinematics/unit_words.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <cstdio>
@@ -13,9 +14,10 @@ namespace jg {
 
 namespace {
 
-constexpr std::array<std::pair<TargetType, std::string_view>, 5> kTypes = {{{TargetType::AtLeast, "atLeast"},
+constexpr std::array<std::pair<TargetType, std::string_view>, 6> kTypes = {{{TargetType::AtLeast, "atLeast"},
                                                                             {TargetType::AtMost, "atMost"},
                                                                             {TargetType::Band, "band"},
+                                                                            {TargetType::Options, "options"},
                                                                             {TargetType::Any, "any"},
                                                                             {TargetType::Record, "record"}}};
 constexpr std::array<std::pair<Verdict, std::string_view>, 5> kVerdicts = {{{Verdict::Keep, "keep"},
@@ -41,6 +43,16 @@ std::optional<T> valueIn(const Table& table, std::string_view name) {
 /// A target's number with its unit; degrees stand by themselves.
 Message told(double value, const std::string& unit) {
     return unit == "deg" ? asIs(trimmed(value)) : withUnit(trimmed(value), unit);
+}
+
+/// "too short" of a time, "too small" of an angle, "too little" of a way, with the number as it is said.
+Message missInWords(double gap, const std::string& unit) {
+    const char* id = unit == "ms" || unit == "frames"        ? gap < 0 ? "judge.too-short" : "judge.too-long"
+                     : unit == "%" || lengthUnitFromId(unit) ? gap < 0 ? "judge.too-little" : "judge.too-much"
+                     : gap < 0                               ? "judge.too-small"
+                                                             : "judge.too-large";
+    const double miss = std::abs(gap);
+    return msg(id, {{"away", withUnit(Decimal{miss, unit == "x" || miss < 1 ? 1 : 0}, unit)}});
 }
 
 /// Signed distance outside the target; 0 inside.
@@ -82,8 +94,8 @@ std::string_view idOf(JudgeState state) {
 }
 
 std::optional<Target> targetIn(const Target& target, const std::string& unit) {
-    if (target.unit.empty() || target.unit == unit || target.type == TargetType::Any ||
-        target.type == TargetType::Record)
+    if (target.unit.empty() || target.unit == unit || target.asksNothing() ||
+        target.type == TargetType::Options)
         return target;
     const auto from = lengthUnitFromId(target.unit), to = lengthUnitFromId(unit);
     if (!from || !to) return std::nullopt;
@@ -104,6 +116,11 @@ Message wordsOf(const Target& t) {
         return msg("target.at-most", {{"number", told(t.x, t.unit)}});
     case TargetType::Band:
         return msg("target.band", {{"from", trimmed(t.x)}, {"to", told(t.y, t.unit)}});
+    case TargetType::Options: {
+        std::vector<Message> answers;
+        for (const std::string& answer : t.wanted) answers.push_back(asIs(answer));
+        return joined(ListStyle::Or, std::move(answers));
+    }
     case TargetType::Any:
     case TargetType::Record:
         break;
@@ -127,27 +144,63 @@ int pipsOf(Verdict verdict) {
     return 0;
 }
 
+namespace {
+
+Judgement recorded() {
+    Judgement j;
+    j.state = JudgeState::Recorded;
+    j.text = msg("judge.recorded");
+    return j;
+}
+
+bool holds(const std::vector<std::string>& answers, const std::string& seen) {
+    return std::find(answers.begin(), answers.end(), seen) != answers.end();
+}
+
+/// True where no better value is named, or it is reached.
+bool isGood(const Target& t, double value) {
+    if (!t.good) return true;
+    return t.type == TargetType::AtMost ? value <= *t.good : value >= *t.good;
+}
+
+} // namespace
+
+Judgement judgeSeen(const Target& target, const std::string& seen, bool protectsArm) {
+    if (target.type != TargetType::Options) return recorded();
+    Judgement j;
+    j.state = JudgeState::Graded;
+    const bool wanted = holds(target.wanted, seen), near = holds(target.nearly, seen);
+    j.verdict = wanted        ? Verdict::Keep
+                : protectsArm ? Verdict::Protect
+                : near        ? Verdict::Nearly
+                              : Verdict::Change;
+    if (!wanted) j.gap = near ? 1 : 2;
+    j.text =
+        msg(wanted ? "judge.seen-wanted" : "judge.seen-other", {{"seen", seen}, {"target", wordsOf(target)}});
+    return j;
+}
+
 Judgement judge(const Target& target, double value, double sd, bool protectsArm) {
     Judgement j;
-    if (target.type == TargetType::Any || target.type == TargetType::Record) {
-        j.state = JudgeState::Recorded;
-        j.text = msg("judge.recorded");
-        return j;
-    }
+    if (target.asksNothing()) return recorded();
     j.gap = gapOf(target, value);
     const double miss = std::abs(j.gap);
     j.gapInSds = sd > 0 ? miss / sd : 0;
     const Message wants = wordsOf(target);
-    const Decimal away = trimmed(std::round(miss * 10) / 10);
     if (miss == 0) {
         j.state = JudgeState::Graded;
         j.verdict = Verdict::Keep;
-        j.text = msg("judge.inside", {{"target", wants}});
+        j.text = isGood(target, value) ? msg("judge.inside", {{"target", wants}})
+                                       : msg("judge.inside-not-good",
+                                             {{"target", wants}, {"good", told(*target.good, target.unit)}});
         return j;
     }
     if (miss <= kSdsOf95 * sd) {
         j.state = JudgeState::CannotTell;
-        j.text = msg("judge.inside-error", {{"away", away}, {"target", wants}});
+        j.text =
+            msg("judge.inside-error", {{"miss", missInWords(j.gap, target.unit)},
+                                       {"target", wants},
+                                       {"error", told(std::ceil(kSdsOf95 * sd * 10) / 10, target.unit)}});
         return j;
     }
     j.state = JudgeState::Graded;
@@ -155,7 +208,7 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
                 : miss <= target.soft     ? Verdict::Nearly
                 : miss <= 2 * target.soft ? Verdict::Adjust
                                           : Verdict::Change;
-    j.text = msg("judge.off", {{"away", away}, {"target", wants}});
+    j.text = msg("judge.off", {{"miss", missInWords(j.gap, target.unit)}, {"target", wants}});
     return j;
 }
 

@@ -1,16 +1,27 @@
 // Targets as data, and the verdict on a value against one.
 #pragma once
 
+#include "base/date.h"
 #include "kinematics/anatomy.h"
 
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace jg {
 
-/// What a target asks of a measure at one position. Any and Record ask nothing; Record keeps the number.
-enum class TargetType { AtLeast, AtMost, Band, Any, Record };
+/// What a target asks of a measure at one position. Options asks for one of a seen measure's answers. Any and
+/// Record ask nothing; Record keeps the number.
+enum class TargetType { AtLeast, AtMost, Band, Options, Any, Record };
+
+/// Who set a target for one athlete, when and why.
+struct TargetOwner {
+    std::string who;
+    Date on{};
+    std::string reason;
+    bool operator==(const TargetOwner&) const = default;
+};
 
 /// A target of one measure at one position, in the measure's unit. `soft` is the margin of a small miss.
 struct Target {
@@ -22,6 +33,15 @@ struct Target {
     double soft = 0;
     std::optional<double> good; ///< better than merely inside
     std::string unit;
+    std::vector<std::string> wanted = {};  ///< of Options: the answers asked for
+    std::vector<std::string> nearly = {};  ///< of Options: a small miss
+    std::string why = {};                  ///< in the playbook's words
+    int ageFrom = 0, ageTo = 99;           ///< whom the number is meant for
+    std::optional<TargetOwner> owner = {}; ///< set for one athlete; nothing = the approach's own
+
+    /// False for a number that is meant for others. 0 = the age is not known.
+    bool meantFor(int age) const { return age == 0 || (ageFrom <= age && age <= ageTo); }
+    bool asksNothing() const { return type == TargetType::Any || type == TargetType::Record; }
     bool operator==(const Target&) const = default;
 };
 
@@ -32,7 +52,8 @@ std::optional<TargetType> targetTypeFromId(std::string_view id);
 /// can't be compared, as a share of the height with a length.
 std::optional<Target> targetIn(const Target& target, const std::string& unit);
 
-/// "at least 106", "135 to 140", "at most 33 ms"; degrees carry no unit word. Empty for Any and Record.
+/// "at least 106", "135 to 140", "at most 33 ms", "back knee first"; degrees carry no unit word. Empty for
+/// Any and Record.
 Message wordsOf(const Target& target);
 
 /// Verdict by word; Keep is best. Protect stands for arm protection.
@@ -58,6 +79,10 @@ struct Judgement {
 /// `soft` is Nearly, up to twice that Adjust, else Change; any real miss of an arm measure is Protect.
 /// Pure. Source: own choice of steps; the rule on the error is common practice.
 Judgement judge(const Target& target, double value, double sd, bool protectsArm);
+
+/// Judges what was seen, one of the measure's options, against a target of Options: keep for what is wanted,
+/// nearly for what is listed so, else change (protect for an arm measure). Pure. Source: own choice of steps.
+Judgement judgeSeen(const Target& target, const std::string& seen, bool protectsArm);
 
 /// 5 for keep ... 1 for change; protect has 0 (it is drawn as a shield).
 int pipsOf(Verdict verdict);

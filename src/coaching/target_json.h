@@ -11,4 +11,7 @@ namespace jg {
 /// callers turn it into their room's Error.
 Target targetFromJson(const nlohmann::json& row);
 
+/// The row that targetFromJson() reads.
+nlohmann::json targetAsJson(const Target& target);
+
 } // namespace jg

@@ -58,11 +58,17 @@ WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& d
 
 std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view finding, int age, bool pain,
                                     std::size_t most) {
+    const auto place = [&](const Drill& d) {
+        return std::find(d.serves.begin(), d.serves.end(), finding) - d.serves.begin();
+    };
     std::vector<const Drill*> found;
     for (const Drill& d : playbook.drills) {
-        const bool serves = std::find(d.serves.begin(), d.serves.end(), finding) != d.serves.end();
+        const bool serves = place(d) < static_cast<std::ptrdiff_t>(d.serves.size());
         if (serves && age >= d.ageFrom && !(pain && d.throwing)) found.push_back(&d);
     }
+    // What a drill is made for stands first in its list.
+    std::stable_sort(found.begin(), found.end(),
+                     [&](const Drill* a, const Drill* b) { return place(*a) < place(*b); });
     if (found.size() > most) found.resize(most);
     return found;
 }

@@ -37,8 +37,8 @@ Message weekdayShort(int weekday); ///< "Mon"; 0 is Monday
 /// is one below the drill's age. Pure. Source: order of the week is common practice, no source.
 WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& drills, int age, bool pain);
 
-/// Drills that serve a finding, those allowed for the age (and, with pain, that throw nothing) first; never
-/// more than `most`. Pure.
+/// Drills that serve a finding and are allowed for the age (and, with pain, throw nothing), those made for it
+/// first; never more than `most`. Pure.
 std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view finding, int age, bool pain,
                                     std::size_t most);
 

@@ -1,0 +1,76 @@
+#include "coaching/typed_target.h"
+
+#include "base/number.h"
+
+#include <algorithm>
+#include <cmath>
+#include <regex>
+
+namespace jg {
+
+namespace {
+
+std::string trimmedText(std::string_view text) {
+    const auto first = text.find_first_not_of(" \t"), last = text.find_last_not_of(" \t");
+    return first == std::string_view::npos ? "" : std::string(text.substr(first, last - first + 1));
+}
+
+Target blank(const MeasureDefinition& m) {
+    Target t;
+    t.measure = m.id;
+    t.position = m.moments.back();
+    t.unit = m.unit;
+    return t;
+}
+
+Result<Target> typedOptions(const std::string& text, const MeasureDefinition& m) {
+    Target t = blank(m);
+    t.type = TargetType::Options;
+    static const std::regex between(R"(\s+or\s+|\s*,\s*)");
+    for (std::sregex_token_iterator it(text.begin(), text.end(), between, -1), end; it != end; ++it) {
+        const std::string answer = trimmedText(it->str());
+        if (std::find(m.options.begin(), m.options.end(), answer) == m.options.end()) {
+            std::vector<Message> options;
+            for (const std::string& o : m.options) options.push_back(asIs(o));
+            return fail(ErrorCode::BadInput, msg("typed-target.options",
+                                                 {{"options", joined(ListStyle::Or, std::move(options))}}));
+        }
+        t.wanted.push_back(answer);
+    }
+    return t;
+}
+
+} // namespace
+
+Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m) {
+    const std::string text = trimmedText(typed);
+    if (m.kind == MeasureKind::Seen) return typedOptions(text, m);
+    static const std::string number = "((?:-|\u2212)?[0-9]+(?:[.,][0-9]+)?)";
+    static const std::regex least("(?:at least|>=?|from)\\s*" + number + ".*"),
+        most("(?:at most|<=?|up to)\\s*" + number + ".*"),
+        band(number + "\\s*(?:to|-|\\.\\.|\u2013)\\s*" + number + ".*");
+    const auto value = [](std::string digits) {
+        if (digits.starts_with("\u2212")) digits = "-" + digits.substr(std::string("\u2212").size());
+        return typedNumber(digits).value_or(std::nan(""));
+    };
+    Target t = blank(m);
+    std::smatch found;
+    if (std::regex_match(text, found, least)) {
+        t.type = TargetType::AtLeast;
+        t.x = value(found[1]);
+    } else if (std::regex_match(text, found, most)) {
+        t.type = TargetType::AtMost;
+        t.x = value(found[1]);
+    } else if (std::regex_match(text, found, band)) {
+        t.type = TargetType::Band;
+        t.x = value(found[1]);
+        t.y = value(found[2]);
+        if (!(t.y > t.x)) return fail(ErrorCode::BadInput, msg("typed-target.band"));
+    } else {
+        return fail(ErrorCode::BadInput, msg("typed-target.how"));
+    }
+    t.soft = std::max(m.unit == "x" ? 0.1 : 1.0, std::abs(t.x) / 10);
+    return t;
+}
+
+} // namespace jg

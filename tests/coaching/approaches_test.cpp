@@ -1,0 +1,132 @@
+// The shipped playbook as a whole: nine approaches, their rows, words, causes and drills.
+#include "coaching/compare.h"
+#include "coaching/playbook.h"
+#include "coaching/week.h"
+#include "tests/support/fixtures.h"
+
+#include <algorithm>
+#include <cctype>
+#include <set>
+
+namespace jg {
+namespace {
+
+const Playbook& book() {
+    return test::playbook();
+}
+
+TEST(Approaches, NineWithTheirAges) {
+    EXPECT_EQ(book().approaches.size(), 9U);
+    for (const char* id :
+         {"load-and-drive", "drift-and-block", "tall-and-closed", "stretch-and-sequence", "arm-care-first",
+          "first-steps", "straight-line-arm", "lift-and-sink", "card-of-parts"}) {
+        const Approach* a = book().approach(id);
+        ASSERT_TRUE(a) << id;
+        EXPECT_FALSE(a->about.empty()) << id;
+        EXPECT_TRUE(checkApproach(book(), *a)) << id;
+    }
+    EXPECT_FALSE(book().approach("first-steps")->meantFor(15));
+    EXPECT_TRUE(book().approach("first-steps")->meantFor(9));
+    EXPECT_TRUE(book().approach("card-of-parts")->targets.empty());
+    EXPECT_GE(book().approach("card-of-parts")->graded.size(), 35U);
+}
+
+// The fourteen rows of its own card (common practice, no source).
+TEST(Approaches, LoadAndDriveAsksItsFourteenRows) {
+    const Approach& a = *book().approach("load-and-drive");
+    for (const char* row :
+         {"back-knee", "head-stack", "break-timing", "hand-up", "knee-in", "front-knee-release", "leg-spread",
+          "back-foot-off", "hip-through", "back-foot-set", "hunch", "release-ahead", "glove-reach",
+          "elbow-height", "trunk-forward", "straight-early", "elbow-behind"})
+        EXPECT_TRUE(a.targetOf(row)) << row;
+}
+
+TEST(Approaches, EveryTargetSaysWhyAndHasASoftMargin) {
+    for (const Approach& a : book().approaches)
+        for (const Target& t : a.targets) {
+            if (t.asksNothing()) continue;
+            EXPECT_FALSE(t.why.empty()) << a.id << " " << t.measure;
+            if (t.type != TargetType::Options) {
+                EXPECT_GT(t.soft, 0) << a.id << " " << t.measure;
+            }
+        }
+}
+
+TEST(Items, FiftyAndMoreWithAllTheirWords) {
+    EXPECT_GE(book().items.size(), 50U);
+    std::set<std::string> names;
+    for (const GradedItem& i : book().items) {
+        for (const std::string* words :
+             {&i.name, &i.fault, &i.goal, &i.coach, &i.young, &i.player, &i.parent})
+            EXPECT_FALSE(words->empty()) << i.id;
+        EXPECT_NE(i.goal, i.name) << i.id << ": a correction titled by its good form reads as praise";
+        EXPECT_NE(i.fault, i.name) << i.id;
+        EXPECT_TRUE(names.insert(i.name).second) << i.name;
+        const bool used =
+            std::any_of(book().approaches.begin(), book().approaches.end(), [&](const Approach& a) {
+                return std::find(a.graded.begin(), a.graded.end(), i.id) != a.graded.end();
+            });
+        EXPECT_TRUE(used) << i.id;
+    }
+    const GradedItem& holds = *book().item("knee-holds");
+    EXPECT_EQ(holds.cueFor(9), holds.young);
+    EXPECT_EQ(holds.cueFor(12), holds.player);
+}
+
+// Whatever is found can be worked on: by a quiet drill, from the youngest age an approach is meant for.
+TEST(Drills, EveryFindingHasOneWithoutAThrowAtEveryAge) {
+    std::set<std::string> found;
+    for (const Approach& a : book().approaches) {
+        for (const Target& t : a.targets)
+            if (!t.asksNothing()) found.insert(t.measure);
+        found.insert(a.graded.begin(), a.graded.end());
+    }
+    EXPECT_GT(found.size(), 100U);
+    for (const std::string& id : found) EXPECT_FALSE(drillsFor(book(), id, 8, true, 1).empty()) << id;
+}
+
+TEST(Drills, WhatADrillIsMadeForComesFirst) {
+    EXPECT_EQ(drillsFor(book(), "back-knee-first", 15, false, 1).front()->id, "knee-drive");
+}
+
+TEST(Measures, WhatIsJudgedHasAGoal) {
+    for (const Approach& a : book().approaches)
+        for (const Target& t : a.targets) {
+            const MeasureDefinition& m = *book().measure(t.measure);
+            if (t.asksNothing()) continue;
+            if (m.kind == MeasureKind::Seen) {
+                EXPECT_FALSE(m.goal.empty()) << m.id;
+                continue;
+            }
+            EXPECT_FALSE(m.plainly.empty()) << m.id;
+            const bool sequence = m.id.starts_with("lag-");
+            EXPECT_TRUE(sequence || (!m.goalUp.empty() && !m.goalDown.empty())) << m.id;
+        }
+}
+
+TEST(Compare, NamesTheRowsThatDiffer) {
+    const Approach &deep = *book().approach("load-and-drive"), &tall = *book().approach("tall-and-closed");
+    const auto rows = compare(deep, tall);
+    const auto row = [&](const char* id) {
+        return std::find_if(rows.begin(), rows.end(), [&](const RowDifference& r) { return r.id == id; });
+    };
+    ASSERT_NE(row("back-knee"), rows.end());
+    EXPECT_EQ(askedInWords(row("back-knee")->one), "at most 110");
+    EXPECT_EQ(askedInWords(row("back-knee")->other), "at least 125");
+    EXPECT_EQ(row("elbow-height"), rows.end()); // both ask the same
+    EXPECT_EQ(askedInWords(row("stride")->other), "not asked");
+    EXPECT_TRUE(compare(deep, deep).empty());
+    EXPECT_TRUE(changesOf(book(), deep, deep).empty());
+}
+
+TEST(Focus, AsksOnlyWhatLiesInIt) {
+    const Approach front = focused(*book().approach("load-and-drive"), *book().focus("front-leg"));
+    EXPECT_TRUE(front.targetOf("front-knee-release"));
+    EXPECT_FALSE(front.targetOf("elbow-height"));
+    EXPECT_EQ(front.graded, (std::vector<std::string>{"whole-foot-landing", "knee-holds"}));
+    EXPECT_TRUE(front.isLenient("stride"));
+    EXPECT_TRUE(checkApproach(book(), front));
+}
+
+} // namespace
+} // namespace jg
