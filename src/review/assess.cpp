@@ -108,6 +108,8 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
 Judgement judgementOf(const MeasureDefinition& m, const std::optional<Target>& target,
                       const MeasureValue& v) {
     if (v.value && target) return judge(*target, *v.value, v.sd, m.protectsArm);
+    if (m.kind == MeasureKind::Seen && v.state == MeasureState::Measured && target)
+        return judgeSeen(*target, v.seen, m.protectsArm);
     Judgement j;
     if (v.value) {
         j.state = JudgeState::CannotTell;
@@ -142,11 +144,37 @@ std::vector<SeenDelivery> deliveriesOf(const Review& review, const DeliveryMarks
     return all;
 }
 
-/// Judges the number of a row by its target, in the number's unit.
-void judgeRow(const MeasureDefinition& m, const Target& target, MeasureRow& row) {
+/// What the coach said counts before what the target says.
+void judgeByHand(const MeasureDefinition& m, const Judging& judging, MeasureRow& row) {
+    const auto& items = judging.approach.graded; // older playbooks have items that are called as a measure is
+    const Grade* grade = judging.grade(row.delivery, m.id);
+    if (!grade || std::find(items.begin(), items.end(), m.id) != items.end()) return;
+    row.byHand = *grade;
+    const auto verdict = verdictOf(*grade, m.protectsArm);
+    if (!verdict) return;
+    row.judgement.state = JudgeState::Graded;
+    row.judgement.verdict = verdict;
+    row.judgement.text =
+        joined(ListStyle::Sentences,
+               {msg("assess.by-hand", {{"why", reasonInWords(grade->reason)}}), row.judgement.text});
+}
+
+/// A lenient row's miss is a small one; the arm's protection is never eased.
+Judgement eased(Judgement j) {
+    if (j.verdict == Verdict::Adjust || j.verdict == Verdict::Change) j.verdict = Verdict::Nearly;
+    return j;
+}
+
+/// Judges the number of a row by its target, in the number's unit, and by hand.
+void judgeRow(const MeasureDefinition& m, const Target& target, const Judging& judging, MeasureRow& row) {
     const auto comparable = row.value.value ? targetIn(target, row.value.unit) : target;
     row.target = comparable.value_or(target);
     row.judgement = judgementOf(m, comparable, row.value);
+    if (judging.approach.isLenient(m.id)) row.judgement = eased(std::move(row.judgement));
+    if (!target.meantFor(judging.age))
+        row.value.warnings.push_back(
+            msg("assess.not-this-age", {{"from", target.ageFrom}, {"to", target.ageTo}}));
+    judgeByHand(m, judging, row);
 }
 
 /// Takes the number of a film that can show what the one in hand can't; of the same pitch, if there is one.
@@ -174,8 +202,9 @@ void lookFromElsewhere(const MeasureDefinition& m, const std::vector<SeenDeliver
 }
 
 MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Target& target,
-                  const std::vector<SeenDelivery>& seen, const std::vector<Clip>& clips, Hand hand) {
-    MeasureRow row{m.id, {}, {}, target, seen.front().marks.number, {}, {}};
+                  const Judging& judging, const std::vector<SeenDelivery>& seen,
+                  const std::vector<Clip>& clips, Hand hand) {
+    MeasureRow row{m.id, {}, {}, target, seen.front().marks.number, {}, {}, {}};
     for (const SeenDelivery& d : seen) {
         MeasureValue v = valueOf(d.marks, playbook, m, d.clip, hand, d.limbs, d.odd);
         if (&d == &seen.front()) row.value = v;
@@ -186,7 +215,7 @@ MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Ta
     }
     lookFromElsewhere(m, seen, clips, row);
     row.spread = spreadOf(row.deliveries);
-    judgeRow(m, target, row);
+    judgeRow(m, target, judging, row);
     return row;
 }
 
@@ -196,9 +225,10 @@ void assessMeasures(const Review& review, const DeliveryMarks& assessed, const P
     for (const Target& target : review.walkTargets()) {
         const MeasureDefinition* m = playbook.measure(target.measure);
         if (!m) continue;
-        MeasureRow row = rowFor(playbook, *m, target, seen, clips, hand);
-        ++a.counts.measuresAll;
-        if (row.value.state != MeasureState::NotLookedAt) ++a.counts.measures;
+        MeasureRow row = rowFor(playbook, *m, target, review.judging(), seen, clips, hand);
+        const bool looked = row.value.state != MeasureState::NotLookedAt || row.byHand;
+        if (looked || !review.approach().isLenient(m->id)) ++a.counts.measuresAll;
+        if (looked) ++a.counts.measures;
         if (row.value.state == MeasureState::NotVisible) {
             ++a.counts.measuresNotVisible;
             a.notSeen.push_back(msg("assess.not-seen", {{"what", m->name}, {"why", row.value.reason}}));
@@ -232,7 +262,9 @@ Message reasonOf(const ItemRow& row, View view) {
 
 void assessItems(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
                  const std::vector<Clip>& clips, Assessment& a) {
-    for (const std::string& id : review.approach().graded) {
+    std::vector<std::string> ids = review.approach().graded;
+    for (const OwnFinding& own : review.own) ids.push_back(own.id);
+    for (const std::string& id : ids) {
         const GradedItem* item = playbook.item(id);
         if (!item) continue;
         const bool seen =
@@ -240,7 +272,7 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
         ItemRow row{id, std::nullopt, seen, assessed.number};
         findGrade(review, assessed, row);
         if (!row.grade && !row.seenFromHere) row.grade = Grade{GradeState::NotVisible, 0, {}, {}};
-        ++a.counts.judgedAll;
+        if (row.grade || !review.approach().isLenient(id)) ++a.counts.judgedAll;
         if (row.grade) {
             ++a.counts.judged;
             if (row.grade->state == GradeState::NotVisible)
@@ -249,7 +281,10 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
                         {{"what", item->name}, {"why", reasonOf(row, filmOf(assessed, clips).view)}}));
             if (row.grade->state == GradeState::CannotTell)
                 a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
-            if (const auto verdict = verdictOf(*row.grade, item->protectsArm))
+            auto verdict = verdictOf(*row.grade, item->protectsArm);
+            if (review.approach().isLenient(id) && (verdict == Verdict::Adjust || verdict == Verdict::Change))
+                verdict = Verdict::Nearly;
+            if (verdict)
                 a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step)},
                                       *verdict == Verdict::Keep,
                                       false});
@@ -351,6 +386,35 @@ Assessment assess(const Review& review, const Playbook& playbook, const std::vec
     for (const PlannedDrill& d : review.plan.drills)
         if (d.dose.missing() && !d.doseWaived) ++a.counts.drillsWithoutDose;
     return a;
+}
+
+Playbook withOwnFindings(Playbook playbook, const Review& review) {
+    const auto isOwn = [](const std::string& id) { return id.starts_with(kOwnFinding); };
+    std::erase_if(playbook.items, [&](const GradedItem& i) { return isOwn(i.id); });
+    for (Drill& d : playbook.drills) std::erase_if(d.serves, isOwn);
+    for (const OwnFinding& own : review.own) {
+        GradedItem item;
+        item.id = own.id;
+        item.name = item.fault = item.goal = item.coach = own.words;
+        item.group = own.group;
+        item.views = {View::Open, View::Closed, View::Front, View::Rear};
+        playbook.items.push_back(std::move(item));
+        for (Drill& d : playbook.drills)
+            if (d.id == own.drill) d.serves.insert(d.serves.begin(), own.id);
+    }
+    return playbook;
+}
+
+std::string goalOf(const Playbook& playbook, const Assessment& a, std::string_view finding) {
+    if (const GradedItem* item = playbook.item(finding)) return item->goal;
+    const MeasureDefinition* m = playbook.measure(finding);
+    if (!m) return std::string(finding);
+    const MeasureRow* row = a.measure(finding);
+    const std::string& goal = m->kind == MeasureKind::Seen      ? m->goal
+                              : !row || row->judgement.gap == 0 ? m->name
+                              : row->judgement.gap < 0          ? m->goalUp
+                                                                : m->goalDown;
+    return goal.empty() ? m->name : goal;
 }
 
 StageWork workAt(Stage stage, const Counts& c) {

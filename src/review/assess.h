@@ -22,6 +22,7 @@ struct MeasureRow {
     int delivery = 1;                      ///< whose number it is
     std::vector<DeliveryValue> deliveries; ///< on each that has a number; empty while there is but one
     std::optional<PitchSpread> spread;     ///< over two pitches and more
+    std::optional<Grade> byHand;           ///< the coach's own verdict, which counts before the target's
 };
 
 /// One graded item of the card.
@@ -91,6 +92,13 @@ Assessment assess(const Review& review, const Playbook& playbook, const std::vec
                   int delivery = kLead);
 /// The same with one film.
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);
+
+/// The playbook with the review's own findings among its items.
+Playbook withOwnFindings(Playbook playbook, const Review& review);
+
+/// What a finding is called as something to work on: the goal of an item, what a measure's number or answer
+/// is to do; its name when the playbook has no better word. Pure.
+std::string goalOf(const Playbook& playbook, const Assessment& a, std::string_view finding);
 
 /// The verdict a grade stands for.
 std::optional<Verdict> verdictOf(const Grade& grade, bool protectsArm);

@@ -43,6 +43,24 @@ struct ReviewChanges {
     Change operator()(const SetGrade& c) {
         return SetGrade{c.judging, c.key, exchangeIn(r.judgings.at(c.judging).grades, c.key, c.value)};
     }
+    Change operator()(const SetJudging& c) {
+        return SetJudging{c.judging, std::exchange(r.judgings.at(c.judging), c.value)};
+    }
+    Change operator()(const SetTarget& c) {
+        auto& targets = r.judgings.at(c.judging).approach.targets;
+        const auto at = std::find_if(targets.begin(), targets.end(),
+                                     [&](const Target& t) { return t.measure == c.measure; });
+        SetTarget before{c.judging, c.measure, std::nullopt};
+        if (at != targets.end()) before.value = *at;
+        if (at != targets.end() && c.value)
+            *at = *c.value;
+        else if (at != targets.end())
+            targets.erase(at);
+        else if (c.value)
+            targets.push_back(*c.value);
+        return before;
+    }
+    Change operator()(const SetOwnFindings& c) { return SetOwnFindings{std::exchange(r.own, c.value)}; }
     Change operator()(const SetExtras& c) { return SetExtras{std::exchange(r.extras, c.value)}; }
     Change operator()(const SetStops& c) { return SetStops{std::exchange(r.stops, c.value)}; }
     Change operator()(const SetTake& c) { return SetTake{c.stop, exchangeIn(r.takes, c.stop, c.value)}; }

@@ -58,6 +58,19 @@ struct SetGrade {
     GradeKey key;
     std::optional<Grade> value;
 };
+struct SetJudging {
+    std::size_t judging;
+    Judging value;
+};
+/// What a judging asks of a measure.
+struct SetTarget {
+    std::size_t judging;
+    std::string measure;
+    std::optional<Target> value;
+};
+struct SetOwnFindings {
+    std::vector<OwnFinding> value;
+};
 struct SetMeasureNote {
     std::string measure;
     std::optional<MeasureNote> value;
@@ -80,8 +93,8 @@ struct SetPlan {
     Plan value;
 };
 using Change = std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake,
-                            SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetMeasureNote,
-                            SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+                            SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetJudging, SetTarget,
+                            SetOwnFindings, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
 
 /// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {

@@ -21,6 +21,7 @@ std::optional<double> wantedOf(const Target& target, double value) {
     case TargetType::Band:
         if (value < target.x) return target.x;
         return value > target.y ? std::optional(target.y) : std::nullopt;
+    case TargetType::Options:
     case TargetType::Any:
     case TargetType::Record:
         break;
@@ -30,7 +31,7 @@ std::optional<double> wantedOf(const Target& target, double value) {
 
 bool liesInThePicture(MeasureKind kind) {
     return kind != MeasureKind::TurnSide && kind != MeasureKind::TurnFront &&
-           kind != MeasureKind::TurnBetween;
+           kind != MeasureKind::TurnFrontSigned && kind != MeasureKind::TurnBetween;
 }
 
 /// The larger of several distances has a fold where they are alike: each is a part of its own.

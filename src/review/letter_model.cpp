@@ -18,6 +18,8 @@ Message countWord(std::size_t n) {
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
     const std::string name = playbook.nameOfFinding(id);
     const MeasureRow* row = a.measure(id);
+    if (row && !row->value.seen.empty())
+        return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
     if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
     return msg("letter.keep-number",
                {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
@@ -45,6 +47,10 @@ Message showsIn(const MeasureRow& row) {
 /// The number of a measure in plain words; empty when there is none.
 Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const MeasureRow* row = a.measure(id);
+    if (row && !row->value.seen.empty())
+        return msg("letter.seen", {{"what", playbook.measure(id)->name},
+                                   {"seen", row->value.seen},
+                                   {"wanted", wordsOf(row->target)}});
     if (!row || !row->value.value) return {};
     return joined(ListStyle::Sentences, {filled(playbook.measure(id)->plainly,
                                                 {{"value", numberInWords(*row->value.value, row->value.unit)},
@@ -75,18 +81,20 @@ const Cause* reasonFor(const Playbook& playbook, const Assessment& a, const std:
 }
 
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
-                              const std::string& id) {
+                              const std::string& id, int age) {
     LetterCorrection c;
     c.finding = id;
-    c.title = asIs(playbook.nameOfFinding(id));
+    c.title = asIs(goalOf(playbook, a, id));
     c.number = numberSentence(playbook, a, id);
-    // An item has no number of its own: it shows the one it bears on.
+    // An item has no number of its own: it shows the one that tells the same, or the one it bears on.
+    if (const GradedItem* item = playbook.item(id); item && c.number.empty())
+        c.number = numberSentence(playbook, a, item->measure);
     for (const Cause& cause : playbook.causes)
         if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) < 2)
             c.number = numberSentence(playbook, a, cause.to);
     if (const Cause* reason = reasonFor(playbook, a, id)) c.why = asIs(reason->why);
     if (const GradedItem* item = playbook.item(id)) {
-        c.feel = asIs(item->player);
+        c.feel = asIs(item->cueFor(age));
     } else {
         // A measure borrows the cue of the first drill that serves it.
         for (const PlannedDrill& d : review.plan.drills)
@@ -102,6 +110,11 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     const MeasureRow* row = a.measure(id);
     c.delivery = row ? row->delivery : a.delivery;
     if (const auto frame = review.deliveryOr(c.delivery).frameOf(at)) c.frame = *frame;
+    if (const OwnFinding* own = review.ownFinding(id)) {
+        c.delivery = own->delivery;
+        c.frame = own->frame;
+        c.caption = {};
+    }
     return c;
 }
 
@@ -166,7 +179,8 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
         if (s.kind == StopKind::Strength && m.keeps.size() < 3)
             m.keeps.push_back(keepLine(a, playbook, s.finding));
     for (const std::string& id : review.plan.corrections)
-        if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id));
+        if (playbook.isFinding(id))
+            m.corrections.push_back(correctionOf(review, playbook, a, id, athlete.ageOn(review.date)));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
     if (pain) m.caution = msg("letter.caution");

@@ -3,7 +3,7 @@
 
 #include "base/date.h"
 #include "base/ids.h"
-#include "kinematics/anatomy.h"
+#include "coaching/target.h"
 #include "review/conditions.h"
 
 #include <cstdint>
@@ -26,6 +26,8 @@ struct Athlete {
     std::string guardianName;
     std::string guardianEmail;
     std::optional<double> heightM = {}; ///< standing, as last entered
+    std::string approach = {};          ///< id; empty = the house's usual one
+    std::vector<Target> targets = {};   ///< set for them alone, each with its owner
 
     std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
     int ageOn(Date date) const;

@@ -1,3 +1,4 @@
+#include "coaching/target_json.h"
 #include "review/json_fields.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
@@ -90,6 +91,8 @@ std::string toJson(const Athlete& a) {
         {"born", isoDate(a.born)}, {"hand", idOf(a.hand)},           {"level", a.level},
         {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}};
     if (a.heightM) row["heightM"] = *a.heightM;
+    if (!a.approach.empty()) row["approach"] = a.approach;
+    for (const Target& t : a.targets) row["targets"].push_back(targetAsJson(t));
     return row.dump();
 }
 
@@ -103,6 +106,8 @@ Result<Athlete> athleteFromJson(std::string_view text) {
         a.hand = need(handFromId(d.at("hand").get<std::string>()), "hand");
         a.level = d.value("level", "");
         if (d.contains("heightM")) a.heightM = d["heightM"].get<double>();
+        a.approach = d.value("approach", "");
+        for (const json& t : d.value("targets", json::array())) a.targets.push_back(targetFromJson(t));
         a.email = d.value("email", "");
         a.guardianName = d.value("guardianName", "");
         a.guardianEmail = d.value("guardianEmail", "");

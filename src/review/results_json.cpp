@@ -33,6 +33,7 @@ json valueAsJson(const MeasureValue& v) {
                 {"high95", finite(v.high95)},
                 {"state", idOf(v.state)}};
     row["value"] = v.value ? json(*v.value) : json(nullptr);
+    if (!v.seen.empty()) row["seen"] = v.seen;
     if (!v.words.empty()) row["words"] = messageAsJson(v.words);
     if (!v.reason.empty()) row["reason"] = messageAsJson(v.reason);
     if (!v.warnings.empty()) row["warnings"] = messagesAsJson(v.warnings);
@@ -107,6 +108,7 @@ json rowAsJson(const MeasureRow& m) {
                                      {"verdict", verdictAsJson(d.verdict)},
                                      {"standsOut", d.standsOut}});
     if (m.spread) row["spread"] = spreadAsJson(*m.spread);
+    if (m.byHand) row["byHand"] = gradeAsJson(*m.byHand);
     return row;
 }
 
@@ -122,6 +124,7 @@ MeasureRow rowIn(const json& row) {
                                 need(viewFromId(d.at("view").get<std::string>()), "view"),
                                 valueIn(d.at("value")), verdictIn(d.at("verdict")), d.at("standsOut")});
     if (row.contains("spread")) m.spread = spreadIn(row["spread"]);
+    if (row.contains("byHand")) m.byHand = gradeIn(row["byHand"]);
     return m;
 }
 

@@ -76,6 +76,7 @@ std::vector<Target> Review::walkTargets() const {
     for (const Target& t : approach().targets)
         if (t.type != TargetType::Any) all.push_back(t);
     for (const std::string& id : extras) {
+        if (approach().targetOf(id)) continue;
         Target recorded;
         recorded.measure = id;
         recorded.type = TargetType::Record;
@@ -94,6 +95,11 @@ ClickedPoint DeliveryMarks::steadied(std::int64_t frame, const ClickedPoint& poi
 const Stop* Review::stop(const StopId& stopId) const {
     const auto it = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.id == stopId; });
     return it == stops.end() ? nullptr : &*it;
+}
+
+const OwnFinding* Review::ownFinding(std::string_view id) const {
+    const auto it = std::find_if(own.begin(), own.end(), [&](const OwnFinding& f) { return f.id == id; });
+    return it == own.end() ? nullptr : &*it;
 }
 
 const DeliveryMarks* Review::delivery(int wanted) const {

@@ -15,6 +15,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace jg {
@@ -143,10 +144,25 @@ struct GradeKey {
 struct Judging {
     Approach approach;
     std::string playbook;
+    int age = 0; ///< of the athlete when it was begun; 0 = not known
+    /// By item, or by measure where the coach judged it by hand.
     std::map<GradeKey, Grade> grades;
 
     const Grade* grade(int delivery, const std::string& item) const;
     bool operator==(const Judging&) const = default;
+};
+
+inline constexpr std::string_view kOwnFinding = "own-finding-"; ///< what their ids begin with
+/// Something a coach saw that no playbook lists, in their own words; its marks on that frame are its sketch.
+/// It is graded, said, prescribed and written like an item.
+struct OwnFinding {
+    std::string id;
+    std::string words;
+    std::string group; ///< id of one of measureGroups()
+    int delivery = 1;  ///< on which the frame lies
+    std::int64_t frame = 0;
+    std::string drill; ///< that helps; empty = none chosen
+    bool operator==(const OwnFinding&) const = default;
 };
 
 /// What the coach said of a measure instead of a number.
@@ -269,6 +285,7 @@ struct Review {
     int lead = 1;                                ///< the delivery whose numbers the letter tells
     std::vector<Judging> judgings = {Judging{}}; ///< never empty; the letter follows the first
     std::vector<std::string> extras;             ///< measures taken beside the approach's
+    std::vector<OwnFinding> own;
     std::vector<Stop> stops;
     std::map<StopId, Take> takes;
     Plan plan;
@@ -276,6 +293,7 @@ struct Review {
     std::int64_t revision = 0; ///< in the library; 0 = not kept yet. Not part of the document.
 
     const Stop* stop(const StopId& id) const;
+    const OwnFinding* ownFinding(std::string_view id) const;
     /// Null for none of that number.
     const DeliveryMarks* delivery(int number) const;
     DeliveryMarks* delivery(int number);
@@ -287,7 +305,7 @@ struct Review {
     const Judging& judging() const { return judgings.front(); }
     Judging& judging() { return judgings.front(); }
     const Approach& approach() const { return judgings.front().approach; }
-    /// The targets the walk measures: the approach's, and the extras as recorded ones.
+    /// The targets the walk measures: the approach's, and the extras that have none as recorded ones.
     std::vector<Target> walkTargets() const;
 };
 

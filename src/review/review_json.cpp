@@ -1,6 +1,6 @@
 #include "review/review_json.h"
 
-#include "coaching/target_json.h"
+#include "coaching/approach_json.h"
 #include "review/delivery_json.h"
 #include "review/json_fields.h"
 
@@ -87,27 +87,6 @@ Plan planIn(const json& row) {
     return p;
 }
 
-json approachAsJson(const Approach& a) {
-    json targets = json::array();
-    for (const Target& t : a.targets) targets.push_back(targetAsJson(t));
-    return {{"id", a.id},       {"name", a.name},     {"version", a.version}, {"ages", {a.ageFrom, a.ageTo}},
-            {"about", a.about}, {"targets", targets}, {"graded", a.graded}};
-}
-
-Approach approachIn(const json& row) {
-    Approach a{row.at("id"),
-               row.at("name"),
-               row.at("version"),
-               row.at("ages").at(0),
-               row.at("ages").at(1),
-               row.value("about", ""),
-               {},
-               {}};
-    for (const auto& t : row.at("targets")) a.targets.push_back(targetFromJson(t));
-    a.graded = row.at("graded").get<std::vector<std::string>>();
-    return a;
-}
-
 json judgingAsJson(const Judging& j) {
     json grades = json::array();
     for (const auto& [key, g] : j.grades) {
@@ -116,11 +95,14 @@ json judgingAsJson(const Judging& j) {
         row["item"] = key.item;
         grades.push_back(std::move(row));
     }
-    return {{"approach", approachAsJson(j.approach)}, {"playbook", j.playbook}, {"grades", grades}};
+    return {{"approach", approachAsJson(j.approach)},
+            {"playbook", j.playbook},
+            {"age", j.age},
+            {"grades", grades}};
 }
 
 Judging judgingIn(const json& row) {
-    Judging j{approachIn(row.at("approach")), row.value("playbook", ""), {}};
+    Judging j{approachFromJson(row.at("approach")), row.value("playbook", ""), row.value("age", 0), {}};
     for (const json& g : row.at("grades")) j.grades[{g.at("delivery"), g.at("item")}] = gradeIn(g);
     return j;
 }
@@ -136,7 +118,7 @@ void readFormat1(const json& d, Review& r) {
     r.lead = r.first().number;
     for (const json& row : d.value("aside", json::array())) addDelivery(deliveryIn(row), r);
     Judging j;
-    j.approach = approachIn(d.at("approach"));
+    j.approach = approachFromJson(d.at("approach"));
     for (const auto& [id, row] : d.at("grades").items()) j.grades[{r.lead, id}] = gradeIn(row);
     r.judgings = {std::move(j)};
 }
@@ -155,6 +137,9 @@ void readLooking(const json& d, Review& r) {
     std::sort(r.deliveries.begin(), r.deliveries.end(),
               [](const auto& a, const auto& b) { return a.number < b.number; });
     r.extras = d.value("extras", r.extras);
+    for (const json& f : d.value("own", json::array()))
+        r.own.push_back({f.at("id"), f.at("words"), f.at("group"), f.at("delivery"), f.at("frame"),
+                         f.value("drill", "")});
 }
 
 void writeLooking(const Review& r, json& d) {
@@ -162,6 +147,13 @@ void writeLooking(const Review& r, json& d) {
     d["lead"] = r.lead;
     for (const Judging& j : r.judgings) d["judgings"].push_back(judgingAsJson(j));
     d["extras"] = r.extras;
+    for (const OwnFinding& f : r.own)
+        d["own"].push_back({{"id", f.id},
+                            {"words", f.words},
+                            {"group", f.group},
+                            {"delivery", f.delivery},
+                            {"frame", f.frame},
+                            {"drill", f.drill}});
 }
 
 void writeSaying(const Review& r, json& d) {
@@ -194,17 +186,37 @@ void readSaying(const json& d, Review& r) {
 
 } // namespace
 
-json targetAsJson(const Target& t) {
-    json row = {{"measure", t.measure},
-                {"position", info(t.position).id},
-                {"type", idOf(t.type)},
-                {"x", t.x},
-                {"y", t.y},
-                {"soft", t.soft},
-                {"unit", t.unit}};
-    if (t.good) row["good"] = *t.good;
-    return row;
+namespace {
+
+/// Two items were called as a measure is. A review with the playbook of its day knows them by that; one
+/// without goes by today's names.
+void renameOldItems(Review& r) {
+    if (!r.judging().playbook.empty()) return;
+    const auto now = [&](std::string& id) {
+        if (id == "foot-from-above") id = "foot-comes-down";
+        if (id == "finish-across") id = "arm-swings-across";
+    };
+    const auto graded = r.approach().graded;
+    const auto wasItem = [&](const std::string& id) {
+        return std::find(graded.begin(), graded.end(), id) != graded.end();
+    };
+    std::map<GradeKey, Grade> grades;
+    for (const auto& [key, grade] : r.judging().grades) {
+        GradeKey today = key;
+        if (wasItem(today.item)) now(today.item);
+        grades[today] = grade;
+    }
+    r.judging().grades = std::move(grades);
+    for (Stop& s : r.stops)
+        if (wasItem(s.finding)) now(s.finding);
+    for (std::string& id : r.plan.corrections)
+        if (wasItem(id)) now(id);
+    for (PlannedDrill& d : r.plan.drills)
+        if (wasItem(d.finding)) now(d.finding);
+    for (std::string& id : r.judging().approach.graded) now(id);
 }
+
+} // namespace
 
 std::string toJson(const Review& r) {
     json d = {{"format", kReviewFormat},    {"id", r.id.value},        {"submission", r.submission.value},
@@ -227,6 +239,7 @@ Result<Review> reviewFromJson(std::string_view text) {
         r.stage = need(stageFromId(d.at("stage").get<std::string>()), "stage");
         readLooking(d, r);
         readSaying(d, r);
+        renameOldItems(r);
         return r;
     });
 }

@@ -30,7 +30,4 @@ Status readDerived(std::string_view text, DeliveryMarks& delivery);
 std::string surveyToJson(const Clip& clip);
 Status readSurvey(std::string_view text, Clip& clip);
 
-/// A target as in the playbook and on the command line.
-nlohmann::json targetAsJson(const Target& target);
-
 } // namespace jg

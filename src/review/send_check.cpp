@@ -1,5 +1,6 @@
 #include "review/send_check.h"
 
+#include "review/contradictions.h"
 #include "review/people_check.h"
 
 #include <algorithm>
@@ -68,7 +69,7 @@ void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
             out.push_back({true, msg("send-check.title-is-in-the-running-order", {{"title", s.title}})});
 }
 
-void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
+void checkPlan(const Review& review, const Playbook& playbook, const Assessment& a, Problems& out) {
     const Plan& plan = review.plan;
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
@@ -79,7 +80,7 @@ void checkPlan(const Review& review, const Playbook& playbook, Problems& out) {
     if (plan.corrections.size() > kMostCorrections)
         out.push_back({true, msg("send-check.more-than-three-corrections-choose-the")});
     for (const std::string& id : plan.corrections) {
-        const std::string name = playbook.nameOfFinding(id);
+        const std::string name = goalOf(playbook, a, id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
             return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) !=
@@ -112,7 +113,9 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     checkOwner(review, athlete, submission, out);
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
     checkOpenWork(review, a, out);
-    checkPlan(review, playbook, out);
+    checkPlan(review, playbook, a, out);
+    for (Contradiction& c : contradictionsIn(review, playbook, a, athlete.hand))
+        out.push_back({c.stop, std::move(c.text)});
     if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
         out.push_back({false, msg("send-check.damaged", {{"count", damaged}})});
     checkWeek(review, playbook, athlete, pain, today, out);

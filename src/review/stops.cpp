@@ -27,10 +27,14 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
     stop.id = std::move(id);
     stop.kind = strength ? StopKind::Strength : StopKind::Correction;
     stop.finding = std::string(finding);
-    stop.title = playbook.nameOfFinding(finding);
+    stop.title = strength ? playbook.nameOfFinding(finding) : goalOf(playbook, a, finding);
     const MeasureRow* row = a.measure(finding);
     stop.delivery = row ? row->delivery : a.delivery;
     stop.frame = frameOfFinding(review.deliveryOr(stop.delivery), playbook, finding);
+    if (const OwnFinding* own = review.ownFinding(finding)) {
+        stop.delivery = own->delivery;
+        stop.frame = own->frame;
+    }
     return stop;
 }
 

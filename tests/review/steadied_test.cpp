@@ -13,7 +13,7 @@ using L = Landmark;
 Review shaken() {
     Review r;
     r.date = test::today();
-    r.judging().approach = *test::playbook().approach("load-and-drive");
+    r.judging().approach = *test::playbook().approach("tall-and-closed");
     r.first().moments[Moment::Set] = {10, ""};
     r.first().moments[Moment::Plant] = {40, ""};
     r.first().points[{10, L::Crown}] = {{{500, 100}, 2}, ""};

@@ -1,0 +1,32 @@
+// The card: everything that is judged in one sheet, items by eye and measures by number or by hand.
+#pragma once
+
+#include "review/assess.h"
+#include "review/guide.h"
+
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// One row of the card.
+struct CardRow {
+    std::string id; ///< of an item or a measure
+    bool isMeasure = false;
+    std::string group;
+    Moment position = Moment::Set;
+    int delivery = 1;           ///< whose grade or number it is
+    std::optional<Grade> grade; ///< by eye or by hand
+    bool open = false;          ///< holds up sending
+};
+
+/// All items of the approach, findings of the coach's own, and all measures of the walk, by time or by body;
+/// the order of the approach within a position. Pure.
+std::vector<CardRow> cardOf(const Review& review, const Playbook& playbook, const Assessment& a,
+                            WalkOrder order = WalkOrder::Time);
+
+/// The measure whose number stands behind a row of the card: itself, or the one that tells the same as the
+/// item; null where there is none or it has no number and no answer.
+const MeasureRow* numberBehind(const CardRow& row, const Playbook& playbook, const Assessment& a);
+
+} // namespace jg
