@@ -6,8 +6,19 @@
 
 namespace jg {
 
-/// A judging by an approach, nothing graded yet; the playbook's text is kept in the library for it. Errors:
-/// those of Store.
-Result<Judging> beginJudging(Store& store, const Playbook& playbook, const Approach& approach);
+/// The house's way of judging, where an athlete has none of their own.
+inline constexpr const char* kUsualApproach = "load-and-drive";
+
+/// The approach an athlete is judged by: their own, else the usual one, else the first. Null for an empty
+/// playbook.
+const Approach* approachFor(const Playbook& playbook, const Athlete& athlete);
+
+/// An approach with the targets that are set for one athlete alone in place of its own.
+Approach withTargetsOf(Approach approach, const Athlete& athlete);
+
+/// A judging of an athlete by an approach as it is that day, with their own targets, nothing graded yet; the
+/// playbook's text is kept in the library for it. Errors: those of Store.
+Result<Judging> beginJudging(Store& store, const Playbook& playbook, const Approach& approach,
+                             const Athlete& athlete, Date today);
 
 } // namespace jg

@@ -45,6 +45,41 @@ void setPositions(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps
     }
 }
 
+/// Moments beside the events of the generator that the usual approach asks for, read off the moving joints.
+void setFurtherMoments(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps) {
+    const auto top = r.frameOf(Moment::LiftTop), plant = r.frameOf(Moment::Plant),
+               release = r.frameOf(Moment::Release);
+    if (!top || !plant || !release) return;
+    const auto put = [&](Moment moment, std::int64_t frame) {
+        r.moments[moment] = {std::clamp<std::int64_t>(frame, 0, clip.frames - 1), ""};
+    };
+    const auto toeHeight = [&](std::int64_t frame) {
+        const Joints j = d.poseAt(d.startS() + static_cast<double>(frame) / fps).joints;
+        const auto& toe = j.at(Landmark::BackToe);
+        return toe(1) - d.groundAt(toe(0));
+    };
+    constexpr double kOffM = 0.04;
+    std::int64_t off = *plant;
+    while (off < clip.frames - 1 && toeHeight(off) < kOffM) ++off;
+    put(Moment::BackToeOff, off);
+    const auto kneeHeight = [&](std::int64_t frame) {
+        return d.poseAt(d.startS() + static_cast<double>(frame) / fps).joints.at(Landmark::LeadKnee)(1);
+    };
+    constexpr double kFallenM = 0.03;
+    std::int64_t down = *top;
+    while (down < *plant && kneeHeight(down) > kneeHeight(*top) - kFallenM) ++down;
+    put(Moment::KneeDown, down);
+    put(Moment::BeforeRelease, std::max(*plant + 1, *release - std::max(1, fps / 60)));
+}
+
+/// What is seen: on target, as the generator moves.
+void answerSeen(const Review& review, DeliveryMarks& r, const Playbook& playbook, const Clip& clip) {
+    for (const Target& t : review.approach().targets)
+        if (const MeasureDefinition* m = playbook.measure(t.measure);
+            m->kind == MeasureKind::Seen && m->seenFrom(clip.view) && !t.wanted.empty())
+            r.answers[m->id] = {t.wanted.front(), {}};
+}
+
 void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playbook, const Clip& clip,
                  const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish) {
     Wobble wobble(wish.seed + static_cast<std::uint64_t>(r.number) - 1);
@@ -71,6 +106,8 @@ void markDelivery(const Review& review, DeliveryMarks& marks, const Playbook& pl
                   const FilmOrder& order, const DemoReviewWish& wish) {
     const Delivery d(order.knobs);
     setPositions(marks, clip, d, order.fps);
+    setFurtherMoments(marks, clip, d, order.fps);
+    answerSeen(review, marks, playbook, clip);
     clickPoints(review, marks, playbook, clip, order, d, wish);
 }
 
@@ -81,19 +118,23 @@ void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const Del
                                               {"sits-behind-heel", k.backKneeLoad < 112 ? 4 : 2},
                                               {"head-over-back-foot", 4},
                                               {"carried-leg", 5},
-                                              {"foot-from-above", 4},
+                                              {"foot-comes-down", 4},
                                               {"whole-foot-landing", 5},
                                               {"knee-holds", k.frontKneeRelease >= k.frontKneePlant ? 5 : 2},
                                               {"elbow-with-shoulder", k.elbowHeight > 4 ? 2 : 5},
                                               {"glove-firm", k.gloveReach > 0.6 ? 5 : 2},
                                               {"back-toes-down", k.backFootLift < 0.03 ? 5 : 2},
-                                              {"finish-across", 4}};
+                                              {"arm-swings-across", 4}};
+    const auto stepOf = [&](const std::string& id) {
+        const auto it = steps.find(id);
+        return it == steps.end() ? 4 : it->second;
+    };
     std::vector<std::string> ids = r.approach().graded;
     if (ids.size() > leaveOpen) ids.resize(ids.size() - leaveOpen);
     for (const std::string& id : ids) {
         const GradedItem* item = playbook.item(id);
         if (item->seenFrom(clip.view))
-            r.judging().grades[{r.lead, id}] = {GradeState::Graded, steps.at(id), "", {}};
+            r.judging().grades[{r.lead, id}] = {GradeState::Graded, stepOf(id), "", {}};
     }
 }
 
@@ -167,7 +208,7 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     r.submission = submission.id;
     r.athlete = athlete.id;
     r.date = date;
-    auto judging = beginJudging(library, playbook, *playbook.approach("load-and-drive"));
+    auto judging = beginJudging(library, playbook, *approachFor(playbook, athlete), athlete, date);
     if (!judging) return judging.error();
     r.judging() = std::move(*judging);
     r.stage = wish.until;

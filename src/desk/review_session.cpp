@@ -21,12 +21,11 @@ ReviewSession::ReviewSession(Library& library, const Playbook& playbook, const C
 Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
                                                            const Clock& clock, IdSource& ids,
                                                            const SubmissionId& submission,
-                                                           const std::string& approach,
                                                            const MakeKeeper& makeKeeper) {
     auto found = library.reviewOf(submission);
     if (!found) return found.error();
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
-    if (auto loaded = session->load(std::move(*found), submission, approach, makeKeeper); !loaded)
+    if (auto loaded = session->load(std::move(*found), submission, makeKeeper); !loaded)
         return loaded.error();
     return session;
 }
@@ -38,7 +37,7 @@ Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, con
     if (!found) return found.error();
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
     const SubmissionId submission = found->submission;
-    if (auto loaded = session->load(std::move(*found), submission, "", {}); !loaded) return loaded.error();
+    if (auto loaded = session->load(std::move(*found), submission, {}); !loaded) return loaded.error();
     return session;
 }
 
@@ -58,20 +57,18 @@ Status ReviewSession::loadPeople(const SubmissionId& id) {
     return Done{};
 }
 
-Status ReviewSession::begin(const SubmissionId& submission, const std::string& approachId) {
-    const Approach* approach = live_.approach(approachId);
-    if (!approach)
-        return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach-approach",
-                                             {{"approachId", approachId}}));
+Status ReviewSession::begin(const SubmissionId& submission) {
+    const Approach* approach = approachFor(live_, athlete_);
+    if (!approach) return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach"));
     review_.id = ids_.next<ReviewTag>("rev");
     review_.submission = submission;
     review_.athlete = athlete_.id;
     review_.date = clock_.today();
     review_.first().clip = submission_.clips.front().id;
     review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
-    review_.judging().approach = *approach;
+    review_.judging().approach = withTargetsOf(*approach, athlete_);
     if (library_.readOnly()) return Done{}; // it can be looked at
-    auto judging = beginJudging(library_, live_, *approach);
+    auto judging = beginJudging(library_, live_, *approach, athlete_, review_.date);
     if (!judging) return judging.error();
     review_.judging() = std::move(*judging);
     auto revision = library_.save(review_, nullptr);
@@ -82,6 +79,7 @@ Status ReviewSession::begin(const SubmissionId& submission, const std::string& a
 
 Status ReviewSession::thaw() {
     const std::string& hash = review_.judging().playbook;
+    thawed_ = hash;
     book_ = live_;
     if (hash.empty()) return Done{};
     auto text = library_.playbookText(hash);
@@ -98,11 +96,11 @@ void ReviewSession::readSentResults() {
 }
 
 Status ReviewSession::load(std::optional<Review> found, const SubmissionId& submission,
-                           const std::string& approach, const MakeKeeper& makeKeeper) {
+                           const MakeKeeper& makeKeeper) {
     if (auto people = loadPeople(submission); !people) return people;
     if (found)
         review_ = std::move(*found);
-    else if (auto begun = begin(submission, approach); !begun)
+    else if (auto begun = begin(submission); !begun)
         return begun;
     if (auto thawed = thaw(); !thawed) return thawed;
     readSentResults();
@@ -152,6 +150,9 @@ void ReviewSession::assessAnew() {
 }
 
 void ReviewSession::assessNow() {
+    // Another judging came, or went by undo.
+    if (review_.judging().playbook != thawed_ && !thaw()) book_ = live_;
+    book_ = withOwnFindings(std::move(book_), review_);
     clip_ = filmOf(delivery(), submission_.clips);
     assessment_ = assess(review_, book_, submission_.clips, athlete_.hand, inHand());
     if (sentResults_)
@@ -298,6 +299,41 @@ Status ReviewSession::grade(const std::string& item, std::optional<Grade> grade,
                    {SetGrade{0, {inHand(), item}, std::move(grade)}});
 }
 
+Status ReviewSession::setTarget(const std::string& measure, std::optional<Target> target, bool forAthlete) {
+    if (auto may = mayEdit(); !may) return may;
+    if (forAthlete) {
+        Athlete changed = athlete_;
+        std::erase_if(changed.targets, [&](const Target& t) { return t.measure == measure; });
+        if (target) changed.targets.push_back(*target);
+        if (auto kept = library_.save(changed); !kept) return kept;
+        athlete_ = std::move(changed);
+    }
+    return perform(msg("edit.target"), {SetTarget{0, measure, std::move(target)}});
+}
+
+Status ReviewSession::judgeBy(const std::string& id, const FocusCard* focus) {
+    if (auto may = mayEdit(); !may) return may;
+    const Approach* approach = live_.approach(id);
+    if (!approach)
+        return fail(ErrorCode::NotFound, msg("review-session.no-such-approach", {{"approach", id}}));
+    auto judging =
+        beginJudging(library_, live_, focus ? focused(*approach, *focus) : *approach, athlete_, review_.date);
+    if (!judging) return judging.error();
+    judging->grades = review_.judging().grades;
+    return perform(msg("edit.judge-by", {{"approach", judging->approach.name}}),
+                   {SetJudging{0, std::move(*judging)}});
+}
+
+Assessment ReviewSession::assessedBy(const Approach& approach) const {
+    Review other = review_;
+    other.judging().approach = withTargetsOf(approach, athlete_);
+    return assess(other, withOwnFindings(live_, other), submission_.clips, athlete_.hand, inHand());
+}
+
+std::vector<Contradiction> ReviewSession::contradictions() const {
+    return contradictionsIn(review_, book_, told_, athlete_.hand);
+}
+
 Status ReviewSession::reload() {
     keeper_->flush();
     auto now = library_.review(review_.id);
@@ -320,13 +356,15 @@ Status ReviewSession::beginAnother() {
     next.deliveries = review_.deliveries;
     next.lead = review_.lead;
     next.extras = review_.extras;
+    next.own = review_.own;
     if (const Approach* newest = live_.approach(review_.approach().id)) {
-        auto judging = beginJudging(library_, live_, *newest);
+        auto judging = beginJudging(library_, live_, *newest, athlete_, next.date);
         if (!judging) return judging.error();
         next.judging() = std::move(*judging);
     } else { // it left the playbook: what it was then still stands
         next.judging().approach = review_.approach();
         next.judging().playbook = review_.judging().playbook;
+        next.judging().age = athlete_.ageOn(next.date);
     }
     auto revision = library_.save(next, nullptr);
     if (!revision) return revision.error();

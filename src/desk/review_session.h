@@ -6,6 +6,7 @@
 #include "desk/review_keeper.h"
 #include "library/library.h"
 #include "review/assess.h"
+#include "review/contradictions.h"
 #include "review/edit.h"
 #include "review/letter_model.h"
 #include "review/own_error.h"
@@ -25,12 +26,11 @@ using MakeKeeper = std::function<std::unique_ptr<ReviewKeeper>(Library&, std::in
 class ReviewSession : public QObject {
     Q_OBJECT
 public:
-    /// Opens the newest review of a submission, or begins one by the approach. `makeKeeper` is a
+    /// Opens the newest review of a submission, or begins one by the athlete's approach. `makeKeeper` is a
     /// DirectKeeper's when it is empty. Errors: NotFound, Damaged, WriteFailed.
     static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
                                                        const Clock& clock, IdSource& ids,
                                                        const SubmissionId& submission,
-                                                       const std::string& approach = "load-and-drive",
                                                        const MakeKeeper& makeKeeper = {});
     /// A review by its id, were it the newest or not.
     static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
@@ -106,6 +106,18 @@ public:
     Status setCut(std::optional<FrameSpan> cut);
     /// Grades an item on the delivery in hand, with what it was judged on; nothing takes the grade away.
     Status grade(const std::string& item, std::optional<Grade> grade, std::optional<std::int64_t> frame);
+    /// What a measure is judged by in this review; nothing leaves it recorded. For the athlete: from now on
+    /// in every new review too, with who set it and why. Errors: those of perform() and of Store.
+    Status setTarget(const std::string& measure, std::optional<Target> target, bool forAthlete = false);
+    /// Judges by another approach, or by a part of it: what both ask keeps its grade, what was measured
+    /// stays. A step of undo. Errors: NotFound, those of perform() and of Store.
+    Status judgeBy(const std::string& approach, const FocusCard* focus = nullptr);
+    /// The library's playbook as it is now, with all approaches that can be chosen.
+    const Playbook& livePlaybook() const { return live_; }
+    /// The same deliveries by another approach of the library's playbook; grades of shared items count. Pure.
+    Assessment assessedBy(const Approach& approach) const;
+    /// What the review says twice and differently, as the letter would tell it.
+    std::vector<Contradiction> contradictions() const;
     /// While its letter goes out nothing is changed.
     void hold(bool on) { held_ = on; }
     /// Waits until it is kept and reads it again: another use case wrote it. Errors: those of reading.
@@ -120,10 +132,9 @@ Q_SIGNALS:
 
 private:
     ReviewSession(Library& library, const Playbook& playbook, const Clock& clock, IdSource& ids);
-    Status load(std::optional<Review> found, const SubmissionId& submission, const std::string& approach,
-                const MakeKeeper& makeKeeper);
+    Status load(std::optional<Review> found, const SubmissionId& submission, const MakeKeeper& makeKeeper);
     Status loadPeople(const SubmissionId& submission);
-    Status begin(const SubmissionId& submission, const std::string& approach);
+    Status begin(const SubmissionId& submission);
     Status thaw();
     void readSentResults();
     Status mayEdit() const;
@@ -138,6 +149,7 @@ private:
     const Clock& clock_;
     IdSource& ids_;
     Playbook book_;
+    std::string thawed_; ///< which frozen playbook it is
     Review review_;
     int inHand_ = 0;
     Athlete athlete_;

@@ -16,7 +16,7 @@ std::unique_ptr<ReviewKeeper> writer(Library& library, std::int64_t revision) {
 
 std::unique_ptr<ReviewSession> sessionWithWriter(Walk& walk) {
     auto opened = ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids,
-                                      walk.submission.id, "load-and-drive", writer);
+                                      walk.submission.id, writer);
     EXPECT_TRUE(opened) << said(opened.error().text);
     return std::move(*opened);
 }
@@ -114,9 +114,9 @@ private:
 
 TEST(Keeper, AFullDiskIsSaidAndTheNextEditKeepsBoth) {
     Walk walk(Stage::Look);
-    auto opened = ReviewSession::open(
-        *walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id, "load-and-drive",
-        [](Library& l, std::int64_t r) { return std::make_unique<Stumbling>(l, r, 1); });
+    auto opened =
+        ReviewSession::open(*walk.library, test::playbook(), walk.clock, walk.ids, walk.submission.id,
+                            [](Library& l, std::int64_t r) { return std::make_unique<Stumbling>(l, r, 1); });
     ASSERT_TRUE(opened);
     ReviewSession& session = **opened;
     ASSERT_TRUE(session.setMoment(Moment::Plant, 80));

@@ -1,0 +1,159 @@
+#include "desk/own_approaches.h"
+
+#include "base/unfit.h"
+#include "coaching/approach_json.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+constexpr const char* kKey = "playbook.ownApproaches";
+constexpr const char* kOwn = "own-";
+
+/// All editions of all own approaches, as they were kept.
+Result<std::vector<Approach>> keptIn(Library& library) {
+    try {
+        std::vector<Approach> all;
+        for (const json& row : json::parse(library.setting(kKey, "[]"))) all.push_back(approachFromJson(row));
+        return all;
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Damaged, msg("own-approaches.unreadable", {{"why", whyUnfit(e)}}));
+    }
+}
+
+Status keepAll(Library& library, const std::vector<Approach>& all) {
+    json rows = json::array();
+    for (const Approach& a : all) rows.push_back(approachAsJson(a));
+    return library.setSetting(kKey, rows.dump());
+}
+
+void join(Playbook& playbook, const Approach& approach) {
+    const auto at = std::find_if(playbook.approaches.begin(), playbook.approaches.end(),
+                                 [&](const Approach& a) { return a.id == approach.id; });
+    if (at == playbook.approaches.end())
+        playbook.approaches.push_back(approach);
+    else
+        *at = approach;
+}
+
+bool nameTaken(const Playbook& playbook, const std::string& name, const std::string& but) {
+    return std::any_of(playbook.approaches.begin(), playbook.approaches.end(),
+                       [&](const Approach& a) { return a.name == name && a.id != but; });
+}
+
+std::string freeName(const Playbook& playbook, const std::string& name) {
+    std::string free = name;
+    for (int n = 2; nameTaken(playbook, free, ""); ++n) free = name + " " + std::to_string(n);
+    return free;
+}
+
+Status keepNew(Library& library, Playbook& playbook, const Approach& approach) {
+    auto all = keptIn(library);
+    if (!all) return all.error();
+    all->push_back(approach);
+    if (auto kept = keepAll(library, *all); !kept) return kept;
+    join(playbook, approach);
+    return Done{};
+}
+
+/// Where a text breaks, as a person counts lines.
+std::size_t lineAt(std::string_view text, std::size_t byte) {
+    const auto end = text.begin() + static_cast<std::ptrdiff_t>(std::min(byte, text.size()));
+    return 1 + static_cast<std::size_t>(std::count(text.begin(), end, '\n'));
+}
+
+Result<Approach> approachIn(std::string_view text) {
+    constexpr std::size_t kMost = 1 << 20; // bytes; own choice
+    if (text.size() > kMost) return fail(ErrorCode::BadInput, msg("own-approaches.too-large"));
+    try {
+        const json document = json::parse(text);
+        if (!document.is_object() || document.value("format", "") != kApproachFormat)
+            return fail(ErrorCode::BadInput, msg("own-approaches.no-approach"));
+        return approachFromJson(document);
+    } catch (const json::parse_error& e) {
+        return fail(ErrorCode::BadInput, msg("own-approaches.broken", {{"line", lineAt(text, e.byte)}}));
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::BadInput, msg("own-approaches.unfit", {{"why", whyUnfit(e)}}));
+    }
+}
+
+} // namespace
+
+bool isOwnApproach(const Approach& approach) {
+    return approach.id.starts_with(kOwn);
+}
+
+Status loadOwnApproaches(Library& library, Playbook& playbook) {
+    auto all = keptIn(library);
+    if (!all) return all.error();
+    for (const Approach& a : *all) join(playbook, a); // the newest comes last
+    return Done{};
+}
+
+Result<std::string> copyApproach(Library& library, Playbook& playbook, const std::string& id, IdSource& ids,
+                                 const Words& words) {
+    const Approach* from = playbook.approach(id);
+    if (!from) return fail(ErrorCode::NotFound, msg("review-session.no-such-approach", {{"approach", id}}));
+    Approach copy = *from;
+    copy.basedOn = from->name + ", " + std::to_string(from->version);
+    copy.id = kOwn + ids.next<struct ApproachTag>("approach").value;
+    copy.name = freeName(playbook, words(msg("own-approaches.copy-of", {{"name", from->name}})));
+    copy.version = 1;
+    if (auto kept = keepNew(library, playbook, copy); !kept) return kept.error();
+    return copy.id;
+}
+
+Status keepApproach(Library& library, Playbook& playbook, Approach changed) {
+    if (!isOwnApproach(changed) || !playbook.approach(changed.id))
+        return fail(ErrorCode::Refused, msg("own-approaches.not-own", {{"name", changed.name}}));
+    if (changed.name.empty() || nameTaken(playbook, changed.name, changed.id))
+        return fail(ErrorCode::BadInput, msg("own-approaches.name-taken", {{"name", changed.name}}));
+    if (auto fit = checkApproach(playbook, changed); !fit) return fit;
+    changed.version = playbook.approach(changed.id)->version + 1;
+    return keepNew(library, playbook, changed);
+}
+
+Status removeApproach(Library& library, Playbook& playbook, const std::string& id) {
+    const Approach* approach = playbook.approach(id);
+    if (!approach || !isOwnApproach(*approach))
+        return fail(ErrorCode::Refused,
+                    msg("own-approaches.not-own", {{"name", approach ? approach->name : id}}));
+    auto all = keptIn(library);
+    if (!all) return all.error();
+    std::erase_if(*all, [&](const Approach& a) { return a.id == id; });
+    if (auto kept = keepAll(library, *all); !kept) return kept;
+    std::erase_if(playbook.approaches, [&](const Approach& a) { return a.id == id; });
+    return Done{};
+}
+
+Result<std::vector<Approach>> editionsOf(Library& library, const std::string& id) {
+    auto all = keptIn(library);
+    if (!all) return all.error();
+    std::erase_if(*all, [&](const Approach& a) { return a.id != id; });
+    return all;
+}
+
+std::string approachFile(const Approach& approach) {
+    return approachAsJson(approach).dump(2) + "\n";
+}
+
+Result<std::string> importApproach(Library& library, Playbook& playbook, std::string_view text,
+                                   IdSource& ids) {
+    auto read = approachIn(text);
+    if (!read) return read.error();
+    if (auto fit = checkApproach(playbook, *read); !fit) return fit.error();
+    read->basedOn = read->name + ", " + std::to_string(read->version);
+    read->id = kOwn + ids.next<struct ApproachTag>("approach").value;
+    read->name = freeName(playbook, read->name);
+    read->version = 1;
+    if (auto kept = keepNew(library, playbook, *read); !kept) return kept.error();
+    return read->id;
+}
+
+} // namespace jg
