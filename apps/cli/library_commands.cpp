@@ -5,6 +5,7 @@
 #include "desk/file_names.h"
 #include "desk/length_choice.h"
 #include "desk/outgoing.h"
+#include "desk/own_approaches.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
 #include "letter/csv.h"
@@ -42,6 +43,7 @@ struct Opened {
 Playbook playbookOf(Library& library) {
     Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
     orRefuse(loadOwnMeasures(library, book));
+    orRefuse(loadOwnApproaches(library, book));
     loadLengthUnit(library, book);
     return book;
 }

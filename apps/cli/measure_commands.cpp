@@ -1,12 +1,12 @@
 #include "apps/cli/command.h"
 
 #include "base/number.h"
+#include "coaching/approach_json.h"
 #include "coaching/causes.h"
 #include "coaching/week.h"
 #include "desk/places.h"
 #include "kinematics/measure.h"
 #include "kinematics/roll.h"
-#include "review/review_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -210,16 +210,37 @@ void measure(const Arguments& a, std::stop_token) {
 void approaches(const Arguments&, std::stop_token) {
     json all = json::array();
     for (const Approach& p : playbook().approaches) {
-        json targets = json::array();
-        for (const Target& t : p.targets) targets.push_back(targetAsJson(t));
-        all.push_back({{"id", p.id},
-                       {"name", p.name},
-                       {"version", p.version},
-                       {"ages", {p.ageFrom, p.ageTo}},
-                       {"targets", targets},
-                       {"graded", p.graded}});
+        all.push_back(approachAsJson(p));
     }
     std::cout << all.dump(2) << "\n";
+}
+
+/// With a word where approach or target are meant for other ages.
+void sayJudgement(const Arguments& a, const Approach& approach, const Target& target, Judgement j) {
+    const auto age = a.number("age");
+    const auto outside = [&](int from, int to) { return age && (*age < from || *age > to); };
+    if (outside(approach.ageFrom, approach.ageTo))
+        j.text = msg("cli.ages", {{"text", j.text}, {"from", approach.ageFrom}, {"to", approach.ageTo}});
+    else if (outside(target.ageFrom, target.ageTo))
+        j.text = msg("cli.target-ages", {{"text", j.text}, {"from", target.ageFrom}, {"to", target.ageTo}});
+    std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)},
+                      {"state", idOf(j.state)},
+                      {"gap", j.gap},
+                      {"gapInSds", j.gapInSds},
+                      {"text", j.text}}
+                     .dump(2)
+              << "\n";
+}
+
+Judgement judgedBySight(const Arguments& a, const MeasureDefinition& m, const Target& target) {
+    const std::string seen = a.need("seen");
+    if (std::find(m.options.begin(), m.options.end(), seen) == m.options.end()) {
+        std::vector<Message> options;
+        for (const std::string& o : m.options) options.push_back(asIs(o));
+        throw Refusal(
+            msg("cli.no-such-answer", {{"measure", m.name}, {"options", joined(ListStyle::Or, options)}}));
+    }
+    return judgeSeen(target, seen, m.protectsArm);
 }
 
 void judgeOne(const Arguments& a, std::stop_token) {
@@ -229,23 +250,19 @@ void judgeOne(const Arguments& a, std::stop_token) {
     const std::string id = a.need("measure");
     const MeasureDefinition* m = book.measure(id);
     if (!m) throw Refusal(msg("measure-commands.there-is-no-measure-id-see", {{"id", id}}));
-    const auto value = a.number("value"), sd = a.number("sd");
-    if (!value || !sd) throw WrongUse(msg("measure-commands.value-and-sd-are-needed"));
-    if (*sd < 0) throw WrongUse(msg("measure-commands.sd-cant-be-negative"));
     const Target* target = approach->targetOf(id);
     if (!target)
         throw Refusal(msg("measure-commands.the-approach-approach-sets-no-target",
                           {{"approach", approach->name}, {"m", m->name}}));
-    Judgement j = judge(*target, *value, *sd, m->protectsArm);
-    if (const auto age = a.number("age"); age && (*age < approach->ageFrom || *age > approach->ageTo))
-        j.text = msg("cli.ages", {{"text", j.text}, {"from", approach->ageFrom}, {"to", approach->ageTo}});
-    std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)},
-                      {"state", idOf(j.state)},
-                      {"gap", j.gap},
-                      {"gapInSds", j.gapInSds},
-                      {"text", j.text}}
-                     .dump(2)
-              << "\n";
+    if (m->kind == MeasureKind::Seen)
+        return sayJudgement(a, *approach, *target, judgedBySight(a, *m, *target));
+    const auto value = a.number("value"), sd = a.number("sd");
+    if (!value || !sd) throw WrongUse(msg("measure-commands.value-and-sd-are-needed"));
+    if (*sd < 0) throw WrongUse(msg("measure-commands.sd-cant-be-negative"));
+    const std::string unit = a.value("unit").value_or(target->unit);
+    const auto comparable = targetIn(*target, unit);
+    if (!comparable) throw Refusal(msg("cli.other-unit", {{"unit", unit}, {"wanted", target->unit}}));
+    sayJudgement(a, *approach, *target, judge(*comparable, *value, *sd, m->protectsArm));
 }
 
 std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
@@ -329,8 +346,9 @@ std::vector<Command> measureCommands() {
              measure},
             {"approaches", "approaches [--json]", {}, {"json"}, 0, 0, approaches},
             {"judge",
-             "judge --approach ID --measure ID --value V --sd S [--age N] [--json]",
-             {"approach", "measure", "value", "sd", "age"},
+             "judge --approach ID --measure ID (--value V --sd S [--unit in|cm] | --seen ANSWER) [--age N] "
+             "[--json]",
+             {"approach", "measure", "value", "sd", "unit", "seen", "age"},
              {"json"},
              0,
              0,

@@ -111,7 +111,25 @@ TEST(Cli, PlaybookCommandsGiveOneJsonEach) {
                                   "needsScale", "source"})
             EXPECT_TRUE(m.contains(field)) << m["id"] << field;
     const json approaches = json::parse(cli("approaches --json").out);
-    EXPECT_EQ(approaches[0]["id"], "load-and-drive");
+    EXPECT_EQ(approaches.size(), 9U);
+    EXPECT_TRUE(std::any_of(approaches.begin(), approaches.end(),
+                            [](const json& a) { return a["id"] == "load-and-drive"; }));
+    const auto seen = [](const char* answer) {
+        return json::parse(
+            cli(std::string("judge --approach arm-care-first --measure palm-facing --seen \"") + answer +
+                "\" --json")
+                .out);
+    };
+    EXPECT_EQ(seen("the chest's side")["verdict"], "keep");
+    EXPECT_EQ(seen("second base")["verdict"], "protect");
+    EXPECT_EQ(cli("judge --approach arm-care-first --measure palm-facing --seen moon --json").code, 1);
+    EXPECT_EQ(
+        cli("judge --approach load-and-drive --measure release-ahead --value 25 --sd 1 --unit cm --json")
+            .code,
+        0);
+    EXPECT_EQ(
+        cli("judge --approach load-and-drive --measure release-ahead --value 25 --sd 1 --unit % --json").code,
+        1);
     const json verdict =
         json::parse(cli("judge --approach load-and-drive --measure leg-spread --value 88 --sd 2 --json").out);
     EXPECT_EQ(verdict["verdict"], "change");
