@@ -100,6 +100,13 @@ const std::vector<ActionRow>& actionTable() {
         {"grade-remark", {K("R")}, AtJudge},
         {"grade-skip", {K("X")}, AtJudge},
         {"grade-clear", {K(Qt::Key_Delete)}, AtJudge},
+        {"judge-open", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtJudge},
+        {"judge-order", {K("W")}, AtJudge},
+        {"judge-approach", {K("A")}, AtJudge},
+        {"judge-target", {K("T")}, AtJudge},
+        {"judge-own", {K("E")}, AtJudge},
+        {"judge-compare", {K("Y")}, AtJudge},
+        {"judge-reader", {K("M")}, AtJudge},
 
         {"say-next", {K(Qt::Key_Space)}, AtSay},
         {"say-again", {K("R")}, AtSay},

@@ -1,6 +1,7 @@
 #include "ui/main_window.h"
 
 #include "desk/length_choice.h"
+#include "desk/own_approaches.h"
 #include "desk/own_measures.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
@@ -48,7 +49,9 @@ MainWindow::MainWindow(WindowParts parts)
     whole_ = new QStackedWidget;
     setCentralWidget(whole_);
     actions_ = new Actions(this, [this](const QString& id) { run(id); });
-    const Status own = loadOwnMeasures(*parts_.library, parts_.playbook);
+    Status own = loadOwnMeasures(*parts_.library, parts_.playbook);
+    if (const Status approaches = loadOwnApproaches(*parts_.library, parts_.playbook); !approaches)
+        own = approaches;
     loadLengthUnit(*parts_.library, parts_.playbook);
     buildHome();
     refreshHome();
@@ -100,7 +103,8 @@ QWidget* MainWindow::buildPlaces() {
     post_ = new PostPlace(parts_.playbook, *parts_.clock, password_);
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
-    places_->addWidget(new PlaybookPlace(parts_.playbook));
+    playbook_ = new PlaybookPlace(*parts_.library, parts_.playbook, ids_);
+    places_->addWidget(playbook_);
     places_->addWidget(post_);
     hand_ = new OwnErrorPlace(*parts_.clock);
     places_->addWidget(hand_);
@@ -145,6 +149,9 @@ void MainWindow::connectPlaces() {
         foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
         refreshHome();
     });
+    connect(playbook_, &PlaybookPlace::tell, this,
+            [this](const QString& sentence) { foot_->tell(sentence); });
+    connect(playbook_, &PlaybookPlace::changed, this, &MainWindow::refreshHome);
     connect(hand_, &OwnErrorPlace::changed, this, &MainWindow::refreshHome);
     connect(hand_, &OwnErrorPlace::tell, this, [this](const QString& sentence) { foot_->tell(sentence); });
     connect(post_, &PostPlace::outboxChanged, this, &MainWindow::refreshHome);
@@ -223,8 +230,8 @@ void MainWindow::showPlace(const QString& name) {
 }
 
 void MainWindow::openReview(const SubmissionId& submission) {
-    auto session = ReviewSession::open(*parts_.library, parts_.playbook, *parts_.clock, ids_, submission,
-                                       "load-and-drive", keeperOf);
+    auto session =
+        ReviewSession::open(*parts_.library, parts_.playbook, *parts_.clock, ids_, submission, keeperOf);
     if (!session) {
         foot_->tell(say(session.error().text), 0);
         return;
@@ -338,6 +345,7 @@ bool MainWindow::atAthletes() const {
 void MainWindow::moveSelection(int by) {
     if (atDesk()) desk_->moveSelection(by);
     if (atAthletes()) athletes_->moveSelection(by);
+    if (places_->currentWidget() == playbook_) playbook_->moveSelection(by);
 }
 
 bool MainWindow::knows(const QString& id) const {

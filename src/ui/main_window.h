@@ -24,6 +24,7 @@ namespace jg::ui {
 class AthletesPlace;
 class DeskPlace;
 class OwnErrorPlace;
+class PlaybookPlace;
 class PostPlace;
 class Sidebar;
 
@@ -88,6 +89,7 @@ private:
     DeskPlace* desk_;
     AthletesPlace* athletes_;
     OwnErrorPlace* hand_ = nullptr;
+    PlaybookPlace* playbook_ = nullptr;
     PostPlace* post_;
     Foot* foot_;
     ReviewPlace* review_ = nullptr;

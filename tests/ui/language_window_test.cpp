@@ -28,9 +28,11 @@ using test::Walk;
 
 /// Accents what people read in a playbook's file; ids, and gaps in braces, stay.
 void accentRows(json& value) {
-    static const std::set<std::string> read = {"name",       "shortName", "hint",      "formula",  "source",
-                                               "unreliable", "about",     "coach",     "player",   "why",
-                                               "says",       "how",       "equipment", "distance", "plainly"};
+    static const std::set<std::string> read = {
+        "name",   "shortName", "hint",   "formula", "source",    "unreliable", "about",   "coach",
+        "player", "why",       "says",   "how",     "equipment", "distance",   "plainly", "fault",
+        "goal",   "young",     "parent", "notFor",  "goalUp",    "goalDown"};
+    static const std::set<std::string> answers = {"options", "wanted", "nearly"};
     const auto accented = [](const std::string& text) {
         std::string out;
         for (std::size_t at = 0; at < text.size();) {
@@ -47,6 +49,8 @@ void accentRows(json& value) {
     for (auto& [key, v] : value.items()) {
         if (v.is_string() && read.contains(key) && !value.contains("landmark"))
             v = accented(v.get<std::string>());
+        else if (answers.contains(key))
+            for (json& answer : v) answer = accented(answer.get<std::string>());
         else
             accentRows(v);
     }

@@ -92,10 +92,42 @@ protected:
         }
     }
 
+    /// What is seen, and frames beside the key positions: each by U on its row.
+    void answerWhatHasNoPoints() {
+        const std::map<Moment, std::int64_t> further = {
+            {Moment::KneeDown, frameOf(Moment::LiftTop) + 1},
+            {Moment::BackToeOff, frameOf(Moment::Release) + 2},
+            {Moment::BeforeRelease, frameOf(Moment::Release) - 2}};
+        auto* list = driver->review().findChild<ui::RowList*>("measures");
+        const auto& session = driver->review().session();
+        for (std::size_t i = 0; i < session.assessment().measures.size(); ++i) {
+            const MeasureDefinition* m = session.playbook().measure(session.assessment().measures[i].id);
+            if (!m->seenFrom(session.clip().view)) continue;
+            const auto choose = [&] {
+                list->setCurrent(static_cast<int>(i));
+                Q_EMIT list->selected(static_cast<int>(i));
+            };
+            if (m->kind == MeasureKind::Seen) {
+                choose();
+                driver->key(Qt::Key_U);
+                QDialog* dialog = driver->window().findChild<QDialog*>("seen");
+                ASSERT_TRUE(dialog) << m->id;
+                ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+                QTest::keyClick(dialog, Qt::Key_1);
+                ASSERT_TRUE(waitFor([&] { return session.delivery().answers.contains(m->id); })) << m->id;
+            }
+            for (const Moment moment : m->moments)
+                if (further.contains(moment) && !session.delivery().frameOf(moment)) {
+                    choose();
+                    driver->stepTo(further.at(moment));
+                    driver->key(Qt::Key_U);
+                    ASSERT_TRUE(session.delivery().frameOf(moment)) << m->id;
+                }
+        }
+    }
+
     void measure() {
-        driver->stepTo(frameOf(Moment::HandAboveShoulder));
-        driver->key(Qt::Key_U);
-        ASSERT_TRUE(driver->delivery().frameOf(Moment::HandAboveShoulder));
+        answerWhatHasNoPoints();
         driver->key(Qt::Key_Return);
         clicks = 0;
         for (int guard = 0; guard < 80; ++guard) {
@@ -120,6 +152,25 @@ protected:
             driver->key(i % 4 == 1 ? Qt::Key_1 : i % 4 == 2 ? Qt::Key_4 : Qt::Key_5);
         const Counts& c = driver->review().session().assessment().counts;
         ASSERT_EQ(c.judged, c.judgedAll);
+        decideWhatContradicts();
+    }
+
+    /// A grade against its number is led to by Enter and becomes a decision by a remark.
+    void decideWhatContradicts() {
+        const auto open = [&] {
+            const auto all = driver->review().session().contradictions();
+            return std::count_if(all.begin(), all.end(), [](const Contradiction& x) { return x.stop; });
+        };
+        for (auto left = open(); left > 0; --left) {
+            driver->key(Qt::Key_Return);
+            driver->key(Qt::Key_R);
+            QDialog* dialog = driver->window().findChild<QDialog*>("remark");
+            ASSERT_TRUE(dialog);
+            ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+            QTest::keyClicks(dialog->findChild<QLineEdit*>(), "looked at it twice");
+            QTest::keyClick(dialog->findChild<QLineEdit*>(), Qt::Key_Return);
+            ASSERT_TRUE(waitFor([&] { return open() == left - 1; }));
+        }
     }
 
     void say() {
@@ -162,7 +213,8 @@ protected:
     void send() {
         auto* state = driver->review().findChild<QLabel*>("send-state");
         driver->key(Qt::Key_Return, Qt::ControlModifier); // it asks once
-        EXPECT_TRUE(driver->review().foot().sentence().contains("once more sends it"));
+        EXPECT_TRUE(driver->review().foot().sentence().contains("once more sends it"))
+            << driver->review().foot().sentence().toStdString();
         driver->key(Qt::Key_Return, Qt::ControlModifier);
         ASSERT_TRUE(waitFor([&] { return state->text().startsWith("Sent to"); }, 120000))
             << state->text().toStdString() << " | " << driver->review().foot().sentence().toStdString();
@@ -185,7 +237,10 @@ protected:
         const Plan& plan = driver->document().plan;
         ASSERT_EQ(plan.corrections.size(), 3U);
         for (const std::string& id : plan.corrections)
-            EXPECT_NE(text.find(test::playbook().nameOfFinding(id)), std::string::npos) << id;
+            EXPECT_NE(test::squeezed(text).find(
+                          test::squeezed(goalOf(test::playbook(), driver->review().session().told(), id))),
+                      std::string::npos)
+                << id;
         for (const PlannedDrill& d : plan.drills) {
             EXPECT_NE(text.find(test::playbook().drill(d.drill)->name), std::string::npos);
             EXPECT_NE(test::squeezed(text).find(test::squeezed(said(wordsOf(d.dose)))), std::string::npos);

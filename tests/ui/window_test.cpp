@@ -1,4 +1,5 @@
 // Single places of the real window.
+#include "review/card.h"
 #include "tests/ui/driver.h"
 
 #include "apps/post_office/smtp_server.h"
@@ -277,18 +278,23 @@ TEST(Window, ARemarkStandsBesideAGradeAndShieldsAreExplained) {
         for (const QLabel* l : d.review().bench()->findChildren<QLabel*>()) words << l->text();
     }
     EXPECT_TRUE(words.join(" ").contains("With a shield: it loads the arm"));
-    items->setCurrent(0);
-    Q_EMIT items->selected(0);
+    const std::string item = d.review().session().assessment().items.front().id;
+    const auto choose = [&] {
+        const auto card = cardOf(d.document(), test::playbook(), d.review().session().assessment());
+        const auto at =
+            std::find_if(card.begin(), card.end(), [&](const CardRow& r) { return r.id == item; });
+        items->setCurrent(static_cast<int>(at - card.begin()));
+        Q_EMIT items->selected(static_cast<int>(at - card.begin()));
+    };
+    choose();
     d.key(Qt::Key_4);
-    items->setCurrent(0);
-    Q_EMIT items->selected(0);
+    choose();
     d.key(Qt::Key_R);
     auto* dialog = d.window().findChild<QDialog*>("remark");
     ASSERT_TRUE(dialog);
     ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
     QTest::keyClicks(dialog->findChild<QLineEdit*>(), "late by a frame");
     QTest::keyClick(dialog->findChild<QLineEdit*>(), Qt::Key_Return);
-    const std::string item = d.review().session().assessment().items.front().id;
     const auto grade = [&] { return d.document().judging().grade(1, item); };
     ASSERT_TRUE(waitFor([&] { return grade() && grade()->reason == "late by a frame"; }));
     EXPECT_EQ(grade()->step, 4); // the grade and what it was given on stay

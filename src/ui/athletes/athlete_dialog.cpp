@@ -1,6 +1,7 @@
 #include "ui/athletes/athlete_dialog.h"
 
 #include "ui/athletes/athlete_form.h"
+#include "ui/athletes/judged_by.h"
 #include "ui/theme.h"
 
 #include <QDialog>
@@ -8,7 +9,7 @@
 
 namespace jg::ui {
 
-void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
+void editAthlete(QWidget* parent, const Athlete& athlete, const Playbook& playbook, Date today,
                  const std::function<void(const Athlete&)>& then) {
     auto* dialog = new QDialog(parent);
     dialog->setObjectName("athlete-dialog");
@@ -22,6 +23,8 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     auto* form = new AthleteForm(today);
     form->fill(athlete);
     column->addWidget(form);
+    auto* judged = new JudgedBy(athlete, playbook, athlete.ageOn(today));
+    column->addWidget(judged);
     auto* problem = problemLabel("athlete-problem");
     column->addWidget(problem);
     auto* buttons = new QHBoxLayout;
@@ -30,8 +33,8 @@ void editAthlete(QWidget* parent, const Athlete& athlete, Date today,
     QObject::connect(cancel, &QPushButton::clicked, dialog, &QDialog::reject);
     auto* keep = mainButton(say("athlete-dialog.keep"));
     keep->setDefault(true);
-    QObject::connect(keep, &QPushButton::clicked, dialog, [dialog, form, problem, athlete, then] {
-        const auto read = form->read(athlete);
+    QObject::connect(keep, &QPushButton::clicked, dialog, [dialog, form, judged, problem, athlete, then] {
+        const auto read = form->read(judged->read(athlete));
         if (!read) {
             problem->setText(say(read.error().text));
             problem->show();

@@ -134,7 +134,7 @@ void AthletesPlace::openNewest() {
 
 void AthletesPlace::editCurrent() {
     if (!shown_) return;
-    editAthlete(this, shown_->athlete, today_, [this](const Athlete& a) { Q_EMIT edited(a); });
+    editAthlete(this, shown_->athlete, playbook_, today_, [this](const Athlete& a) { Q_EMIT edited(a); });
 }
 
 void AthletesPlace::clearPage() {

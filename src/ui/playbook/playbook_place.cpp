@@ -1,89 +1,395 @@
 #include "ui/playbook/playbook_place.h"
 
+#include "coaching/compare.h"
+#include "coaching/typed_target.h"
+#include "desk/begin_judging.h"
+#include "desk/own_approaches.h"
+#include "ui/playbook/approach_table.h"
+#include "ui/playbook/row_picker.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
+#include <QFileDialog>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <set>
+
 namespace jg::ui {
 
-namespace {
-/// Two columns of words and a rule below.
-QWidget* line(const QString& left, const QString& middle, const QString& right) {
-    auto* w = new QWidget;
-    auto* column = new QVBoxLayout(w);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(4);
-    auto* row = new QHBoxLayout;
-    constexpr int kNames = 300, kMost = 340; // larger text wraps sooner
-    auto* l = plain(left, 13);
-    l->setFixedWidth(std::min(em(kNames), kMost));
-    row->setSpacing(14);
-    row->addWidget(l, 0, Qt::AlignTop);
-    row->addWidget(quiet(middle, 12.5), 1);
-    auto* r = plain(right, 13, true);
-    r->setWordWrap(false);
-    row->addWidget(r, 0, Qt::AlignTop);
-    column->addLayout(row);
-    column->addWidget(rule());
-    return w;
-}
-} // namespace
-
-PlaybookPlace::PlaybookPlace(const Playbook& playbook, QWidget* parent)
-    : QWidget(parent) {
+PlaybookPlace::PlaybookPlace(Library& library, Playbook& playbook, IdSource& ids, QWidget* parent)
+    : QWidget(parent)
+    , library_(library)
+    , playbook_(playbook)
+    , ids_(ids) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
     column->addWidget(heading(say("playbook-place.playbook"), 28));
     column->addWidget(quiet(say("playbook-place.what-reviews-are-judged-by-a"), 13));
+    auto* halves = new QHBoxLayout;
+    halves->setSpacing(26);
+    list_ = new RowList;
+    list_->setObjectName("approaches");
+    list_->setAccessibleName(say("playbook-place.approaches"));
+    constexpr int kList = 230, kMostList = 260;
+    list_->setFixedWidth(std::min(em(kList), kMostList));
+    connect(list_, &RowList::selected, this, [this](int row) {
+        if (row >= 0 && row < static_cast<int>(playbook_.approaches.size()))
+            choose(playbook_.approaches[static_cast<std::size_t>(row)].id);
+    });
+    halves->addWidget(list_);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     auto* inner = new QWidget;
     page_ = new QVBoxLayout(inner);
     page_->setContentsMargins(0, 8, 10, 12);
     page_->setSpacing(6);
-    for (const Approach& a : playbook.approaches) addApproach(playbook, a);
-    addDrills(playbook);
-    page_->addStretch(1);
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
-    column->addWidget(scroll, 1);
+    halves->addWidget(scroll, 1);
+    column->addLayout(halves, 1);
+    refresh();
 }
 
-void PlaybookPlace::addApproach(const Playbook& playbook, const Approach& a) {
+const Approach* PlaybookPlace::chosen() const {
+    return playbook_.approach(chosen_);
+}
+
+void PlaybookPlace::refresh() {
+    if (!chosen()) chosen_ = kUsualApproach;
+    if (!chosen() && !playbook_.approaches.empty()) chosen_ = playbook_.approaches.front().id;
+    std::vector<ListRow> rows;
+    int at = 0;
+    for (const Approach& a : playbook_.approaches) {
+        ListRow row;
+        row.title = text(a.name);
+        row.sub = say(isOwnApproach(a) ? "playbook-place.own-ages" : "playbook-place.ages",
+                      {{"from", a.ageFrom}, {"to", a.ageTo}});
+        if (a.id == chosen_) at = static_cast<int>(rows.size());
+        rows.push_back(std::move(row));
+    }
+    list_->setRows(std::move(rows));
+    list_->setCurrent(at);
+    showChosen();
+}
+
+void PlaybookPlace::choose(const std::string& id) {
+    if (id == chosen_) return;
+    chosen_ = id;
+    showChosen();
+}
+
+void PlaybookPlace::moveSelection(int by) {
+    list_->move(by);
+}
+
+void PlaybookPlace::showChosen() {
+    while (QLayoutItem* item = page_->takeAt(0)) {
+        if (QWidget* w = item->widget()) w->hide(), w->deleteLater(); // one of its buttons may be at work
+        delete item;
+    }
+    const Approach* a = chosen();
+    if (!a) return;
+    addHead(*a);
+    addDoors(*a);
+    addTargets(*a);
+    addItems(*a);
+    addCauses(*a);
+    addEditions(*a);
+    addDrills();
+    page_->addStretch(1);
+}
+
+void PlaybookPlace::addHead(const Approach& a) {
     page_->addWidget(heading(text(a.name), 20));
-    page_->addWidget(quiet(say("playbook-place.edition-version-from-age-age-from",
-                               {{"version", a.version}, {"ageFrom", a.ageFrom}, {"about", a.about}}),
-                           13));
+    page_->addWidget(
+        quiet(say("playbook-place.edition-and-ages",
+                  {{"version", a.version}, {"from", a.ageFrom}, {"to", a.ageTo}, {"about", a.about}}),
+              13));
+    if (!a.basedOn.empty())
+        page_->addWidget(quiet(say("playbook-place.based-on", {{"what", a.basedOn}}), 12.5));
+}
+
+void PlaybookPlace::door(QHBoxLayout& row, const QString& text, const char* name,
+                         const std::function<void()>& then) {
+    auto* b = plainButton(text);
+    b->setObjectName(name);
+    connect(b, &QPushButton::clicked, this, then);
+    row.addWidget(b);
+}
+
+void PlaybookPlace::addDoors(const Approach& a) {
+    for (const bool own : {false, true}) {
+        if (own && !isOwnApproach(a)) continue;
+        auto* holder = new QWidget;
+        auto* row = new QHBoxLayout(holder);
+        row->setContentsMargins(0, 4, 0, 4);
+        row->setSpacing(8);
+        if (own) {
+            door(*row, say("playbook-place.rename"), "rename", [this] { rename(); });
+            door(*row, say("playbook-place.change-ages"), "ages", [this] { askAges(); });
+            door(*row, say("playbook-place.add-a-row"), "add-row", [this] { addRow(); });
+            door(*row, say("playbook-place.remove"), "remove", [this] { removeChosen(); });
+        } else {
+            door(*row, say("playbook-place.copy"), "copy", [this] { copy(); });
+            door(*row, say("playbook-place.compare"), "compare", [this] { compareWith(); });
+            door(*row, say("playbook-place.to-a-file"), "export", [this] { exportFile(); });
+            door(*row, say("playbook-place.from-a-file"), "import", [this] { importFile(); });
+        }
+        row->addStretch(1);
+        page_->addWidget(holder);
+    }
+}
+
+void PlaybookPlace::addTargets(const Approach& a) {
+    if (a.targets.empty()) return;
     page_->addSpacing(4);
     page_->addWidget(plain(say("playbook-place.targets"), 13.5, true));
     page_->addWidget(rule());
     for (const Target& t : a.targets) {
-        const MeasureDefinition* m = playbook.measure(t.measure);
-        page_->addWidget(line(text(m->name), text(m->formula) + " (" + text(m->source) + ")",
-                              t.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(t))));
+        const MeasureDefinition* m = playbook_.measure(t.measure);
+        ApproachRow row{
+            text(m->name), text(t.why.empty() ? m->formula : t.why), say(askedInWords(&t)), {}, {}};
+        if (isOwnApproach(a)) {
+            row.change = [this, id = t.measure] { askTarget(id); };
+            row.leaveOut = [this, id = t.measure] { leaveOut(id); };
+        }
+        page_->addWidget(approachRow(row));
     }
+}
+
+void PlaybookPlace::addItems(const Approach& a) {
     page_->addSpacing(8);
     page_->addWidget(plain(say("playbook-place.graded-items"), 13.5, true));
     page_->addWidget(rule());
     for (const std::string& id : a.graded) {
-        const GradedItem* i = playbook.item(id);
-        page_->addWidget(line(text(i->name), text(i->coach), say(info(i->position).shortly())));
+        const GradedItem* i = playbook_.item(id);
+        ApproachRow row{text(i->name),
+                        say("playbook-place.item", {{"coach", i->coach}, {"fault", i->fault}}),
+                        say(info(i->position).shortly()),
+                        {},
+                        {}};
+        if (isOwnApproach(a)) row.leaveOut = [this, id] { leaveOut(id); };
+        page_->addWidget(approachRow(row));
     }
-    page_->addSpacing(8);
 }
 
-void PlaybookPlace::addDrills(const Playbook& playbook) {
+/// The opinions that join two rows of this approach.
+void PlaybookPlace::addCauses(const Approach& a) {
+    const auto asked = [&](const std::string& id) {
+        return a.targetOf(id) || std::find(a.graded.begin(), a.graded.end(), id) != a.graded.end();
+    };
+    bool first = true;
+    for (const Cause& c : playbook_.causes) {
+        if (!asked(c.from) || !asked(c.to)) continue;
+        if (first) {
+            page_->addSpacing(8);
+            page_->addWidget(plain(say("playbook-place.causes"), 13.5, true));
+            page_->addWidget(rule());
+        }
+        first = false;
+        page_->addWidget(approachRow({say("playbook-place.cause", {{"from", playbook_.nameOfFinding(c.from)},
+                                                                   {"to", playbook_.nameOfFinding(c.to)}}),
+                                      text(c.why),
+                                      text(c.says),
+                                      {},
+                                      {}}));
+    }
+}
+
+void PlaybookPlace::addEditions(const Approach& a) {
+    const auto editions = editionsOf(library_, a.id);
+    if (!editions || editions->size() < 2) return;
+    page_->addSpacing(8);
+    page_->addWidget(plain(say("playbook-place.editions"), 13.5, true));
+    page_->addWidget(rule());
+    for (std::size_t i = editions->size() - 1; i > 0; --i) {
+        const auto changes = changesOf(playbook_, (*editions)[i - 1], (*editions)[i]);
+        page_->addWidget(approachRow({say("playbook-place.edition", {{"version", (*editions)[i].version}}),
+                                      say(joined(ListStyle::Sentences, changes)),
+                                      {},
+                                      {},
+                                      {}}));
+    }
+}
+
+void PlaybookPlace::addDrills() {
+    page_->addSpacing(8);
     page_->addWidget(heading(say("playbook-place.drills"), 20));
     page_->addWidget(rule());
-    for (const Drill& d : playbook.drills)
+    for (const Drill& d : playbook_.drills) {
+        std::vector<Message> words{msg(d.ball ? "playbook-place.drill-ball" : "playbook-place.drill-no-ball",
+                                       {{"how", d.how}, {"age", d.ageFrom}})};
+        if (!d.notFor.empty()) words.push_back(msg("playbook-place.not-for", {{"whom", d.notFor}}));
         page_->addWidget(
-            line(text(d.name),
-                 say(d.ball ? "playbook-place.drill-ball" : "playbook-place.drill-no-ball",
-                     {{"how", d.how}, {"age", d.ageFrom}}),
-                 say("playbook-place.dose", {{"dose", wordsOf(d.dose)}, {"days", d.dose.days}})));
+            approachRow({text(d.name),
+                         say(joined(ListStyle::Sentences, std::move(words))),
+                         say("playbook-place.dose", {{"dose", wordsOf(d.dose)}, {"days", d.dose.days}}),
+                         {},
+                         {}}));
+    }
+}
+
+void PlaybookPlace::change(const std::function<void(Approach&)>& how) {
+    if (!chosen()) return;
+    Approach next = *chosen();
+    how(next);
+    if (next == *chosen()) return;
+    if (const Status kept = keepApproach(library_, playbook_, std::move(next)); !kept)
+        return Q_EMIT tell(say(kept.error().text));
+    refresh();
+    Q_EMIT changed();
+}
+
+void PlaybookPlace::copy() {
+    const auto id = copyApproach(library_, playbook_, chosen_, ids_, windowWords());
+    if (!id) return Q_EMIT tell(say(id.error().text));
+    chosen_ = *id;
+    refresh();
+    Q_EMIT changed();
+    rename();
+}
+
+void PlaybookPlace::rename() {
+    askChoice(
+        this,
+        {"rename", say("playbook-place.rename"), text(chosen()->name), {}, say("playbook-place.a-name")},
+        [this](const ChoiceAnswer& answer) {
+            change([&](Approach& a) { a.name = answer.words.toStdString(); });
+        });
+}
+
+void PlaybookPlace::askAges() {
+    askChoice(this,
+              {"ages",
+               say("playbook-place.change-ages"),
+               say("playbook-place.ages", {{"from", chosen()->ageFrom}, {"to", chosen()->ageTo}}),
+               {},
+               say("playbook-place.two-ages")},
+              [this](const ChoiceAnswer& answer) {
+                  const QStringList two = answer.words.split('-');
+                  bool first = false, second = false;
+                  const int from = two.value(0).trimmed().toInt(&first),
+                            to = two.value(1).trimmed().toInt(&second);
+                  if (two.size() != 2 || !first || !second || from < 0 || to > 99 || from > to)
+                      return Q_EMIT tell(say("playbook-place.ages-how"));
+                  change([&](Approach& a) { a.ageFrom = from, a.ageTo = to; });
+              });
+}
+
+void PlaybookPlace::addRow() {
+    pickRow(this, playbook_, *chosen(), [this](const std::string& id) {
+        if (playbook_.measure(id)) return askTarget(id);
+        change([&](Approach& a) { a.graded.push_back(id); });
+    });
+}
+
+void PlaybookPlace::setTarget(const Target& t) {
+    change([&](Approach& a) {
+        const auto at = std::find_if(a.targets.begin(), a.targets.end(),
+                                     [&](const Target& x) { return x.measure == t.measure; });
+        if (at == a.targets.end())
+            a.targets.push_back(t);
+        else
+            *at = t;
+    });
+}
+
+void PlaybookPlace::askTarget(const std::string& id) {
+    const MeasureDefinition m = *playbook_.measure(id);
+    askChoice(this,
+              {"target",
+               text(m.name),
+               m.options.empty() ? text(m.hint) : text(m.formula),
+               {say("playbook-place.record-only")},
+               say(m.options.empty() ? "judge-questions.typed-target" : "judge-questions.typed-answer")},
+              [this, m](const ChoiceAnswer& answer) {
+                  Target record;
+                  record.measure = m.id;
+                  record.position = m.moments.back();
+                  record.type = TargetType::Record;
+                  record.unit = m.unit;
+                  if (answer.option) return setTarget(record);
+                  const auto typed = typedTarget(answer.words.toStdString(), m);
+                  if (!typed) return Q_EMIT tell(say(typed.error().text));
+                  setTarget(*typed);
+              });
+}
+
+void PlaybookPlace::leaveOut(const std::string& row) {
+    change([&](Approach& a) {
+        std::erase_if(a.targets, [&](const Target& t) { return t.measure == row; });
+        std::erase(a.graded, row);
+        std::erase(a.lenient, row);
+    });
+}
+
+void PlaybookPlace::compareWith() {
+    QStringList options;
+    std::vector<std::string> ids;
+    for (const Approach& a : playbook_.approaches)
+        if (a.id != chosen_) {
+            options << text(a.name);
+            ids.push_back(a.id);
+        }
+    askChoice(this,
+              {"compare-with", say("judge-questions.compare-with-which"), text(chosen()->name), options, ""},
+              [this, ids](const ChoiceAnswer& answer) {
+                  const Approach* other = playbook_.approach(ids[*answer.option]);
+                  if (chosen() && other) showApproaches(this, playbook_, *chosen(), *other);
+              });
+}
+
+void PlaybookPlace::exportFile() {
+    auto* dialog = new QFileDialog(this, say("playbook-place.to-a-file"), {}, "JSON (*.json)");
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setAcceptMode(QFileDialog::AcceptSave);
+    dialog->selectFile(text(chosen_) + ".json");
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& path) {
+        if (!chosen()) return;
+        const Status written = library_.files().write(path.toStdString(), approachFile(*chosen()));
+        Q_EMIT tell(written ? say("playbook-place.written", {{"file", path.toStdString()}})
+                            : say(written.error().text));
+    });
+    dialog->open();
+}
+
+void PlaybookPlace::importFile() {
+    auto* dialog = new QFileDialog(this, say("playbook-place.from-a-file"), {}, "JSON (*.json)");
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::ExistingFile);
+    connect(dialog, &QFileDialog::fileSelected, this, &PlaybookPlace::readIn);
+    dialog->open();
+}
+
+void PlaybookPlace::readIn(const QString& path) {
+    const auto bytes = readFile(path.toStdString());
+    if (!bytes) return Q_EMIT tell(say(bytes.error().text));
+    const auto id = importApproach(library_, playbook_, *bytes, ids_);
+    if (!id) return Q_EMIT tell(say(id.error().text));
+    chosen_ = *id;
+    refresh();
+    Q_EMIT changed();
+}
+
+void PlaybookPlace::removeChosen() {
+    askChoice(this,
+              {"remove",
+               say("playbook-place.remove-it", {{"name", chosen()->name}}),
+               say("playbook-place.reviews-keep-theirs"),
+               {say("playbook-place.keep-it"), say("playbook-place.yes-remove")},
+               ""},
+              [this](const ChoiceAnswer& answer) {
+                  if (*answer.option != 1) return;
+                  if (const Status gone = removeApproach(library_, playbook_, chosen_); !gone)
+                      return Q_EMIT tell(say(gone.error().text));
+                  chosen_.clear();
+                  refresh();
+                  Q_EMIT changed();
+              });
 }
 
 } // namespace jg::ui

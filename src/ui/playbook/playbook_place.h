@@ -1,22 +1,74 @@
-// The playbook, to read: targets, graded items, causes and drills of an approach.
+// The playbook: approaches to choose among, copy, change, compare and hand on; drills.
 #pragma once
-
-#include "coaching/playbook.h"
 
 #include <QWidget>
 
+#include <functional>
+#include <string>
+
 class QVBoxLayout;
+class QHBoxLayout;
+
+namespace jg {
+class IdSource;
+class Library;
+struct Approach;
+struct Playbook;
+struct Target;
+} // namespace jg
 
 namespace jg::ui {
 
+class RowList;
+
+/// Approaches at the left, the chosen one at the right. What came with the program is read; a copy is the
+/// coach's own and changes edition by edition. Lives in the window's thread; the playbook outlives it.
 class PlaybookPlace : public QWidget {
+    Q_OBJECT
 public:
-    explicit PlaybookPlace(const Playbook& playbook, QWidget* parent = nullptr);
+    PlaybookPlace(Library& library, Playbook& playbook, IdSource& ids, QWidget* parent = nullptr);
+    /// Reads the playbook again.
+    void refresh();
+    void moveSelection(int by);
+    /// Reads an approach from a file and keeps it as one of the coach's own, or says why not.
+    void readIn(const QString& path);
+
+Q_SIGNALS:
+    void tell(const QString& sentence);
+    void changed();
 
 private:
-    void addApproach(const Playbook& playbook, const Approach& approach);
-    void addDrills(const Playbook& playbook);
+    const Approach* chosen() const;
+    void choose(const std::string& id);
+    void showChosen();
+    void addHead(const Approach& approach);
+    void addDoors(const Approach& approach);
+    void addTargets(const Approach& approach);
+    void addItems(const Approach& approach);
+    void addCauses(const Approach& approach);
+    void addEditions(const Approach& approach);
+    void addDrills();
+    void door(QHBoxLayout& row, const QString& text, const char* name, const std::function<void()>& then);
+    /// Keeps a change of the chosen approach as its next edition, or says why not.
+    void change(const std::function<void(Approach&)>& how);
+    void copy();
+    void rename();
+    void askAges();
+    void addRow();
+    void askTarget(const std::string& measure);
+    void setTarget(const Target& target);
+    void leaveOut(const std::string& row);
+    void compareWith();
+    void exportFile();
+    void importFile();
+    void removeChosen();
+
+    Library& library_;
+    Playbook& playbook_;
+    IdSource& ids_;
+    RowList* list_;
     QVBoxLayout* page_;
+    std::string chosen_;
 };
 
 } // namespace jg::ui

@@ -24,14 +24,19 @@ void askChoice(QWidget* parent, const ChoiceQuestion& question,
         dialog->accept();
         then(answer);
     };
+    constexpr int kMostKeys = 9;
     for (int key = 1; key <= question.options.size(); ++key) {
         const ChoiceAnswer chosen{static_cast<std::size_t>(key - 1), {}};
-        auto* button = plainButton(QString("%1   %2").arg(key).arg(question.options[key - 1]));
+        const bool hasKey = key <= kMostKeys;
+        auto* button = plainButton(QString("%1   %2")
+                                       .arg(hasKey ? QString::number(key) : QString(" "))
+                                       .arg(question.options[key - 1]));
         button->setStyleSheet("text-align:left;");
         QObject::connect(button, &QPushButton::clicked, dialog, [done, chosen] { done(chosen); });
+        column->addWidget(button);
+        if (!hasKey) continue;
         auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
         QObject::connect(shortcut, &QShortcut::activated, dialog, [done, chosen] { done(chosen); });
-        column->addWidget(button);
     }
     if (!question.own.isEmpty()) {
         auto* own = new QLineEdit;

@@ -1,23 +1,63 @@
 #include "ui/review/judge_bench.h"
 
+#include "review/letter_model.h"
 #include "review/reasons.h"
 #include "review/stops.h"
+#include "ui/review/card_reader.h"
 #include "ui/review/choice_dialog.h"
+#include "ui/review/measure_words.h"
 #include "ui/review/reason_dialog.h"
 #include "ui/theme.h"
 
+#include <algorithm>
+
 namespace jg::ui {
 
+namespace {
+
+QString valueWithError(const MeasureValue& v) {
+    if (!v.value) return valueText(v);
+    return valueText(v) + " " + say("measure-bench.error", {{"error", errorInWords(v)}});
+}
+
+} // namespace
+
 JudgeBench::JudgeBench(ReviewContext& context)
-    : Bench(context) {
+    : Bench(context)
+    , questions_(this, context, [this](const Message& label, std::vector<Change> changes) {
+        return perform(label, std::move(changes));
+    }) {
+    approach_ = plainButton("");
+    approach_->setObjectName("link");
+    approach_->setStyleSheet("text-align:left; padding:2px 0px;");
+    connect(approach_, &QPushButton::clicked, this, [this] { c_.runAction("judge-approach"); });
+    column_->addWidget(approach_);
     title_ = heading("", 20);
     column_->addWidget(title_);
     coach_ = quiet("", 13);
     coach_->setMinimumHeight(em(52));
     coach_->setAlignment(Qt::AlignTop);
     column_->addWidget(coach_);
+    number_ = plain("", 13);
+    number_->setObjectName("number-behind");
+    column_->addWidget(number_);
     where_ = quiet("", 12);
     column_->addWidget(where_);
+    buildSteps();
+    buildStates();
+    problem_ = problemLabel("contradiction");
+    column_->addWidget(problem_);
+    counts_ = quiet("", 12);
+    column_->addWidget(counts_);
+    list_ = new RowList;
+    list_->setObjectName("items");
+    list_->setAccessibleName(say("judge-bench.items-of-the-card"));
+    connect(list_, &RowList::selected, this, &JudgeBench::select);
+    column_->addWidget(list_, 1);
+    refresh();
+}
+
+void JudgeBench::buildSteps() {
     auto* row = new QHBoxLayout;
     row->setSpacing(5);
     const char* steps[] = {"verdict.change", "verdict.more", "verdict.adjust", "verdict.nearly",
@@ -33,120 +73,200 @@ JudgeBench::JudgeBench(ReviewContext& context)
         row->addWidget(b, 1);
     }
     column_->addLayout(row);
+}
+
+void JudgeBench::buildStates() {
     auto* states = new QHBoxLayout;
     states->setSpacing(2);
-    for (const auto& [id, words2] : {std::pair{"grade-cannot-tell", say("judge-bench.cannot-tell")},
-                                     {"grade-hidden", say("judge-bench.not-visible")},
-                                     {"grade-fault-absent", say("judge-bench.fault-absent")},
-                                     {"grade-not-applicable", say("judge-bench.not-applicable")}}) {
-        auto* b = plainButton(words2);
+    for (const auto& [id, word] : {std::pair{"grade-cannot-tell", say("judge-bench.cannot-tell")},
+                                   {"grade-hidden", say("judge-bench.not-visible")},
+                                   {"grade-fault-absent", say("judge-bench.fault-absent")},
+                                   {"grade-not-applicable", say("judge-bench.not-applicable")}}) {
+        auto* b = plainButton(word);
         b->setObjectName("link");
         connect(b, &QPushButton::clicked, this, [this, id = QString(id)] { c_.runAction(id); });
         states->addWidget(b);
     }
     states->addStretch(1);
     column_->addLayout(states);
-    counts_ = quiet("", 12);
-    column_->addWidget(counts_);
-    list_ = new RowList;
-    list_->setObjectName("items");
-    list_->setAccessibleName(say("judge-bench.items-of-the-card"));
-    connect(list_, &RowList::selected, this, &JudgeBench::select);
-    column_->addWidget(list_, 1);
-    refresh();
 }
 
-const ItemRow* JudgeBench::currentRow() const {
-    const auto& items = c_.session.assessment().items;
+const CardRow* JudgeBench::current() const {
     const int row = list_->current();
-    return row < 0 || row >= static_cast<int>(items.size()) ? nullptr : &items[static_cast<std::size_t>(row)];
+    return row < 0 || row >= static_cast<int>(card_.size()) ? nullptr : &card_[static_cast<std::size_t>(row)];
 }
 
 const GradedItem* JudgeBench::item() const {
-    const ItemRow* row = currentRow();
-    return row ? playbook().item(row->id) : nullptr;
+    const CardRow* row = current();
+    return row && !row->isMeasure ? playbook().item(row->id) : nullptr;
+}
+
+const MeasureDefinition* JudgeBench::measure() const {
+    const CardRow* row = current();
+    return row && row->isMeasure ? playbook().measure(row->id) : nullptr;
 }
 
 void JudgeBench::refresh() {
+    const Assessment& a = c_.session.assessment();
+    const std::string kept = current() ? current()->id : "";
+    card_ = cardOf(review(), playbook(), a, order_);
     std::vector<ListRow> rows;
-    for (const ItemRow& i : c_.session.assessment().items) {
-        const GradedItem* def = playbook().item(i.id);
+    int at = 0;
+    for (const CardRow& c : card_) {
         ListRow row;
-        row.title = QString::fromStdString(def->name);
-        row.look = lookOf(i.grade, def->protectsArm);
+        if (const MeasureRow* m = c.isMeasure ? a.measure(c.id) : nullptr) {
+            row.title = text(playbook().measure(c.id)->shortName);
+            if (m->value.seen.empty()) row.value = valueText(m->value);
+            row.look = lookOf(m->judgement);
+        } else {
+            const GradedItem* def = playbook().item(c.id);
+            row.title = text(def->name);
+            row.look = lookOf(c.grade, def->protectsArm);
+        }
+        if (c.id == kept) at = static_cast<int>(rows.size());
         rows.push_back(std::move(row));
     }
-    const int keep = list_->current();
     list_->setRows(std::move(rows));
-    list_->setCurrent(keep < 0 ? 0 : keep);
+    list_->setCurrent(at);
+    showApproach();
+    showWork();
+    showRow();
+}
+
+void JudgeBench::showApproach() {
+    const Approach& a = review().approach();
+    const int age = c_.session.age();
+    approach_->setText(say(
+        a.meantFor(age) ? "judge-bench.judged-by" : "judge-bench.judged-by-other-age",
+        {{"approach", a.name}, {"edition", a.version}, {"from", a.ageFrom}, {"to", a.ageTo}, {"age", age}}));
+}
+
+/// What is open, and what the review says twice and differently.
+void JudgeBench::showWork() {
     const Counts& c = c_.session.assessment().counts;
     const int open = c.judgedAll - c.judged;
     counts_->setText(open == 0 ? say("judge-bench.every-item-is-looked-at")
                                : say("judge-bench.open-of-judged-all-not-looked",
                                      {{"open", open}, {"judgedAll", c.judgedAll}}));
-    showItem();
+    const auto found = c_.session.contradictions();
+    const auto first =
+        std::find_if(found.begin(), found.end(), [](const Contradiction& x) { return x.stop; });
+    problem_->setVisible(first != found.end());
+    if (first != found.end()) problem_->setText(say(first->text));
 }
 
 void JudgeBench::enter() {
-    const auto& items = c_.session.assessment().items;
-    for (std::size_t i = 0; i < items.size(); ++i)
-        if (!items[i].grade) {
-            list_->setCurrent(static_cast<int>(i));
-            break;
-        }
-    select(list_->current());
+    const auto open =
+        std::find_if(card_.begin(), card_.end(), [](const CardRow& r) { return r.open && !r.isMeasure; });
+    goToRow(open == card_.end() ? list_->current() : static_cast<int>(open - card_.begin()));
 }
 
-void JudgeBench::showItem() {
+Message JudgeBench::whereOf(const CardRow& row) const {
     const GradedItem* def = item();
-    if (!def) return;
-    title_->setText(QString::fromStdString(def->name));
-    coach_->setText(QString::fromStdString(def->coach));
-    const ItemRow& row = c_.session.assessment().items[static_cast<std::size_t>(list_->current())];
+    const auto& items = c_.session.assessment().items;
+    const auto looked =
+        std::find_if(items.begin(), items.end(), [&](const ItemRow& i) { return i.id == row.id; });
+    const bool unseen = looked != items.end() && !looked->seenFromHere;
     std::vector<Message> where{
-        row.seenFromHere
-            ? msg("judge-bench.at-position", {{"position", info(def->position).name()}})
-            : msg("judge-bench.cant-be-seen-from-the-view", {{"view", nameOf(c_.session.clip().view)}})};
-    if (def->protectsArm) where.push_back(msg("judge-bench.with-a-shield-it-loads-the"));
-    if (row.grade && !row.grade->reason.empty() && row.seenFromHere)
+        unseen ? msg("judge-bench.cant-be-seen-from-the-view", {{"view", nameOf(c_.session.clip().view)}})
+               : msg("judge-bench.at-position", {{"position", info(row.position).name()}})};
+    if (def && def->protectsArm) where.push_back(msg("judge-bench.with-a-shield-it-loads-the"));
+    if (row.grade && !row.grade->reason.empty() && !unseen)
         where.push_back(msg("judge-bench.reason", {{"reason", reasonInWords(row.grade->reason)}}));
-    where_->setText(say(joined(ListStyle::Sentences, std::move(where))));
+    return joined(ListStyle::Sentences, std::move(where));
+}
+
+void JudgeBench::showRow() {
+    const CardRow* row = current();
+    if (!row) return;
+    const GradedItem* def = item();
+    const MeasureDefinition* m = measure();
+    title_->setText(text(playbook().nameOfFinding(row->id)));
+    coach_->setText(
+        def ? say(msg(def->fault == def->name ? "judge-bench.coach" : "judge-bench.coach-and-fault",
+                      {{"coach", def->coach}, {"fault", def->fault}}))
+            : text(m->hint));
+    const MeasureRow* behind = numberBehind(*row, playbook(), c_.session.assessment());
+    number_->setVisible(behind != nullptr);
+    if (behind)
+        number_->setText(say("judge-bench.number", {{"measure", playbook().measure(behind->id)->shortName},
+                                                    {"value", valueWithError(behind->value).toStdString()},
+                                                    {"judged", behind->judgement.text}}));
+    where_->setText(say(whereOf(*row)));
     for (int i = 0; i < steps_.size(); ++i)
-        steps_[i]->setChecked(row.grade && row.grade->state == GradeState::Graded &&
-                              row.grade->step == i + 1);
+        steps_[i]->setChecked(row->grade && row->grade->state == GradeState::Graded &&
+                              row->grade->step == i + 1);
 }
 
 void JudgeBench::select(int) {
-    if (const GradedItem* def = item())
-        c_.playhead.step(frameOfFinding(delivery(), playbook(), def->id) - c_.playhead.frame());
-    showItem();
+    const CardRow* row = current();
+    if (!row) return;
+    const OwnFinding* own = review().ownFinding(row->id);
+    const std::int64_t frame = own ? own->frame : frameOfFinding(delivery(), playbook(), row->id);
+    c_.playhead.step(frame - c_.playhead.frame());
+    showRow();
 }
 
-void JudgeBench::grade(const Grade& g) {
-    const GradedItem* def = item();
-    if (!def) return;
+void JudgeBench::goToRow(int row) {
+    list_->setCurrent(row);
+    select(row);
+}
+
+void JudgeBench::keepGrade(const std::string& row, const Grade& g) {
     const std::optional<std::int64_t> frame =
         c_.stage.shownFrame() >= 0 ? std::optional<std::int64_t>(c_.stage.shownFrame()) : std::nullopt;
-    if (const Status done = c_.session.grade(def->id, g, frame); !done) return c_.say(say(done.error().text));
-    // The next open one follows by itself; one hand is enough.
-    const auto& items = c_.session.assessment().items;
-    for (int i = list_->current() + 1; i < static_cast<int>(items.size()); ++i)
-        if (!items[static_cast<std::size_t>(i)].grade) {
-            list_->setCurrent(i);
-            select(i);
-            return;
-        }
-    showItem();
+    if (const Status done = c_.session.grade(row, g, frame); !done) return c_.say(say(done.error().text));
+    toNextOpen();
+}
+
+/// An item's grade is kept at once; a measure's asks what was seen, or why it is judged by hand.
+void JudgeBench::grade(const Grade& g) {
+    const CardRow* row = current();
+    if (!row) return;
+    const MeasureDefinition* m = measure();
+    if (!m) return keepGrade(row->id, g);
+    const MeasureRow* value = c_.session.assessment().measure(row->id);
+    if (m->kind == MeasureKind::Seen && value && value->value.state == MeasureState::NotLookedAt)
+        return questions_.seen(*m);
+    questions_.byHand(*m, [this, id = row->id, g](const std::string& reason) {
+        Grade with = g;
+        with.reason = reason;
+        keepGrade(id, with);
+    });
+}
+
+/// The next open item follows by itself, round the card; one hand is enough.
+void JudgeBench::toNextOpen() {
+    const int all = static_cast<int>(card_.size());
+    for (int i = 1; i < all; ++i) {
+        const int at = (list_->current() + i) % all;
+        if (const CardRow& r = card_[static_cast<std::size_t>(at)]; r.open && !r.isMeasure)
+            return goToRow(at);
+    }
+    showRow();
+}
+
+/// What contradicts first, then what is open, round the card.
+void JudgeBench::nextWork() {
+    const auto found = c_.session.contradictions();
+    const int all = static_cast<int>(card_.size());
+    for (int i = 1; i <= all; ++i) {
+        const int at = (list_->current() + i) % all;
+        const CardRow& r = card_[static_cast<std::size_t>(at)];
+        const bool contradicts = std::any_of(
+            found.begin(), found.end(), [&](const Contradiction& x) { return x.stop && x.finding == r.id; });
+        if (contradicts || r.open) return goToRow(at);
+    }
+    c_.say(say("judge-bench.every-item-is-looked-at"));
 }
 
 /// Words of the coach beside a grade, for the log; the grade and what it was given on stay.
 void JudgeBench::remark() {
-    const GradedItem* def = item();
-    const ItemRow* row = currentRow();
-    if (!def || !row || !row->grade) return c_.say(say("judge-bench.grade-this-item-first-then-r"));
+    const CardRow* row = current();
+    if (!row || !row->grade) return c_.say(say("judge-bench.grade-this-item-first-then-r"));
     askChoice(this,
               {"remark",
-               text(def->name),
+               text(playbook().nameOfFinding(row->id)),
                say("judge-bench.a-remark-to-this-item"),
                {},
                row->grade->reason.empty() ? say("judge-bench.a-remark-then-enter")
@@ -183,34 +303,76 @@ Handlers JudgeBench::handlers() {
         {"row-down", [this] { list_->move(1); }},
         {"grade-hidden", [this] { sayHidden(); }},
         {"grade-clear", [this] { clearGrade(); }},
+        {"judge-open", [this] { nextWork(); }},
+        {"judge-order", [this] { turnOrder(); }},
+        {"judge-approach", [this] { questions_.approach(); }},
+        {"judge-target", [this] { askTarget(); }},
+        {"judge-own", [this] { questions_.ownFinding(std::max<qint64>(0, c_.stage.shownFrame())); }},
+        {"judge-compare", [this] { questions_.compare(); }},
+        {"judge-reader", [this] { showReader(); }},
     };
     for (int step = 1; step <= 5; ++step)
         all[QString("grade-%1").arg(step)] = [this, step] { grade({GradeState::Graded, step, "", {}}); };
     return all;
 }
 
+void JudgeBench::turnOrder() {
+    order_ = order_ == WalkOrder::Time ? WalkOrder::Body : WalkOrder::Time;
+    refresh();
+    c_.say(say(order_ == WalkOrder::Time ? "judge-bench.by-time" : "judge-bench.by-body"));
+}
+
+void JudgeBench::showReader() {
+    if (auto* open = window()->findChild<CardReader*>()) return open->raise();
+    (new CardReader(c_.session, this))->show();
+}
+
+/// The measure of the row, or the one behind its item.
+void JudgeBench::askTarget() {
+    const CardRow* row = current();
+    const MeasureDefinition* m = measure();
+    if (const GradedItem* def = item()) m = playbook().measure(def->measure);
+    if (!row || !m) return c_.say(say("judge-bench.no-number-behind"));
+    questions_.target(*m);
+}
+
 void JudgeBench::sayHidden() {
-    if (const GradedItem* def = item())
-        askReason(this, text(def->name), [this](const QString& reason) {
-            grade({GradeState::NotVisible, 0, reason.toStdString(), {}});
+    if (const CardRow* row = current(); row && !row->isMeasure)
+        askReason(this, text(playbook().nameOfFinding(row->id)), [this, id = row->id](const QString& reason) {
+            keepGrade(id, {GradeState::NotVisible, 0, reason.toStdString(), {}});
         });
+    else
+        c_.say(say("judge-bench.hide-it-in-measure"));
 }
 
 void JudgeBench::clearGrade() {
-    const ItemRow* row = currentRow();
+    const CardRow* row = current();
+    if (row && !row->grade && review().ownFinding(row->id)) return removeOwn(row->id);
     if (row && row->grade)
         perform(msg("judge-bench.take-the-grade-away"),
                 {SetGrade{0, {row->delivery, row->id}, std::nullopt}});
 }
 
+/// With its stops and its place in the plan, which would speak of nothing.
+void JudgeBench::removeOwn(const std::string& finding) {
+    auto own = review().own;
+    std::erase_if(own, [&](const OwnFinding& f) { return f.id == finding; });
+    auto stops = review().stops;
+    std::erase_if(stops, [&](const Stop& s) { return s.finding == finding; });
+    Plan plan = review().plan;
+    std::erase(plan.corrections, finding);
+    std::erase_if(plan.drills, [&](const PlannedDrill& d) { return d.finding == finding; });
+    perform(msg("judge-bench.take-the-finding-away"), {SetOwnFindings{own}, SetStops{stops}, SetPlan{plan}});
+}
+
 QString JudgeBench::stageCaption() const {
-    const GradedItem* def = item();
-    return def ? say(info(def->position).name()) : QString();
+    const CardRow* row = current();
+    return row ? say(info(row->position).name()) : QString();
 }
 
 std::optional<std::string> JudgeBench::focus() const {
-    const GradedItem* def = item();
-    return def ? std::optional(def->id)
+    const CardRow* row = current();
+    return row ? std::optional(row->id)
                : std::nullopt; // the measures' marks step back while an item is judged
 }
 

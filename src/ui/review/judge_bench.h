@@ -1,7 +1,10 @@
-// Judge: the card, item by item, in five steps and the states that are none.
+// Judge: the card, row by row: items by eye in five steps and the states that are none, measures by their
+// number or by hand.
 #pragma once
 
+#include "review/card.h"
 #include "ui/review/bench.h"
+#include "ui/review/judge_questions.h"
 #include "ui/row_list.h"
 
 class QPushButton;
@@ -21,30 +24,48 @@ public:
                 {"0", say("judge-bench.cannot-tell"), "grade-cannot-tell"},
                 {"H", say("judge-bench.not-visible"), "grade-hidden"},
                 {"F", say("judge-bench.fault-absent"), "grade-fault-absent"},
-                {"N", say("pips.does-not-apply"), "grade-not-applicable"},
                 {"R", say("hint.remark"), "grade-remark"},
                 {"X", say("pips.set-aside"), "grade-skip"},
+                {"Enter", say("judge-bench.what-is-open"), "judge-open"},
+                {"A", say("judge-bench.approach"), "judge-approach"},
+                {"T", say("judge-bench.target"), "judge-target"},
+                {"E", say("judge-bench.own-finding"), "judge-own"},
                 {"Z", say("hint.undo"), "undo"}};
     }
     QString stageCaption() const override;
     std::optional<std::string> focus() const override;
 
 private:
-    const ItemRow* currentRow() const;
-    const GradedItem* item() const;
+    void buildSteps();
+    void buildStates();
+    const CardRow* current() const;
+    const GradedItem* item() const; ///< of the current row; null for a measure
+    const MeasureDefinition* measure() const;
     void select(int row);
+    void goToRow(int row);
     void grade(const Grade& grade);
+    void keepGrade(const std::string& row, const Grade& grade);
+    void toNextOpen();
+    void nextWork();
     void remark();
     void sayHidden();
     void clearGrade();
-    void showItem();
+    void removeOwn(const std::string& finding);
+    void askTarget();
+    void turnOrder();
+    void showReader();
+    void showRow();
+    void showWork();
+    void showApproach();
+    Message whereOf(const CardRow& row) const;
 
-    QLabel* title_;
-    QLabel* coach_;
-    QLabel* where_;
+    QPushButton* approach_;
+    QLabel *title_, *coach_, *number_, *where_, *problem_, *counts_;
     QList<QPushButton*> steps_;
     RowList* list_;
-    QLabel* counts_;
+    WalkOrder order_ = WalkOrder::Time;
+    std::vector<CardRow> card_;
+    JudgeQuestions questions_;
 };
 
 } // namespace jg::ui

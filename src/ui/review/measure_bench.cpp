@@ -100,7 +100,11 @@ void MeasureBench::refresh() {
         if (isExtra(m.id) && def->group != part) row.header = groupName(part = def->group);
         row.title = QString::fromStdString(def->shortName);
         row.sub = m.target.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(m.target));
-        row.value = valueText(m.value);
+        // An answer is longer than a number: it stands below the name.
+        if (!m.value.seen.empty())
+            row.sub = text(m.value.seen);
+        else
+            row.value = valueText(m.value);
         if (m.value.value) row.error = say("measure-bench.error", {{"error", errorInWords(m.value)}});
         if (m.value.state == MeasureState::NotLookedAt && !def->hasPoints())
             row.sub = waitsFor(*def, delivery());

@@ -128,7 +128,7 @@ void PrescribeBench::refresh() {
     std::vector<ListRow> rows;
     for (const std::string& id : order_) {
         ListRow row;
-        row.title = text(playbook().nameOfFinding(id));
+        row.title = text(goalOf(playbook(), c_.session.told(), id));
         const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(),
                                        [&](const Root& r) { return r.id == id; });
         row.sub = root == causes_.roots.end() ? say("prescribe-bench.follows-from-another")

@@ -1,11 +1,14 @@
 #include "ui/review/say_bench.h"
 
+#include "desk/unfinished_takes.h"
 #include "letter/still.h"
 #include "review/replay.h"
 #include "review/stops.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 #include "voice/audio_file.h"
 
+#include <QDateTime>
 #include <QPainter>
 
 #include <cmath>
@@ -158,12 +161,14 @@ void SayBench::rebuildUnsaid() {
         auto* line = new QWidget;
         auto* row = new QHBoxLayout(line);
         row->setContentsMargins(0, 0, 0, 0);
-        row->addWidget(plain(say(open[i].strength     ? "say-bench.unsaid-good"
-                                 : open[i].cannotTell ? "say-bench.unsaid-cannot-tell"
-                                                      : "say-bench.unsaid",
-                                 {{"finding", playbook().nameOfFinding(id)}}),
-                             12.5),
-                       1);
+        row->addWidget(
+            plain(say(open[i].strength     ? "say-bench.unsaid-good"
+                      : open[i].cannotTell ? "say-bench.unsaid-cannot-tell"
+                                           : "say-bench.unsaid",
+                      {{"finding", open[i].strength ? playbook().nameOfFinding(id)
+                                                    : goalOf(playbook(), c_.session.assessment(), id)}}),
+                  12.5),
+            1);
         auto* button = plainButton(say("say-bench.add"));
         button->setObjectName("link");
         connect(button, &QPushButton::clicked, this, [this, id] { add(id); });
@@ -174,7 +179,36 @@ void SayBench::rebuildUnsaid() {
         unsaid_->addWidget(quiet(say("say-bench.and-open-more-a-adds-the", {{"open", open.size() - 4}}), 12));
 }
 
+/// What a killed program left of a take is offered once it can belong to nobody else.
+void SayBench::offerUnfinished() {
+    const auto found = unfinishedTakes(c_.session.library(), review(), c_.session.clock().nowUnix());
+    if (found.empty() || c_.session.library().readOnly() || review().sent) return;
+    const UnfinishedTake take = found.front();
+    const Stop* stop = review().stop(take.stop);
+    const QDateTime at = QDateTime::fromSecsSinceEpoch(take.endedUnix);
+    askChoice(this,
+              {"unfinished-take",
+               text(stop->title),
+               say("say-bench.unfinished", {{"length", clockText(take.seconds()).toStdString()},
+                                            {"time", at.toString("HH:mm").toStdString()}}),
+               {say("say-bench.keep-the-take"), say("say-bench.throw-it-away")},
+               ""},
+              [this, take](const ChoiceAnswer& answer) {
+                  const Stop* now = review().stop(take.stop);
+                  if (!now) return;
+                  if (*answer.option == 1) {
+                      if (const Status gone = dropUnfinished(c_.session.library(), take); !gone)
+                          c_.say(say(gone.error().text));
+                      return;
+                  }
+                  const auto kept = keepUnfinished(c_.session.library(), take, *now);
+                  if (!kept) return c_.say(say(kept.error().text));
+                  perform(msg("say-bench.say-a-stop"), {SetTake{take.stop, *kept}});
+              });
+}
+
 void SayBench::enter() {
+    offerUnfinished();
     if (list_->current() < 0 && !review().stops.empty()) list_->setCurrent(0);
     for (std::size_t i = 0; i < review().stops.size(); ++i)
         if (!review().takes.contains(review().stops[i].id)) {

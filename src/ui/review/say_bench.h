@@ -33,6 +33,7 @@ public:
     void paintOver(QPainter& p, const ViewTransform& view) override;
 
 private:
+    void offerUnfinished();
     const Stop* stopAt(int row) const;
     const Stop* current() const { return stopAt(list_->current()); }
     void showStop();

@@ -1,0 +1,277 @@
+// Judging in the real window: a whole card by keys, approaches, verdicts by hand, findings of one's own, the
+// second person's view, and the playbook a coach owns.
+#include "desk/own_approaches.h"
+#include "tests/ui/driver.h"
+#include "ui/playbook/playbook_place.h"
+#include "ui/review/card_reader.h"
+#include "ui/review/judge_bench.h"
+#include "ui/row_list.h"
+
+#include <QComboBox>
+#include <QLineEdit>
+
+#include <fstream>
+
+namespace jg::test {
+namespace {
+
+/// The top dialog of a name, shown and ready for keys.
+QDialog* opened(Driver& d, const char* name) {
+    QDialog* dialog = nullptr;
+    EXPECT_TRUE(waitFor([&] {
+        for (QDialog* open : d.window().findChildren<QDialog*>(name))
+            if (open->isVisible()) dialog = open;
+        return dialog != nullptr;
+    })) << name;
+    if (dialog) {
+        EXPECT_TRUE(QTest::qWaitForWindowExposed(dialog)) << name;
+    }
+    return dialog;
+}
+
+void answer(Driver& d, const char* name, const QString& words) {
+    QDialog* dialog = opened(d, name);
+    ASSERT_TRUE(dialog);
+    auto* line = dialog->findChild<QLineEdit*>();
+    ASSERT_TRUE(line) << name;
+    QTest::keyClicks(line, words);
+    QTest::keyClick(line, Qt::Key_Return);
+    EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>(name); }));
+}
+
+void choose(Driver& d, const char* name, int option) {
+    QDialog* dialog = opened(d, name);
+    ASSERT_TRUE(dialog);
+    const auto buttons = dialog->findChildren<QPushButton*>();
+    ASSERT_GT(buttons.size(), option) << name;
+    d.click(buttons[option]);
+    EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>(name); }));
+}
+
+/// Chooses a row of the card.
+void selectRow(Driver& d, const std::string& id) {
+    auto* list = d.review().findChild<ui::RowList*>("items");
+    const auto card =
+        cardOf(d.document(), d.review().session().playbook(), d.review().session().assessment());
+    for (std::size_t i = 0; i < card.size(); ++i)
+        if (card[i].id == id) {
+            list->setCurrent(static_cast<int>(i));
+            Q_EMIT list->selected(static_cast<int>(i));
+            return;
+        }
+    FAIL() << id << " is not on the card";
+}
+
+int optionOf(const Playbook& book, const std::string& id) {
+    for (std::size_t i = 0; i < book.approaches.size(); ++i)
+        if (book.approaches[i].id == id) return static_cast<int>(i);
+    return -1;
+}
+
+TEST(JudgeWindow, AFullCardIsGradedInAsManyKeysAsItHasRows) {
+    Walk walk(Stage::Positions);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    while (d.review().stageOfWalk() != Stage::Judge) d.key(Qt::Key_PageDown);
+    d.key(Qt::Key_A);
+    choose(d, "approach", optionOf(playbook(), "card-of-parts"));
+    choose(d, "focus", 0);
+    const auto& session = d.review().session();
+    ASSERT_TRUE(waitFor([&] { return session.review().approach().id == "card-of-parts"; }));
+    const int all = session.assessment().counts.judgedAll;
+    EXPECT_GE(all, 40);
+    d.key(Qt::Key_Return); // to the first open row
+    int presses = 1;
+    while (session.assessment().counts.judged < all && presses < 2 * all) {
+        d.key(presses % 3 == 0 ? Qt::Key_4 : Qt::Key_5);
+        ++presses;
+    }
+    EXPECT_EQ(session.assessment().counts.judged, all);
+    EXPECT_LE(presses, all + 1);
+    RecordProperty("rows", all);
+    RecordProperty("presses", presses);
+    std::set<std::string> states;
+    for (const ItemRow& i : session.assessment().items) states.insert(std::string(idOf(i.grade->state)));
+    EXPECT_EQ(states, (std::set<std::string>{"graded", std::string(idOf(GradeState::NotVisible))}));
+    EXPECT_TRUE(session.assessment().items.size() > 0);
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(session.assessment().counts.judged, all - 1);
+}
+
+TEST(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    selectRow(d, "leg-spread");
+    d.key(Qt::Key_2);
+    answer(d, "by-hand", "the pelvis is hidden by a sleeve");
+    const auto row = [&] { return d.review().session().assessment().measure("leg-spread"); };
+    ASSERT_TRUE(waitFor([&] { return row()->byHand.has_value(); }));
+    EXPECT_EQ(row()->judgement.verdict, Verdict::Adjust);
+    EXPECT_EQ(row()->byHand->reason, "the pelvis is hidden by a sleeve");
+    selectRow(d, "leg-spread");
+    d.key(Qt::Key_Delete);
+    ASSERT_TRUE(waitFor([&] { return !row()->byHand; }));
+    selectRow(d, "leg-spread");
+    d.key(Qt::Key_T);
+    answer(d, "target", "at least 60");
+    choose(d, "for-whom", 1);
+    answer(d, "why", "short legs this year");
+    ASSERT_TRUE(waitFor([&] { return row()->target.x == 60; }));
+    EXPECT_EQ(row()->judgement.verdict, Verdict::Keep);
+    d.settle();
+    const auto athlete = walk.library->athlete(walk.athlete.id);
+    ASSERT_EQ(athlete->targets.size(), 1U);
+    EXPECT_EQ(athlete->targets[0].owner->reason, "short legs this year");
+    EXPECT_EQ(athlete->targets[0].owner->who, "Ilse Varnholt");
+}
+
+TEST(JudgeWindow, AFindingOfTheCoachsOwnIsGradedAndTakenAway) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_E);
+    answer(d, "own-finding", "Taps the glove before he goes");
+    choose(d, "group", 2);
+    choose(d, "drill", 1);
+    const auto& session = d.review().session();
+    ASSERT_TRUE(waitFor([&] { return session.review().own.size() == 1; }));
+    const OwnFinding own = session.review().own[0];
+    EXPECT_EQ(own.group, "arm");
+    EXPECT_FALSE(own.drill.empty());
+    selectRow(d, own.id);
+    EXPECT_EQ(d.review().playhead().frame(), own.frame);
+    d.key(Qt::Key_2);
+    ASSERT_TRUE(waitFor([&] { return session.review().judging().grade(1, own.id) != nullptr; }));
+    EXPECT_FALSE(session.assessment().faults().empty());
+    selectRow(d, own.id);
+    d.key(Qt::Key_Delete);
+    selectRow(d, own.id);
+    d.key(Qt::Key_Delete);
+    EXPECT_TRUE(waitFor([&] { return session.review().own.empty(); }));
+}
+
+TEST(JudgeWindow, TheSecondPersonSeesWhatIsMissingAndReadsBack) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_M);
+    auto* reader = d.window().findChild<ui::CardReader*>();
+    ASSERT_TRUE(reader);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(reader));
+    const auto missing = [&] { return reader->findChild<ui::RowList*>("card-open")->rows().size(); };
+    const std::size_t before = missing();
+    ASSERT_GT(before, 0U);
+    d.window().activateWindow();
+    d.key(Qt::Key_Return);
+    const auto card = cardOf(d.document(), playbook(), d.review().session().assessment());
+    const auto open =
+        std::find_if(card.begin(), card.end(), [](const CardRow& r) { return r.open && !r.isMeasure; });
+    ASSERT_NE(open, card.end());
+    const QString name = QString::fromStdString(playbook().nameOfFinding(open->id));
+    selectRow(d, open->id);
+    d.key(Qt::Key_4);
+    EXPECT_TRUE(waitFor([&] { return missing() == before - 1; }));
+    EXPECT_TRUE(reader->findChild<QLabel*>("read-back")->text().contains(name));
+}
+
+TEST(JudgeWindow, AContradictionIsSaidWhileWorkingAndLedTo) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    auto* problem = d.review().findChild<QLabel*>("contradiction");
+    ASSERT_TRUE(problem);
+    EXPECT_FALSE(problem->isVisible()) << problem->text().toStdString();
+    Plan plan = d.document().plan;
+    plan.opening = "Your left throwing arm was late.";
+    ASSERT_TRUE(d.review().session().perform(asIs("Write"), {SetPlan{plan}}));
+    EXPECT_TRUE(waitFor([&] { return problem->isVisible(); }));
+    EXPECT_TRUE(problem->text().contains("left throwing arm"));
+}
+
+TEST(JudgeWindow, OneDeliveryByTwoApproaches) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_Y);
+    std::vector<std::string> others;
+    for (const Approach& a : playbook().approaches)
+        if (a.id != "load-and-drive") others.push_back(a.id);
+    const auto at = std::find(others.begin(), others.end(), "tall-and-closed") - others.begin();
+    choose(d, "compare-with", static_cast<int>(at));
+    QDialog* dialog = opened(d, "comparison");
+    ASSERT_TRUE(dialog);
+    auto* rows = dialog->findChild<ui::RowList*>("comparison-rows");
+    const auto& all = rows->rows();
+    const auto knee = std::find_if(
+        all.begin(), all.end(), [](const ui::ListRow& r) { return r.title.startsWith("Back knee, load"); });
+    ASSERT_NE(knee, all.end());
+    EXPECT_TRUE(knee->sub.contains("at most 110") && knee->sub.contains("at least 125"))
+        << knee->sub.toStdString();
+    EXPECT_EQ(d.document().approach().id, "load-and-drive");
+    dialog->close();
+}
+
+TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().showPlace("playbook");
+    auto* place = d.window().findChild<ui::PlaybookPlace*>();
+    ASSERT_TRUE(place);
+    auto* list = place->findChild<ui::RowList*>("approaches");
+    EXPECT_EQ(list->rows().size(), playbook().approaches.size());
+    const int deep = optionOf(playbook(), "load-and-drive");
+    list->setCurrent(deep);
+    Q_EMIT list->selected(deep);
+    const auto press = [&](const char* name) {
+        QPushButton* found = nullptr;
+        ASSERT_TRUE(waitFor([&] {
+            for (QPushButton* b : place->findChildren<QPushButton*>(name))
+                if (b->isVisible()) found = b;
+            return found != nullptr;
+        })) << name;
+        QTest::qWait(50); // laid out
+        d.click(found);
+    };
+    press("copy");
+    answer(d, "rename", "My way");
+    ASSERT_TRUE(waitFor([&] { return list->rows().size() == playbook().approaches.size() + 1; }));
+    EXPECT_EQ(list->rows().back().title, "My way");
+    press("add-row");
+    QDialog* pick = opened(d, "pick-row");
+    ASSERT_TRUE(pick);
+    auto* search = pick->findChild<QLineEdit*>("pick-search");
+    QTest::keyClicks(search, "Stance width");
+    EXPECT_EQ(pick->findChild<ui::RowList*>("pick-rows")->rows().size(), 1U);
+    QTest::keyClick(search, Qt::Key_Return);
+    answer(d, "target", "0.8 to 1.2");
+    const auto kept = [&] {
+        Playbook book = playbook();
+        EXPECT_TRUE(loadOwnApproaches(*walk.library, book));
+        return book.approaches.back();
+    };
+    ASSERT_TRUE(waitFor([&] { return kept().targetOf("stance-width") != nullptr; }));
+    EXPECT_EQ(kept().version, 3); // copied, renamed, one row added
+    press("ages");
+    answer(d, "ages", "9-13");
+    EXPECT_TRUE(waitFor([&] { return kept().ageTo == 13; }));
+    const std::filesystem::path file = walk.folder / "mine.json";
+    std::ofstream(file) << approachFile(kept());
+    place->readIn(QString::fromStdString(file.string()));
+    EXPECT_EQ(list->rows().size(), playbook().approaches.size() + 2);
+    std::ofstream(file) << "{ \"format\": ";
+    place->readIn(QString::fromStdString(file.string()));
+    EXPECT_EQ(list->rows().size(), playbook().approaches.size() + 2);
+    press("remove");
+    choose(d, "remove", 1);
+    EXPECT_TRUE(waitFor([&] { return list->rows().size() == playbook().approaches.size() + 1; }));
+}
+
+} // namespace
+} // namespace jg::test
