@@ -73,6 +73,8 @@ QRect RowList::rowRect(int row) const {
 
 void RowList::resizeEvent(QResizeEvent* event) {
     QListView::resizeEvent(event);
+    // Rows are as high as their names wrap; Qt keeps the old heights of a list that runs downward.
+    if (event->size().width() != event->oldSize().width()) scheduleDelayedItemsLayout();
     if (currentIndex().isValid()) { // stays in sight
         executeDelayedItemsLayout();
         scrollTo(currentIndex());

@@ -300,5 +300,26 @@ TEST(Theme, TextHasEnoughContrast) {
     EXPECT_GE(contrast(palette::chalk, palette::casing), 4.5);
 }
 
+// Rows are as high as their text is wide: a list that becomes narrower lays them out anew, chosen row or not.
+TEST(RowList, RowsDoNotOverlapAfterItBecameNarrower) {
+    ui::RowList list;
+    std::vector<ui::ListRow> rows(8);
+    for (ui::ListRow& row : rows) {
+        row.title = "Head stays over the back foot in the load";
+        row.sub = "Deepest load";
+    }
+    list.resize(700, 500);
+    list.setRows(rows);
+    list.show();
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(&list));
+    list.resize(240, 500);
+    QTest::qWait(50);
+    for (int i = 0; i + 1 < 8; ++i) {
+        const QRect now = list.rowRect(i), next = list.rowRect(i + 1);
+        EXPECT_LT(now.bottom(), next.top()) << i;
+        EXPECT_GT(now.height(), 55) << i; // two lines of the name, one below
+    }
+}
+
 } // namespace
 } // namespace jg::ui

@@ -18,6 +18,7 @@ namespace {
 /// A row's verdict by one approach: what is asked, and the word.
 QString verdictBy(const Assessment& a, const Approach& approach, const std::string& id) {
     const MeasureRow* row = a.measure(id);
+    if (!approach.targetOf(id)) return say("compare-dialog.not-by", {{"approach", approach.name}});
     return say("compare-dialog.by",
                {{"approach", approach.name},
                 {"asked", askedInWords(approach.targetOf(id))},
@@ -50,7 +51,8 @@ void showComparison(QWidget* parent, const ReviewSession& session, const Approac
         ListRow row;
         row.title = text(m->shortName);
         row.sub = verdictBy(a, mine, id) + "   " + verdictBy(b, other, id);
-        if (one || two) row.value = valueText((one ? one : two)->value);
+        const MeasureRow* value = one ? one : two;
+        if (value && value->value.seen.empty()) row.value = valueText(value->value);
         (disagree(one, two) ? rows : agreed).push_back(std::move(row));
     }
     if (!rows.empty()) rows.front().header = say("compare-dialog.they-disagree");
