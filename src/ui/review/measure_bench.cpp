@@ -96,19 +96,8 @@ void MeasureBench::refresh() {
     std::string part;
     for (const MeasureRow& m : c_.session.assessment().measures) {
         const MeasureDefinition* def = playbook().measure(m.id);
-        ListRow row;
+        ListRow row = listRowOf(*def, m, delivery());
         if (isExtra(m.id) && def->group != part) row.header = groupName(part = def->group);
-        row.title = QString::fromStdString(def->shortName);
-        row.sub = m.target.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(m.target));
-        // An answer is longer than a number: it stands below the name.
-        if (!m.value.seen.empty())
-            row.sub = text(m.value.seen);
-        else
-            row.value = valueText(m.value);
-        if (m.value.value) row.error = say("measure-bench.error", {{"error", errorInWords(m.value)}});
-        if (m.value.state == MeasureState::NotLookedAt && !def->hasPoints())
-            row.sub = waitsFor(*def, delivery());
-        row.look = lookOf(m.judgement);
         rows.push_back(std::move(row));
     }
     const int keep = list_->current();

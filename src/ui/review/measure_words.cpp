@@ -29,6 +29,21 @@ QString waitsFor(const MeasureDefinition& m, const DeliveryMarks& delivery) {
     return m.numbers.empty() ? QString() : say("measure-words.u-enter-a-number");
 }
 
+ListRow listRowOf(const MeasureDefinition& m, const MeasureRow& r, const DeliveryMarks& delivery) {
+    ListRow row;
+    row.title = text(m.shortName);
+    row.sub = r.target.type == TargetType::Record ? say("verdict.recorded") : say(wordsOf(r.target));
+    // An answer is longer than a number: it stands below the name.
+    if (!r.value.seen.empty())
+        row.sub = text(r.value.seen);
+    else
+        row.value = valueText(r.value);
+    if (r.value.value) row.error = say("measure-bench.error", {{"error", errorInWords(r.value)}});
+    if (r.value.state == MeasureState::NotLookedAt && !m.hasPoints()) row.sub = waitsFor(m, delivery);
+    row.look = lookOf(r.judgement);
+    return row;
+}
+
 QString whatNext(const ReviewSession& session) {
     const auto& clips = session.submission().clips;
     const auto open = openElsewhere(session.review(), session.inHand(), session.playbook(), clips);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "ui/review/path_tools.h"
+#include "ui/row_list.h"
 
 namespace jg::ui {
 
@@ -9,6 +10,8 @@ namespace jg::ui {
 QString valueText(const MeasureValue& value);
 /// What a measure without points waits for, said where its number will stand.
 QString waitsFor(const MeasureDefinition& measure, const DeliveryMarks& delivery);
+/// A measure as a row: its name, what is asked or was seen or is waited for, number, error and verdict.
+ListRow listRowOf(const MeasureDefinition& measure, const MeasureRow& row, const DeliveryMarks& delivery);
 /// The heading over measures taken beside the approach's.
 QString groupName(std::string_view id);
 /// What to do once every point on this film is placed.
