@@ -68,7 +68,18 @@ int optionOf(const Playbook& book, const std::string& id) {
     return -1;
 }
 
-TEST(JudgeWindow, AFullCardIsGradedInAsManyKeysAsItHasRows) {
+/// A review at its card, in the window.
+class JudgeWindow : public testing::Test {
+protected:
+    JudgeWindow() {
+        d.window().openReview(walk.submission.id);
+        d.waitForPicture();
+    }
+    Walk walk{Stage::Judge};
+    Driver d{walk.library->folder()};
+};
+
+TEST(JudgeCard, IsGradedInAsManyKeysAsItHasRows) {
     Walk walk(Stage::Positions);
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
@@ -99,11 +110,7 @@ TEST(JudgeWindow, AFullCardIsGradedInAsManyKeysAsItHasRows) {
     EXPECT_EQ(session.assessment().counts.judged, all - 1);
 }
 
-TEST(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
-    Walk walk(Stage::Judge);
-    Driver d(walk.library->folder());
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
+TEST_F(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
     selectRow(d, "leg-spread");
     d.key(Qt::Key_2);
     answer(d, "by-hand", "the pelvis is hidden by a sleeve");
@@ -128,11 +135,7 @@ TEST(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
     EXPECT_EQ(athlete->targets[0].owner->who, "Ilse Varnholt");
 }
 
-TEST(JudgeWindow, AFindingOfTheCoachsOwnIsGradedAndTakenAway) {
-    Walk walk(Stage::Judge);
-    Driver d(walk.library->folder());
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
+TEST_F(JudgeWindow, AFindingOfTheCoachsOwnIsGradedAndTakenAway) {
     d.key(Qt::Key_E);
     answer(d, "own-finding", "Taps the glove before he goes");
     choose(d, "group", 2);
@@ -154,11 +157,7 @@ TEST(JudgeWindow, AFindingOfTheCoachsOwnIsGradedAndTakenAway) {
     EXPECT_TRUE(waitFor([&] { return session.review().own.empty(); }));
 }
 
-TEST(JudgeWindow, TheSecondPersonSeesWhatIsMissingAndReadsBack) {
-    Walk walk(Stage::Judge);
-    Driver d(walk.library->folder());
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
+TEST_F(JudgeWindow, TheSecondPersonSeesWhatIsMissingAndReadsBack) {
     d.key(Qt::Key_M);
     auto* reader = d.window().findChild<ui::CardReader*>();
     ASSERT_TRUE(reader);
@@ -179,11 +178,7 @@ TEST(JudgeWindow, TheSecondPersonSeesWhatIsMissingAndReadsBack) {
     EXPECT_TRUE(reader->findChild<QLabel*>("read-back")->text().contains(name));
 }
 
-TEST(JudgeWindow, AContradictionIsSaidWhileWorkingAndLedTo) {
-    Walk walk(Stage::Judge);
-    Driver d(walk.library->folder());
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
+TEST_F(JudgeWindow, AContradictionIsSaidWhileWorkingAndLedTo) {
     auto* problem = d.review().findChild<QLabel*>("contradiction");
     ASSERT_TRUE(problem);
     EXPECT_FALSE(problem->isVisible()) << problem->text().toStdString();
@@ -194,11 +189,7 @@ TEST(JudgeWindow, AContradictionIsSaidWhileWorkingAndLedTo) {
     EXPECT_TRUE(problem->text().contains("left throwing arm"));
 }
 
-TEST(JudgeWindow, OneDeliveryByTwoApproaches) {
-    Walk walk(Stage::Judge);
-    Driver d(walk.library->folder());
-    d.window().openReview(walk.submission.id);
-    d.waitForPicture();
+TEST_F(JudgeWindow, OneDeliveryByTwoApproaches) {
     d.key(Qt::Key_Y);
     std::vector<std::string> others;
     for (const Approach& a : playbook().approaches)
