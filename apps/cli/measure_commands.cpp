@@ -5,6 +5,7 @@
 #include "coaching/causes.h"
 #include "coaching/week.h"
 #include "desk/places.h"
+#include "kinematics/answers.h"
 #include "kinematics/measure.h"
 #include "kinematics/roll.h"
 
@@ -234,12 +235,8 @@ void sayJudgement(const Arguments& a, const Approach& approach, const Target& ta
 
 Judgement judgedBySight(const Arguments& a, const MeasureDefinition& m, const Target& target) {
     const std::string seen = a.need("seen");
-    if (std::find(m.options.begin(), m.options.end(), seen) == m.options.end()) {
-        std::vector<Message> options;
-        for (const std::string& o : m.options) options.push_back(asIs(o));
-        throw Refusal(
-            msg("cli.no-such-answer", {{"measure", m.name}, {"options", joined(ListStyle::Or, options)}}));
-    }
+    if (!isAmong(m.options, seen))
+        throw Refusal(msg("cli.no-such-answer", {{"measure", m.name}, {"options", eitherOf(m.options)}}));
     return judgeSeen(target, seen, m.protectsArm);
 }
 

@@ -3,6 +3,7 @@
 #include "base/file_store.h"
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
+#include "kinematics/answers.h"
 
 #include <nlohmann/json.hpp>
 
@@ -166,7 +167,7 @@ void checkTargetOf(const Playbook& p, const Approach& a, const Target& t) {
         wrong(msg("playbook.target-kind", {{"approach", a.id}, {"measure", t.measure}}));
     for (const auto* answers : {&t.wanted, &t.nearly})
         for (const std::string& answer : *answers)
-            if (std::find(m->options.begin(), m->options.end(), answer) == m->options.end())
+            if (!isAmong(m->options, answer))
                 wrong(msg("playbook.unknown-answer",
                           {{"approach", a.id}, {"measure", t.measure}, {"answer", answer}}));
 }

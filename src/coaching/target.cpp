@@ -1,10 +1,10 @@
 #include "coaching/target.h"
 
+#include "kinematics/answers.h"
 #include "kinematics/propagation.h"
 #include "kinematics/scale.h"
 #include "kinematics/unit_words.h"
 
-#include <algorithm>
 #include <array>
 #include <cmath>
 #include <cstdio>
@@ -116,11 +116,8 @@ Message wordsOf(const Target& t) {
         return msg("target.at-most", {{"number", told(t.x, t.unit)}});
     case TargetType::Band:
         return msg("target.band", {{"from", trimmed(t.x)}, {"to", told(t.y, t.unit)}});
-    case TargetType::Options: {
-        std::vector<Message> answers;
-        for (const std::string& answer : t.wanted) answers.push_back(asIs(answer));
-        return joined(ListStyle::Or, std::move(answers));
-    }
+    case TargetType::Options:
+        return eitherOf(t.wanted);
     case TargetType::Any:
     case TargetType::Record:
         break;
@@ -153,10 +150,6 @@ Judgement recorded() {
     return j;
 }
 
-bool holds(const std::vector<std::string>& answers, const std::string& seen) {
-    return std::find(answers.begin(), answers.end(), seen) != answers.end();
-}
-
 /// True where no better value is named, or it is reached.
 bool isGood(const Target& t, double value) {
     if (!t.good) return true;
@@ -169,7 +162,7 @@ Judgement judgeSeen(const Target& target, const std::string& seen, bool protects
     if (target.type != TargetType::Options) return recorded();
     Judgement j;
     j.state = JudgeState::Graded;
-    const bool wanted = holds(target.wanted, seen), near = holds(target.nearly, seen);
+    const bool wanted = isAmong(target.wanted, seen), near = isAmong(target.nearly, seen);
     j.verdict = wanted        ? Verdict::Keep
                 : protectsArm ? Verdict::Protect
                 : near        ? Verdict::Nearly

@@ -1,6 +1,7 @@
 #include "coaching/typed_target.h"
 
 #include "base/number.h"
+#include "kinematics/answers.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,32 +16,29 @@ std::string trimmedText(std::string_view text) {
     return first == std::string_view::npos ? "" : std::string(text.substr(first, last - first + 1));
 }
 
-Target blank(const MeasureDefinition& m) {
-    Target t;
-    t.measure = m.id;
-    t.position = m.moments.back();
-    t.unit = m.unit;
-    return t;
-}
-
 Result<Target> typedOptions(const std::string& text, const MeasureDefinition& m) {
-    Target t = blank(m);
+    Target t = recordOf(m);
     t.type = TargetType::Options;
     static const std::regex between(R"(\s+or\s+|\s*,\s*)");
     for (std::sregex_token_iterator it(text.begin(), text.end(), between, -1), end; it != end; ++it) {
         const std::string answer = trimmedText(it->str());
-        if (std::find(m.options.begin(), m.options.end(), answer) == m.options.end()) {
-            std::vector<Message> options;
-            for (const std::string& o : m.options) options.push_back(asIs(o));
-            return fail(ErrorCode::BadInput, msg("typed-target.options",
-                                                 {{"options", joined(ListStyle::Or, std::move(options))}}));
-        }
+        if (!isAmong(m.options, answer))
+            return fail(ErrorCode::BadInput, msg("typed-target.options", {{"options", eitherOf(m.options)}}));
         t.wanted.push_back(answer);
     }
     return t;
 }
 
 } // namespace
+
+Target recordOf(const MeasureDefinition& m) {
+    Target t;
+    t.measure = m.id;
+    t.position = m.moments.back();
+    t.type = TargetType::Record;
+    t.unit = m.unit;
+    return t;
+}
 
 Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m) {
     const std::string text = trimmedText(typed);
@@ -53,7 +51,7 @@ Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m) {
         if (digits.starts_with("\u2212")) digits = "-" + digits.substr(std::string("\u2212").size());
         return typedNumber(digits).value_or(std::nan(""));
     };
-    Target t = blank(m);
+    Target t = recordOf(m);
     std::smatch found;
     if (std::regex_match(text, found, least)) {
         t.type = TargetType::AtLeast;

@@ -1,6 +1,6 @@
 #include "desk/begin_judging.h"
 
-#include <algorithm>
+#include "coaching/approach_rows.h"
 
 namespace jg {
 
@@ -11,11 +11,8 @@ const Approach* approachFor(const Playbook& playbook, const Athlete& athlete) {
 }
 
 Approach withTargetsOf(Approach approach, const Athlete& athlete) {
-    for (const Target& own : athlete.targets) {
-        const auto at = std::find_if(approach.targets.begin(), approach.targets.end(),
-                                     [&](const Target& t) { return t.measure == own.measure; });
-        if (at != approach.targets.end()) *at = own;
-    }
+    for (const Target& own : athlete.targets)
+        if (approach.targetOf(own.measure)) exchangeTarget(approach, own.measure, own);
     return approach;
 }
 

@@ -1,5 +1,6 @@
 #include "kinematics/measure.h"
 
+#include "kinematics/answers.h"
 #include "kinematics/foreshortening.h"
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
@@ -68,13 +69,6 @@ Message viewsInWords(const std::vector<View>& views) {
     std::vector<Message> names;
     for (const View v : views) names.push_back(nameOf(v));
     return joined(ListStyle::Or, names);
-}
-
-/// "a, b or c": options are the playbook's own words.
-Message listed(const std::vector<std::string>& options) {
-    std::vector<Message> all;
-    for (const std::string& option : options) all.push_back(asIs(option));
-    return joined(ListStyle::Or, all);
 }
 
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
@@ -172,13 +166,12 @@ MeasureValue turnBetween(const MeasureDefinition& m, const MeasureInput& in) {
 }
 
 MeasureValue seen(const MeasureDefinition& m, const MeasureInput& in) {
-    const auto it = std::find(m.options.begin(), m.options.end(), in.seen);
-    if (it == m.options.end())
+    if (!isAmong(m.options, in.seen))
         return withoutValue(m, MeasureState::NotLookedAt,
-                            msg("measure.say-seen", {{"options", listed(m.options)}}));
+                            msg("measure.say-seen", {{"options", eitherOf(m.options)}}));
     MeasureValue result = withoutValue(m, MeasureState::Measured, {});
-    result.seen = *it;
-    result.words = asIs(*it);
+    result.seen = in.seen;
+    result.words = asIs(in.seen);
     return result;
 }
 

@@ -160,9 +160,10 @@ void judgeByHand(const MeasureDefinition& m, const Judging& judging, MeasureRow&
 }
 
 /// A lenient row's miss is a small one; the arm's protection is never eased.
-Judgement eased(Judgement j) {
-    if (j.verdict == Verdict::Adjust || j.verdict == Verdict::Change) j.verdict = Verdict::Nearly;
-    return j;
+std::optional<Verdict> eased(std::optional<Verdict> verdict, const Approach& approach,
+                             const std::string& row) {
+    const bool isMiss = verdict == Verdict::Adjust || verdict == Verdict::Change;
+    return isMiss && approach.isLenient(row) ? Verdict::Nearly : verdict;
 }
 
 /// Judges the number of a row by its target, in the number's unit, and by hand.
@@ -170,7 +171,7 @@ void judgeRow(const MeasureDefinition& m, const Target& target, const Judging& j
     const auto comparable = row.value.value ? targetIn(target, row.value.unit) : target;
     row.target = comparable.value_or(target);
     row.judgement = judgementOf(m, comparable, row.value);
-    if (judging.approach.isLenient(m.id)) row.judgement = eased(std::move(row.judgement));
+    row.judgement.verdict = eased(row.judgement.verdict, judging.approach, m.id);
     if (!target.meantFor(judging.age))
         row.value.warnings.push_back(
             msg("assess.not-this-age", {{"from", target.ageFrom}, {"to", target.ageTo}}));
@@ -281,10 +282,7 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
                         {{"what", item->name}, {"why", reasonOf(row, filmOf(assessed, clips).view)}}));
             if (row.grade->state == GradeState::CannotTell)
                 a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
-            auto verdict = verdictOf(*row.grade, item->protectsArm);
-            if (review.approach().isLenient(id) && (verdict == Verdict::Adjust || verdict == Verdict::Change))
-                verdict = Verdict::Nearly;
-            if (verdict)
+            if (const auto verdict = eased(verdictOf(*row.grade, item->protectsArm), review.approach(), id))
                 a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step)},
                                       *verdict == Verdict::Keep,
                                       false});

@@ -101,6 +101,7 @@ std::vector<Written> textsOf(const Review& review, const Assessment& a) {
         if (i.grade) all.push_back({i.grade->reason, i.id});
     for (const MeasureRow& m : a.measures)
         if (m.byHand) all.push_back({m.byHand->reason, m.id});
+    std::erase_if(all, [](const Written& w) { return w.text.empty(); });
     return all;
 }
 

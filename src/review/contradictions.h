@@ -15,10 +15,10 @@ struct Contradiction {
     Message text; ///< what differs, and what to do
 };
 
-/// All of them: an item against its measure, a stop or a correction against its verdict, a strength that is a
-/// correction too, left for right and a number that is not the measured one in what the coach wrote, a target
-/// at a position its measure is not taken at, and what is said in the film against what is in the letter. A
-/// grade with a remark is a decision and is not listed. Pure.
+/// All of them: an item against its measure, a stop or a correction against its verdict, left for right and a
+/// number that is not the measured one in what the coach wrote, a target at a position its measure is not
+/// taken at, and what is said in the film against what is in the letter. A grade with a remark is a decision
+/// and is not listed. A strength that is a correction too is found by checkBeforeSending(). Pure.
 std::vector<Contradiction> contradictionsIn(const Review& review, const Playbook& playbook,
                                             const Assessment& a, Hand hand);
 

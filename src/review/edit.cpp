@@ -1,5 +1,7 @@
 #include "review/edit.h"
 
+#include "coaching/approach_rows.h"
+
 #include <algorithm>
 #include <type_traits>
 #include <utility>
@@ -47,18 +49,8 @@ struct ReviewChanges {
         return SetJudging{c.judging, std::exchange(r.judgings.at(c.judging), c.value)};
     }
     Change operator()(const SetTarget& c) {
-        auto& targets = r.judgings.at(c.judging).approach.targets;
-        const auto at = std::find_if(targets.begin(), targets.end(),
-                                     [&](const Target& t) { return t.measure == c.measure; });
-        SetTarget before{c.judging, c.measure, std::nullopt};
-        if (at != targets.end()) before.value = *at;
-        if (at != targets.end() && c.value)
-            *at = *c.value;
-        else if (at != targets.end())
-            targets.erase(at);
-        else if (c.value)
-            targets.push_back(*c.value);
-        return before;
+        return SetTarget{c.judging, c.measure,
+                         exchangeTarget(r.judgings.at(c.judging).approach, c.measure, c.value)};
     }
     Change operator()(const SetOwnFindings& c) { return SetOwnFindings{std::exchange(r.own, c.value)}; }
     Change operator()(const SetExtras& c) { return SetExtras{std::exchange(r.extras, c.value)}; }

@@ -76,16 +76,26 @@ std::vector<WrittenNumber> numbersIn(std::string_view text, const std::vector<st
     return all;
 }
 
-std::vector<std::string> wrongSidesIn(std::string_view text, Hand hand) {
+namespace {
+
+std::regex wrongSidesOf(Hand hand) {
     const std::string throwing = hand == Hand::Right ? "right" : "left",
                       other = hand == Hand::Right ? "left" : "right";
     const std::string part = "(?: (?:hand|arm|elbow|shoulder|wrist|leg|knee|foot|hip|ankle|toe|heel|side))";
     const auto pieces = [&](const std::string& side, const std::string& roles) {
         return "\\b(?:" + side + " (?:" + roles + ")" + part + "|(?:" + roles + ") " + side + part + ")\\b";
     };
-    const std::regex wrong(pieces(other, "throwing|back|rear|drive") + "|" +
-                           pieces(throwing, "front|lead|glove|stride") + "|\\b" + other +
-                           "[- ]?(?:hander|handed)\\b");
+    return std::regex(pieces(other, "throwing|back|rear|drive") + "|" +
+                      pieces(throwing, "front|lead|glove|stride") + "|\\b" + other +
+                      "[- ]?(?:hander|handed)\\b");
+}
+
+} // namespace
+
+std::vector<std::string> wrongSidesIn(std::string_view text, Hand hand) {
+    // Made once: every text of a review is read after every edit.
+    static const std::regex right = wrongSidesOf(Hand::Right), left = wrongSidesOf(Hand::Left);
+    const std::regex& wrong = hand == Hand::Right ? right : left;
     const std::string all = lower(text);
     std::vector<std::string> found;
     for (std::sregex_iterator it(all.begin(), all.end(), wrong), end; it != end; ++it)

@@ -1,5 +1,6 @@
 #include "ui/playbook/playbook_place.h"
 
+#include "coaching/approach_rows.h"
 #include "coaching/compare.h"
 #include "coaching/typed_target.h"
 #include "desk/begin_judging.h"
@@ -288,14 +289,7 @@ void PlaybookPlace::addRow() {
 }
 
 void PlaybookPlace::setTarget(const Target& t) {
-    change([&](Approach& a) {
-        const auto at = std::find_if(a.targets.begin(), a.targets.end(),
-                                     [&](const Target& x) { return x.measure == t.measure; });
-        if (at == a.targets.end())
-            a.targets.push_back(t);
-        else
-            *at = t;
-    });
+    change([&](Approach& a) { exchangeTarget(a, t.measure, t); });
 }
 
 void PlaybookPlace::askTarget(const std::string& id) {
@@ -307,12 +301,7 @@ void PlaybookPlace::askTarget(const std::string& id) {
                {say("playbook-place.record-only")},
                say(m.options.empty() ? "judge-questions.typed-target" : "judge-questions.typed-answer")},
               [this, m](const ChoiceAnswer& answer) {
-                  Target record;
-                  record.measure = m.id;
-                  record.position = m.moments.back();
-                  record.type = TargetType::Record;
-                  record.unit = m.unit;
-                  if (answer.option) return setTarget(record);
+                  if (answer.option) return setTarget(recordOf(m));
                   const auto typed = typedTarget(answer.words.toStdString(), m);
                   if (!typed) return Q_EMIT tell(say(typed.error().text));
                   setTarget(*typed);

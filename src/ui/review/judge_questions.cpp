@@ -4,6 +4,7 @@
 #include "coaching/typed_target.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/review/compare_dialog.h"
+#include "ui/review/measure_questions.h"
 #include "ui/theme.h"
 
 #include <algorithm>
@@ -112,13 +113,7 @@ void JudgeQuestions::why(const Target& t) {
 }
 
 void JudgeQuestions::seen(const MeasureDefinition& m) {
-    QStringList options;
-    for (const std::string& o : m.options) options << text(o);
-    askChoice(parent_, {"seen", text(m.name), text(m.hint), options, ""},
-              [this, id = m.id, all = m.options](const ChoiceAnswer& answer) {
-                  perform_(msg("measure-questions.say-what-is-seen"),
-                           {SetAnswer{id, MeasureAnswer{all[*answer.option], {}}}});
-              });
+    askSeen(parent_, m, perform_);
 }
 
 void JudgeQuestions::byHand(const MeasureDefinition& m, const std::function<void(const std::string&)>& then) {

@@ -25,18 +25,18 @@ std::vector<Moment> openMoments(const MeasureDefinition& m, const DeliveryMarks&
     return open;
 }
 
+void askSeen(QWidget* parent, const MeasureDefinition& m, const PerformEdit& perform) {
+    QStringList options;
+    for (const std::string& o : m.options) options << text(o);
+    askChoice(parent, {"seen", text(m.name), text(m.hint), options, ""},
+              [perform, id = m.id, all = m.options](const ChoiceAnswer& answer) {
+                  perform(msg("measure-questions.say-what-is-seen"),
+                          {SetAnswer{id, MeasureAnswer{all[*answer.option], {}}}});
+              });
+}
+
 void MeasureQuestions::answer(const MeasureDefinition& m) {
-    if (m.kind == MeasureKind::Seen) {
-        QStringList options;
-        for (const std::string& o : m.options) options << QString::fromStdString(o);
-        askChoice(parent_,
-                  {"seen", QString::fromStdString(m.name), QString::fromStdString(m.hint), options, ""},
-                  [this, id = m.id, seen = m.options](const ChoiceAnswer& answer) {
-                      perform_(msg("measure-questions.say-what-is-seen"),
-                               {SetAnswer{id, MeasureAnswer{seen[*answer.option], {}}}});
-                  });
-        return;
-    }
+    if (m.kind == MeasureKind::Seen) return askSeen(parent_, m, perform_);
     const auto extra =
         std::any_of(m.moments.begin(), m.moments.end(), [](Moment moment) { return !isKeyPosition(moment); });
     if (!m.numbers.empty() && openMoments(m, delivery()).empty()) return askNumber(m, m.numbers.front());

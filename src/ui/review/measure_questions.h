@@ -9,6 +9,9 @@ namespace jg::ui {
 /// Frames beside the key positions that the measure needs and that are not set yet.
 std::vector<Moment> openMoments(const MeasureDefinition& measure, const DeliveryMarks& delivery);
 
+/// Asks which of a seen measure's answers was seen, and performs it.
+void askSeen(QWidget* parent, const MeasureDefinition& measure, const PerformEdit& perform);
+
 /// Asks in small dialogs over `parent` and performs what is answered. Lives beside its bench.
 class MeasureQuestions {
 public:

@@ -1,0 +1,16 @@
+// Changing one row of an approach.
+#pragma once
+
+#include "coaching/playbook.h"
+
+#include <optional>
+#include <string>
+
+namespace jg {
+
+/// Puts a measure's target in place of the one it has, or behind the others; nothing takes it away. Returns
+/// what stood there.
+std::optional<Target> exchangeTarget(Approach& approach, const std::string& measure,
+                                     std::optional<Target> value);
+
+} // namespace jg
