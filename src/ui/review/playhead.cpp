@@ -1,12 +1,22 @@
 #include "ui/review/playhead.h"
 
 #include <algorithm>
+#include <chrono>
 #include <cstdlib>
 
 namespace jg::ui {
 
+namespace {
+
+double machineSeconds() {
+    return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
+}
+
+} // namespace
+
 Playhead::Playhead(QObject* parent)
-    : QObject(parent) {
+    : QObject(parent)
+    , clock_(machineSeconds) {
     timer_.setTimerType(Qt::PreciseTimer);
     timer_.setInterval(4);
     connect(&timer_, &QTimer::timeout, this, &Playhead::tick);
@@ -46,7 +56,7 @@ void Playhead::jump(qint64 frame) {
 void Playhead::begin(qint64 frame) {
     jump(frame);
     startS_ = secondsAt(frame_);
-    clock_.start();
+    begunAt_ = clock_();
 }
 
 void Playhead::play(int direction) {
@@ -86,7 +96,7 @@ void Playhead::shown(qint64 frame) {
 }
 
 void Playhead::tick() {
-    double at = startS_ + direction_ * static_cast<double>(clock_.nsecsElapsed()) * 1e-9 * speed_;
+    double at = startS_ + direction_ * (clock_() - begunAt_) * speed_;
     if (soundClock_ && direction_ > 0 && speed_ == 1)
         if (const auto heard = soundClock_()) at = *heard;
     const qint64 first = loop_ ? loop_->first : 0, last = loop_ ? loop_->second : frames() - 1;

@@ -1,7 +1,6 @@
 // The frame at hand, stepping and playing.
 #pragma once
 
-#include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
 
@@ -18,6 +17,8 @@ class Playhead : public QObject {
     Q_OBJECT
 public:
     explicit Playhead(QObject* parent = nullptr);
+    /// Seconds on a clock that only goes forward; the machine's own unless set.
+    void setClock(std::function<double()> clock) { clock_ = std::move(clock); }
     /// Frames of a constant rate.
     void setFilm(qint64 frames, double fps);
     /// Frames at these true times in seconds, rising.
@@ -61,9 +62,9 @@ private:
     int direction_ = 1;
     std::optional<std::pair<qint64, qint64>> loop_;
     std::function<std::optional<double>()> soundClock_;
-    double startS_ = 0;
+    std::function<double()> clock_;
+    double startS_ = 0, begunAt_ = 0;
     qint64 passed_ = 0, shown_ = 0, lastShown_ = -1;
-    QElapsedTimer clock_;
     QTimer timer_;
 };
 
