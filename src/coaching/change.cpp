@@ -1,6 +1,6 @@
 #include "coaching/change.h"
 
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 
 #include <algorithm>
 #include <array>

@@ -1,7 +1,7 @@
 #include "coaching/target.h"
 
 #include "kinematics/answers.h"
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 #include "kinematics/scale.h"
 #include "kinematics/unit_words.h"
 

@@ -1,6 +1,6 @@
 #include "desk/athlete_page.h"
 
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 
 #include <algorithm>
 #include <map>

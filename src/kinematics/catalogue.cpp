@@ -141,6 +141,7 @@ MeasureDefinition measureOf(const json& row) {
     m.numbers = row.value("numbers", m.numbers);
     m.protectsArm = row.value("protectsArm", false);
     m.plainly = row.value("plainly", "");
+    m.plainlyOther = row.value("plainlyOther", "");
     m.goalUp = row.value("goalUp", "");
     m.goalDown = row.value("goalDown", "");
     m.goal = row.value("goal", "");

@@ -1,6 +1,7 @@
 #include "kinematics/heights_turn.h"
 
 #include "kinematics/place.h"
+#include "kinematics/propagation.h"
 
 #include <cmath>
 

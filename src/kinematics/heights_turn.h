@@ -1,8 +1,8 @@
 // How far a camera was turned from square, from one height that it shows at two places.
 #pragma once
 
+#include "kinematics/estimate.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 
 #include <array>
 

@@ -4,6 +4,7 @@
 #include "kinematics/foreshortening.h"
 #include "kinematics/formula.h"
 #include "kinematics/geometry.h"
+#include "kinematics/propagation.h"
 #include "kinematics/release_instant.h"
 #include "kinematics/timing.h"
 #include "kinematics/turn.h"

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "kinematics/catalogue.h"
+#include "kinematics/estimate.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 #include "kinematics/scale.h"
 
 #include <cstdint>

@@ -1,8 +1,8 @@
 // A point's way through the frames, and what can be read from it.
 #pragma once
 
+#include "kinematics/estimate.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 
 #include <cstdint>
 #include <optional>

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "kinematics/anatomy.h"
+#include "kinematics/estimate.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 
 namespace jg {
 

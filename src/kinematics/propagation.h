@@ -1,21 +1,13 @@
 // First-order error propagation for any formula of several uncertain numbers.
 #pragma once
 
+#include "kinematics/estimate.h"
+
 #include <Eigen/Core>
 
 #include <functional>
 
 namespace jg {
-
-/// Half of a 95 % interval in standard deviations (normal).
-inline constexpr double kSdsOf95 = 1.959963984540054;
-
-/// A value and its standard deviation, in one unit.
-struct Estimate {
-    double value = 0;
-    double sd = 0;
-    double half95() const { return kSdsOf95 * sd; }
-};
 
 /// A formula of n numbers. `isAngle` formulas give degrees and may wrap at +-180.
 using Formula = std::function<double(const Eigen::VectorXd&)>;

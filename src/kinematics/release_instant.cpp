@@ -1,6 +1,7 @@
 #include "kinematics/release_instant.h"
 
 #include "kinematics/geometry.h"
+#include "kinematics/propagation.h"
 #include "kinematics/uncertain_number.h"
 
 #include <algorithm>

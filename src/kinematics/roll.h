@@ -1,9 +1,9 @@
 // The camera's roll from a line that is known to be level or upright.
 #pragma once
 
+#include "kinematics/estimate.h"
 #include "kinematics/measure.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 
 namespace jg {
 

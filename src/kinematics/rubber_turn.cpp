@@ -2,6 +2,7 @@
 
 #include "kinematics/geometry.h"
 #include "kinematics/place.h"
+#include "kinematics/propagation.h"
 
 #include <Eigen/LU>
 

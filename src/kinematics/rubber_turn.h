@@ -1,8 +1,8 @@
 // How far a camera was turned from square, from the shape in which it shows the rubber.
 #pragma once
 
+#include "kinematics/estimate.h"
 #include "kinematics/point.h"
-#include "kinematics/propagation.h"
 
 namespace jg {
 

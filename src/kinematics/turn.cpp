@@ -1,6 +1,7 @@
 #include "kinematics/turn.h"
 
 #include "kinematics/geometry.h"
+#include "kinematics/propagation.h"
 
 #include <algorithm>
 #include <cmath>

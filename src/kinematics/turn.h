@@ -1,7 +1,7 @@
 // How far a line is turned, from how wide it looks.
 #pragma once
 
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 
 namespace jg {
 

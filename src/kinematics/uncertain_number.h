@@ -2,6 +2,7 @@
 #pragma once
 
 #include "kinematics/measure.h"
+#include "kinematics/propagation.h"
 
 #include <functional>
 #include <vector>

@@ -1,7 +1,7 @@
 // How far the camera was rolled, from what is known to be level, upright or sloped.
 #pragma once
 
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 #include "review/people.h"
 #include "review/review.h"
 

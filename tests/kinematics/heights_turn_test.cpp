@@ -4,6 +4,7 @@
 #include "demo/camera.h"
 #include "kinematics/geometry.h"
 #include "kinematics/place.h"
+#include "kinematics/propagation.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>

@@ -2,6 +2,7 @@
 #include "kinematics/measure.h"
 
 #include "kinematics/geometry.h"
+#include "kinematics/propagation.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>
