@@ -3,12 +3,14 @@
 #include "base/file_store.h"
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
+#include "coaching/playbook_files.h"
+#include "coaching/playbook_rows.h"
 #include "kinematics/answers.h"
 
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
-#include <map>
+#include <set>
 
 namespace jg {
 
@@ -78,69 +80,6 @@ namespace {
     throw Unfit(std::move(why));
 }
 
-Moment momentIn(const json& row, const char* field) {
-    const auto id = row.at(field).get<std::string>();
-    if (const auto moment = momentFromId(id)) return *moment;
-    wrong(msg("playbook.position-unknown", {{"id", id}}));
-}
-
-std::vector<View> viewsIn(const json& row) {
-    std::vector<View> views;
-    for (const auto& v : row.at("views")) {
-        const auto view = viewFromId(v.get<std::string>());
-        if (!view) wrong(msg("playbook.view-unknown", {{"id", v.dump()}}));
-        views.push_back(*view);
-    }
-    return views;
-}
-
-GradedItem itemOf(const json& row) {
-    GradedItem i;
-    i.id = row.at("id");
-    i.name = row.at("name");
-    i.fault = row.value("fault", i.name); // playbooks of older reviews have but one name and one cue
-    i.goal = row.value("goal", i.name);
-    i.group = row.at("group");
-    i.position = momentIn(row, "position");
-    i.views = viewsIn(row);
-    i.coach = row.at("coach");
-    i.player = row.at("player");
-    i.young = row.value("young", "");
-    i.parent = row.value("parent", "");
-    i.measure = row.value("measure", "");
-    i.protectsArm = row.value("protectsArm", false);
-    return i;
-}
-
-Cause causeOf(const json& row) {
-    return {row.at("from"), row.at("to"), row.at("says"), row.at("effect"), row.at("why")};
-}
-
-Drill drillOf(const json& row) {
-    Drill d;
-    d.id = row.at("id");
-    d.name = row.at("name");
-    d.body = row.at("body");
-    if (d.body != "lower" && d.body != "upper") wrong(msg("playbook.body"));
-    d.needs = row.at("needs").get<std::vector<std::string>>();
-    d.serves = row.at("serves").get<std::vector<std::string>>();
-    d.equipment = row.value("equipment", "none");
-    d.how = row.at("how");
-    if (row.contains("dose")) {
-        const auto& dose = row["dose"];
-        d.dose = {dose.value("sets", 0), dose.value("reps", 0), dose.value("days", 0)};
-    }
-    d.distance = row.value("distance", "");
-    d.ball = row.at("ball");
-    d.throwing = row.value("throwing", d.ball);
-    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
-    d.armLoad = row.value("armLoad", "none");
-    d.ageFrom = row.value("ageFrom", 0);
-    d.notFor = row.value("notFor", "");
-    d.lookAgainDays = row.value("lookAgainDays", 28);
-    return d;
-}
-
 FocusCard focusOf(const json& row) {
     FocusCard f{row.at("id"), row.at("name"), row.at("rows").get<std::vector<std::string>>(), {}};
     f.lenient = row.value("lenient", f.lenient);
@@ -175,9 +114,12 @@ void checkTargetOf(const Playbook& p, const Approach& a, const Target& t) {
 void checkApproachIds(const Playbook& p, const Approach& a) {
     if (a.id.empty() || a.name.empty()) wrong(msg("playbook.approach-nameless"));
     if (a.ageFrom > a.ageTo) wrong(msg("playbook.ages-turned", {{"what", a.name}}));
+    std::set<std::string> asked;
     for (const Target& t : a.targets) {
         checkShape(t);
         checkTargetOf(p, a, t);
+        if (!asked.insert(t.measure).second)
+            wrong(msg("playbook.two-targets", {{"approach", a.id}, {"measure", t.measure}}));
     }
     for (const auto& id : a.graded)
         if (!p.item(id)) wrong(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
@@ -199,17 +141,14 @@ void checkIds(const Playbook& p) {
             if (!p.isFinding(id)) wrong(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));
 }
 
-/// The playbook's files by name, as text.
-using Files = std::map<std::string, std::string>;
-
-const std::string& fileOf(const Files& files, const std::string& name) {
+const std::string& fileOf(const PlaybookFiles& files, const std::string& name) {
     const auto it = files.find(name);
     if (it == files.end()) wrong(msg("playbook.file-missing", {{"file", name}}));
     return it->second;
 }
 
 template <typename Row, typename Make>
-void readRows(const Files& files, const std::string& kind, std::vector<Row>& rows, Make make) {
+void readRows(const PlaybookFiles& files, const std::string& kind, std::vector<Row>& rows, Make make) {
     const std::string name = kind + ".json";
     Message at = msg("playbook.the-file");
     try {
@@ -223,7 +162,7 @@ void readRows(const Files& files, const std::string& kind, std::vector<Row>& row
     }
 }
 
-void readApproaches(const Files& files, Playbook& p) {
+void readApproaches(const PlaybookFiles& files, Playbook& p) {
     for (const auto& [name, text] : files) {
         try {
             const json document = json::parse(text);
@@ -239,25 +178,10 @@ void readApproaches(const Files& files, Playbook& p) {
     if (p.approaches.empty()) wrong(msg("playbook.no-approach"));
 }
 
-Playbook parseFiles(const Files& files) {
-    Playbook p;
-    auto measures = parseMeasures(fileOf(files, "measures.json"));
-    if (!measures) wrong(measures.error().text);
-    p.measures = std::move(*measures);
-    readRows(files, "items", p.items, itemOf);
-    readRows(files, "causes", p.causes, causeOf);
-    readRows(files, "drills", p.drills, drillOf);
-    if (files.contains("focuses.json")) readRows(files, "focuses", p.focuses, focusOf);
-    readApproaches(files, p);
-    checkIds(p);
-    p.text = std::make_shared<const std::string>(json(files).dump());
-    return p;
-}
-
 constexpr const char* kDepths = "depths.json";
 
-Files readFiles(const std::filesystem::path& folder) {
-    Files files;
+PlaybookFiles readFiles(const std::filesystem::path& folder) {
+    PlaybookFiles files;
     std::error_code ec;
     for (const auto& entry : std::filesystem::directory_iterator(folder, ec)) {
         if (entry.path().extension() != ".json" || entry.path().filename() == kDepths) continue;
@@ -277,6 +201,22 @@ void addNewer(std::vector<Row>& frozen, const std::vector<Row>& live) {
 
 } // namespace
 
+Playbook parsePlaybook(const PlaybookFiles& files, const std::vector<MeasureDefinition>& known) {
+    Playbook p;
+    auto measures = parseMeasures(fileOf(files, "measures.json"));
+    if (!measures) wrong(measures.error().text);
+    p.measures = std::move(*measures);
+    addNewer(p.measures, known);
+    readRows(files, "items", p.items, itemFromJson);
+    readRows(files, "causes", p.causes, causeFromJson);
+    readRows(files, "drills", p.drills, drillFromJson);
+    if (files.contains("focuses.json")) readRows(files, "focuses", p.focuses, focusOf);
+    readApproaches(files, p);
+    checkIds(p);
+    p.text = p.shipped = std::make_shared<const std::string>(json(files).dump());
+    return p;
+}
+
 Status checkApproach(const Playbook& playbook, const Approach& approach) {
     try {
         checkApproachIds(playbook, approach);
@@ -293,7 +233,7 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     auto body = BodyDepths::parse(*depths);
     if (!body) return body.error();
     try {
-        Playbook p = parseFiles(readFiles(folder));
+        Playbook p = parsePlaybook(readFiles(folder));
         for (const GradedItem& i : p.items)
             if (p.measure(i.id)) wrong(msg("playbook.id-of-both", {{"id", i.id}}));
         p.depths = std::move(*body);
@@ -306,10 +246,9 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
 Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
     if (live.text && *live.text == text) return live;
     try {
-        Playbook p = parseFiles(json::parse(text).get<Files>());
+        Playbook p = parsePlaybook(json::parse(text).get<PlaybookFiles>(), live.measures);
         p.depths = live.depths;
         p.lengths = live.lengths;
-        addNewer(p.measures, live.measures);
         addNewer(p.items, live.items);
         addNewer(p.drills, live.drills);
         return p;

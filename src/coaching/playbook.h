@@ -114,9 +114,10 @@ struct Playbook {
     std::vector<FocusCard> focuses;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
-    /// What it was read from, but for the depths: a review keeps it (thawPlaybook). Null for one made by
-    /// hand.
+    /// What it was read from, but for the depths, with the coach's own rows: a review keeps it
+    /// (thawPlaybook). Null for one made by hand.
     std::shared_ptr<const std::string> text;
+    std::shared_ptr<const std::string> shipped; ///< the same as it came with the program, without own rows
 
     const MeasureDefinition* measure(std::string_view id) const { return findMeasure(measures, id); }
     const Approach* approach(std::string_view id) const;

@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <optional>
 #include <regex>
 
 namespace jg {
@@ -29,29 +31,46 @@ Result<Target> typedOptions(const std::string& text, const MeasureDefinition& m)
     return t;
 }
 
+/// The unit that is written behind a number, or the one taken where none is. Nothing for a wrong one.
+std::optional<std::string> unitWritten(const std::string& written, const std::string& usual) {
+    static const std::map<std::string, std::string> words = {
+        {"\u00b0", "deg"}, {"degrees", "deg"},     {"deg", "deg"}, {"%", "%"},       {"percent", "%"},
+        {"ms", "ms"},      {"milliseconds", "ms"}, {"in", "in"},   {"inches", "in"}, {"\"", "in"},
+        {"cm", "cm"},      {"frames", "frames"},   {"rpm", "rpm"}, {"mph", "mph"}};
+    if (written.empty()) return usual;
+    const auto known = words.find(written);
+    if (known == words.end()) return std::nullopt;
+    const bool bothLengths = lengthUnitFromId(known->second) && lengthUnitFromId(usual);
+    return bothLengths || known->second == usual ? std::optional(known->second) : std::nullopt;
+}
+
 } // namespace
 
-Target recordOf(const MeasureDefinition& m) {
+double softMarginOf(double limit, const MeasureDefinition& m) {
+    return std::max(m.unit == "x" ? 0.1 : 1.0, std::abs(limit) / 10);
+}
+
+Target recordOf(const MeasureDefinition& m, LengthUnit lengths) {
     Target t;
     t.measure = m.id;
     t.position = m.moments.back();
     t.type = TargetType::Record;
-    t.unit = m.unit;
+    t.unit = lengthUnitFromId(m.unit) ? std::string(idOf(lengths)) : m.unit;
     return t;
 }
 
-Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m) {
+Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m, LengthUnit lengths) {
     const std::string text = trimmedText(typed);
     if (m.kind == MeasureKind::Seen) return typedOptions(text, m);
-    static const std::string number = "((?:-|\u2212)?[0-9]+(?:[.,][0-9]+)?)";
-    static const std::regex least("(?:at least|>=?|from)\\s*" + number + ".*"),
-        most("(?:at most|<=?|up to)\\s*" + number + ".*"),
-        band(number + "\\s*(?:to|-|\\.\\.|\u2013)\\s*" + number + ".*");
+    static const std::string number = "((?:-|\u2212)?[0-9]+(?:[.,][0-9]+)?)", behind = "\\s*(\\S*)";
+    static const std::regex least("(?:at least|>=?|from)\\s*" + number + behind),
+        most("(?:at most|<=?|up to)\\s*" + number + behind),
+        band(number + "\\s*(?:to|-|\\.\\.|\u2013)\\s*" + number + behind);
     const auto value = [](std::string digits) {
         if (digits.starts_with("\u2212")) digits = "-" + digits.substr(std::string("\u2212").size());
         return typedNumber(digits).value_or(std::nan(""));
     };
-    Target t = recordOf(m);
+    Target t = recordOf(m, lengths);
     std::smatch found;
     if (std::regex_match(text, found, least)) {
         t.type = TargetType::AtLeast;
@@ -67,7 +86,10 @@ Result<Target> typedTarget(std::string_view typed, const MeasureDefinition& m) {
     } else {
         return fail(ErrorCode::BadInput, msg("typed-target.how"));
     }
-    t.soft = std::max(m.unit == "x" ? 0.1 : 1.0, std::abs(t.x) / 10);
+    const auto unit = unitWritten(found[found.size() - 1], t.unit);
+    if (!unit) return fail(ErrorCode::BadInput, msg("typed-target.unit", {{"unit", t.unit}}));
+    t.unit = *unit;
+    t.soft = softMarginOf(t.x, m);
     return t;
 }
 

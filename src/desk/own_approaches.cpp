@@ -2,6 +2,7 @@
 
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
+#include "desk/own_rows.h"
 
 #include <nlohmann/json.hpp>
 
@@ -68,14 +69,26 @@ std::size_t lineAt(std::string_view text, std::size_t byte) {
     return 1 + static_cast<std::size_t>(std::count(text.begin(), end, '\n'));
 }
 
-Result<Approach> approachIn(std::string_view text) {
+/// What a file of an approach holds.
+struct ApproachFile {
+    Approach approach;
+    std::vector<PlaybookRow> rows;
+};
+
+ApproachFile fileFrom(const json& document) {
+    ApproachFile file{approachFromJson(document), {}};
+    for (const json& row : document.value("rows", json::array())) file.rows.push_back(rowFromJson(row));
+    return file;
+}
+
+Result<ApproachFile> approachIn(std::string_view text) {
     constexpr std::size_t kMost = 1 << 20; // bytes; own choice
     if (text.size() > kMost) return fail(ErrorCode::BadInput, msg("own-approaches.too-large"));
     try {
         const json document = json::parse(text);
         if (!document.is_object() || document.value("format", "") != kApproachFormat)
             return fail(ErrorCode::BadInput, msg("own-approaches.no-approach"));
-        return approachFromJson(document);
+        return fileFrom(document);
     } catch (const json::parse_error& e) {
         return fail(ErrorCode::BadInput, msg("own-approaches.broken", {{"line", lineAt(text, e.byte)}}));
     } catch (const std::exception& e) {
@@ -139,21 +152,29 @@ Result<std::vector<Approach>> editionsOf(Library& library, const std::string& id
     return all;
 }
 
-std::string approachFile(const Approach& approach) {
-    return approachAsJson(approach).dump(2) + "\n";
+Result<std::string> approachFile(Library& library, const Playbook& playbook, const Approach& approach) {
+    const auto rows = ownRowsOf(library, playbook, approach);
+    if (!rows) return rows.error();
+    json document = approachAsJson(approach);
+    for (const PlaybookRow& row : *rows) document["rows"].push_back(rowAsJson(row));
+    return document.dump(2) + "\n";
 }
 
-Result<std::string> importApproach(Library& library, Playbook& playbook, std::string_view text,
+Result<std::string> importApproach(Library& library, Playbook& playbook, std::string_view text, Date today,
                                    IdSource& ids) {
     auto read = approachIn(text);
     if (!read) return read.error();
-    if (auto fit = checkApproach(playbook, *read); !fit) return fit.error();
-    read->basedOn = read->name + ", " + std::to_string(read->version);
-    read->id = kOwn + ids.next<struct ApproachTag>("approach").value;
-    read->name = freeName(playbook, read->name);
-    read->version = 1;
-    if (auto kept = keepNew(library, playbook, *read); !kept) return kept.error();
-    return read->id;
+    const auto joined = withMoreRows(library, playbook, read->rows);
+    if (!joined) return joined.error();
+    if (auto fit = checkApproach(*joined, read->approach); !fit) return fit.error();
+    if (auto kept = keepRows(library, playbook, read->rows, today); !kept) return kept.error();
+    Approach& a = read->approach;
+    a.basedOn = a.name + ", " + std::to_string(a.version);
+    a.id = kOwn + ids.next<struct ApproachTag>("approach").value;
+    a.name = freeName(playbook, a.name);
+    a.version = 1;
+    if (auto kept = keepNew(library, playbook, a); !kept) return kept.error();
+    return a.id;
 }
 
 } // namespace jg

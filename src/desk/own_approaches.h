@@ -31,12 +31,14 @@ Status removeApproach(Library& library, Playbook& playbook, const std::string& i
 /// All editions of an own approach, the oldest first.
 Result<std::vector<Approach>> editionsOf(Library& library, const std::string& id);
 
-/// An approach as a readable file.
-std::string approachFile(const Approach& approach);
+/// An approach as a readable file, with the coach's own items, causes and drills that belong to it
+/// (docs/formats.md). Errors: Damaged.
+Result<std::string> approachFile(Library& library, const Playbook& playbook, const Approach& approach);
 
-/// Reads such a file and keeps it as an approach of the coach's own, edition 1. Errors: BadInput with line
-/// and reason; then the playbook stays as it was. Those of Library.
-Result<std::string> importApproach(Library& library, Playbook& playbook, std::string_view text,
+/// Reads such a file and keeps it as an approach of the coach's own, edition 1, with the rows it brings.
+/// Errors: BadInput with line and reason, Refused where it would change a row that came with the program;
+/// then the playbook stays as it was. Those of Library.
+Result<std::string> importApproach(Library& library, Playbook& playbook, std::string_view text, Date today,
                                    IdSource& ids);
 
 } // namespace jg

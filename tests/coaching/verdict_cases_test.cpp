@@ -1,7 +1,7 @@
 // Verdicts worked by hand from the numbers and words in use among coaches (common practice, no source).
 #include "coaching/playbook.h"
 #include "coaching/typed_target.h"
-#include "kinematics/propagation.h"
+#include "kinematics/estimate.h"
 #include "tests/support/fixtures.h"
 
 #include <random>
@@ -160,6 +160,18 @@ TEST(VerdictCases, WhatCantBeATargetIsRefusedInWords) {
     EXPECT_EQ(typedTarget("at least -10", number)->x, -10);
     EXPECT_EQ(typedTarget(">= 48", number)->type, TargetType::AtLeast);
     EXPECT_EQ(typedTarget("<=48", number)->type, TargetType::AtMost);
+    EXPECT_TRUE(typedTarget("at least 48 degrees", number));
+    EXPECT_FALSE(typedTarget("at least 48 cm", number)); // another unit is never taken for degrees
+    EXPECT_FALSE(typedTarget("80 to 110 ms", number));
+}
+
+// A length is in the unit the coach reads lengths in, unless another stands behind it.
+TEST(VerdictCases, ALengthIsTypedInTheCoachsUnit) {
+    const MeasureDefinition& m = *test::playbook().measure("release-ahead");
+    EXPECT_EQ(typedTarget("at least 8", m)->unit, "in");
+    EXPECT_EQ(typedTarget("at least 20", m, LengthUnit::Centimetres)->unit, "cm");
+    EXPECT_EQ(typedTarget("20 to 30 cm", m)->unit, "cm");
+    EXPECT_FALSE(typedTarget("at least 20 %", m));
 }
 
 // A difference inside the error never turns a keep into a fault.

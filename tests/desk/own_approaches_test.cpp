@@ -81,7 +81,8 @@ TEST(OwnApproaches, ACopyAndAFileJudgeAsTheirOriginal) {
     for (const Approach& shipped : test::playbook().approaches) {
         const auto copied = copyApproach(*walk.library, book, shipped.id, walk.ids);
         ASSERT_TRUE(copied);
-        const auto read = importApproach(*walk.library, book, approachFile(shipped), walk.ids);
+        const auto read = importApproach(*walk.library, book, *approachFile(*walk.library, book, shipped),
+                                         test::today(), walk.ids);
         ASSERT_TRUE(read) << said(read.error().text);
         const Assessment a = session->assessedBy(shipped);
         for (const std::string& id : {*copied, *read}) {
@@ -98,9 +99,9 @@ TEST(OwnApproaches, ACopyAndAFileJudgeAsTheirOriginal) {
 
 TEST(OwnApproaches, ABrokenFileIsRefusedWithLineAndReason) {
     Shelf s;
-    const std::string good = approachFile(*s.book.approach("first-steps"));
+    const std::string good = *approachFile(*s.library, s.book, *s.book.approach("first-steps"));
     const auto refuses = [&](const std::string& text, const std::string& says) {
-        const auto read = importApproach(*s.library, s.book, text, s.ids);
+        const auto read = importApproach(*s.library, s.book, text, test::today(), s.ids);
         EXPECT_FALSE(read) << says;
         if (!read) {
             EXPECT_NE(said(read.error().text).find(says), std::string::npos) << said(read.error().text);

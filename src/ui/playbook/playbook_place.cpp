@@ -6,6 +6,7 @@
 #include "desk/begin_judging.h"
 #include "desk/own_approaches.h"
 #include "ui/playbook/approach_table.h"
+#include "ui/playbook/row_editors.h"
 #include "ui/playbook/row_picker.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
@@ -20,10 +21,12 @@
 
 namespace jg::ui {
 
-PlaybookPlace::PlaybookPlace(Library& library, Playbook& playbook, IdSource& ids, QWidget* parent)
+PlaybookPlace::PlaybookPlace(Library& library, Playbook& playbook, const Clock& clock, IdSource& ids,
+                             QWidget* parent)
     : QWidget(parent)
     , library_(library)
     , playbook_(playbook)
+    , clock_(clock)
     , ids_(ids) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
@@ -145,6 +148,39 @@ void PlaybookPlace::addDoors(const Approach& a) {
     }
 }
 
+void PlaybookPlace::addTitle(QWidget* title, const QString& newRow, const char* name,
+                             const std::function<void()>& then) {
+    page_->addSpacing(8);
+    auto* holder = new QWidget;
+    auto* row = new QHBoxLayout(holder);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(title, 1);
+    auto* b = plainButton(newRow);
+    b->setObjectName(name);
+    connect(b, &QPushButton::clicked, this, then);
+    row->addWidget(b);
+    page_->addWidget(holder);
+    page_->addWidget(rule());
+}
+
+template <typename Row>
+void PlaybookPlace::edit(const Row& row, const std::function<void(const std::string&)>& then) {
+    editRow(this, {library_, playbook_, ids_, clock_.today()}, PlaybookRow(row),
+            [this, then](const Status& done, const std::string& key) {
+                if (!done) return Q_EMIT tell(say(done.error().text));
+                if (then) then(key);
+                refresh();
+                Q_EMIT changed();
+            });
+}
+
+/// Kept and, in an approach of the coach's own, asked at once.
+void PlaybookPlace::newItem() {
+    edit(GradedItem{}, [this](const std::string& key) {
+        if (chosen() && isOwnApproach(*chosen())) change([&](Approach& a) { a.graded.push_back(key); });
+    });
+}
+
 void PlaybookPlace::addTargets(const Approach& a) {
     if (a.targets.empty()) return;
     page_->addSpacing(4);
@@ -163,9 +199,8 @@ void PlaybookPlace::addTargets(const Approach& a) {
 }
 
 void PlaybookPlace::addItems(const Approach& a) {
-    page_->addSpacing(8);
-    page_->addWidget(plain(say("playbook-place.graded-items"), 13.5, true));
-    page_->addWidget(rule());
+    addTitle(plain(say("playbook-place.graded-items"), 13.5, true), say("playbook-place.new-item"),
+             "new-item", [this] { newItem(); });
     for (const std::string& id : a.graded) {
         const GradedItem* i = playbook_.item(id);
         ApproachRow row{text(i->name),
@@ -173,6 +208,7 @@ void PlaybookPlace::addItems(const Approach& a) {
                         say(info(i->position).shortly()),
                         {},
                         {}};
+        row.change = [this, item = *i] { edit(item); };
         if (isOwnApproach(a)) row.leaveOut = [this, id] { leaveOut(id); };
         page_->addWidget(approachRow(row));
     }
@@ -183,20 +219,15 @@ void PlaybookPlace::addCauses(const Approach& a) {
     const auto asked = [&](const std::string& id) {
         return a.targetOf(id) || std::find(a.graded.begin(), a.graded.end(), id) != a.graded.end();
     };
-    bool first = true;
+    addTitle(plain(say("playbook-place.causes"), 13.5, true), say("playbook-place.new-cause"), "new-cause",
+             [this] { edit(Cause{}); });
     for (const Cause& c : playbook_.causes) {
         if (!asked(c.from) || !asked(c.to)) continue;
-        if (first) {
-            page_->addSpacing(8);
-            page_->addWidget(plain(say("playbook-place.causes"), 13.5, true));
-            page_->addWidget(rule());
-        }
-        first = false;
         page_->addWidget(approachRow({say("playbook-place.cause", {{"from", playbook_.nameOfFinding(c.from)},
                                                                    {"to", playbook_.nameOfFinding(c.to)}}),
                                       text(c.why),
                                       text(c.says),
-                                      {},
+                                      [this, c] { edit(c); },
                                       {}}));
     }
 }
@@ -218,9 +249,8 @@ void PlaybookPlace::addEditions(const Approach& a) {
 }
 
 void PlaybookPlace::addDrills() {
-    page_->addSpacing(8);
-    page_->addWidget(heading(say("playbook-place.drills"), 20));
-    page_->addWidget(rule());
+    addTitle(heading(say("playbook-place.drills"), 20), say("playbook-place.new-drill"), "new-drill",
+             [this] { edit(Drill{}); });
     for (const Drill& d : playbook_.drills) {
         std::vector<Message> words{msg(d.ball ? "playbook-place.drill-ball" : "playbook-place.drill-no-ball",
                                        {{"how", d.how}, {"age", d.ageFrom}})};
@@ -229,7 +259,7 @@ void PlaybookPlace::addDrills() {
             approachRow({text(d.name),
                          say(joined(ListStyle::Sentences, std::move(words))),
                          say("playbook-place.dose", {{"dose", wordsOf(d.dose)}, {"days", d.dose.days}}),
-                         {},
+                         [this, d] { edit(d); },
                          {}}));
     }
 }
@@ -293,19 +323,10 @@ void PlaybookPlace::setTarget(const Target& t) {
 }
 
 void PlaybookPlace::askTarget(const std::string& id) {
-    const MeasureDefinition m = *playbook_.measure(id);
-    askChoice(this,
-              {"target",
-               text(m.name),
-               m.options.empty() ? text(m.hint) : text(m.formula),
-               {say("playbook-place.record-only")},
-               say(m.options.empty() ? "judge-questions.typed-target" : "judge-questions.typed-answer")},
-              [this, m](const ChoiceAnswer& answer) {
-                  if (answer.option) return setTarget(recordOf(m));
-                  const auto typed = typedTarget(answer.words.toStdString(), m);
-                  if (!typed) return Q_EMIT tell(say(typed.error().text));
-                  setTarget(*typed);
-              });
+    const MeasureDefinition& m = *playbook_.measure(id);
+    const Target* asked = chosen()->targetOf(id);
+    editTarget(this, m, asked ? *asked : recordOf(m, playbook_.lengths),
+               [this](const Target& t) { setTarget(t); });
 }
 
 void PlaybookPlace::leaveOut(const std::string& row) {
@@ -339,7 +360,9 @@ void PlaybookPlace::exportFile() {
     dialog->selectFile(text(chosen_) + ".json");
     connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& path) {
         if (!chosen()) return;
-        const Status written = library_.files().write(path.toStdString(), approachFile(*chosen()));
+        const auto file = approachFile(library_, playbook_, *chosen());
+        if (!file) return Q_EMIT tell(say(file.error().text));
+        const Status written = library_.files().write(path.toStdString(), *file);
         Q_EMIT tell(written ? say("playbook-place.written", {{"file", path.toStdString()}})
                             : say(written.error().text));
     });
@@ -357,7 +380,7 @@ void PlaybookPlace::importFile() {
 void PlaybookPlace::readIn(const QString& path) {
     const auto bytes = readFile(path.toStdString());
     if (!bytes) return Q_EMIT tell(say(bytes.error().text));
-    const auto id = importApproach(library_, playbook_, *bytes, ids_);
+    const auto id = importApproach(library_, playbook_, *bytes, clock_.today(), ids_);
     if (!id) return Q_EMIT tell(say(id.error().text));
     chosen_ = *id;
     refresh();

@@ -10,9 +10,13 @@ class QVBoxLayout;
 class QHBoxLayout;
 
 namespace jg {
+class Clock;
 class IdSource;
 class Library;
 struct Approach;
+struct Cause;
+struct Drill;
+struct GradedItem;
 struct Playbook;
 struct Target;
 } // namespace jg
@@ -21,12 +25,14 @@ namespace jg::ui {
 
 class RowList;
 
-/// Approaches at the left, the chosen one at the right. What came with the program is read; a copy is the
-/// coach's own and changes edition by edition. Lives in the window's thread; the playbook outlives it.
+/// Approaches at the left, the chosen one at the right. An approach that came with the program is read; a
+/// copy is the coach's own and changes edition by edition, as every item, cause and drill can. Lives in the
+/// window's thread; the playbook outlives it.
 class PlaybookPlace : public QWidget {
     Q_OBJECT
 public:
-    PlaybookPlace(Library& library, Playbook& playbook, IdSource& ids, QWidget* parent = nullptr);
+    PlaybookPlace(Library& library, Playbook& playbook, const Clock& clock, IdSource& ids,
+                  QWidget* parent = nullptr);
     /// Reads the playbook again.
     void refresh();
     void moveSelection(int by);
@@ -48,6 +54,12 @@ private:
     void addCauses(const Approach& approach);
     void addEditions(const Approach& approach);
     void addDrills();
+    /// A section's title with a door to a new row of it.
+    void addTitle(QWidget* title, const QString& newRow, const char* name, const std::function<void()>& then);
+    /// Opens the form of a row; once it is kept the page shows it, and `then` is told its key.
+    template <typename Row>
+    void edit(const Row& row, const std::function<void(const std::string& key)>& then = {});
+    void newItem();
     void door(QHBoxLayout& row, const QString& text, const char* name, const std::function<void()>& then);
     /// Keeps a change of the chosen approach as its next edition, or says why not.
     void change(const std::function<void(Approach&)>& how);
@@ -65,6 +77,7 @@ private:
 
     Library& library_;
     Playbook& playbook_;
+    const Clock& clock_;
     IdSource& ids_;
     RowList* list_;
     QVBoxLayout* page_;

@@ -77,7 +77,8 @@ void JudgeQuestions::target(const MeasureDefinition& m) {
                   if (answer.option && !targets[*answer.option])
                       return tell(c_.session.setTarget(m.id, std::nullopt));
                   if (answer.option) return forWhom(*targets[*answer.option]);
-                  const auto typed = typedTarget(answer.words.toStdString(), m);
+                  const auto typed =
+                      typedTarget(answer.words.toStdString(), m, c_.session.livePlaybook().lengths);
                   if (!typed) return c_.say(say(typed.error().text));
                   forWhom(*typed);
               });

@@ -1,0 +1,239 @@
+#include "coaching/playbook_rows.h"
+
+#include "base/unfit.h"
+#include "coaching/playbook_files.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+constexpr const char* kKinds[] = {"item", "cause", "drill"}; // in the variant's order
+constexpr const char* kFiles[] = {"items", "causes", "drills"};
+
+[[noreturn]] void wrong(Message why) {
+    throw Unfit(std::move(why));
+}
+
+Moment momentIn(const json& row, const char* field) {
+    const auto id = row.at(field).get<std::string>();
+    if (const auto moment = momentFromId(id)) return *moment;
+    wrong(msg("playbook.position-unknown", {{"id", id}}));
+}
+
+std::vector<View> viewsIn(const json& row) {
+    std::vector<View> views;
+    for (const auto& v : row.at("views")) {
+        const auto view = viewFromId(v.get<std::string>());
+        if (!view) wrong(msg("playbook.view-unknown", {{"id", v.dump()}}));
+        views.push_back(*view);
+    }
+    return views;
+}
+
+json itemAsJson(const GradedItem& i) {
+    json views = json::array();
+    for (const View v : i.views) views.push_back(idOf(v));
+    json row = {{"id", i.id},         {"name", i.name},     {"fault", i.fault},
+                {"goal", i.goal},     {"group", i.group},   {"position", info(i.position).id},
+                {"views", views},     {"coach", i.coach},   {"young", i.young},
+                {"player", i.player}, {"parent", i.parent}, {"protectsArm", i.protectsArm}};
+    if (!i.measure.empty()) row["measure"] = i.measure;
+    return row;
+}
+
+json causeAsJson(const Cause& c) {
+    return {{"from", c.from}, {"to", c.to}, {"says", c.says}, {"effect", c.effect}, {"why", c.why}};
+}
+
+json drillAsJson(const Drill& d) {
+    json row = {{"id", d.id},           {"name", d.name},       {"body", d.body},
+                {"needs", d.needs},     {"serves", d.serves},   {"equipment", d.equipment},
+                {"how", d.how},         {"ball", d.ball},       {"throwing", d.throwing},
+                {"armLoad", d.armLoad}, {"ageFrom", d.ageFrom}, {"lookAgainDays", d.lookAgainDays}};
+    if (!d.dose.missing())
+        row["dose"] = {{"sets", d.dose.sets}, {"reps", d.dose.reps}, {"days", d.dose.days}};
+    if (!d.distance.empty()) row["distance"] = d.distance;
+    if (!d.notFor.empty()) row["notFor"] = d.notFor;
+    return row;
+}
+
+/// A row's fields that may not be empty, each with the words that ask for it.
+struct Needed {
+    const std::string& value;
+    const char* what;
+};
+
+void checkFilled(std::initializer_list<Needed> fields) {
+    for (const Needed& f : fields)
+        if (f.value.find_first_not_of(" \t\n") == std::string::npos) wrong(msg(f.what));
+}
+
+void check(const Playbook& p, const GradedItem& i) {
+    checkFilled({{i.name, "playbook-rows.no-name"},
+                 {i.fault, "playbook-rows.no-fault"},
+                 {i.goal, "playbook-rows.no-goal"},
+                 {i.coach, "playbook-rows.no-coach"},
+                 {i.young, "playbook-rows.no-young"},
+                 {i.player, "playbook-rows.no-player"},
+                 {i.parent, "playbook-rows.no-parent"}});
+    if (i.fault == i.name || i.goal == i.name) wrong(msg("playbook-rows.good-as-fault"));
+    if (i.views.empty()) wrong(msg("playbook-rows.no-view"));
+    if (!i.measure.empty() && !p.measure(i.measure))
+        wrong(msg("playbook.unknown-behind", {{"item", i.name}, {"measure", i.measure}}));
+    for (const GradedItem& other : p.items)
+        if (other.name == i.name && other.id != i.id) wrong(msg("playbook-rows.name-taken"));
+}
+
+void check(const Playbook& p, const Cause& c) {
+    for (const auto& end : {c.from, c.to})
+        if (!p.isFinding(end)) wrong(msg("playbook.unknown-cause", {{"finding", end}}));
+    if (c.from == c.to) wrong(msg("playbook-rows.own-cause"));
+    checkFilled({{c.says, "playbook-rows.no-owner"}, {c.why, "playbook-rows.no-why"}});
+}
+
+void check(const Playbook& p, const Drill& d) {
+    checkFilled({{d.name, "playbook-rows.no-name"}, {d.how, "playbook-rows.no-how"}});
+    if (d.dose.missing()) wrong(msg("playbook-rows.no-dose"));
+    if (d.serves.empty()) wrong(msg("playbook-rows.serves-nothing"));
+    for (const auto& id : d.serves)
+        if (!p.isFinding(id)) wrong(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
+    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
+    for (const Drill& other : p.drills)
+        if (other.name == d.name && other.id != d.id) wrong(msg("playbook-rows.name-taken"));
+}
+
+/// Puts a row in a file's list in place of the one with that key, or at its end.
+void place(json& list, const std::string& key, const PlaybookRow& row) {
+    const auto sameKey = [&](const json& known) {
+        return keyOf(rowFromJson({{"kind", kKinds[row.index()]}, {"row", known}})) == key;
+    };
+    const json written = rowAsJson(row).at("row");
+    const auto at = std::find_if(list.begin(), list.end(), sameKey);
+    if (at == list.end())
+        list.push_back(written);
+    else
+        *at = written;
+}
+
+} // namespace
+
+std::string keyOf(const PlaybookRow& row) {
+    if (const auto* item = std::get_if<GradedItem>(&row)) return item->id;
+    if (const auto* drill = std::get_if<Drill>(&row)) return drill->id;
+    const Cause& c = std::get<Cause>(row);
+    return c.from + " > " + c.to + " : " + c.says;
+}
+
+std::string nameOf(const PlaybookRow& row) {
+    if (const auto* item = std::get_if<GradedItem>(&row)) return item->name;
+    if (const auto* drill = std::get_if<Drill>(&row)) return drill->name;
+    const Cause& c = std::get<Cause>(row);
+    return c.from + ": " + c.to;
+}
+
+GradedItem itemFromJson(const json& row) {
+    GradedItem i;
+    i.id = row.at("id");
+    i.name = row.at("name");
+    i.fault = row.value("fault", i.name); // playbooks of older reviews have but one name and one cue
+    i.goal = row.value("goal", i.name);
+    i.group = row.at("group");
+    i.position = momentIn(row, "position");
+    i.views = viewsIn(row);
+    i.coach = row.at("coach");
+    i.player = row.at("player");
+    i.young = row.value("young", "");
+    i.parent = row.value("parent", "");
+    i.measure = row.value("measure", "");
+    i.protectsArm = row.value("protectsArm", false);
+    return i;
+}
+
+Cause causeFromJson(const json& row) {
+    return {row.at("from"), row.at("to"), row.at("says"), row.at("effect"), row.at("why")};
+}
+
+Drill drillFromJson(const json& row) {
+    Drill d;
+    d.id = row.at("id");
+    d.name = row.at("name");
+    d.body = row.at("body");
+    if (d.body != "lower" && d.body != "upper") wrong(msg("playbook.body"));
+    d.needs = row.at("needs").get<std::vector<std::string>>();
+    d.serves = row.at("serves").get<std::vector<std::string>>();
+    d.equipment = row.value("equipment", "none");
+    d.how = row.at("how");
+    if (row.contains("dose")) {
+        const auto& dose = row["dose"];
+        d.dose = {dose.value("sets", 0), dose.value("reps", 0), dose.value("days", 0)};
+    }
+    d.distance = row.value("distance", "");
+    d.ball = row.at("ball");
+    d.throwing = row.value("throwing", d.ball);
+    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
+    d.armLoad = row.value("armLoad", "none");
+    d.ageFrom = row.value("ageFrom", 0);
+    d.notFor = row.value("notFor", "");
+    d.lookAgainDays = row.value("lookAgainDays", 28);
+    return d;
+}
+
+PlaybookRow rowFromJson(const json& document) {
+    const auto kind = document.at("kind").get<std::string>();
+    const json& row = document.at("row");
+    if (kind == kKinds[0]) return itemFromJson(row);
+    if (kind == kKinds[1]) return causeFromJson(row);
+    if (kind == kKinds[2]) return drillFromJson(row);
+    wrong(msg("playbook-rows.kind-unknown", {{"kind", kind}}));
+}
+
+json rowAsJson(const PlaybookRow& row) {
+    json written;
+    if (const auto* item = std::get_if<GradedItem>(&row)) written = itemAsJson(*item);
+    if (const auto* cause = std::get_if<Cause>(&row)) written = causeAsJson(*cause);
+    if (const auto* drill = std::get_if<Drill>(&row)) written = drillAsJson(*drill);
+    return {{"kind", kKinds[row.index()]}, {"row", written}};
+}
+
+Status checkRow(const Playbook& playbook, const PlaybookRow& row) {
+    try {
+        std::visit([&](const auto& r) { check(playbook, r); }, row);
+        return Done{};
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::BadInput,
+                    msg("playbook-rows.unfit", {{"name", nameOf(row)}, {"why", whyUnfit(e)}}));
+    }
+}
+
+Result<Playbook> withRows(const Playbook& playbook,
+                          const std::vector<std::pair<std::string, PlaybookRow>>& rows) {
+    try {
+        auto files =
+            json::parse(playbook.shipped ? *playbook.shipped : std::string("{}")).get<PlaybookFiles>();
+        for (std::size_t kind = 0; kind < std::size(kFiles); ++kind) {
+            std::string& text = files.at(std::string(kFiles[kind]) + ".json");
+            json document = json::parse(text);
+            for (const auto& [key, row] : rows)
+                if (row.index() == kind) place(document.at(kFiles[kind]), key, row);
+            text = document.dump(2);
+        }
+        Playbook joined = parsePlaybook(files, playbook.measures);
+        joined.shipped = playbook.shipped;
+        joined.depths = playbook.depths;
+        joined.lengths = playbook.lengths;
+        joined.approaches = playbook.approaches;
+        for (const Approach& a : joined.approaches)
+            if (auto fit = checkApproach(joined, a); !fit) return fit.error();
+        return joined;
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::BadInput, msg("playbook.unreadable", {{"why", whyUnfit(e)}}));
+    }
+}
+
+} // namespace jg
