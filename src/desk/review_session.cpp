@@ -77,6 +77,17 @@ Status ReviewSession::begin(const SubmissionId& submission) {
     return Done{};
 }
 
+/// A review that began anew after damage has no way of judging yet.
+Status ReviewSession::judgeWhatIsNot() {
+    if (review_.sent || library_.readOnly() || !review_.approach().id.empty()) return Done{};
+    const Approach* approach = approachFor(live_, athlete_);
+    if (!approach) return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach"));
+    auto judging = beginJudging(library_, live_, *approach, athlete_, review_.date);
+    if (!judging) return judging.error();
+    review_.judging() = std::move(*judging);
+    return Done{};
+}
+
 Status ReviewSession::thaw() {
     const std::string& hash = review_.judging().playbook;
     thawed_ = hash;
@@ -102,6 +113,7 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
         review_ = std::move(*found);
     else if (auto begun = begin(submission); !begun)
         return begun;
+    if (auto judged = judgeWhatIsNot(); !judged) return judged;
     if (auto thawed = thaw(); !thawed) return thawed;
     readSentResults();
     // A record that can't be read only takes away the finer error.
@@ -269,8 +281,17 @@ Status ReviewSession::setPitch(int pitch) {
 
 Status ReviewSession::setMoment(Moment moment, std::int64_t frame) {
     if (auto may = mayLieAt(delivery(), moment, frame, clip_.frames); !may) return may;
+    const auto before = delivery().moments.find(moment);
+    const MomentMark mark = before == delivery().moments.end() ? MomentMark{} : before->second;
     return perform(msg("edit.set-position", {{"position", info(moment).name()}}),
-                   {SetMoment{moment, MomentMark{frame, ""}}});
+                   {SetMoment{moment, movedTo(mark, frame)}});
+}
+
+Status ReviewSession::setAgain(Moment moment, std::int64_t frame) {
+    const auto mark = happeningAgain(delivery(), moment, frame, clip_.frames);
+    if (!mark) return mark.error();
+    return perform(msg("edit.position-again", {{"position", info(moment).name()}}),
+                   {SetMoment{moment, *mark}});
 }
 
 Status ReviewSession::setCut(std::optional<FrameSpan> cut) {

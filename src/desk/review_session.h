@@ -101,6 +101,8 @@ public:
     Status setPitch(int pitch);
     /// Sets a key position or refuses in words when the order would break.
     Status setMoment(Moment moment, std::int64_t frame);
+    /// Says that a position happened on this frame too, or no longer.
+    Status setAgain(Moment moment, std::int64_t frame);
     /// Says where on the film the delivery in hand lies; nothing = all of it. Errors: Refused when a position
     /// lies outside it, those of perform().
     Status setCut(std::optional<FrameSpan> cut);
@@ -135,6 +137,7 @@ private:
     Status load(std::optional<Review> found, const SubmissionId& submission, const MakeKeeper& makeKeeper);
     Status loadPeople(const SubmissionId& submission);
     Status begin(const SubmissionId& submission);
+    Status judgeWhatIsNot();
     Status thaw();
     void readSentResults();
     Status mayEdit() const;

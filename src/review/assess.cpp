@@ -1,10 +1,10 @@
 #include "review/assess.h"
 
-#include "review/reasons.h"
-
+#include "kinematics/unit_words.h"
 #include "review/camera_place.h"
 #include "review/level.h"
 #include "review/one_person.h"
+#include "review/reasons.h"
 
 #include <algorithm>
 #include <cmath>
@@ -202,6 +202,30 @@ void lookFromElsewhere(const MeasureDefinition& m, const std::vector<SeenDeliver
         }
 }
 
+/// Says what the number would be where a moment happened again; a place whose points are not clicked is
+/// named.
+void tellAgain(const SeenDelivery& d, const Playbook& playbook, const MeasureDefinition& m, Hand hand,
+               MeasureValue& v) {
+    for (const Moment moment : m.moments) {
+        const auto at = d.marks.moments.find(moment);
+        if (at == d.marks.moments.end()) continue;
+        for (const std::int64_t frame : at->second.again) {
+            DeliveryMarks there = d.marks;
+            there.moments[moment].frame = frame;
+            const MeasureValue again = valueOf(there, playbook, m, d.clip, hand, d.limbs, d.odd);
+            const Message name = info(moment).name();
+            if (again.value)
+                v.warnings.push_back(msg(
+                    "assess.again",
+                    {{"position", name},
+                     {"frame", frame},
+                     {"number", withUnit(Decimal{*again.value, again.unit == "x" ? 1 : 0}, again.unit)}}));
+            else
+                v.warnings.push_back(msg("assess.again-open", {{"position", name}, {"frame", frame}}));
+        }
+    }
+}
+
 MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Target& target,
                   const Judging& judging, const std::vector<SeenDelivery>& seen,
                   const std::vector<Clip>& clips, Hand hand) {
@@ -214,6 +238,7 @@ MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Ta
         const auto verdict = judgementOf(m, comparable, v).verdict;
         row.deliveries.push_back({d.marks.number, d.marks.pitch, d.clip.view, std::move(v), verdict, false});
     }
+    tellAgain(seen.front(), playbook, m, hand, row.value);
     lookFromElsewhere(m, seen, clips, row);
     row.spread = spreadOf(row.deliveries);
     judgeRow(m, target, judging, row);

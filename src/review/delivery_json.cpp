@@ -84,9 +84,11 @@ Conditions conditionsIn(const json& row) {
 
 void writePlaced(const DeliveryMarks& m, json& d) {
     d["moments"] = json::object();
-    for (const auto& [moment, mark] : m.moments)
-        d["moments"][std::string(info(moment).id)] =
-            mark.frame ? json{{"frame", *mark.frame}} : json{{"notVisible", mark.notVisible}};
+    for (const auto& [moment, mark] : m.moments) {
+        json& row = d["moments"][std::string(info(moment).id)];
+        row = mark.frame ? json{{"frame", *mark.frame}} : json{{"notVisible", mark.notVisible}};
+        if (!mark.again.empty()) row["again"] = mark.again;
+    }
     d["points"] = pointsAsJson(m.points);
     d["marks"] = marksAsJson(m.marks);
     d["measureNotes"] = json::object();
@@ -119,6 +121,7 @@ void readPlaced(const json& d, DeliveryMarks& m) {
         MomentMark mark;
         if (row.contains("frame")) mark.frame = row["frame"].get<std::int64_t>();
         mark.notVisible = row.value("notVisible", "");
+        mark.again = row.value("again", mark.again);
         m.moments[need(momentFromId(id), "position")] = mark;
     }
     for (const auto& row : d.at("points")) {

@@ -1,5 +1,7 @@
 #include "review/positions.h"
 
+#include <algorithm>
+
 namespace jg {
 
 namespace {
@@ -24,21 +26,58 @@ Message spanText(const FrameSpan& span) {
 } // namespace
 
 Status mayCut(const DeliveryMarks& delivery, const FrameSpan& span) {
-    for (const auto& [moment, mark] : delivery.moments)
-        if (mark.frame && !span.holds(*mark.frame))
-            return fail(
-                ErrorCode::Refused,
-                msg("positions.moment-frame-frame-is-not-in",
-                    {{"position", info(moment).name()}, {"frame", *mark.frame}, {"span", spanText(span)}}));
+    for (const auto& [moment, mark] : delivery.moments) {
+        std::vector<std::int64_t> frames = mark.again;
+        if (mark.frame) frames.push_back(*mark.frame);
+        for (const std::int64_t frame : frames)
+            if (!span.holds(frame))
+                return fail(
+                    ErrorCode::Refused,
+                    msg("positions.moment-frame-frame-is-not-in",
+                        {{"position", info(moment).name()}, {"frame", frame}, {"span", spanText(span)}}));
+    }
     return Done{};
 }
 
-Status mayLieAt(const DeliveryMarks& delivery, Moment moment, std::int64_t frame, std::int64_t frames) {
+namespace {
+
+Status isReviewed(const DeliveryMarks& delivery, std::int64_t frame, std::int64_t frames) {
     if (frame < 0 || frame >= frames)
         return fail(ErrorCode::BadInput, msg("positions.the-film-has-no-frame-frame", {{"frame", frame}}));
     if (delivery.cut && !delivery.cut->holds(frame))
         return fail(ErrorCode::Refused, msg("positions.frame-frame-is-not-in-the",
                                             {{"frame", frame}, {"cut", spanText(*delivery.cut)}}));
+    return Done{};
+}
+
+} // namespace
+
+MomentMark movedTo(const MomentMark& mark, std::int64_t frame) {
+    MomentMark moved{frame, {}, mark.again};
+    if (std::erase(moved.again, frame) == 0 || !mark.frame) return moved;
+    moved.again.push_back(*mark.frame);
+    std::sort(moved.again.begin(), moved.again.end());
+    return moved;
+}
+
+Result<MomentMark> happeningAgain(const DeliveryMarks& delivery, Moment moment, std::int64_t frame,
+                                  std::int64_t frames) {
+    if (auto may = isReviewed(delivery, frame, frames); !may) return may.error();
+    const auto at = delivery.moments.find(moment);
+    if (at == delivery.moments.end() || !at->second.frame)
+        return fail(ErrorCode::Refused,
+                    msg("positions.again-before-first", {{"position", info(moment).name()}}));
+    MomentMark mark = at->second;
+    if (mark.frame == frame)
+        return fail(ErrorCode::Refused,
+                    msg("positions.again-here", {{"position", info(moment).name()}, {"frame", frame}}));
+    if (std::erase(mark.again, frame) == 0) mark.again.push_back(frame);
+    std::sort(mark.again.begin(), mark.again.end());
+    return mark;
+}
+
+Status mayLieAt(const DeliveryMarks& delivery, Moment moment, std::int64_t frame, std::int64_t frames) {
+    if (auto may = isReviewed(delivery, frame, frames); !may) return may;
     for (const auto& [other, mark] : delivery.moments) {
         if (other == moment || !mark.frame) continue;
         if (!ordered(moment, other)) continue;

@@ -62,7 +62,8 @@ struct ScaleMark {
 /// Where a position is: a frame, or why it can't be seen.
 struct MomentMark {
     std::optional<std::int64_t> frame;
-    std::string notVisible; ///< reason; set only without a frame
+    std::string notVisible;               ///< reason; set only without a frame
+    std::vector<std::int64_t> again = {}; ///< rising; where it happened too, while numbers follow `frame`
     bool operator==(const MomentMark&) const = default;
 };
 

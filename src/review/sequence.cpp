@@ -67,6 +67,17 @@ std::vector<SequenceEvent> sequenceOf(const DeliveryMarks& delivery, const Clip&
             e.halfMs = ball->half95();
         }
         events.push_back(e);
+        const auto mark = delivery.moments.find(moment);
+        if (mark == delivery.moments.end()) return;
+        for (const std::int64_t other : mark->second.again) {
+            SequenceEvent again;
+            again.moment = moment;
+            again.frame = other;
+            again.again = true;
+            again.ms = static_cast<double>(other - *zero) * frameMs;
+            again.halfMs = frameMs / 2;
+            events.push_back(again);
+        }
     };
     for (const Moment moment : kWanted) add(moment);
     for (const Moment moment : kBeside) add(moment);
@@ -74,7 +85,7 @@ std::vector<SequenceEvent> sequenceOf(const DeliveryMarks& delivery, const Clip&
     for (std::size_t i = 1; i < events.size(); ++i) compare(events[i - 1], events[i], clip.captureFps);
     for (SequenceEvent& e : events)
         for (const SequenceEvent& later : events)
-            if (rankOf(e.moment) >= 0 && rankOf(later.moment) >= 0 &&
+            if (!e.again && !later.again && rankOf(e.moment) >= 0 && rankOf(later.moment) >= 0 &&
                 rankOf(later.moment) < rankOf(e.moment) && e.ms + e.halfMs < later.ms - later.halfMs)
                 e.outOfOrder = true;
     return events;

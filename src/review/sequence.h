@@ -13,6 +13,7 @@ namespace jg {
 struct SequenceEvent {
     Moment moment = Moment::Set;
     std::int64_t frame = 0;
+    bool again = false;      ///< it happened on another frame too, which counts
     double ms = 0;           ///< from first touch
     double halfMs = 0;       ///< it lies this far round `ms`
     bool fromPath = false;   ///< a path suggests it, the coach has not set it

@@ -17,6 +17,14 @@ std::int64_t frameOfFinding(const DeliveryMarks& delivery, const Playbook& playb
     return 0;
 }
 
+FindingPlace placeOfFinding(const Review& review, const Playbook& playbook, const Assessment& a,
+                            std::string_view finding) {
+    if (const OwnFinding* own = review.ownFinding(finding)) return {own->delivery, own->frame};
+    const MeasureRow* row = a.measure(finding);
+    const int delivery = row ? row->delivery : a.delivery;
+    return {delivery, frameOfFinding(review.deliveryOr(delivery), playbook, finding)};
+}
+
 std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
                             std::string_view finding, StopId id) {
     if (!playbook.isFinding(finding)) return std::nullopt;
@@ -28,13 +36,9 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
     stop.kind = strength ? StopKind::Strength : StopKind::Correction;
     stop.finding = std::string(finding);
     stop.title = strength ? playbook.nameOfFinding(finding) : goalOf(playbook, a, finding);
-    const MeasureRow* row = a.measure(finding);
-    stop.delivery = row ? row->delivery : a.delivery;
-    stop.frame = frameOfFinding(review.deliveryOr(stop.delivery), playbook, finding);
-    if (const OwnFinding* own = review.ownFinding(finding)) {
-        stop.delivery = own->delivery;
-        stop.frame = own->frame;
-    }
+    const FindingPlace place = placeOfFinding(review, playbook, a, finding);
+    stop.delivery = place.delivery;
+    stop.frame = place.frame;
     return stop;
 }
 

@@ -13,6 +13,17 @@ namespace jg {
 std::int64_t frameOfFinding(const DeliveryMarks& delivery, const Playbook& playbook,
                             std::string_view finding);
 
+/// Where a finding shows.
+struct FindingPlace {
+    int delivery = 1;
+    std::int64_t frame = 0;
+};
+
+/// Of a finding of the coach's own the frame it was made on; else its number's delivery, or the one that `a`
+/// is of, at its position.
+FindingPlace placeOfFinding(const Review& review, const Playbook& playbook, const Assessment& a,
+                            std::string_view finding);
+
 /// A stop for a finding, on the delivery its number is from. Strength or correction by the assessment.
 /// Nothing for an unknown finding.
 std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,

@@ -1,16 +1,23 @@
 // Judging in the real window: a whole card by keys, approaches, verdicts by hand, findings of one's own, the
 // second person's view, and the playbook a coach owns.
 #include "desk/own_approaches.h"
+#include "desk/own_playbook.h"
 #include "tests/ui/driver.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/review/card_reader.h"
 #include "ui/review/judge_bench.h"
 #include "ui/row_list.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPointer>
+#include <QSpinBox>
 
 #include <fstream>
+#include <map>
 
 namespace jg::test {
 namespace {
@@ -135,6 +142,24 @@ TEST_F(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
     EXPECT_EQ(athlete->targets[0].owner->who, "Ilse Varnholt");
 }
 
+// Chosen from another delivery, it is shown on the film it was made on.
+TEST_F(JudgeWindow, AFindingOfAnotherDeliveryTakesItsFilmInHand) {
+    d.key(Qt::Key_E);
+    answer(d, "own-finding", "Taps the glove before he goes");
+    choose(d, "group", 2);
+    choose(d, "drill", 1);
+    auto& session = d.review().session();
+    ASSERT_TRUE(waitFor([&] { return session.review().own.size() == 1; }));
+    const OwnFinding own = session.review().own[0];
+    ASSERT_TRUE(session.lookAt(session.clip().id, FrameSpan{2, 9}));
+    ASSERT_NE(session.inHand(), own.delivery);
+    selectRow(d, own.id);
+    EXPECT_EQ(session.inHand(), own.delivery);
+    EXPECT_EQ(d.review().playhead().frame(), own.frame);
+    d.key(Qt::Key_2);
+    EXPECT_TRUE(waitFor([&] { return session.review().judging().grade(own.delivery, own.id) != nullptr; }));
+}
+
 TEST_F(JudgeWindow, AFindingOfTheCoachsOwnIsGradedAndTakenAway) {
     d.key(Qt::Key_E);
     answer(d, "own-finding", "Taps the glove before he goes");
@@ -241,7 +266,17 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     QTest::keyClicks(search, "Stance width");
     EXPECT_EQ(pick->findChild<ui::RowList*>("pick-rows")->rows().size(), 1U);
     QTest::keyClick(search, Qt::Key_Return);
-    answer(d, "target", "0.8 to 1.2");
+    QDialog* asked = opened(d, "target");
+    ASSERT_TRUE(asked);
+    const auto keepTarget = [&] { d.click(asked->findChild<QPushButton*>("form-keep")); };
+    asked->findChild<QComboBox*>("target-type")->setCurrentIndex(0);
+    keepTarget(); // no number yet: it says so and stays
+    EXPECT_FALSE(asked->findChild<QLabel*>("form-problem")->text().isEmpty());
+    asked->findChild<QComboBox*>("target-type")->setCurrentIndex(2);
+    asked->findChild<QLineEdit*>("target-x")->setText("0,8");
+    asked->findChild<QLineEdit*>("target-y")->setText("1.2");
+    asked->findChild<QPlainTextEdit*>("target-why")->setPlainText("A stance that can be held.");
+    keepTarget();
     const auto kept = [&] {
         Playbook book = playbook();
         EXPECT_TRUE(loadOwnApproaches(*walk.library, book));
@@ -249,11 +284,13 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     };
     ASSERT_TRUE(waitFor([&] { return kept().targetOf("stance-width") != nullptr; }));
     EXPECT_EQ(kept().version, 3); // copied, renamed, one row added
+    EXPECT_EQ(kept().targetOf("stance-width")->x, 0.8);
+    EXPECT_EQ(kept().targetOf("stance-width")->why, "A stance that can be held.");
     press("ages");
     answer(d, "ages", "9-13");
     EXPECT_TRUE(waitFor([&] { return kept().ageTo == 13; }));
     const std::filesystem::path file = walk.folder / "mine.json";
-    std::ofstream(file) << approachFile(kept());
+    std::ofstream(file) << *approachFile(*walk.library, playbook(), kept());
     place->readIn(QString::fromStdString(file.string()));
     EXPECT_EQ(list->rows().size(), playbook().approaches.size() + 2);
     std::ofstream(file) << "{ \"format\": ";
@@ -262,6 +299,80 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     press("remove");
     choose(d, "remove", 1);
     EXPECT_TRUE(waitFor([&] { return list->rows().size() == playbook().approaches.size() + 1; }));
+}
+
+/// Fills a form's lines and keeps it; false while it says what is wrong.
+bool fillAndKeep(Driver& d, QDialog* form, const std::map<const char*, const char*>& fields) {
+    for (const auto& [name, words] : fields) {
+        if (auto* line = form->findChild<QLineEdit*>(name)) line->setText(words);
+        if (auto* box = form->findChild<QPlainTextEdit*>(name)) box->setPlainText(words);
+        if (auto* spin = form->findChild<QSpinBox*>(name)) spin->setValue(QString(words).toInt());
+    }
+    const QPointer<QDialog> open = form;
+    d.click(form->findChild<QPushButton*>("form-keep"));
+    return waitFor([&] { return !open || !open->isVisible(); }, 300);
+}
+
+// An item, a drill and a cause of the coach's own, and a shipped item said otherwise, all in the window.
+TEST(PlaybookWindow, WhatItSaysIsTheCoachs) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().showPlace("playbook");
+    auto* place = d.window().findChild<ui::PlaybookPlace*>();
+    const auto press = [&](const char* name) {
+        QPushButton* found = nullptr;
+        ASSERT_TRUE(waitFor([&] {
+            for (QPushButton* b : place->findChildren<QPushButton*>(name))
+                if (b->isVisible()) found = b;
+            return found != nullptr;
+        })) << name;
+        found->click();
+    };
+    const auto book = [&] {
+        Playbook live = playbook();
+        EXPECT_TRUE(loadOwnPlaybook(*walk.library, live));
+        return live;
+    };
+    press("copy");
+    answer(d, "rename", "My way");
+    press("new-item");
+    QDialog* form = opened(d, "edit-row");
+    ASSERT_TRUE(form);
+    EXPECT_FALSE(fillAndKeep(d, form, {{"item-name", "Cap stays straight"}}));
+    EXPECT_TRUE(form->findChild<QLabel*>("form-problem")->text().contains("wrong"));
+    form->findChild<QCheckBox*>("open")->setChecked(true);
+    EXPECT_TRUE(fillAndKeep(d, form,
+                            {{"item-fault", "Cap flies off"},
+                             {"item-goal", "Keep the cap on"},
+                             {"item-coach", "The cap tells of the head."},
+                             {"item-young", "Keep your cap on."},
+                             {"item-player", "Keep the cap on until the ball is gone."},
+                             {"item-parent", "A cap that flies tells of a head that jerks."}}));
+    ASSERT_TRUE(waitFor([&] { return book().items.size() == playbook().items.size() + 1; }));
+    const std::string item = book().items.back().id;
+    EXPECT_TRUE(waitFor([&] { return book().approaches.back().graded.back() == item; })); // asked at once
+    press("new-drill");
+    form = opened(d, "edit-row");
+    ASSERT_TRUE(form);
+    EXPECT_FALSE(fillAndKeep(
+        d, form, {{"drill-name", "Cap walk"}, {"drill-how", "Walk ten steps, the cap laid on top."}}));
+    EXPECT_TRUE(form->findChild<QLabel*>("form-problem")->text().contains("dose"));
+    auto* serves = form->findChild<QListWidget*>("drill-serves-list");
+    for (int i = 0; i < serves->count(); ++i)
+        if (serves->item(i)->text() == "Cap stays straight") serves->item(i)->setCheckState(Qt::Checked);
+    EXPECT_TRUE(fillAndKeep(d, form, {{"drill-sets", "2"}, {"drill-reps", "10"}, {"drill-days", "3"}}));
+    ASSERT_TRUE(waitFor([&] { return book().drills.size() == playbook().drills.size() + 1; }));
+    EXPECT_EQ(book().drills.back().serves, std::vector<std::string>{item});
+    press("new-cause");
+    form = opened(d, "edit-row");
+    ASSERT_TRUE(form);
+    auto* from = form->findChild<QComboBox*>("cause-from");
+    from->setCurrentIndex(from->findText("Cap stays straight"));
+    EXPECT_TRUE(fillAndKeep(
+        d, form,
+        {{"cause-says", "Coach Rowan"}, {"cause-why", "A jerk of the head goes all the way down."}}));
+    EXPECT_TRUE(waitFor([&] { return book().causes.size() == playbook().causes.size() + 1; }));
+    EXPECT_TRUE(cutIn(place).empty()) << cutIn(place);
 }
 
 } // namespace

@@ -201,8 +201,12 @@ void JudgeBench::showRow() {
 void JudgeBench::select(int) {
     const CardRow* row = current();
     if (!row) return;
-    const OwnFinding* own = review().ownFinding(row->id);
-    const std::int64_t frame = own ? own->frame : frameOfFinding(delivery(), playbook(), row->id);
+    std::int64_t frame = frameOfFinding(delivery(), playbook(), row->id);
+    if (review().ownFinding(row->id)) { // it may have been made on another film
+        const FindingPlace place = placeOfFinding(review(), playbook(), c_.session.assessment(), row->id);
+        c_.session.takeInHand(place.delivery);
+        frame = place.frame;
+    }
     c_.playhead.step(frame - c_.playhead.frame());
     showRow();
 }

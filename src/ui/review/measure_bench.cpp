@@ -446,6 +446,10 @@ Handlers MeasureBench::handlers() {
         {"point-hidden", [this] { hidePoint(); }},
         {"point-smeared", [this] { placeSmeared(); }},
         {"measure-answer", [this] { giveAnswer(); }},
+        {"measure-again",
+         [this] {
+             if (const auto* m = chosen()) questions_.again(*m);
+         }},
         {"measure-add", [this] { addMeasures(); }},
         {"measure-sequence", [this] { paths_.showOrder(); }},
         {"measure-steady", [this] { paths_.steady(); }},

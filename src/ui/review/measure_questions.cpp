@@ -44,19 +44,38 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
     c_.say(say("measure-questions.this-measure-asks-for-nothing-beside"));
 }
 
-/// The first one still open; when all are set, the one nearest to the playhead moves here.
-void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
-    const qint64 here = c_.playhead.frame();
+namespace {
+
+/// Of the frames beside the key positions the first one still open; when all are set, the one nearest to
+/// `here`.
+std::optional<Moment> extraMoment(const MeasureDefinition& m, const DeliveryMarks& delivery, qint64 here) {
     std::optional<Moment> moment;
     for (const Moment extra : m.moments) {
         if (isKeyPosition(extra)) continue;
-        const auto at = delivery().frameOf(extra);
-        if (!at) {
-            moment = extra;
-            break;
-        }
-        if (!moment || std::abs(*at - here) < std::abs(*delivery().frameOf(*moment) - here)) moment = extra;
+        const auto at = delivery.frameOf(extra);
+        if (!at) return extra;
+        if (!moment || std::abs(*at - here) < std::abs(*delivery.frameOf(*moment) - here)) moment = extra;
     }
+    return moment;
+}
+
+} // namespace
+
+void MeasureQuestions::again(const MeasureDefinition& m) {
+    const qint64 here = c_.playhead.frame();
+    const auto moment = extraMoment(m, delivery(), here);
+    if (!moment) return c_.say(say("measure-questions.nothing-to-repeat"));
+    if (const Status set = c_.session.setAgain(*moment, here); !set) return c_.say(say(set.error().text));
+    const auto& frames = delivery().moments.at(*moment).again;
+    const bool added = std::count(frames.begin(), frames.end(), here) > 0;
+    c_.say(say(added ? "measure-questions.again-here" : "measure-questions.no-longer-again",
+               {{"moment", info(*moment).name()}, {"here", here}}));
+}
+
+/// Moves the frame here that is asked for.
+void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
+    const qint64 here = c_.playhead.frame();
+    const std::optional<Moment> moment = extraMoment(m, delivery(), here);
     const Status set = c_.session.setMoment(*moment, here);
     c_.say(
         set ? say("measure-questions.moment-frame-here", {{"moment", info(*moment).name()}, {"here", here}})

@@ -22,6 +22,8 @@ public:
 
     /// The measure's own question: a further frame, a choice, a number.
     void answer(const MeasureDefinition& m);
+    /// The frame it asks for beside the key positions happened again where the film stands, or no longer.
+    void again(const MeasureDefinition& m);
     using Draw = std::function<void(Drawing)>;
     /// How far the camera was turned: in degrees, or by `draw` from the rubber or from two equal heights.
     void cameraTurn(const Draw& draw);

@@ -31,6 +31,10 @@ PositionsBench::PositionsBench(ReviewContext& context)
     suggested_->setObjectName("link");
     connect(suggested_, &QPushButton::clicked, this, [this] { c_.runAction("position-suggested"); });
     column_->addWidget(suggested_, 0, Qt::AlignLeft);
+    again_ = plainButton("");
+    again_->setObjectName("link");
+    connect(again_, &QPushButton::clicked, this, [this] { c_.runAction("position-again"); });
+    column_->addWidget(again_, 0, Qt::AlignLeft);
     list_ = new RowList;
     list_->setObjectName("positions");
     list_->setAccessibleName(say("positions-bench.key-positions"));
@@ -56,6 +60,11 @@ void PositionsBench::refresh() {
                             ? releaseText(frame)
                             : say("positions-bench.time-and-frame",
                                   {{"time", c_.ribbon.timeText(frame)}, {"frame", frame}});
+            std::vector<Message> again;
+            for (const qint64 other : it->second.again) again.push_back(asIs(std::to_string(other)));
+            if (!again.empty())
+                row.sub =
+                    say("positions-bench.again-at", {{"frames", joined(ListStyle::And, std::move(again))}});
         } else if (it != delivery().moments.end()) {
             row.right = say("positions-bench.not-visible-not-visible",
                             {{"notVisible", reasonInWords(it->second.notVisible)}});
@@ -100,8 +109,15 @@ void PositionsBench::showHow() {
         suggested_->setText(
             say(place->sure ? "positions-bench.suggested" : "positions-bench.suggested-roughly",
                 {{"frame", place->frame}}));
-    set_->setText(delivery().moments.contains(current()) ? say("positions-bench.move-it-here")
-                                                         : say("positions-bench.set-here"));
+    const auto mark = delivery().moments.find(current());
+    const bool isSet = mark != delivery().moments.end() && mark->second.frame;
+    const bool isAgain =
+        isSet && std::count(mark->second.again.begin(), mark->second.again.end(), c_.playhead.frame()) > 0;
+    set_->setText(say(isAgain                            ? "positions-bench.this-one-counts"
+                      : mark != delivery().moments.end() ? "positions-bench.move-it-here"
+                                                         : "positions-bench.set-here"));
+    again_->setVisible(isSet && *mark->second.frame != c_.playhead.frame());
+    again_->setText(say(isAgain ? "positions-bench.not-again-here" : "positions-bench.again-here"));
     on_->setVisible(allSet());
     setAsMain(set_, !allSet()); // one way on stands out
 }
@@ -163,7 +179,14 @@ Handlers PositionsBench::handlers() {
              perform(msg("positions-bench.take-the-position-away"), {SetMoment{current(), std::nullopt}});
          }},
         {"position-hidden", [this] { sayHidden(); }},
+        {"position-again", [this] { setAgain(); }},
     };
+}
+
+void PositionsBench::setAgain() {
+    const Status set = c_.session.setAgain(current(), c_.playhead.frame());
+    c_.say(set ? QString() : say(set.error().text));
+    showHow();
 }
 
 void PositionsBench::sayHidden() {
@@ -180,7 +203,10 @@ void PositionsBench::sayHidden() {
 
 QString PositionsBench::stageCaption() const {
     for (const auto& [moment, mark] : delivery().moments)
-        if (mark.frame == c_.playhead.frame()) return say(info(moment).name());
+        if (mark.frame == c_.playhead.frame())
+            return say(info(moment).name());
+        else if (std::count(mark.again.begin(), mark.again.end(), c_.playhead.frame()) > 0)
+            return say("review-place.again", {{"position", info(moment).name()}});
     return {};
 }
 

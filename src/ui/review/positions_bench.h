@@ -15,12 +15,14 @@ public:
     explicit PositionsBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
+    void frameChanged() override { showHow(); }
     Handlers handlers() override;
     KeyHints hints() const override {
         KeyHints all{{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
                      {"Enter", say("positions-bench.set-here-2"), "set-here"},
                      {"G", say("hint.suggested"), "position-suggested"},
                      {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
+                     {"A", say("positions-bench.again"), "position-again"},
                      {"\u2191 \u2193", say("positions-bench.another-position"), "row-down"},
                      {"Z", say("hint.undo"), "undo"}};
         if (allSet()) all.push_front({"PgDn", say("positions-bench.on-to-measuring"), "stage-next"});
@@ -34,6 +36,7 @@ private:
     Moment current() const;
     void select(int row);
     void setHere();
+    void setAgain();
     void sayHidden();
     void showHow();
     /// Where motion says the current position may lie: the delivery at the playhead, else the first.
@@ -46,6 +49,7 @@ private:
     QPushButton* suggested_;
     QPushButton* set_;
     QPushButton* on_;
+    QPushButton* again_;
 };
 
 } // namespace jg::ui

@@ -173,10 +173,14 @@ void ReviewPlace::refreshPicture() {
 
 void ReviewPlace::refreshRibbon() {
     std::vector<RibbonPin> pins;
-    for (const auto& [moment, mark] : session_->delivery().moments)
+    for (const auto& [moment, mark] : session_->delivery().moments) {
         if (mark.frame)
             pins.push_back(
                 {*mark.frame, say(info(moment).shortly()), moment == Moment::Release, isKeyPosition(moment)});
+        for (const qint64 frame : mark.again)
+            pins.push_back(
+                {frame, say("review-place.again", {{"position", info(moment).shortly()}}), false, false});
+    }
     std::sort(pins.begin(), pins.end(),
               [](const RibbonPin& a, const RibbonPin& b) { return a.frame < b.frame; });
     std::vector<RibbonFlag> flags;
@@ -258,10 +262,13 @@ void ReviewPlace::goTo(Stage stage) {
 
 std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const {
     std::optional<qint64> best;
-    for (const auto& [moment, mark] : session_->delivery().moments)
-        if (mark.frame && (*mark.frame - from) * direction > 0 &&
-            (!best || (*best - *mark.frame) * direction > 0))
-            best = *mark.frame;
+    const auto look = [&](qint64 frame) {
+        if ((frame - from) * direction > 0 && (!best || (*best - frame) * direction > 0)) best = frame;
+    };
+    for (const auto& [moment, mark] : session_->delivery().moments) {
+        if (mark.frame) look(*mark.frame);
+        for (const qint64 frame : mark.again) look(frame);
+    }
     return best;
 }
 

@@ -61,7 +61,10 @@ private:
         p.setPen(palette::ink);
         p.setFont(textFont(13.5, true));
         p.drawText(QRectF(0, top, kNames, kRow / 2.0 + 3), Qt::AlignLeft | Qt::AlignBottom,
-                   QFontMetricsF(p.font()).elidedText(say(info(e.moment).name()), Qt::ElideRight, kNames));
+                   QFontMetricsF(p.font()).elidedText(
+                       say(e.again ? msg("review-place.again", {{"position", info(e.moment).name()}})
+                                   : info(e.moment).name()),
+                       Qt::ElideRight, kNames));
         p.setFont(textFont(11.5));
         p.setPen(palette::quiet);
         p.drawText(
