@@ -2,6 +2,7 @@
 
 #include "base/unfit.h"
 
+#include "library/checksums.h"
 #include "library/migrations.h"
 
 #include <sqlite3.h>
@@ -72,6 +73,7 @@ Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
     // Nothing can be written beside it either, so no other program can be writing it now.
     auto db = std::make_unique<SQLite::Database>("file:" + escaped(file.string()) + "?immutable=1",
                                                  SQLite::OPEN_READONLY | SQLite::OPEN_URI);
+    addSumFunction(*db);
     const int found = schemaOf(*db);
     if (found > kSchemaVersion) return newer();
     if (found < kSchemaVersion) return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-an"));
@@ -85,6 +87,7 @@ Result<OpenDatabase> openDatabase(const std::filesystem::path& file) {
         if (!mayWrite(file)) return openToRead(file);
         auto db = std::make_unique<SQLite::Database>(file.string(),
                                                      SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, kBusyMs);
+        addSumFunction(*db);
         setWriteAhead(*db);
         db->exec("PRAGMA synchronous = FULL");
         if (schemaOf(*db) > kSchemaVersion) return newer();

@@ -3,8 +3,10 @@
 
 #include "base/file_store.h"
 #include "base/result.h"
+#include "library/problem.h"
 #include "library/sqlite_store.h"
 
+#include <chrono>
 #include <filesystem>
 #include <functional>
 #include <memory>
@@ -42,14 +44,25 @@ public:
     std::filesystem::path takePath(const std::string& file) const;
     std::filesystem::path sentPath(const std::string& file) const;
 
-    /// A sentence for each thing that is not as it should be: media missing or altered, takes missing, rows
-    /// that can't be read. Empty = all is well. Reads every media file.
+    static constexpr std::chrono::hours kAtWork{1}; ///< own choice: a younger file may be at work
+
+    /// Each thing that is not as it should be: rows altered or unreadable, films and takes missing or
+    /// altered, mails without a file, files that belong to nothing. Empty = all is well. Reads every film;
+    /// `progress` gets 0..1. Errors: Cancelled.
+    Result<std::vector<Problem>> examine(std::stop_token stop = {},
+                                         const std::function<void(double)>& progress = {});
+    /// The same as sentences.
     std::vector<Message> verify();
+    /// Does what repairOf() says of a problem. Errors: Refused where there is no repair, NotFound when it is
+    /// gone meanwhile, those of Store and FileStore; then nothing is changed.
+    Status repair(const Problem& problem);
+    /// Clears what a killed program left: parts of files, and films of an intake that broke off. Returns a
+    /// sentence for each thing that a person may miss. What is younger than an hour may be at work and stays.
+    std::vector<Message> sweep();
 
 private:
     Library() = default;
-    std::vector<Message> verifyMedia();
-    std::vector<Message> verifyReviews();
+    std::filesystem::path asidePath(const std::string& name) const;
 
     std::filesystem::path folder_;
     std::shared_ptr<FileStore> files_;

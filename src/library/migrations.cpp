@@ -1,6 +1,7 @@
 #include "library/migrations.h"
 
 #include "base/unfit.h"
+#include "library/checksums.h"
 #include "review/review_json.h"
 #include "review/summary.h"
 
@@ -168,6 +169,7 @@ void toSchema2(SQLite::Database& db) {
 void migrateFrom(int version, SQLite::Database& db) {
     if (version == 0) db.exec(kSchema1);
     if (version == 1) toSchema2(db);
+    if (version == 2) addSums(db);
 }
 
 } // namespace jg

@@ -1,4 +1,6 @@
-// What Library::verify() looks at: the database, every document for itself, and every file beside it.
+// What Library::examine() looks at: the database, every row's sum, every document for itself, and every file
+// beside it.
+#include "library/checksums.h"
 #include "library/library.h"
 #include "library/rows.h"
 #include "review/review_json.h"
@@ -6,25 +8,15 @@
 
 #include <QCryptographicHash>
 
+#include <algorithm>
 #include <fstream>
+#include <set>
 
 namespace jg {
 
 namespace fs = std::filesystem;
 
 namespace {
-
-/// Reads each document of a table for itself: one that can't be read is named and hides no other. The query
-/// gives id and document; `check` reads the document.
-template <typename Check>
-void readEach(SQLite::Database& db, const char* sql, Check check, std::vector<Message>& problems) {
-    SQLite::Statement query(db, sql);
-    while (query.executeStep()) {
-        const std::string id = textAt(query, 0);
-        if (const Status read = check(id, textAt(query, 1)); !read)
-            problems.push_back(msg("library.row-unreadable", {{"id", id}, {"why", read.error().text}}));
-    }
-}
 
 template <typename T>
 Status asStatus(const Result<T>& result) {
@@ -38,117 +30,246 @@ Status matchesItsHash(const std::string& hash, const std::string& text) {
     return fail(ErrorCode::Damaged, msg("library.altered"));
 }
 
-void verifyDocuments(SQLite::Database& db, std::vector<Message>& problems) {
-    readEach(
-        db, "SELECT id, document FROM athletes ORDER BY id",
-        [](const std::string&, const std::string& text) { return asStatus(athleteFromJson(text)); },
-        problems);
-    readEach(
-        db, "SELECT id, document FROM submissions ORDER BY id",
-        [](const std::string&, const std::string& text) { return asStatus(submissionFromJson(text)); },
-        problems);
-    readEach(
-        db, "SELECT id, document FROM reviews ORDER BY id",
-        [](const std::string&, const std::string& text) { return asStatus(reviewFromJson(text)); }, problems);
-    readEach(
-        db, "SELECT review, document FROM results ORDER BY review",
-        [](const std::string&, const std::string& text) { return asStatus(assessmentFromJson(text)); },
-        problems);
-    readEach(
-        db, "SELECT review, document FROM derived ORDER BY review, delivery",
-        [](const std::string&, const std::string& text) {
-            DeliveryMarks any;
-            return readDerived(text, any);
-        },
-        problems);
-    readEach(
-        db, "SELECT id, survey FROM clips WHERE survey <> '' ORDER BY id",
-        [](const std::string&, const std::string& text) {
-            Clip any;
-            return readSurvey(text, any);
-        },
-        problems);
-    readEach(db, "SELECT hash, document FROM playbooks ORDER BY hash", matchesItsHash, problems);
+Status readsDerived(const std::string&, const std::string& text) {
+    DeliveryMarks any;
+    return readDerived(text, any);
 }
 
-/// What is wrong with a take's file, if anything: its head says how long it is.
-std::optional<Message> wrongWithTake(const fs::path& path, const std::string& review) {
-    const auto told = [&](const char* id) {
-        return msg(id, {{"file", path.filename().string()}, {"s", review}});
-    };
-    std::error_code ec;
-    if (!fs::is_regular_file(path, ec)) return told("library.the-take-file-of-review-s");
-    constexpr std::uintmax_t kHead = 44, kNotCounted = 8; // RIFF: the size leaves out its own two words
-    const std::uintmax_t bytes = fs::file_size(path, ec);
-    if (bytes <= kHead) return told("library.take-empty");
-    std::ifstream in(path, std::ios::binary);
-    unsigned char head[8] = {};
-    in.read(reinterpret_cast<char*>(head), sizeof head);
-    const std::uintmax_t wanted =
-        head[4] | head[5] << 8 | head[6] << 16 | static_cast<std::uintmax_t>(head[7]) << 24;
-    if (!in || std::string(head, head + 4) != "RIFF" || bytes < wanted + kNotCounted)
-        return told("library.take-cut-short");
-    return std::nullopt;
+Status readsSurvey(const std::string&, const std::string& text) {
+    Clip any;
+    return readSurvey(text, any);
 }
+
+/// A take's file and whose it is.
+struct KnownTake {
+    std::string review, file;
+    bool sent = false;
+};
+
+/// One look at a library, part by part.
+class Verifier {
+public:
+    Verifier(SQLite::Database& db, const Library& library, std::stop_token stop,
+             const std::function<void(double)>& progress)
+        : db_(db)
+        , library_(library)
+        , stop_(std::move(stop))
+        , progress_(progress) {}
+
+    std::vector<Problem> look() {
+        lookAtDatabase();
+        lookAtDocuments();
+        lookAtSums();
+        lookAtTakes();
+        lookAtMails();
+        lookForOrphans();
+        lookAtFilms();
+        return std::move(problems_);
+    }
+
+private:
+    void tell(Message text, Repair repair = Repair::None, std::string table = {}, std::string id = {},
+              std::string file = {}) {
+        problems_.push_back({std::move(text), repair, std::move(table), std::move(id), std::move(file)});
+    }
+
+    void lookAtDatabase() {
+        for (const std::string& line :
+             rowsOf(db_, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
+            if (line != "ok") tell(msg("library.the-database-is-damaged-line", {{"line", line}}));
+    }
+
+    /// Reads each document of a table for itself: one that can't be read is named and hides no other. The
+    /// query gives id and document.
+    template <typename Check>
+    void readEach(const char* table, const char* sql, Repair repair, Check check) {
+        SQLite::Statement query(db_, sql);
+        while (query.executeStep()) {
+            const std::string id = textAt(query, 0);
+            const Status read = check(id, textAt(query, 1));
+            if (read) continue;
+            tell(msg("library.row-unreadable", {{"id", id}, {"why", read.error().text}}), repair, table, id);
+            unreadable_.insert({table, id});
+        }
+    }
+
+    void lookAtDocuments() {
+        readEach("athletes", "SELECT id, document FROM athletes ORDER BY id", Repair::None,
+                 [](const auto&, const std::string& text) { return asStatus(athleteFromJson(text)); });
+        readEach("submissions", "SELECT id, document FROM submissions ORDER BY id", Repair::None,
+                 [](const auto&, const std::string& text) { return asStatus(submissionFromJson(text)); });
+        readEach("reviews", "SELECT id, document FROM reviews ORDER BY id", Repair::BeginAnew,
+                 [this](const std::string& id, const std::string& text) {
+                     const auto review = reviewFromJson(text);
+                     if (review)
+                         for (const auto& [stop, take] : review->takes)
+                             takes_.push_back({id, take.file, review->sent.has_value()});
+                     return asStatus(review);
+                 });
+        readEach("results", "SELECT review, document FROM results ORDER BY review", Repair::Forget,
+                 [](const auto&, const std::string& text) { return asStatus(assessmentFromJson(text)); });
+        readEach("derived", "SELECT review || '/' || delivery, document FROM derived ORDER BY 1",
+                 Repair::Forget, readsDerived);
+        readEach("clips", "SELECT id, survey FROM clips WHERE survey <> '' ORDER BY id", Repair::Forget,
+                 readsSurvey);
+        readEach("playbooks", "SELECT hash, document FROM playbooks ORDER BY hash", Repair::None,
+                 matchesItsHash);
+    }
+
+    void lookAtSums() {
+        for (const SummedTable& t : summedTables()) {
+            const std::string table = t.name, own = table + ".", id = columnsOf(t.id, own.c_str());
+            const std::string altered = "SELECT " + id + ", s.sum IS NULL FROM " + table +
+                                        " LEFT JOIN sums s ON s.name = '" + table + "' AND s.id = CAST(" +
+                                        id + " AS TEXT) WHERE s.sum IS NOT jg_sum(" +
+                                        columnsOf(t.content, own.c_str()) + ") ORDER BY 1";
+            for (const auto& [row, lost] : rowsOf(db_, altered.c_str(), [](auto& q) {
+                     return std::pair(textAt(q, 0), q.getColumn(1).getInt() != 0);
+                 })) {
+                if (unreadable_.contains({table, row})) continue; // named above
+                tell(msg(lost ? "library.sum-lost" : "library.row-altered",
+                         {{"table", kindOf(table)}, {"id", row}}),
+                     lost ? Repair::Restore : Repair::Accept, table, row);
+            }
+            const std::string gone = "SELECT id FROM sums WHERE name = '" + table +
+                                     "' AND id NOT IN (SELECT CAST(" + id + " AS TEXT) FROM " + table +
+                                     ") ORDER BY id";
+            for (const std::string& row : rowsOf(db_, gone.c_str(), [](auto& q) { return textAt(q, 0); }))
+                tell(msg("library.row-gone", {{"table", kindOf(table)}, {"id", row}}), Repair::Restore, table,
+                     row);
+        }
+    }
+
+    void lookAtTakes() {
+        for (const KnownTake& take : takes_)
+            if (const auto wrong = wrongWith(take))
+                tell(*wrong, take.sent ? Repair::None : Repair::SayAgain, "reviews", take.review, take.file);
+    }
+
+    /// What is wrong with a take's file, if anything: its head says how long it is.
+    std::optional<Message> wrongWith(const KnownTake& take) const {
+        const auto told = [&](const char* id) { return msg(id, {{"file", take.file}, {"s", take.review}}); };
+        const fs::path path = library_.takePath(take.file);
+        std::error_code ec;
+        if (!fs::is_regular_file(path, ec)) return told("library.the-take-file-of-review-s");
+        constexpr std::uintmax_t kHead = 44, kNotCounted = 8; // RIFF: the size leaves out its own two words
+        const std::uintmax_t bytes = fs::file_size(path, ec);
+        if (bytes <= kHead) return told("library.take-empty");
+        std::ifstream in(path, std::ios::binary);
+        unsigned char head[8] = {};
+        in.read(reinterpret_cast<char*>(head), sizeof head);
+        const std::uintmax_t wanted =
+            head[4] | head[5] << 8 | head[6] << 16 | static_cast<std::uintmax_t>(head[7]) << 24;
+        if (!in || std::string(head, head + 4) != "RIFF" || bytes < wanted + kNotCounted)
+            return told("library.take-cut-short");
+        return std::nullopt;
+    }
+
+    void lookAtMails() {
+        SQLite::Statement query(db_, "SELECT id, file, recipient, state FROM outbox ORDER BY at, id");
+        while (query.executeStep()) {
+            mails_.insert(textAt(query, 1));
+            std::error_code ec;
+            // One that was sent is out, and one that was refused is made anew when it is sent again.
+            const std::string state = textAt(query, 3);
+            if (state == "sent" || state == "refused" || fs::is_regular_file(library_.sentPath(textAt(query, 1)), ec))
+                continue;
+            tell(msg("library.mail-missing", {{"file", textAt(query, 1)}, {"recipient", textAt(query, 2)}}),
+                 Repair::MakeAgain, "outbox", textAt(query, 0));
+        }
+    }
+
+    /// Files that no row speaks of; what is younger than an hour may be at work.
+    void lookForOrphans() {
+        std::set<std::string> films, takes;
+        for (const auto& [hash, extension] :
+             rowsOf(db_, "SELECT hash, extension FROM media WHERE hash IN (SELECT media FROM clips)",
+                    [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); })) {
+            films.insert(hash + extension);
+            films.insert(hash + ".still.png");
+        }
+        for (const KnownTake& take : takes_) takes.insert(take.file);
+        if (!anyUnreadable("reviews")) lookIn("takes", takes);
+        lookIn("media", films);
+        lookIn("sent", mails_);
+    }
+
+    void lookIn(const char* folder, const std::set<std::string>& known) {
+        std::error_code ec;
+        std::vector<std::string> orphans;
+        for (const auto& entry : fs::directory_iterator(library_.folder() / folder, ec)) {
+            const std::string name = entry.path().filename().string();
+            if (!known.contains(name) && isOld(entry) && !name.starts_with(".part-rev-"))
+                orphans.push_back(name);
+        }
+        std::sort(orphans.begin(), orphans.end());
+        for (const std::string& name : orphans)
+            tell(msg("library.orphan", {{"file", name}}), Repair::PutAside, {}, {},
+                 std::string(folder) + "/" + name);
+    }
+
+    bool isOld(const fs::directory_entry& entry) const {
+        std::error_code ec;
+        return fs::file_time_type::clock::now() - entry.last_write_time(ec) > Library::kAtWork && !ec;
+    }
+
+    bool anyUnreadable(const std::string& table) const {
+        return std::any_of(unreadable_.begin(), unreadable_.end(),
+                           [&](const auto& row) { return row.first == table; });
+    }
+
+    void lookAtFilms() {
+        const auto media = rowsOf(db_, "SELECT hash, extension FROM media ORDER BY hash",
+                                  [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
+        double done = 0;
+        for (const auto& [wanted, extension] : media) {
+            if (stop_.stop_requested()) return;
+            lookAtFilm(wanted, wanted + extension);
+            if (progress_) progress_(++done / static_cast<double>(media.size()));
+        }
+    }
+
+    void lookAtFilm(const std::string& wanted, const std::string& name) {
+        const fs::path path = library_.folder() / "media" / name;
+        std::error_code ec;
+        if (!fs::exists(path, ec))
+            return tell(msg("library.the-film-name-is-missing-from", {{"name", name}}));
+        const auto hash = contentHash(path, stop_);
+        if (!hash && hash.error().code == ErrorCode::Cancelled) return;
+        if (!hash) return tell(hash.error().text);
+        if (*hash != wanted) tell(msg("library.the-film-name-was-altered-its", {{"name", name}}));
+    }
+
+    static Message kindOf(const std::string& table) { return msg("library.table." + table); }
+
+    SQLite::Database& db_;
+    const Library& library_;
+    std::stop_token stop_;
+    const std::function<void(double)>& progress_;
+    std::vector<Problem> problems_;
+    std::set<std::pair<std::string, std::string>> unreadable_; ///< table and row
+    std::vector<KnownTake> takes_;
+    std::set<std::string> mails_;
+};
 
 } // namespace
 
-std::vector<Message> Library::verifyMedia() {
-    std::vector<Message> problems;
-    const Status done = read([&](SQLite::Database& db) {
-        for (const std::string& line :
-             rowsOf(db, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
-            if (line != "ok")
-                problems.push_back(msg("library.the-database-is-damaged-line", {{"line", line}}));
-        verifyDocuments(db, problems);
-        const auto media = rowsOf(db, "SELECT hash, extension FROM media ORDER BY hash",
-                                  [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
-        for (const auto& [wanted, extension] : media) {
-            const std::string name = wanted + extension;
-            const fs::path path = folder_ / "media" / name;
-            std::error_code ec;
-            if (!fs::exists(path, ec)) {
-                problems.push_back(msg("library.the-film-name-is-missing-from", {{"name", name}}));
-                continue;
-            }
-            auto hash = contentHash(path);
-            if (!hash)
-                problems.push_back(hash.error().text);
-            else if (*hash != wanted)
-                problems.push_back(msg("library.the-film-name-was-altered-its", {{"name", name}}));
-        }
-    });
-    if (!done) problems.push_back(done.error().text);
-    return problems;
-}
-
-std::vector<Message> Library::verifyReviews() {
-    std::vector<Message> problems;
-    const Status done = read([&](SQLite::Database& db) {
-        for (const auto& [id, document] :
-             rowsOf(db, "SELECT id, document FROM reviews ORDER BY id",
-                    [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); })) {
-            const auto review = reviewFromJson(document);
-            if (!review) continue; // named above
-            for (const auto& [stop, take] : review->takes)
-                if (auto wrong = wrongWithTake(takePath(take.file), id)) problems.push_back(*wrong);
-        }
-        for (const auto& [file, to] :
-             rowsOf(db, "SELECT file, recipient FROM outbox WHERE state <> 'sent' ORDER BY at, id",
-                    [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); })) {
-            std::error_code ec;
-            if (!fs::is_regular_file(sentPath(file), ec))
-                problems.push_back(msg("library.mail-missing", {{"file", file}, {"recipient", to}}));
-        }
-    });
-    if (!done) problems.push_back(done.error().text);
+Result<std::vector<Problem>> Library::examine(std::stop_token stop,
+                                              const std::function<void(double)>& progress) {
+    std::vector<Problem> problems;
+    const Status done =
+        read([&](SQLite::Database& db) { problems = Verifier(db, *this, stop, progress).look(); });
+    if (!done) return done.error();
+    if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("library.stopped"));
     return problems;
 }
 
 std::vector<Message> Library::verify() {
-    std::vector<Message> problems = verifyMedia();
-    for (Message& problem : verifyReviews()) problems.push_back(std::move(problem));
-    return problems;
+    const auto problems = examine();
+    if (!problems) return {problems.error().text};
+    std::vector<Message> texts;
+    for (const Problem& p : *problems) texts.push_back(p.text);
+    return texts;
 }
 
 } // namespace jg

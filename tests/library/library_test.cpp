@@ -2,8 +2,7 @@
 
 #include "review/review_json.h"
 #include "tests/support/fixtures.h"
-
-#include <SQLiteCpp/SQLiteCpp.h>
+#include "tests/support/harm.h"
 
 #include <fstream>
 
@@ -114,12 +113,6 @@ TEST(Library, VerifyFindsMissingAlteredAndLost) {
     EXPECT_EQ(library->verify().size(), 2U);
 }
 
-/// Runs one statement on a library's database, as a disk that fails or a hand that edits would.
-void alter(const std::filesystem::path& library, const std::string& sql) {
-    SQLite::Database db((library / "library.sqlite").string(), SQLite::OPEN_READWRITE);
-    db.exec(sql);
-}
-
 TEST(Library, OneUnreadableRowHidesNoOtherAndIsNamed) {
     const TempFolder folder;
     auto library = make(folder / "lib");
@@ -130,7 +123,7 @@ TEST(Library, OneUnreadableRowHidesNoOtherAndIsNamed) {
         a.born = *parseIsoDate("2010-05-02");
         ASSERT_TRUE(library->save(a));
     }
-    alter(folder / "lib", "UPDATE athletes SET document = '{' WHERE id = 'ath-Bo'");
+    test::harm(folder / "lib", "UPDATE athletes SET document = '{' WHERE id = 'ath-Bo'");
     const auto all = library->athletes();
     ASSERT_TRUE(all);
     EXPECT_EQ(all->size(), 2U);
@@ -165,7 +158,7 @@ TEST(Library, VerifyFindsEmptyAndShortTakesAndAnAlteredPlaybook) {
     ASSERT_EQ(problems.size(), 2U);
     EXPECT_NE(said(problems[0]).find("empty"), std::string::npos) << said(problems[0]);
     EXPECT_NE(said(problems[1]).find("cut short"), std::string::npos) << said(problems[1]);
-    alter(folder / "lib", "UPDATE playbooks SET document = '[]'");
+    test::harm(folder / "lib", "UPDATE playbooks SET document = '[]'");
     problems = library->verify();
     ASSERT_EQ(problems.size(), 3U);
     EXPECT_NE(said(problems[0]).find("playbook of a review was altered"), std::string::npos)
@@ -188,7 +181,7 @@ TEST(Library, RefusesFoldersThatAreNone) {
 TEST(Library, ANewerLibraryIsNotTouched) {
     const TempFolder folder;
     make(folder / "lib");
-    alter(folder / "lib", "PRAGMA user_version = 99");
+    test::harm(folder / "lib", "PRAGMA user_version = 99");
     const auto opened = Library::open(folder / "lib", false, std::make_shared<FileStore>());
     ASSERT_FALSE(opened);
     EXPECT_NE(said(opened.error().text).find("newer version"), std::string::npos);

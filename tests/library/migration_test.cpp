@@ -1,5 +1,6 @@
 // Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1;
-// what that version's command line said of its reviews stands beside it.
+// what that version's command line said of its reviews stands beside it. library-2.sqlite is the same library
+// as the last version of schema 2 left it; films and takes are those of the first.
 #include "library/library.h"
 
 #include "coaching/playbook.h"
@@ -39,14 +40,21 @@ Assessment assessed(Library& library, const Review& r) {
     return assess(r, test::playbook(), submission->clips, athlete->hand);
 }
 
+fs::path copyOfSecondGolden(const TempFolder& folder) {
+    const fs::path lib = copyOfGolden(folder);
+    fs::copy_file(golden() / "library-2.sqlite", lib / "library.sqlite",
+                  fs::copy_options::overwrite_existing);
+    return lib;
+}
+
 TEST(Migration, TheGoldenLibraryIsOfSchemaOne) {
     SQLite::Database db((golden() / "library-1/library.sqlite").string(), SQLite::OPEN_READONLY);
     EXPECT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 1);
 }
 
-TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
-    const TempFolder folder;
-    const auto library = opened(copyOfGolden(folder));
+/// Holds every number of a library's reviews against what was said of them then.
+void expectSameNumbers(const fs::path& folder) {
+    const auto library = opened(folder);
     int reviews = 0, numbers = 0;
     const auto all = library->reviews();
     ASSERT_TRUE(all) << said(all.error().text);
@@ -82,6 +90,28 @@ TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
     EXPECT_EQ(reviews, 2);
     EXPECT_GE(numbers, 15);
     EXPECT_TRUE(library->verify().empty());
+}
+
+TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
+    const TempFolder first, second;
+    expectSameNumbers(copyOfGolden(first));
+    {
+        SQLite::Database db((golden() / "library-2.sqlite").string(), SQLite::OPEN_READONLY);
+        EXPECT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 2);
+    }
+    expectSameNumbers(copyOfSecondGolden(second));
+}
+
+TEST(Migration, EveryRowIsSummedFromThenOn) {
+    const TempFolder folder;
+    const auto lib = copyOfSecondGolden(folder);
+    EXPECT_TRUE(opened(lib)->verify().empty());
+    SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READONLY);
+    SQLite::Statement missing(
+        db, "SELECT count(*) FROM reviews WHERE id NOT IN (SELECT id FROM sums WHERE name = "
+            "'reviews')");
+    ASSERT_TRUE(missing.executeStep());
+    EXPECT_EQ(missing.getColumn(0).getInt(), 0);
 }
 
 TEST(Migration, DeliveriesGetAddressesAndWhatIsDerivedLiesBeside) {

@@ -1,5 +1,6 @@
 // Single places of the real window.
 #include "review/card.h"
+#include "tests/support/harm.h"
 #include "tests/ui/driver.h"
 
 #include "apps/post_office/smtp_server.h"
@@ -9,8 +10,6 @@
 #include "ui/review/say_bench.h"
 #include "ui/row_list.h"
 #include "ui/shortcut_sheet.h"
-
-#include <SQLiteCpp/SQLiteCpp.h>
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -405,11 +404,8 @@ TEST(Window, AnUnreadableRowIsToldAndTheOthersStand) {
     other.firstName = "Noor";
     other.lastName = "Halloran";
     ASSERT_TRUE(walk.library->save(other));
-    {
-        SQLite::Database db((walk.library->folder() / "library.sqlite").string(), SQLite::OPEN_READWRITE);
-        db.exec("UPDATE athletes SET document = '{' WHERE id = 'ath-other'");
-        db.exec("UPDATE submissions SET document = '{'");
-    }
+    test::harm(walk.library->folder(), "UPDATE athletes SET document = '{' WHERE id = 'ath-other'");
+    test::harm(walk.library->folder(), "UPDATE submissions SET document = '{'");
     Driver d{walk.library->folder()};
     d.settle();
     auto* missing = d.window().findChild<QLabel*>("desk-left-out");

@@ -77,6 +77,10 @@ DeskPlace::DeskPlace(QWidget* parent)
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
+    auto* look = plainButton(say("desk-place.look-over"));
+    look->setObjectName("link");
+    connect(look, &QPushButton::clicked, this, &DeskPlace::lookOver);
+    column->addWidget(look, 0, Qt::AlignRight);
 }
 
 void DeskPlace::show(const DeskList& list, const Library& library, Date today) {

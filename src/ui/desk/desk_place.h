@@ -21,6 +21,7 @@ public:
 Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
     void takeIn();
+    void lookOver();
     void dropped(const QStringList& files);
     void settle(qint64 promiseRow);
 

@@ -1,0 +1,212 @@
+// Repairs: what each does, in words and in deed. Texts and files that leave their place lie in set-aside.
+#include "library/checksums.h"
+#include "library/library.h"
+#include "library/rows.h"
+#include "review/message_json.h"
+#include "review/review_json.h"
+
+#include <algorithm>
+#include <charconv>
+#include <signal.h>
+
+namespace jg {
+
+namespace fs = std::filesystem;
+
+Message repairOf(const Problem& p) {
+    switch (p.repair) {
+    case Repair::Accept:
+        return msg("repair.accept");
+    case Repair::Forget:
+        return msg("repair.forget." + p.table);
+    case Repair::BeginAnew:
+        return msg("repair.begin-anew");
+    case Repair::SayAgain:
+        return msg("repair.say-again");
+    case Repair::MakeAgain:
+        return msg("repair.make-again");
+    case Repair::PutAside:
+        return msg("repair.put-aside");
+    case Repair::Restore:
+        return msg("repair.restore");
+    case Repair::None:
+        break;
+    }
+    return msg("repair.none");
+}
+
+namespace {
+
+const SummedTable& summed(const std::string& table) {
+    const auto all = summedTables();
+    return *std::find_if(all.begin(), all.end(), [&](const SummedTable& t) { return t.name == table; });
+}
+
+/// Makes the sum of a row again, or takes the sum of one that is gone away.
+void sumAnew(SQLite::Database& db, const Problem& p) {
+    const SummedTable& t = summed(p.table);
+    const std::string id = columnsOf(t.id, ""), table = t.name;
+    run(db, "DELETE FROM sums WHERE name = ? AND id = ?", p.table, p.id);
+    run(db,
+        ("INSERT INTO sums SELECT '" + table + "', " + id + ", jg_sum(" + columnsOf(t.content, "") +
+         ") FROM " + table + " WHERE CAST(" + id + " AS TEXT) = ?")
+            .c_str(),
+        p.id);
+}
+
+/// The text of a row that is about to go; throws UnreadableRow when the row is gone.
+std::string textOf(SQLite::Database& db, const std::string& table, const std::string& id) {
+    const std::string column = table == "clips" ? "survey" : "document";
+    const std::string sql = "SELECT " + column + " FROM " + table + " WHERE CAST(" +
+                            columnsOf(summed(table).id, "") + " AS TEXT) = ?";
+    const auto texts = rowsOf(
+        db, sql.c_str(), [](auto& q) { return textAt(q, 0); }, id);
+    if (texts.empty()) throw UnreadableRow(msg("repair.gone"));
+    return texts.front();
+}
+
+void forget(SQLite::Database& db, const Problem& p) {
+    const std::string where = " WHERE CAST(" + columnsOf(summed(p.table).id, "") + " AS TEXT) = ?";
+    run(db,
+        (p.table == "clips" ? "UPDATE clips SET survey = ''" + where : "DELETE FROM " + p.table + where)
+            .c_str(),
+        p.id);
+}
+
+/// The newest version of a review that reads, or else an empty one with what its row knows.
+Review anew(SQLite::Database& db, const std::string& id) {
+    for (const std::string& text : rowsOf(
+             db, "SELECT document FROM versions WHERE review = ? ORDER BY row DESC",
+             [](auto& q) { return textAt(q, 0); }, id))
+        if (auto version = reviewFromJson(text)) return std::move(*version);
+    SQLite::Statement row(db, "SELECT submission, athlete, date FROM reviews WHERE id = ?");
+    row.bind(1, id);
+    if (!row.executeStep()) throw UnreadableRow(msg("repair.gone"));
+    Review r;
+    r.id = {id};
+    r.submission = {textAt(row, 0)};
+    r.athlete = {textAt(row, 1)};
+    r.date = dateAt(row, 2).value_or(Date{});
+    return r;
+}
+
+void beginAnew(SQLite::Database& db, const std::string& id) {
+    Review r = anew(db, id);
+    SQLite::Statement row(db, "SELECT sent_on, sent_to FROM reviews WHERE id = ?");
+    row.bind(1, id);
+    if (row.executeStep() && !row.isColumnNull(0)) { // what was sent stays sent
+        r.sent = SentRecord{dateAt(row, 0).value_or(Date{}), textAt(row, 1)};
+        r.stage = Stage::Sent;
+    }
+    SQLite::Statement clips(db, "SELECT id FROM clips WHERE submission = ? ORDER BY id");
+    clips.bind(1, r.submission.value);
+    if (r.first().clip.empty() && clips.executeStep()) r.first().clip = {textAt(clips, 0)};
+    run(db, "DELETE FROM results WHERE review = ?", id);
+    run(db, "UPDATE reviews SET stage = ?, document = ?, summary = '', revision = revision + 1 WHERE id = ?",
+        std::string(idOf(r.stage)), toJson(r), id);
+}
+
+void sayAgain(SQLite::Database& db, const Problem& p) {
+    auto review = reviewFromJson(textOf(db, "reviews", p.id));
+    if (!review) throw UnreadableRow(review.error().text);
+    std::erase_if(review->takes, [&](const auto& take) { return take.second.file == p.file; });
+    run(db, "UPDATE reviews SET document = ?, summary = '', revision = revision + 1 WHERE id = ?",
+        toJson(*review), p.id);
+}
+
+/// True while the program that writes a part named ".part-PID-..." lives.
+bool writerLives(const std::string& name) {
+    constexpr std::string_view kPart = ".part-";
+    int pid = 0;
+    const char* end = name.data() + name.size();
+    const auto read = std::from_chars(name.data() + kPart.size(), end, pid);
+    return read.ec == std::errc() && pid > 0 && (::kill(pid, 0) == 0 || errno == EPERM);
+}
+
+} // namespace
+
+fs::path Library::asidePath(const std::string& name) const {
+    std::string flat = name;
+    std::replace(flat.begin(), flat.end(), '/', '-');
+    fs::path path = folder_ / "set-aside" / flat;
+    std::error_code ec;
+    for (int n = 2; fs::exists(path, ec); ++n)
+        path = folder_ / "set-aside" / (std::to_string(n) + "-" + flat);
+    return path;
+}
+
+Status Library::repair(const Problem& p) {
+    if (readOnly()) return fail(ErrorCode::Refused, msg("repair.read-only"));
+    const auto moveAside = [&](const fs::path& file) -> Status {
+        std::error_code ec;
+        if (!fs::exists(file, ec)) return Done{};
+        const fs::path to = asidePath(file.filename().string());
+        fs::create_directories(to.parent_path(), ec);
+        fs::rename(file, to, ec);
+        return ec ? Status(writeError(file, ec.value())) : Status(Done{});
+    };
+    switch (p.repair) {
+    case Repair::None:
+        return fail(ErrorCode::Refused, repairOf(p));
+    case Repair::PutAside:
+        return moveAside(folder_ / p.file);
+    case Repair::Accept:
+    case Repair::Restore:
+        return write([&](SQLite::Database& db) { sumAnew(db, p); });
+    case Repair::MakeAgain:
+        return write([&](SQLite::Database& db) {
+            run(db, "UPDATE outbox SET state = 'refused', reason = ? WHERE id = ? AND state <> 'sent'",
+                messageAsText(msg("repair.mail-gone")), p.id);
+        });
+    case Repair::SayAgain: {
+        const Status said = write([&](SQLite::Database& db) { sayAgain(db, p); });
+        return said ? moveAside(takePath(p.file)) : said;
+    }
+    case Repair::Forget:
+    case Repair::BeginAnew:
+        break;
+    }
+    std::string text;
+    if (auto found = read([&](SQLite::Database& db) { text = textOf(db, p.table, p.id); }); !found)
+        return found;
+    if (auto kept = files_->write(asidePath(p.table + "-" + p.id + ".json"), text); !kept) return kept;
+    return write(
+        [&](SQLite::Database& db) { p.repair == Repair::Forget ? forget(db, p) : beginAnew(db, p.id); });
+}
+
+std::vector<Message> Library::sweep() {
+    std::vector<Message> told;
+    if (readOnly()) return told;
+    std::error_code ec;
+    const auto isOld = [&](const fs::path& path) {
+        return fs::file_time_type::clock::now() - fs::last_write_time(path, ec) > kAtWork && !ec;
+    };
+    std::vector<fs::path> parts;
+    for (const char* folder : {"", "media", "takes", "sent", "scrub"})
+        for (const auto& entry : fs::directory_iterator(folder_ / folder, ec)) {
+            const std::string name = entry.path().filename().string();
+            // A take's part is sound that can still be kept; it is offered where it was said.
+            if (name.starts_with(".part-") && !name.starts_with(".part-rev-") && !writerLives(name) &&
+                isOld(entry.path()))
+                parts.push_back(entry.path());
+        }
+    for (const fs::path& part : parts) fs::remove(part, ec);
+    std::vector<Clip> unused;
+    const Status found = read([&](SQLite::Database& db) {
+        unused = rowsOf(db, "SELECT hash, extension FROM media WHERE hash NOT IN (SELECT media FROM clips)",
+                        [](auto& q) {
+                            Clip c;
+                            c.mediaHash = textAt(q, 0);
+                            c.extension = textAt(q, 1);
+                            return c;
+                        });
+    });
+    if (!found) return {found.error().text};
+    std::erase_if(unused,
+                  [&](const Clip& c) { return fs::exists(mediaPath(c), ec) && !isOld(mediaPath(c)); });
+    for (const Clip& c : unused) dropUnusedMedia(c);
+    if (!unused.empty()) told.push_back(msg("library.intake-undone", {{"count", unused.size()}}));
+    return told;
+}
+
+} // namespace jg

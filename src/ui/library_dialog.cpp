@@ -1,0 +1,126 @@
+#include "ui/library_dialog.h"
+
+#include "desk/job.h"
+#include "ui/theme.h"
+
+#include <QDialog>
+#include <QProgressBar>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+
+class LibraryDialog : public QDialog {
+public:
+    LibraryDialog(QWidget* parent, Library& library, std::function<void()> changed)
+        : QDialog(parent)
+        , library_(library)
+        , changed_(std::move(changed)) {
+        setObjectName("library-dialog");
+        setAttribute(Qt::WA_DeleteOnClose);
+        setWindowTitle(say("library-dialog.title"));
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(26, 20, 26, 18);
+        column->setSpacing(10);
+        column->addWidget(heading(say("library-dialog.title"), 22));
+        state_ = quiet("", 13);
+        state_->setObjectName("library-state");
+        column->addWidget(state_);
+        bar_ = new QProgressBar;
+        bar_->setRange(0, 100);
+        bar_->setTextVisible(false);
+        bar_->setAccessibleName(say("library-dialog.title"));
+        column->addWidget(bar_);
+        auto* scroll = new QScrollArea;
+        scroll->setWidgetResizable(true);
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        auto* inner = new QWidget;
+        page_ = new QVBoxLayout(inner);
+        page_->setContentsMargins(0, 0, 10, 0);
+        scroll->setWidget(inner);
+        scroll->viewport()->setAutoFillBackground(false);
+        inner->setAutoFillBackground(false);
+        column->addWidget(scroll, 1);
+        auto* buttons = new QHBoxLayout;
+        buttons->addStretch(1);
+        repair_ = plainButton(say("library-dialog.repair"));
+        repair_->setObjectName("library-repair");
+        connect(repair_, &QPushButton::clicked, this, [this] { repairAll(); });
+        auto* close = mainButton(say("sequence-dialog.close"));
+        connect(close, &QPushButton::clicked, this, &QDialog::accept);
+        buttons->addWidget(repair_);
+        buttons->addWidget(close);
+        column->addLayout(buttons);
+        resizeForText(*this, 720, 520);
+        look({});
+    }
+
+private:
+    /// Reads every film in a job; closing the dialog ends it. `before` is told first.
+    void look(const QString& before) {
+        repair_->hide();
+        bar_->show();
+        state_->setText(before + say("library-dialog.looking"));
+        auto* job = new Job(this,
+                            [this, other = openAgain()](std::stop_token stop,
+                                                        const Job::Progress& progress) -> Job::Continuation {
+                                auto found = *other ? (**other)->examine(stop, progress)
+                                                    : Result<std::vector<Problem>>((*other).error());
+                                return [this, found = std::move(found)] { show(found); };
+                            });
+        connect(job, &Job::progressed, bar_,
+                [this](double part) { bar_->setValue(static_cast<int>(part * 100)); });
+    }
+
+    std::shared_ptr<Result<std::unique_ptr<Library>>> openAgain() const {
+        return std::make_shared<Result<std::unique_ptr<Library>>>(library_.again());
+    }
+
+    void show(const Result<std::vector<Problem>>& found) {
+        bar_->hide();
+        while (QLayoutItem* item = page_->takeAt(0)) {
+            delete item->widget();
+            delete item;
+        }
+        if (!found) return state_->setText(say(found.error().text));
+        problems_ = *found;
+        state_->setText(say("library-dialog.found", {{"count", problems_.size()}}));
+        bool any = false;
+        for (const Problem& p : problems_) {
+            page_->addWidget(plain(say(p.text), 13, true));
+            page_->addWidget(quiet(say(repairOf(p)), 12.5));
+            page_->addWidget(rule());
+            any = any || p.repair != Repair::None;
+        }
+        page_->addStretch(1);
+        repair_->setVisible(any && !library_.readOnly());
+    }
+
+    void repairAll() {
+        QString failed;
+        for (const Problem& p : problems_)
+            if (p.repair != Repair::None)
+                if (const Status done = library_.repair(p); !done) failed += say(done.error().text) + ' ';
+        changed_();
+        look(failed);
+    }
+
+    Library& library_;
+    std::function<void()> changed_;
+    std::vector<Problem> problems_;
+    QLabel* state_;
+    QProgressBar* bar_;
+    QVBoxLayout* page_;
+    QPushButton* repair_;
+};
+
+} // namespace
+
+void lookOverLibrary(QWidget* parent, Library& library, const std::function<void()>& changed) {
+    (new LibraryDialog(parent, library, changed))->open();
+}
+
+} // namespace jg::ui

@@ -1,0 +1,175 @@
+// What is wrong with a library is found, told with its repair, and repaired; nothing it touches is lost.
+#include "desk/review_session.h"
+#include "library/library.h"
+#include "tests/support/harm.h"
+#include "tests/support/walk.h"
+
+#include <fstream>
+#include <unistd.h>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// A finished review, and ways to harm it behind the program's back.
+struct Harmed {
+    test::Walk walk{Stage::Send};
+    fs::path folder = walk.library->folder();
+
+    void sql(const std::string& text) { test::harm(folder, text); }
+    std::vector<Problem> found() {
+        auto problems = walk.library->examine();
+        EXPECT_TRUE(problems);
+        return *problems;
+    }
+    /// The only problem there is; `says` is part of it.
+    Problem only(const std::string& says) {
+        const auto all = found();
+        EXPECT_EQ(all.size(), 1U);
+        if (all.empty()) return {};
+        EXPECT_NE(said(all[0].text).find(says), std::string::npos) << said(all[0].text);
+        return all[0];
+    }
+    void repaired(const Problem& p) {
+        const Status done = walk.library->repair(p);
+        ASSERT_TRUE(done) << said(done.error().text);
+        EXPECT_TRUE(found().empty());
+    }
+    std::size_t setAside() const {
+        std::error_code ec;
+        return static_cast<std::size_t>(
+            std::distance(fs::directory_iterator(folder / "set-aside", ec), fs::directory_iterator{}));
+    }
+};
+
+TEST(Repair, AWholeLibraryHasNoProblem) {
+    EXPECT_TRUE(Harmed().found().empty());
+}
+
+TEST(Repair, EverySingleAlteredLetterIsFound) {
+    Harmed h;
+    h.sql("UPDATE athletes SET document = replace(document, 'Odalys', 'Odalyt')");
+    h.repaired(h.only("altered by something else"));
+    h.sql("UPDATE submissions SET document = replace(document, '\"open\"', '\"rear\"')");
+    h.repaired(h.only("The submission"));
+    h.sql("UPDATE reviews SET document = replace(document, '\"frame\":1', '\"frame\":2')");
+    h.repaired(h.only("The review"));
+    ASSERT_TRUE(h.walk.library->setSetting("lengths", "in"));
+    h.sql("UPDATE settings SET value = 'cm' WHERE key = 'lengths'");
+    const Problem p = h.only("The setting lengths");
+    EXPECT_NE(said(repairOf(p)).find("as it reads now"), std::string::npos);
+    h.repaired(p);
+}
+
+TEST(Repair, ARowThatVanishedIsNamed) {
+    Harmed h;
+    ASSERT_TRUE(h.walk.library->setSetting("lengths", "cm"));
+    h.sql("DELETE FROM settings WHERE key = 'lengths'");
+    h.repaired(h.only("The setting lengths is gone"));
+}
+
+TEST(Repair, AnUnreadableReviewBeginsAnewAndItsTextIsKept) {
+    Harmed h;
+    const ReviewId id = h.walk.review.id;
+    h.sql("UPDATE reviews SET document = substr(document, 1, 200)");
+    const Problem p = h.only(id.value);
+    EXPECT_EQ(p.repair, Repair::BeginAnew);
+    EXPECT_NE(said(repairOf(p)).find("begins anew"), std::string::npos);
+    h.repaired(p);
+    EXPECT_EQ(h.setAside(), 1U);
+    const auto session = ReviewSession::open(*h.walk.library, test::playbook(), h.walk.clock, h.walk.ids, id);
+    ASSERT_TRUE(session) << said(session.error().text);
+    EXPECT_FALSE((*session)->review().approach().targets.empty());
+    EXPECT_EQ((*session)->clip().id, h.walk.submission.clips[0].id);
+    EXPECT_TRUE((*session)->setMoment(Moment::Set, 3));
+}
+
+TEST(Repair, ASentReviewStaysSentWhenItBeginsAnew) {
+    Harmed h;
+    ASSERT_TRUE(h.walk.library->markSent(h.walk.review.id, {test::today(), "someone@example.org"}));
+    h.sql("UPDATE reviews SET document = '{'");
+    h.repaired(h.only(h.walk.review.id.value));
+    const auto review = h.walk.library->review(h.walk.review.id);
+    ASSERT_TRUE(review);
+    ASSERT_TRUE(review->sent);
+    EXPECT_EQ(review->sent->to, "someone@example.org");
+}
+
+TEST(Repair, ALostTakeIsSaidAgain) {
+    Harmed h;
+    const auto before = h.walk.library->review(h.walk.review.id);
+    ASSERT_FALSE(before->takes.empty());
+    fs::resize_file(h.walk.library->takePath(before->takes.begin()->second.file), 100);
+    const Problem p = h.only("cut short");
+    EXPECT_EQ(p.repair, Repair::SayAgain);
+    h.repaired(p);
+    EXPECT_EQ(h.walk.library->review(h.walk.review.id)->takes.size(), before->takes.size() - 1);
+    EXPECT_EQ(h.setAside(), 1U);
+}
+
+TEST(Repair, AMailWithoutItsFileCountsAsNotSent) {
+    Harmed h;
+    ASSERT_TRUE(h.walk.library->save(OutboxItem{
+        "mail-1", h.walk.review.id, "a@example.org", "Letter", "lost.eml", MailState::Ready, {}, 5}));
+    h.repaired(h.only("lost.eml"));
+    const auto outbox = h.walk.library->outbox();
+    EXPECT_EQ(outbox->front().state, MailState::Refused);
+    EXPECT_NE(said(outbox->front().reason).find("Send it again"), std::string::npos);
+}
+
+/// A file that has rested for two hours.
+void rested(const fs::path& path) {
+    std::ofstream(path) << "left over";
+    fs::last_write_time(path, fs::file_time_type::clock::now() - std::chrono::hours(2));
+}
+
+TEST(Repair, WhatBelongsToNothingIsPutAside) {
+    Harmed h;
+    rested(h.folder / "takes" / "nobody.wav");
+    std::ofstream(h.folder / "media" / "at-work.mp4") << "young";
+    h.repaired(h.only("nobody.wav"));
+    EXPECT_EQ(h.setAside(), 1U);
+    EXPECT_TRUE(fs::exists(h.folder / "media" / "at-work.mp4"));
+}
+
+TEST(Repair, AFilmThatIsGoneIsForAPersonToPutBack) {
+    Harmed h;
+    fs::remove(h.walk.library->mediaPath(h.walk.submission.clips[0]));
+    const Problem p = h.only("missing");
+    EXPECT_EQ(p.repair, Repair::None);
+    EXPECT_FALSE(h.walk.library->repair(p));
+    EXPECT_NE(said(repairOf(p)).find("backup"), std::string::npos);
+}
+
+TEST(Sweep, PartsOfAKilledProgramGoAndWhatMayBeAtWorkStays) {
+    Harmed h;
+    rested(h.folder / "media" / ".part-999999-film.mp4");
+    rested(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-film.mp4"));
+    rested(h.folder / "takes" / ".part-rev-1-stop-1-take.wav"); // sound that can still be kept
+    std::ofstream(h.folder / "sent" / ".part-999999-letter.eml") << "young";
+    EXPECT_TRUE(h.walk.library->sweep().empty());
+    EXPECT_FALSE(fs::exists(h.folder / "media" / ".part-999999-film.mp4"));
+    EXPECT_TRUE(fs::exists(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-film.mp4")));
+    EXPECT_TRUE(fs::exists(h.folder / "takes" / ".part-rev-1-stop-1-take.wav"));
+    EXPECT_TRUE(fs::exists(h.folder / "sent" / ".part-999999-letter.eml"));
+}
+
+TEST(Sweep, AnIntakeThatBrokeOffIsUndoneAndTold) {
+    Harmed h;
+    std::ofstream(h.walk.folder / "film.mp4") << "a film";
+    const auto hash = h.walk.library->addMedia(h.walk.folder / "film.mp4"); // and the program was killed
+    ASSERT_TRUE(hash);
+    const fs::path kept = h.folder / "media" / (*hash + ".mp4");
+    EXPECT_TRUE(h.walk.library->sweep().empty()); // it may be at work still
+    fs::last_write_time(kept, fs::file_time_type::clock::now() - std::chrono::hours(2));
+    const auto told = h.walk.library->sweep();
+    ASSERT_EQ(told.size(), 1U);
+    EXPECT_NE(said(told[0]).find("broke off"), std::string::npos) << said(told[0]);
+    EXPECT_FALSE(fs::exists(kept));
+    EXPECT_TRUE(fs::exists(h.walk.folder / "film.mp4"));
+    EXPECT_TRUE(h.found().empty());
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,71 @@
+// The library looked over from the desk: what is wrong, what a repair would do, and that nothing happens
+// unasked.
+#include "tests/support/harm.h"
+#include "tests/ui/driver.h"
+
+#include <QDialog>
+#include <QLabel>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::waitFor;
+using test::Walk;
+
+class LibraryWindow : public testing::Test {
+protected:
+    QDialog* opened() {
+        d.settle();
+        d.key(Qt::Key_Y);
+        QDialog* dialog = nullptr;
+        EXPECT_TRUE(
+            waitFor([&] { return (dialog = d.window().findChild<QDialog*>("library-dialog")) != nullptr; }));
+        return dialog;
+    }
+    static bool says(QDialog* dialog, const QString& words) {
+        return waitFor([&] {
+            for (const QLabel* l : dialog->findChildren<QLabel*>())
+                if (l->text().contains(words)) return true;
+            return false;
+        });
+    }
+
+    Walk walk{Stage::Measure};
+    Driver d{walk.library->folder()};
+};
+
+TEST_F(LibraryWindow, AWholeLibraryIsSaidToBeWhole) {
+    QDialog* dialog = opened();
+    ASSERT_TRUE(dialog);
+    EXPECT_TRUE(says(dialog, "All is well"));
+    EXPECT_FALSE(dialog->findChild<QPushButton*>("library-repair")->isVisible());
+    dialog->close();
+}
+
+TEST_F(LibraryWindow, WhatIsWrongIsToldWithItsRepairAndDoneWhenAgreed) {
+    test::harm(walk.library->folder(),
+               "UPDATE athletes SET document = replace(document, 'Odalys', 'Odalyt')");
+    QDialog* dialog = opened();
+    ASSERT_TRUE(dialog);
+    EXPECT_TRUE(says(dialog, "altered by something else"));
+    EXPECT_TRUE(says(dialog, "counts as it reads now"));
+    EXPECT_FALSE(walk.library->verify().empty()); // nothing was done yet
+    EXPECT_EQ(test::cutIn(dialog), "");
+    d.click(dialog->findChild<QPushButton*>("library-repair"));
+    EXPECT_TRUE(says(dialog, "All is well"));
+    EXPECT_TRUE(walk.library->verify().empty());
+    dialog->close();
+}
+
+TEST_F(LibraryWindow, AMissingFilmOffersNoRepair) {
+    std::filesystem::remove(walk.library->mediaPath(walk.submission.clips[0]));
+    QDialog* dialog = opened();
+    ASSERT_TRUE(dialog);
+    EXPECT_TRUE(says(dialog, "from a backup"));
+    EXPECT_FALSE(dialog->findChild<QPushButton*>("library-repair")->isVisible());
+    dialog->close();
+}
+
+} // namespace
+} // namespace jg
