@@ -88,6 +88,8 @@ struct MeasureDefinition {
     std::string goalUp, goalDown; ///< what a correction is called: the number is to rise, to fall
     std::string goal;             ///< the same of what is seen
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
+    std::string
+        plainlyOther; ///< the same for a number below zero, which is told without its sign; may be empty
 
     bool seenFrom(View view) const;
     bool needsHeight() const; ///< its number is a part of the height

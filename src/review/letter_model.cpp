@@ -1,6 +1,7 @@
 #include "review/letter_model.h"
 
 #include "kinematics/unit_words.h"
+#include "review/stops.h"
 
 #include <algorithm>
 #include <cmath>
@@ -44,6 +45,20 @@ Message showsIn(const MeasureRow& row) {
     return msg("letter.shows-in", {{"off", countWord(off)}, {"all", countWord(all)}});
 }
 
+/// Plain words without the sentence that names the target, for a number of which nothing is asked.
+std::string withoutTarget(const std::string& plainly) {
+    const auto target = plainly.find("{target}");
+    const auto end = target == plainly.npos ? plainly.npos : plainly.rfind(". ", target);
+    return end == plainly.npos ? plainly : plainly.substr(0, end + 1);
+}
+
+/// The words for a number on its side of zero.
+std::string wordsFor(const MeasureDefinition& m, const MeasureRow& row) {
+    const bool other = *row.value.value < 0 && !m.plainlyOther.empty();
+    const std::string& words = other ? m.plainlyOther : m.plainly;
+    return row.target.asksNothing() ? withoutTarget(words) : words;
+}
+
 /// The number of a measure in plain words; empty when there is none.
 Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const MeasureRow* row = a.measure(id);
@@ -52,11 +67,13 @@ Message numberSentence(const Playbook& playbook, const Assessment& a, const std:
                                    {"seen", row->value.seen},
                                    {"wanted", wordsOf(row->target)}});
     if (!row || !row->value.value) return {};
-    return joined(ListStyle::Sentences, {filled(playbook.measure(id)->plainly,
-                                                {{"value", numberInWords(*row->value.value, row->value.unit)},
-                                                 {"error", errorInWords(row->value)},
-                                                 {"target", wordsOf(row->target)}}),
-                                         showsIn(*row)});
+    const MeasureDefinition& m = *playbook.measure(id);
+    const double told = m.plainlyOther.empty() ? *row->value.value : std::abs(*row->value.value);
+    return joined(ListStyle::Sentences,
+                  {filled(wordsFor(m, *row), {{"value", numberInWords(told, row->value.unit)},
+                                              {"error", errorInWords(row->value)},
+                                              {"target", wordsOf(row->target)}}),
+                   showsIn(*row)});
 }
 
 /// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing
@@ -80,6 +97,18 @@ const Cause* reasonFor(const Playbook& playbook, const Assessment& a, const std:
     return best;
 }
 
+/// How it should feel: an item's cue; of a measure that of the item which tells the same, else what the first
+/// of its drills asks for.
+std::string cueFor(const Review& review, const Playbook& playbook, const std::string& id, int age) {
+    if (const GradedItem* item = playbook.item(id)) return item->cueFor(age);
+    for (const GradedItem& item : playbook.items)
+        if (item.measure == id) return item.cueFor(age);
+    for (const PlannedDrill& d : review.plan.drills)
+        if (d.finding == id)
+            if (const Drill* drill = playbook.drill(d.drill)) return drill->how;
+    return {};
+}
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& id, int age) {
     LetterCorrection c;
@@ -93,28 +122,14 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
         if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) < 2)
             c.number = numberSentence(playbook, a, cause.to);
     if (const Cause* reason = reasonFor(playbook, a, id)) c.why = asIs(reason->why);
-    if (const GradedItem* item = playbook.item(id)) {
-        c.feel = asIs(item->cueFor(age));
-    } else {
-        // A measure borrows the cue of the first drill that serves it.
-        for (const PlannedDrill& d : review.plan.drills)
-            if (d.finding == id)
-                if (const Drill* drill = playbook.drill(d.drill)) {
-                    c.feel = asIs(drill->how);
-                    break;
-                }
-    }
+    c.feel = asIs(cueFor(review, playbook, id, age));
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = msg("letter.caption", {{"position", info(at).name()}});
-    const MeasureRow* row = a.measure(id);
-    c.delivery = row ? row->delivery : a.delivery;
-    if (const auto frame = review.deliveryOr(c.delivery).frameOf(at)) c.frame = *frame;
-    if (const OwnFinding* own = review.ownFinding(id)) {
-        c.delivery = own->delivery;
-        c.frame = own->frame;
-        c.caption = {};
-    }
+    const FindingPlace place = placeOfFinding(review, playbook, a, id);
+    c.delivery = place.delivery;
+    c.frame = place.frame;
+    if (review.ownFinding(id)) c.caption = {}; // its frame is no position
     return c;
 }
 
