@@ -1,12 +1,12 @@
 #include "apps/cli/command.h"
 
+#include "base/time_zone.h"
 #include "desk/demo_library.h"
 #include "desk/desk_list.h"
 #include "desk/file_names.h"
 #include "desk/length_choice.h"
 #include "desk/outgoing.h"
-#include "desk/own_approaches.h"
-#include "desk/own_measures.h"
+#include "desk/own_playbook.h"
 #include "desk/places.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
@@ -27,7 +27,9 @@ namespace fs = std::filesystem;
 namespace {
 
 std::unique_ptr<Library> openLibrary(const std::string& folder) {
-    return orRefuse(Library::open(folder, false, std::make_shared<FileStore>()));
+    auto library = orRefuse(Library::open(folder, false, std::make_shared<FileStore>()));
+    orRefuse(useTimeZone(library->setting("house.timeZone")));
+    return library;
 }
 
 /// A review of a library with everything round it.
@@ -42,8 +44,7 @@ struct Opened {
 /// The shipped playbook with the measures of the library's coach.
 Playbook playbookOf(Library& library) {
     Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
-    orRefuse(loadOwnMeasures(library, book));
-    orRefuse(loadOwnApproaches(library, book));
+    orRefuse(loadOwnPlaybook(library, book));
     loadLengthUnit(library, book);
     return book;
 }
@@ -174,6 +175,7 @@ void send(const Arguments& a, std::stop_token stop) {
     // A password on the command line is seen by every process: it comes through the environment.
     if (const char* password = std::getenv("JUXTAGRAPH_SMTP_PASSWORD")) server.password = password;
     server.requireTls = !isLoopback(server.url);
+    server.caFile = a.value("ca").value_or("");
     const DispatchRecipe recipe = orRefuse(dispatchRecipe(*o->session));
     if (a.has("dry-run")) {
         std::cout << msg(recipe.film.review.takes.empty() ? "cli.would-send" : "cli.would-send-film",
@@ -191,16 +193,35 @@ void send(const Arguments& a, std::stop_token stop) {
         a.has("again")));
 }
 
-void verify(const Arguments& a, std::stop_token) {
-    const auto problems = openLibrary(a.word(0, "LIB"))->verify();
-    if (a.has("json"))
-        std::cout << json{{"ok", problems.empty()}, {"problems", problems}}.dump(2) << "\n";
-    else if (problems.empty())
+/// Says what each repair would do; does it when it was agreed to.
+void repairAll(Library& library, const std::vector<Problem>& problems, bool agreed) {
+    for (const Problem& p : problems) {
+        std::cout << joined(ListStyle::Sentences, {p.text, repairOf(p)}) << "\n";
+        if (!agreed || p.repair == Repair::None) continue;
+        const Status done = library.repair(p);
+        std::cout << "  " << (done ? msg("cli.repaired") : done.error().text) << "\n";
+    }
+    if (!agreed) throw Refusal(msg("cli.repair-agree", {{"count", problems.size()}}));
+    const auto left = orRefuse(library.examine());
+    if (!left.empty()) throw Refusal(msg("cli.repair-left", {{"count", left.size()}}));
+    std::cout << msg("cli.whole") << "\n";
+}
+
+void verify(const Arguments& a, std::stop_token stop) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const auto problems =
+        orRefuse(library->examine(stop, [](double part) { showProgress(part, msg("cli.looking-over")); }));
+    std::vector<Message> texts;
+    for (const Problem& p : problems) texts.push_back(p.text);
+    if (a.has("json")) {
+        std::cout << json{{"ok", problems.empty()}, {"problems", texts}}.dump(2) << "\n";
+    } else if (problems.empty()) {
         std::cout << msg("cli.whole") << "\n";
-    if (problems.empty()) return;
-    if (!a.has("json")) {
-        throw Refusal(msg("cli.problems", {{"count", problems.size()},
-                                           {"problems", joined(ListStyle::Sentences, problems)}}));
+    } else if (a.has("repair")) {
+        repairAll(*library, problems, a.has("yes"));
+    } else {
+        throw Refusal(msg("cli.problems",
+                          {{"count", problems.size()}, {"problems", joined(ListStyle::Sentences, texts)}}));
     }
 }
 
@@ -225,14 +246,21 @@ std::vector<Command> libraryCommands() {
          2,
          reviewExport},
         {"send",
-         "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--dry-run] [--again]  (password in "
+         "send LIB ID --smtp smtp://127.0.0.1:2525 [--user NAME] [--ca FILE] [--dry-run] [--again]  "
+         "(password in "
          "JUXTAGRAPH_SMTP_PASSWORD; --again sends one that was sent, or may have been)",
-         {"smtp", "user"},
+         {"smtp", "user", "ca"},
          {"dry-run", "again"},
          2,
          2,
          send},
-        {"verify", "verify LIB [--json]", {}, {"json"}, 1, 1, verify}};
+        {"verify",
+         "verify LIB [--json] [--repair [--yes]]  (--repair says what it would do, --yes does it)",
+         {},
+         {"json", "repair", "yes"},
+         1,
+         1,
+         verify}};
 }
 
 } // namespace jg::cli

@@ -125,6 +125,7 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
     curl_easy_setopt(c, CURLOPT_PROTOCOLS_STR, "smtp,smtps");
     curl_easy_setopt(c, CURLOPT_NOSIGNAL, 1L);
     if (server.requireTls) curl_easy_setopt(c, CURLOPT_USE_SSL, static_cast<long>(CURLUSESSL_ALL));
+    if (!server.caFile.empty()) curl_easy_setopt(c, CURLOPT_CAINFO, server.caFile.c_str());
     if (!server.user.empty()) {
         curl_easy_setopt(c, CURLOPT_USERNAME, server.user.c_str());
         curl_easy_setopt(c, CURLOPT_PASSWORD, server.password.c_str());

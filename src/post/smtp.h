@@ -14,9 +14,10 @@ struct MailServer {
     std::string url; ///< smtp://host:port or smtps://host:port
     std::string user;
     std::string password;
-    bool requireTls = true; ///< off only for a server on this machine
-    long timeoutS = 600;    ///< for an answer; after the last byte a server may take ten minutes (RFC
-                            ///< 5321, 4.5.3.2.6, from memory)
+    bool requireTls = true;  ///< off only for a server on this machine
+    long timeoutS = 600;     ///< for an answer; after the last byte a server may take ten minutes (RFC
+                             ///< 5321, 4.5.3.2.6, from memory)
+    std::string caFile = {}; ///< certificates (PEM) that vouch for the server; empty = the system's
 };
 
 /// A mail server's address, taken apart as the library that will use it does.

@@ -1,4 +1,5 @@
 // The command line as a user meets it: output, exit codes and refusals.
+#include "tests/support/harm.h"
 #include "tests/support/walk.h"
 
 #include <nlohmann/json.hpp>
@@ -224,6 +225,23 @@ TEST(Cli, ReviewsAreListedShownExportedAndVerified) {
     const json broken = json::parse(cli("verify " + lib + " --json").out);
     EXPECT_FALSE(broken["ok"].get<bool>());
     EXPECT_NE(broken["problems"][0].get<std::string>().find("missing"), std::string::npos);
+}
+
+// What a repair would do is said; it is done when that is agreed to.
+TEST(Cli, VerifySaysWhatARepairWouldDoBeforeItDoesIt) {
+    test::Walk walk(Stage::Measure);
+    const std::string lib = "'" + walk.library->folder().string() + "'";
+    test::harm(walk.library->folder(),
+               "UPDATE athletes SET document = replace(document, 'Odalys', 'Odalyt')");
+    const Ran told = cli("verify " + lib + " --repair");
+    EXPECT_NE(told.code, 0);
+    EXPECT_NE((told.out + told.err).find("counts as it reads now"), std::string::npos)
+        << told.out << told.err;
+    EXPECT_NE((told.out + told.err).find("--repair --yes"), std::string::npos) << told.out << told.err;
+    EXPECT_FALSE(walk.library->verify().empty()); // nothing was done yet
+    const Ran done = cli("verify " + lib + " --repair --yes");
+    EXPECT_EQ(done.code, 0) << done.out << done.err;
+    EXPECT_TRUE(walk.library->verify().empty());
 }
 
 // A real full disk: /dev/full refuses every byte (ENOSPC).

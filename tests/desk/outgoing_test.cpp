@@ -204,6 +204,16 @@ TEST_F(Outgoing, AFilmThatTwoAthletesShareGoesToNeither) {
     EXPECT_NE(said(refused.error().text).find("Wren"), std::string::npos) << said(refused.error().text);
 }
 
+TEST(MailSettings, TheHousesTimeZoneIsOneThatExists) {
+    test::Walk walk(Stage::Look);
+    EXPECT_TRUE(keepMailSettings(*walk.library, {{"house.timeZone", "Etc/GMT-3"}}));
+    const Status wrong = keepMailSettings(*walk.library, {{"house.timeZone", "Mars/Olympus"}});
+    ASSERT_FALSE(wrong);
+    EXPECT_NE(said(wrong.error().text).find("Mars/Olympus"), std::string::npos);
+    EXPECT_EQ(walk.library->setting("house.timeZone"), "Etc/GMT-3");
+    EXPECT_TRUE(keepMailSettings(*walk.library, {{"house.timeZone", ""}}));
+}
+
 TEST(MailSettings, AreKeptAllOrNone) {
     const test::Walk walk{Stage::Look, Hand::Right};
     Library& library = *walk.library;

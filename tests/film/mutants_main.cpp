@@ -4,6 +4,7 @@
 #include "base/file_store.h"
 #include "film/reader.h"
 #include "film/survey.h"
+#include "tests/support/mutate.h"
 
 #include <chrono>
 #include <cstdio>
@@ -20,32 +21,6 @@ using namespace jg;
 namespace fs = std::filesystem;
 
 constexpr double kMostSeconds = 60; // under sanitizers on a busy machine; two without
-
-std::string mutated(std::string bytes, std::mt19937_64& engine) {
-    const auto at = [&] { return static_cast<std::size_t>(engine() % bytes.size()); };
-    const int kind = static_cast<int>(engine() % 5);
-    const int changes = 1 + static_cast<int>(engine() % 24);
-    // Headers decide most: half of all changes fall into the first or last two kilobytes.
-    const auto place = [&] {
-        const std::size_t edge = std::min<std::size_t>(bytes.size(), 2048);
-        const auto draw = engine() % 4;
-        if (draw == 0) return static_cast<std::size_t>(engine() % edge);
-        if (draw == 1) return bytes.size() - 1 - static_cast<std::size_t>(engine() % edge);
-        return at();
-    };
-    for (int i = 0; i < changes; ++i) {
-        if (kind == 0) bytes[place()] = static_cast<char>(engine());
-        if (kind == 1) bytes[place()] ^= static_cast<char>(1 << engine() % 8);
-        if (kind == 2) bytes[place()] = static_cast<char>(engine() % 2 ? 0xff : 0);
-    }
-    if (kind == 3) bytes.resize(1 + at());
-    if (kind == 4) {
-        const std::size_t from = at(), length = engine() % 4096;
-        bytes.erase(from, length);
-    }
-    if (bytes.empty()) bytes = "x";
-    return bytes;
-}
 
 /// What intake and window do with a film: look it through, open it, step, jump, go back.
 void use(const fs::path& film, bool lookThrough) {
@@ -81,7 +56,7 @@ int main(int argc, char** argv) {
         std::mt19937_64 engine(static_cast<std::uint64_t>(i));
         const fs::path& seed = seeds[static_cast<std::size_t>(i) % seeds.size()];
         const fs::path film = folder / ("mutant-" + std::to_string(first) + seed.extension().string());
-        std::ofstream(film, std::ios::binary) << mutated(*readFile(seed), engine);
+        std::ofstream(film, std::ios::binary) << test::mutatedBytes(*readFile(seed), engine);
         const auto start = std::chrono::steady_clock::now();
         use(film, i % 10 == 0); // the slowest part by far
         const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();

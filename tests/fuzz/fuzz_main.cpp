@@ -1,0 +1,186 @@
+// Every door for strangers' bytes but films (tests/film/mutants_main.cpp): fuzz DOOR FIRST COUNT FOLDER.
+// Seeds are the documents of the golden library and of the playbook; each is changed by a fixed random number
+// and goes through its door and what stands behind it. A crash, an exception or a hang ends the program with
+// a signal.
+#include "base/number.h"
+#include "coaching/typed_target.h"
+#include "desk/intake.h"
+#include "desk/own_approaches.h"
+#include "desk/own_playbook.h"
+#include "desk/own_rows.h"
+#include "desk/places.h"
+#include "library/rows.h"
+#include "post/smtp.h"
+#include "review/contradictions.h"
+#include "review/message_json.h"
+#include "review/own_error.h"
+#include "review/people_check.h"
+#include "review/review_json.h"
+#include "review/summary.h"
+#include "tests/support/mutate.h"
+#include "voice/audio_file.h"
+#include "words/words.h"
+
+#include <QGuiApplication>
+#include <nlohmann/json.hpp>
+
+#include <cstdio>
+#include <cstdlib>
+#include <fstream>
+#include <functional>
+#include <map>
+#include <unistd.h>
+
+namespace {
+
+using namespace jg;
+namespace fs = std::filesystem;
+
+using Engine = std::mt19937_64;
+
+/// What the doors need: a library that may be spoilt, and seeds from it.
+struct Ground {
+    fs::path folder;
+    std::unique_ptr<Library> library;
+    Playbook book;
+    IdSource ids{7};
+
+    std::vector<std::string> column(const std::string& sql) const {
+        SQLite::Database db((folder / "library" / "library.sqlite").string(), SQLite::OPEN_READONLY);
+        return rowsOf(db, sql.c_str(), [](auto& q) { return textAt(q, 0); });
+    }
+    std::string changed(const std::vector<std::string>& seeds, Engine& engine) const {
+        return test::mutatedJson(seeds[engine() % seeds.size()], engine);
+    }
+};
+
+using Door = std::function<void(Ground&, Engine&)>;
+
+/// Reads a changed review; what reads is assessed, looked over and written again.
+void reviewDoor(Ground& g, Engine& engine) {
+    static const auto seeds = g.column("SELECT document FROM reviews");
+    const auto review = reviewFromJson(g.changed(seeds, engine));
+    if (!review) return;
+    const auto submissions = g.library->submissions();
+    if (!submissions || submissions->empty()) std::abort();
+    const auto& clips = (*submissions)[engine() % submissions->size()].clips;
+    const Playbook book = withOwnFindings(g.book, *review);
+    const Assessment a = assess(*review, book, clips, Hand::Left);
+    (void)toJson(summaryOf(*review, &a));
+    if (!assessmentFromJson(toJson(a))) std::abort(); // what we write we read
+    if (!reviewFromJson(toJson(*review))) std::abort();
+}
+
+void rowsOfPeopleDoor(Ground& g, Engine& engine) {
+    static const auto athletes = g.column("SELECT document FROM athletes"),
+                      submissions = g.column("SELECT document FROM submissions");
+    if (const auto athlete = athleteFromJson(g.changed(athletes, engine)))
+        if (!athleteFromJson(toJson(*athlete))) std::abort();
+    if (const auto submission = submissionFromJson(g.changed(submissions, engine)))
+        if (!submissionFromJson(toJson(*submission))) std::abort();
+}
+
+void derivedDoor(Ground& g, Engine& engine) {
+    static const auto derived = g.column("SELECT document FROM derived"),
+                      surveys = g.column("SELECT survey FROM clips WHERE survey <> ''"),
+                      results = g.column("SELECT document FROM results");
+    DeliveryMarks marks;
+    Clip clip;
+    if (!derived.empty()) (void)readDerived(g.changed(derived, engine), marks);
+    if (!surveys.empty()) (void)readSurvey(g.changed(surveys, engine), clip);
+    if (!results.empty()) (void)assessmentFromJson(g.changed(results, engine));
+}
+
+/// A playbook as a review keeps it, one of its files changed.
+void playbookDoor(Ground& g, Engine& engine) {
+    auto files = nlohmann::json::parse(*g.book.text);
+    auto at = std::next(files.begin(), static_cast<std::ptrdiff_t>(engine() % files.size()));
+    *at = test::mutatedJson(at->get<std::string>(), engine);
+    const std::string text = files.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+    const auto thawed = thawPlaybook(g.book, text);
+    if (!thawed) (void)english()(thawed.error().text);
+}
+
+void approachDoor(Ground& g, Engine& engine) {
+    static const std::vector<std::string> seeds = {
+        *approachFile(*g.library, g.book, g.book.approaches.front()),
+        *approachFile(*g.library, g.book, g.book.approaches.back())};
+    Playbook book = g.book;
+    const auto read = importApproach(*g.library, book, g.changed(seeds, engine), Date{}, g.ids);
+    if (!read && english()(read.error().text).empty()) std::abort();
+    if (read && !removeApproach(*g.library, book, *read)) std::abort();
+}
+
+/// Settings as they lie in the library.
+void settingsDoor(Ground& g, Engine& engine) {
+    static const std::string row = rowAsJson(g.book.items.front()).dump();
+    static const std::vector<std::string> rows = {R"([{"key":"x","edition":1,"on":"2026-11-28",)" +
+                                                  row.substr(1) + "]"};
+    for (const char* key : {"playbook.ownRows", "playbook.ownApproaches", "playbook.ownMeasures"})
+        (void)g.library->setSetting(key, g.changed(rows, engine));
+    Playbook book = g.book;
+    const Status loaded = loadOwnPlaybook(*g.library, book);
+    if (!loaded && english()(loaded.error().text).empty()) std::abort();
+    (void)errorRunsFromJson(g.changed(rows, engine));
+    (void)english()(messageFromText(g.changed(rows, engine)));
+}
+
+/// What a person types.
+void typedDoor(Ground& g, Engine& engine) {
+    const std::string text = test::oddText(engine, 60);
+    const MeasureDefinition& m = g.book.measures[engine() % g.book.measures.size()];
+    if (const auto target = typedTarget(text, m)) (void)english()(wordsOf(*target));
+    (void)typedNumber(text);
+    (void)parseNumber(text);
+    (void)dateFromWords(text);
+    (void)parseIsoDate(text);
+    (void)readServerAddress(text);
+}
+
+void soundDoor(Ground& g, Engine& engine) {
+    static const std::string seed = [&] {
+        auto writer = WavWriter::open(g.folder / "seed.wav");
+        const std::vector<std::int16_t> samples(4800, 500);
+        if (!writer || !writer->write(samples) || !writer->finish()) std::abort();
+        return *readFile(g.folder / "seed.wav");
+    }();
+    const fs::path file = g.folder / "changed.wav";
+    std::ofstream(file, std::ios::binary) << test::mutatedBytes(seed, engine);
+    (void)readSound(file);
+}
+
+const std::map<std::string, Door> kDoors = {{"review", reviewDoor},     {"people", rowsOfPeopleDoor},
+                                            {"derived", derivedDoor},   {"playbook", playbookDoor},
+                                            {"approach", approachDoor}, {"settings", settingsDoor},
+                                            {"typed", typedDoor},       {"sound", soundDoor}};
+
+constexpr unsigned kMostSeconds = 60; ///< for one; beyond it SIGALRM ends the program
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QGuiApplication app(argc, argv);
+    const auto door = argc == 5 ? kDoors.find(argv[1]) : kDoors.end();
+    if (door == kDoors.end()) {
+        std::fputs("fuzz DOOR FIRST COUNT FOLDER; doors:", stderr);
+        for (const auto& [name, any] : kDoors) std::fprintf(stderr, " %s", name.c_str());
+        std::fputs("\n", stderr);
+        return 2;
+    }
+    Ground ground;
+    ground.folder = argv[4];
+    auto library = Library::open(ground.folder / "library", false, std::make_shared<FileStore>());
+    auto book = loadPlaybook(dataFolder() / "playbook");
+    if (!library || !book) return 2;
+    ground.library = std::move(*library);
+    ground.book = std::move(*book);
+    const int first = std::atoi(argv[2]), count = std::atoi(argv[3]);
+    for (int i = first; i < first + count; ++i) {
+        Engine engine(static_cast<std::uint64_t>(i));
+        std::fprintf(stderr, "\r%s %d ", argv[1], i); // the last one stands there when it crashes
+        ::alarm(kMostSeconds);
+        door->second(ground, engine);
+    }
+    std::printf("%d through %s\n", count, argv[1]);
+}
