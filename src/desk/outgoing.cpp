@@ -1,5 +1,6 @@
 #include "desk/outgoing.h"
 
+#include "base/time_zone.h"
 #include "review/people_check.h"
 
 namespace jg {
@@ -65,6 +66,8 @@ Status keepMailSettings(Library& library, const std::map<std::string, std::strin
         if (auto address = readServerAddress(url); !address) return address.error();
     if (const std::string from = of("mail.from"); !from.empty() && !isOneAddress(from))
         return fail(ErrorCode::BadInput, msg("outgoing.from-is-not-one-address", {{"address", from}}));
+    if (typed.contains("house.timeZone"))
+        if (auto used = useTimeZone(of("house.timeZone")); !used) return used;
     for (const auto& [key, value] : typed)
         if (auto kept = library.setSetting(key, value); !kept) return kept;
     return Done{};

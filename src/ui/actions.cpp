@@ -21,6 +21,7 @@ const std::vector<ActionRow>& actionTable() {
         {"athlete-edit", {K("E")}, AtHome},
         {"athlete-search", {K("/")}, AtHome},
         {"place-hand", {K("Alt+H")}, AtHome},
+        {"look-over", {K("Y")}, AtHome},
 
         {"to-desk", {K(Qt::Key_Backspace)}, InReview},
         {"stage-next", {K(Qt::Key_PageDown)}, InReview},
@@ -53,12 +54,14 @@ const std::vector<ActionRow>& actionTable() {
         {"set-here", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPositions},
         {"position-hidden", {K("H")}, AtPositions},
         {"position-suggested", {K("G")}, AtPositions},
+        {"position-again", {K("A")}, AtPositions},
         {"position-clear", {K(Qt::Key_Delete)}, AtPositions},
 
         {"measure-next", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtMeasure},
         {"point-hidden", {K("H")}, AtMeasure},
         {"point-smeared", {K("M")}, AtMeasure},
         {"measure-answer", {K("U")}, AtMeasure},
+        {"measure-again", {K("Shift+U")}, AtMeasure},
         {"measure-add", {K("A")}, AtMeasure},
         {"measure-ghost", {K("G")}, AtMeasure},
         {"measure-scale", {K("S")}, AtMeasure},

@@ -1,12 +1,14 @@
 #include "ui/main_window.h"
 
+#include "base/time_zone.h"
 #include "desk/length_choice.h"
-#include "desk/own_approaches.h"
 #include "desk/own_measures.h"
+#include "desk/own_playbook.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/hand/own_error_place.h"
+#include "ui/library_dialog.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/post/post_place.h"
 #include "ui/shortcut_sheet.h"
@@ -49,13 +51,15 @@ MainWindow::MainWindow(WindowParts parts)
     whole_ = new QStackedWidget;
     setCentralWidget(whole_);
     actions_ = new Actions(this, [this](const QString& id) { run(id); });
-    Status own = loadOwnMeasures(*parts_.library, parts_.playbook);
-    if (const Status approaches = loadOwnApproaches(*parts_.library, parts_.playbook); !approaches)
-        own = approaches;
+    const Status zone = useTimeZone(parts_.library->setting("house.timeZone"));
+    const Status own = loadOwnPlaybook(*parts_.library, parts_.playbook);
     loadLengthUnit(*parts_.library, parts_.playbook);
     buildHome();
+    const std::vector<Message> swept = parts_.library->sweep();
     refreshHome();
-    if (!own) foot_->tell(say(own.error().text), 0);
+    if (!swept.empty()) foot_->tell(say(joined(ListStyle::Sentences, swept)), 0);
+    for (const Status& done : {zone, own})
+        if (!done) foot_->tell(say(done.error().text), 0);
     actions_->setWhere(AtHome);
     showPlace("desk");
     scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
@@ -103,7 +107,7 @@ QWidget* MainWindow::buildPlaces() {
     post_ = new PostPlace(parts_.playbook, *parts_.clock, password_);
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
-    playbook_ = new PlaybookPlace(*parts_.library, parts_.playbook, ids_);
+    playbook_ = new PlaybookPlace(*parts_.library, parts_.playbook, *parts_.clock, ids_);
     places_->addWidget(playbook_);
     places_->addWidget(post_);
     hand_ = new OwnErrorPlace(*parts_.clock);
@@ -139,6 +143,7 @@ void MainWindow::connectPlaces() {
     connect(sidebar_, &Sidebar::chosen, this, [this](int i) { showPlace(kPlaces.value(i)); });
     connect(desk_, &DeskPlace::open, this, &MainWindow::openReview);
     connect(desk_, &DeskPlace::takeIn, this, [this] { run("take-in"); });
+    connect(desk_, &DeskPlace::lookOver, this, [this] { run("look-over"); });
     connect(desk_, &DeskPlace::dropped, this, &MainWindow::takeInFiles);
     connect(desk_, &DeskPlace::settle, this, &MainWindow::settlePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
@@ -327,6 +332,7 @@ Handlers MainWindow::handlers() {
              if (atAthletes()) athletes_->editCurrent();
          }},
         {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
+        {"look-over", [this] { lookOverLibrary(this, *parts_.library, [this] { refreshHome(); }); }},
         {"row-up", [this] { moveSelection(-1); }},
         {"row-down", [this] { moveSelection(1); }},
     };

@@ -1,5 +1,6 @@
 #include "ui/post/post_place.h"
 
+#include "base/time_zone.h"
 #include "ui/theme.h"
 
 #include <QDateTime>
@@ -128,7 +129,9 @@ void PostPlace::editServer() {
           {"mail.user", say("post-place.name"), say("post-place.empty-when-none-is-needed")},
           {"mail.from", say("post-place.from"), "you@example.org"},
           {"house.coach", say("post-place.your-name"), ""},
-          {"house.place", say("post-place.your-place"), ""}}) {
+          {"house.place", say("post-place.your-place"), ""},
+          {"house.timeZone", say("post-place.time-zone"),
+           say("post-place.the-machines-own", {{"zone", timeZoneNow()}})}}) {
         auto* edit = new QLineEdit(text(library_->setting(key)));
         edit->setObjectName(key);
         edit->setPlaceholderText(hint);
