@@ -23,8 +23,24 @@ def catalogue(root):
 
 
 def arguments_of(pattern):
-    """Names of the arguments of an ICU pattern; text within plural choices is looked through too."""
-    return set(re.findall(r"(?<!')\{\s*(\w+)\s*[,}]", re.sub(r"(=\d+|\bone|\bother)\s*\{([\w\s'#.]*)\}", r"\2", pattern)))
+    """Names of the arguments of an ICU pattern; the texts within choices are looked through too, their keys are none."""
+    names, at = set(), 0
+    while (match := re.compile(r"(?<!')\{\s*(\w+)\s*([,}])").search(pattern, at)) is not None:
+        names.add(match[1])
+        at = match.end()
+        if match[2] == "}":
+            continue
+        end = closing(pattern, match.start())
+        body = pattern[at:end]
+        choice = re.match(r"\s*(plural|select|selectordinal)\s*,", body)
+        if choice:  # of "key {text}" only the text is a pattern
+            inner = choice.end()
+            while (key := re.compile(r"\s*(?:=\d+|[\w-]+)\s*\{").match(body, inner)) is not None:
+                stop = closing(body, key.end() - 1)
+                names |= arguments_of(body[key.end():stop])
+                inner = stop + 1
+        at = end + 1
+    return names
 
 
 def closing(text, opening):

@@ -172,7 +172,8 @@ private:
             std::error_code ec;
             // One that was sent is out, and one that was refused is made anew when it is sent again.
             const std::string state = textAt(query, 3);
-            if (state == "sent" || state == "refused" || fs::is_regular_file(library_.sentPath(textAt(query, 1)), ec))
+            if (state == "sent" || state == "refused" ||
+                fs::is_regular_file(library_.sentPath(textAt(query, 1)), ec))
                 continue;
             tell(msg("library.mail-missing", {{"file", textAt(query, 1)}, {"recipient", textAt(query, 2)}}),
                  Repair::MakeAgain, "outbox", textAt(query, 0));
