@@ -15,6 +15,24 @@ Message countWord(std::size_t n) {
     return msg("letter.count", {{"count", n}});
 }
 
+/// Plain words without the sentence that names the target, for a number of which nothing is asked.
+std::string withoutTarget(const std::string& plainly) {
+    const auto target = plainly.find("{target}");
+    const auto end = target == plainly.npos ? plainly.npos : plainly.rfind(". ", target);
+    return end == plainly.npos ? plainly : plainly.substr(0, end + 1);
+}
+
+/// A number in the plain words for its side of zero.
+Message filledFor(const MeasureDefinition& m, const MeasureRow& row, bool withTarget) {
+    const double value = *row.value.value;
+    const std::string& plainly = value < 0 && !m.plainlyOther.empty() ? m.plainlyOther : m.plainly;
+    const double told = m.plainlyOther.empty() ? value : std::abs(value);
+    return filled(withTarget && !row.target.asksNothing() ? plainly : withoutTarget(plainly),
+                  {{"value", numberInWords(told, row.value.unit)},
+                   {"error", errorInWords(row.value)},
+                   {"target", wordsOf(row.target)}});
+}
+
 /// What to keep, with its number where there is one.
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
     const std::string name = playbook.nameOfFinding(id);
@@ -22,6 +40,8 @@ Message keepLine(const Assessment& a, const Playbook& playbook, const std::strin
     if (row && !row->value.seen.empty())
         return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
     if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
+    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
+        return filledFor(m, *row, false);
     return msg("letter.keep-number",
                {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
 }
@@ -45,20 +65,6 @@ Message showsIn(const MeasureRow& row) {
     return msg("letter.shows-in", {{"off", countWord(off)}, {"all", countWord(all)}});
 }
 
-/// Plain words without the sentence that names the target, for a number of which nothing is asked.
-std::string withoutTarget(const std::string& plainly) {
-    const auto target = plainly.find("{target}");
-    const auto end = target == plainly.npos ? plainly.npos : plainly.rfind(". ", target);
-    return end == plainly.npos ? plainly : plainly.substr(0, end + 1);
-}
-
-/// The words for a number on its side of zero.
-std::string wordsFor(const MeasureDefinition& m, const MeasureRow& row) {
-    const bool other = *row.value.value < 0 && !m.plainlyOther.empty();
-    const std::string& words = other ? m.plainlyOther : m.plainly;
-    return row.target.asksNothing() ? withoutTarget(words) : words;
-}
-
 /// The number of a measure in plain words; empty when there is none.
 Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const MeasureRow* row = a.measure(id);
@@ -67,13 +73,7 @@ Message numberSentence(const Playbook& playbook, const Assessment& a, const std:
                                    {"seen", row->value.seen},
                                    {"wanted", wordsOf(row->target)}});
     if (!row || !row->value.value) return {};
-    const MeasureDefinition& m = *playbook.measure(id);
-    const double told = m.plainlyOther.empty() ? *row->value.value : std::abs(*row->value.value);
-    return joined(ListStyle::Sentences,
-                  {filled(wordsFor(m, *row), {{"value", numberInWords(told, row->value.unit)},
-                                              {"error", errorInWords(row->value)},
-                                              {"target", wordsOf(row->target)}}),
-                   showsIn(*row)});
+    return joined(ListStyle::Sentences, {filledFor(*playbook.measure(id), *row, true), showsIn(*row)});
 }
 
 /// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing

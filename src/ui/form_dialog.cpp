@@ -5,6 +5,7 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFormLayout>
+#include <QGridLayout>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPlainTextEdit>
@@ -30,13 +31,16 @@ FormDialog::FormDialog(QWidget* parent, const char* name, const QString& title, 
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     auto* inner = new QWidget;
-    form_ = new QFormLayout(inner);
+    auto* page = new QVBoxLayout(inner);
+    page->setContentsMargins(0, 0, 0, 0);
+    form_ = new QFormLayout;
+    page->addLayout(form_);
+    page->addStretch(1); // a short form keeps together
     form_->setContentsMargins(0, 4, 12, 4);
     form_->setLabelAlignment(Qt::AlignLeft);
     form_->setHorizontalSpacing(18);
     form_->setVerticalSpacing(8);
     form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
-    form_->setRowWrapPolicy(QFormLayout::WrapLongRows);
     scroll->setWidget(inner);
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
@@ -48,7 +52,6 @@ FormDialog::FormDialog(QWidget* parent, const char* name, const QString& title, 
     auto* cancel = plainButton(say("athlete-dialog.cancel"));
     connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
     auto* keep = mainButton(say("athlete-dialog.keep"));
-    keep->setObjectName("form-keep");
     connect(keep, &QPushButton::clicked, this, &FormDialog::tryToKeep);
     doors_->addWidget(cancel);
     doors_->addWidget(keep);
@@ -91,6 +94,9 @@ QComboBox* FormDialog::choice(const char* name, const QString& label, const QStr
 
 QSpinBox* FormDialog::number(const char* name, const QString& label, int value, int least, int most) {
     auto* field = new QSpinBox;
+    field->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    constexpr double kFourDigits = 90;
+    field->setFixedWidth(em(kFourDigits));
     field->setRange(least, most);
     field->setValue(value);
     add(name, label, field);
@@ -108,17 +114,17 @@ QCheckBox* FormDialog::tick(const char* name, const QString& label, bool on) {
 std::vector<QCheckBox*> FormDialog::ticks(const char* name, const QString& label,
                                           const std::vector<Tickable>& boxes) {
     auto* holder = new QWidget;
-    auto* row = new QHBoxLayout(holder);
-    row->setContentsMargins(0, 0, 0, 0);
+    auto* grid = new QGridLayout(holder);
+    grid->setContentsMargins(0, 0, 0, 0);
     std::vector<QCheckBox*> all;
     for (const Tickable& b : boxes) {
         auto* box = new QCheckBox(b.name);
         box->setChecked(b.on);
         box->setObjectName(QString::fromStdString(b.id));
-        row->addWidget(box);
+        const int n = static_cast<int>(all.size());
+        grid->addWidget(box, n / 2, n % 2);
         all.push_back(box);
     }
-    row->addStretch(1);
     add(name, label, holder);
     return all;
 }

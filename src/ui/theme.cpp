@@ -66,7 +66,7 @@ QPushButton#hint { border: none; background: transparent; padding: 0; }
 QPushButton#hint:hover { background: %paper; }
 QPushButton#choice { padding: 5px 10px; font-weight: 400; }
 QPushButton#choice:checked { background: %moss; border-color: %moss; color: %chalk; }
-QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QDateEdit { border: 1px solid %rule; border-radius: 5px; padding: 5px 8px; background: %sheet; selection-background-color: %clay; }
+QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QDateEdit, QListWidget { border: 1px solid %rule; border-radius: 5px; padding: 5px 8px; background: %sheet; selection-background-color: %clay; }
 QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus, QDateEdit:focus { border-color: %clay; }
 QSpinBox { padding-right: 4px; }
 QComboBox::drop-down, QDateEdit::drop-down { border: none; width: 24px; }

@@ -1,5 +1,6 @@
 // A number on the other side of zero is told in words of its own, never with a bare sign.
 #include "review/letter_model.h"
+#include "review/stops.h"
 #include "tests/review/made_review.h"
 
 #include <algorithm>
@@ -58,6 +59,23 @@ TEST(LetterWords, AMeasureIsFeltAsTheItemThatTellsTheSame) {
         ASSERT_EQ(letter.corrections.size(), 1U);
         EXPECT_EQ(said(letter.corrections[0].feel), same->cueFor(age)) << age;
     }
+}
+
+TEST(LetterWords, WhatIsKeptIsTheWholeSentenceWithoutTheTarget) {
+    Review r = test::review();
+    Approach a;
+    a.targets = {Target{"back-foot-off", Moment::Release, TargetType::AtLeast, 10, 0, 1, {}, "ms"}};
+    r.judging().approach = a;
+    r.first().moments[Moment::Release] = {180, ""};
+    r.first().moments[Moment::BackToeOff] = {168, ""};
+    const Playbook& p = test::playbook();
+    const Assessment assessed = assess(r, p, test::clip(), Hand::Right);
+    r.stops = {*stopFor(r, p, assessed, "back-foot-off", {"s"})};
+    const LetterModel letter = writeLetter(r, p, assessed, test::athlete(), test::submission(), {});
+    ASSERT_EQ(letter.keeps.size(), 1U);
+    const std::string kept = said(letter.keeps[0]);
+    EXPECT_EQ(kept.find("Your back foot leaves the ground 100 ms before the ball (give or take"), 0U) << kept;
+    EXPECT_EQ(kept.find("want"), std::string::npos) << kept;
 }
 
 TEST(LetterWords, EveryOtherSideIsWordedWhole) {

@@ -268,7 +268,7 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     QTest::keyClick(search, Qt::Key_Return);
     QDialog* asked = opened(d, "target");
     ASSERT_TRUE(asked);
-    const auto keepTarget = [&] { d.click(asked->findChild<QPushButton*>("form-keep")); };
+    const auto keepTarget = [&] { d.click(asked->findChild<QPushButton*>("main")); };
     asked->findChild<QComboBox*>("target-type")->setCurrentIndex(0);
     keepTarget(); // no number yet: it says so and stays
     EXPECT_FALSE(asked->findChild<QLabel*>("form-problem")->text().isEmpty());
@@ -309,7 +309,7 @@ bool fillAndKeep(Driver& d, QDialog* form, const std::map<const char*, const cha
         if (auto* spin = form->findChild<QSpinBox*>(name)) spin->setValue(QString(words).toInt());
     }
     const QPointer<QDialog> open = form;
-    d.click(form->findChild<QPushButton*>("form-keep"));
+    d.click(form->findChild<QPushButton*>("main"));
     return waitFor([&] { return !open || !open->isVisible(); }, 300);
 }
 

@@ -7,15 +7,19 @@
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "ui/main_window.h"
+#include "ui/playbook/playbook_place.h"
 #include "ui/review/letter_view.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
 #include <QApplication>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
 #include <QDir>
 #include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
 #include <QTest>
 
 #include <iostream>
@@ -117,6 +121,30 @@ public:
         QTest::qWait(200);
         shoot("intake", dialog);
         dialog->done(0);
+        window_.activateWindow();
+        QTest::qWait(100);
+    }
+
+    /// A graded item of the coach's own as it is written.
+    void shootRowEditor() {
+        auto* place = window_.findChild<PlaybookPlace*>();
+        if (auto* door = place ? place->findChild<QPushButton*>("new-item") : nullptr) door->click();
+        auto* form = window_.findChild<QDialog*>("edit-row");
+        if (!form) return;
+        for (const auto& [name, words] : {std::pair{"item-name", "Cap stays straight"},
+                                          {"item-fault", "Cap flies off"},
+                                          {"item-goal", "Keep the cap on until the ball is away"}})
+            form->findChild<QLineEdit*>(name)->setText(words);
+        for (const auto& [name, words] :
+             {std::pair{"item-coach", "A cap that flies tells of a head that jerks to the glove side."},
+              {"item-young", "Keep your cap on."},
+              {"item-player", "Keep the cap on until the ball is gone."}})
+            form->findChild<QPlainTextEdit*>(name)->setPlainText(words);
+        form->findChild<QCheckBox*>("open")->setChecked(true);
+        form->findChild<QPushButton*>("main")->click(); // says what is missing
+        QTest::qWait(200);
+        shoot("playbook-editor", form);
+        form->reject();
         window_.activateWindow();
         QTest::qWait(100);
     }
@@ -257,6 +285,7 @@ int main(int argc, char** argv) {
     p.shootIntake();
     window.showPlace("playbook");
     p.shoot("playbook");
+    p.shootRowEditor();
     window.showPlace("hand");
     p.shoot("hand");
     window.showPlace("athletes");
@@ -268,14 +297,6 @@ int main(int argc, char** argv) {
     window.reviewPlace()->playhead().step(250);
     p.settle();
     p.shoot("look");
-    window.run("look-refilm");
-    if (auto* request = window.findChild<QDialog*>("refilm")) {
-        QTest::qWait(200);
-        p.shoot("refilm", request);
-        request->close();
-        window.activateWindow();
-        QTest::qWait(100);
-    }
     window.toDesk();
     p.open("Pia");
     const auto& damaged = window.reviewPlace()->session().clip().damaged;

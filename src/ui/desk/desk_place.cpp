@@ -77,10 +77,6 @@ DeskPlace::DeskPlace(QWidget* parent)
     scroll->viewport()->setAutoFillBackground(false);
     inner->setAutoFillBackground(false);
     column->addWidget(scroll, 1);
-    auto* look = plainButton(say("desk-place.look-over"));
-    look->setObjectName("link");
-    connect(look, &QPushButton::clicked, this, &DeskPlace::lookOver);
-    column->addWidget(look, 0, Qt::AlignRight);
 }
 
 void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
@@ -114,6 +110,10 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         rows_->addWidget(nothing);
     }
     rows_->addWidget(owedAndSent(list, today));
+    auto* look = plainButton(say("desk-place.look-over"));
+    look->setObjectName("link");
+    connect(look, &QPushButton::clicked, this, &DeskPlace::lookOver);
+    rows_->addWidget(look, 0, Qt::AlignLeft);
     rows_->addStretch(1);
     summary_->setText(list.waiting.empty() ? say("desk-place.owed-count", {{"owed", list.owed.size()}})
                                            : say("desk-place.summary", {{"waiting", list.waiting.size()},
