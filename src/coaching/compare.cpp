@@ -43,6 +43,13 @@ Message askedInWords(const Target* target) {
 std::vector<Message> changesOf(const Playbook& playbook, const Approach& before, const Approach& after) {
     std::vector<Message> all;
     if (before.name != after.name) all.push_back(msg("compare.renamed", {{"name", after.name}}));
+    if (before.ageFrom != after.ageFrom || before.ageTo != after.ageTo)
+        all.push_back(msg("compare.ages", {{"from", after.ageFrom}, {"to", after.ageTo}}));
+    for (const Target& t : after.targets)
+        if (const Target* was = before.targetOf(t.measure);
+            was && asksTheSame(t, *was) &&
+            (t.why != was->why || t.ageFrom != was->ageFrom || t.ageTo != was->ageTo))
+            all.push_back(msg("compare.words-changed", {{"measure", playbook.nameOfFinding(t.measure)}}));
     for (const RowDifference& row : compare(before, after)) {
         const std::string name = playbook.nameOfFinding(row.id);
         if (row.isItem)

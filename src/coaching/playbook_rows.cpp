@@ -201,6 +201,16 @@ json rowAsJson(const PlaybookRow& row) {
     return {{"kind", kKinds[row.index()]}, {"row", written}};
 }
 
+std::vector<std::string> changedFields(const PlaybookRow& before, const PlaybookRow& after) {
+    const json was = rowAsJson(before).at("row"), is = rowAsJson(after).at("row");
+    std::vector<std::string> changed;
+    for (const auto& [field, value] : is.items())
+        if (!was.contains(field) || was[field] != value) changed.push_back(field);
+    for (const auto& [field, value] : was.items())
+        if (!is.contains(field)) changed.push_back(field);
+    return changed;
+}
+
 Status checkRow(const Playbook& playbook, const PlaybookRow& row) {
     try {
         std::visit([&](const auto& r) { check(playbook, r); }, row);

@@ -29,6 +29,9 @@ Drill drillFromJson(const nlohmann::json& row);
 PlaybookRow rowFromJson(const nlohmann::json& document);
 nlohmann::json rowAsJson(const PlaybookRow& row);
 
+/// The fields in which two editions of a row differ, by their names in the file.
+std::vector<std::string> changedFields(const PlaybookRow& before, const PlaybookRow& after);
+
 /// Looks whether a row can be used: an item with all its words, a cause between two findings with its owner
 /// and reason, a drill that says how and how often and serves something. Errors: BadInput with a sentence.
 Status checkRow(const Playbook& playbook, const PlaybookRow& row);

@@ -117,6 +117,13 @@ TEST(Compare, NamesTheRowsThatDiffer) {
     EXPECT_EQ(askedInWords(row("stride")->other), "not asked");
     EXPECT_TRUE(compare(deep, deep).empty());
     EXPECT_TRUE(changesOf(book(), deep, deep).empty());
+    Approach reworded = deep; // a reason and an age are a change too
+    reworded.targets[0].why = "Said otherwise.";
+    reworded.ageTo = 30;
+    const auto words = changesOf(book(), deep, reworded);
+    ASSERT_EQ(words.size(), 2U);
+    EXPECT_NE(said(words[0]).find("11 to 30"), std::string::npos) << said(words[0]);
+    EXPECT_NE(said(words[1]).find("its reason"), std::string::npos) << said(words[1]);
 }
 
 TEST(Focus, AsksOnlyWhatLiesInIt) {

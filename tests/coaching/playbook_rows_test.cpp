@@ -107,6 +107,14 @@ TEST(PlaybookRows, JoinedRowsChangeOrAddAndAreInTheTextAReviewKeeps) {
     EXPECT_EQ(back->item(changed.id)->fault, p.items[3].fault);
 }
 
+TEST(PlaybookRows, WhatAnEditionChangedIsNamed) {
+    GradedItem changed = ownItem();
+    EXPECT_TRUE(changedFields(ownItem(), changed).empty());
+    changed.goal = "Hold the cap";
+    changed.measure = "back-knee"; // not there before
+    EXPECT_EQ(changedFields(ownItem(), changed), (std::vector<std::string>{"goal", "measure"}));
+}
+
 TEST(PlaybookRows, AnItemThatAnApproachStillGradesIsMissed) {
     Playbook p = *withRows(test::playbook(), {{"own-item-1", ownItem()}});
     p.approaches.front().graded.push_back("own-item-1");

@@ -372,6 +372,13 @@ TEST(PlaybookWindow, WhatItSaysIsTheCoachs) {
         d, form,
         {{"cause-says", "Coach Rowan"}, {"cause-why", "A jerk of the head goes all the way down."}}));
     EXPECT_TRUE(waitFor([&] { return book().causes.size() == playbook().causes.size() + 1; }));
+    // What was written stands below, with its edition.
+    EXPECT_TRUE(waitFor([&] {
+        const auto labels = place->findChildren<QLabel*>();
+        return std::any_of(labels.begin(), labels.end(), [](const QLabel* l) {
+            return l->isVisible() && l->text() == "Your own items, causes and drills";
+        });
+    }));
     EXPECT_TRUE(cutIn(place).empty()) << cutIn(place);
 }
 

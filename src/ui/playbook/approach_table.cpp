@@ -33,10 +33,10 @@ QWidget* approachRow(const ApproachRow& r) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
     auto* row = new QHBoxLayout;
-    constexpr int kNames = 200, kMostNames = 230, kAsked = 120, kMostAsked = 140; // larger text wraps sooner
+    constexpr int kNames = 200, kMostNames = 220, kAsked = 120, kMostAsked = 136; // larger text wraps sooner
     auto* name = plain(r.name, 13);
     name->setFixedWidth(std::min(em(kNames), kMostNames));
-    row->setSpacing(14);
+    row->setSpacing(12);
     row->addWidget(name, 0, Qt::AlignTop);
     row->addWidget(quiet(r.words, 12.5), 1, Qt::AlignTop);
     auto* asked = plain(r.asked, 13, true);

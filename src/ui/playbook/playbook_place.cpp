@@ -104,6 +104,7 @@ void PlaybookPlace::showChosen() {
     addCauses(*a);
     addEditions(*a);
     addDrills();
+    addRowEditions();
     page_->addStretch(1);
 }
 
@@ -245,6 +246,43 @@ void PlaybookPlace::addEditions(const Approach& a) {
                                       {},
                                       {},
                                       {}}));
+    }
+}
+
+namespace {
+
+QString nameInWords(const Playbook& playbook, const PlaybookRow& row) {
+    if (const auto* c = std::get_if<Cause>(&row))
+        return say("playbook-place.cause",
+                   {{"from", playbook.nameOfFinding(c->from)}, {"to", playbook.nameOfFinding(c->to)}});
+    return text(nameOf(row));
+}
+
+} // namespace
+
+/// Items, causes and drills that the coach wrote or changed, the newest edition first, and what it changed.
+void PlaybookPlace::addRowEditions() {
+    const auto own = ownRows(library_);
+    if (!own || own->empty()) return;
+    page_->addSpacing(8);
+    page_->addWidget(heading(say("playbook-place.your-own-rows"), 20));
+    page_->addWidget(rule());
+    for (auto e = own->rbegin(); e != own->rend(); ++e) {
+        const auto before =
+            std::find_if(std::next(e), own->rend(), [&](const RowEdition& b) { return b.key == e->key; });
+        std::vector<Message> fields;
+        if (before != own->rend())
+            for (const std::string& field : changedFields(before->row, e->row))
+                fields.push_back(msg("row-field." + field));
+        const Message what = fields.empty() ? msg("playbook-place.first-written")
+                                            : msg("playbook-place.changed-fields",
+                                                  {{"fields", joined(ListStyle::And, std::move(fields))}});
+        page_->addWidget(
+            approachRow({nameInWords(playbook_, e->row),
+                         say(what),
+                         say("playbook-place.row-edition", {{"edition", e->edition}, {"date", e->on}}),
+                         {},
+                         {}}));
     }
 }
 

@@ -53,6 +53,7 @@ private:
     void addItems(const Approach& approach);
     void addCauses(const Approach& approach);
     void addEditions(const Approach& approach);
+    void addRowEditions();
     void addDrills();
     /// A section's title with a door to a new row of it.
     void addTitle(QWidget* title, const QString& newRow, const char* name, const std::function<void()>& then);
