@@ -128,6 +128,13 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
     d.waitForPicture();
     d.key(Qt::Key_Backspace);
     ASSERT_TRUE(waitFor([&] { return !d.window().reviewPlace(); }));
+    // Scrub copies are made beside the desk, with threads of their own.
+    ASSERT_TRUE(waitFor(
+        [&] {
+            return std::filesystem::exists(walk.library->scrubPath(submission.clips[0])) &&
+                   std::filesystem::exists(walk.library->scrubPath(walk.submission.clips[0]));
+        },
+        120000));
     QTest::qWait(300);
     const int threads = threadsNow();
     d.window().openReview(submission.id);

@@ -121,6 +121,15 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
                                                                         {"owed", list.owed.size()}}));
     selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(cards_.size()) - 1));
     markSelected();
+    // A card's height was asked for before its labels had their fonts: a wrapped line was cut.
+    QMetaObject::invokeMethod(
+        this,
+        [this] {
+            for (QWidget* card : cards_) card->layout()->invalidate();
+            rows_->invalidate();
+            rows_->parentWidget()->updateGeometry();
+        },
+        Qt::QueuedConnection);
 }
 
 namespace {
