@@ -11,6 +11,7 @@
 #include <QLabel>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QThread>
 #include <QTimer>
 
 #include <chrono>
@@ -163,8 +164,11 @@ TEST(Window, AnswersWhileTheBackKeyIsHeldAndWhileScrubbing) {
     // Left in the middle of a group: nothing goes on decoding.
     d.review().playhead().jump(last / 2);
     d.key(Qt::Key_Backspace);
-    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads; }))
-        << threadsNow();
+    // Qt's painting helpers, one a core, may rest for half a minute; a film at work has FFmpeg's as many, a
+    // decoder and a painter beside them.
+    const int mayRest = QThread::idealThreadCount();
+    EXPECT_TRUE(waitFor([&] { return !d.window().reviewPlace() && threadsNow() <= threads + mayRest; }))
+        << threadsNow() << " threads, " << threads << " before";
 }
 
 TEST(Window, NoPictureComesToAReviewThatWasLeft) {
