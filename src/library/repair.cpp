@@ -1,6 +1,6 @@
 // Repairs: what each does, in words and in deed. Texts and files that leave their place lie in set-aside.
 #include "library/checksums.h"
-#include "library/library.h"
+#include "library/left_over.h"
 #include "library/rows.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
@@ -114,9 +114,10 @@ void sayAgain(SQLite::Database& db, const Problem& p) {
         toJson(*review), p.id);
 }
 
+constexpr std::string_view kPart = ".part-"; // as FileStore names what it writes
+
 /// True while the program that writes a part named ".part-PID-..." lives.
 bool writerLives(const std::string& name) {
-    constexpr std::string_view kPart = ".part-";
     int pid = 0;
     const char* end = name.data() + name.size();
     const auto read = std::from_chars(name.data() + kPart.size(), end, pid);
@@ -178,16 +179,12 @@ std::vector<Message> Library::sweep() {
     std::vector<Message> told;
     if (readOnly()) return told;
     std::error_code ec;
-    const auto isOld = [&](const fs::path& path) {
-        return fs::file_time_type::clock::now() - fs::last_write_time(path, ec) > kAtWork && !ec;
-    };
     std::vector<fs::path> parts;
     for (const char* folder : {"", "media", "takes", "sent", "scrub"})
         for (const auto& entry : fs::directory_iterator(folder_ / folder, ec)) {
             const std::string name = entry.path().filename().string();
-            // A take's part is sound that can still be kept; it is offered where it was said.
-            if (name.starts_with(".part-") && !name.starts_with(".part-rev-") && !writerLives(name) &&
-                isOld(entry.path()))
+            if (name.starts_with(kPart) && !isTakesPart(name) && !writerLives(name) &&
+                !mayBeAtWork(entry.path()))
                 parts.push_back(entry.path());
         }
     for (const fs::path& part : parts) fs::remove(part, ec);
@@ -203,7 +200,7 @@ std::vector<Message> Library::sweep() {
     });
     if (!found) return {found.error().text};
     std::erase_if(unused,
-                  [&](const Clip& c) { return fs::exists(mediaPath(c), ec) && !isOld(mediaPath(c)); });
+                  [&](const Clip& c) { return fs::exists(mediaPath(c), ec) && mayBeAtWork(mediaPath(c)); });
     for (const Clip& c : unused) dropUnusedMedia(c);
     if (!unused.empty()) told.push_back(msg("library.intake-undone", {{"count", unused.size()}}));
     return told;

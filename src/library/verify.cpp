@@ -1,6 +1,7 @@
 // What Library::examine() looks at: the database, every row's sum, every document for itself, and every file
 // beside it.
 #include "library/checksums.h"
+#include "library/left_over.h"
 #include "library/library.h"
 #include "library/rows.h"
 #include "review/review_json.h"
@@ -62,6 +63,7 @@ public:
         lookAtSums();
         lookAtTakes();
         lookAtMails();
+        findFilms();
         lookForOrphans();
         lookAtFilms();
         return std::move(problems_);
@@ -180,16 +182,26 @@ private:
         }
     }
 
-    /// Files that no row speaks of; what is younger than an hour may be at work.
+    /// The films of clips; one that no clip is of belongs to an intake that broke off.
+    void findFilms() {
+        films_ = rowsOf(
+            db_, "SELECT hash, extension FROM media WHERE hash IN (SELECT media FROM clips) ORDER BY hash",
+            [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
+    }
+
+    /// Files that no row speaks of.
     void lookForOrphans() {
         std::set<std::string> films, takes;
-        for (const auto& [hash, extension] :
-             rowsOf(db_, "SELECT hash, extension FROM media WHERE hash IN (SELECT media FROM clips)",
-                    [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); })) {
+        for (const auto& [hash, extension] : films_) {
             films.insert(hash + extension);
             films.insert(hash + ".still.png");
         }
         for (const KnownTake& take : takes_) takes.insert(take.file);
+        // A version that is kept beside its review may be taken again, with its takes.
+        for (const std::string& text :
+             rowsOf(db_, "SELECT document FROM versions", [](auto& q) { return textAt(q, 0); }))
+            if (const auto version = reviewFromJson(text))
+                for (const auto& [stop, take] : version->takes) takes.insert(take.file);
         if (!anyUnreadable("reviews")) lookIn("takes", takes);
         lookIn("media", films);
         lookIn("sent", mails_);
@@ -200,7 +212,7 @@ private:
         std::vector<std::string> orphans;
         for (const auto& entry : fs::directory_iterator(library_.folder() / folder, ec)) {
             const std::string name = entry.path().filename().string();
-            if (!known.contains(name) && isOld(entry) && !name.starts_with(".part-rev-"))
+            if (!known.contains(name) && !mayBeAtWork(entry.path()) && !isTakesPart(name))
                 orphans.push_back(name);
         }
         std::sort(orphans.begin(), orphans.end());
@@ -209,24 +221,17 @@ private:
                  std::string(folder) + "/" + name);
     }
 
-    bool isOld(const fs::directory_entry& entry) const {
-        std::error_code ec;
-        return fs::file_time_type::clock::now() - entry.last_write_time(ec) > Library::kAtWork && !ec;
-    }
-
     bool anyUnreadable(const std::string& table) const {
         return std::any_of(unreadable_.begin(), unreadable_.end(),
                            [&](const auto& row) { return row.first == table; });
     }
 
     void lookAtFilms() {
-        const auto media = rowsOf(db_, "SELECT hash, extension FROM media ORDER BY hash",
-                                  [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
         double done = 0;
-        for (const auto& [wanted, extension] : media) {
+        for (const auto& [wanted, extension] : films_) {
             if (stop_.stop_requested()) return;
             lookAtFilm(wanted, wanted + extension);
-            if (progress_) progress_(++done / static_cast<double>(media.size()));
+            if (progress_) progress_(++done / static_cast<double>(films_.size()));
         }
     }
 
@@ -250,6 +255,7 @@ private:
     std::vector<Problem> problems_;
     std::set<std::pair<std::string, std::string>> unreadable_; ///< table and row
     std::vector<KnownTake> takes_;
+    std::vector<std::pair<std::string, std::string>> films_; ///< hash and extension
     std::set<std::string> mails_;
 };
 

@@ -133,6 +133,32 @@ TEST(Repair, WhatBelongsToNothingIsPutAside) {
     EXPECT_TRUE(fs::exists(h.folder / "media" / "at-work.mp4"));
 }
 
+// The film of an intake that broke off, put aside, is not missed afterwards.
+TEST(Repair, AFilmThatNoClipIsOfIsPutAsideForGood) {
+    Harmed h;
+    std::ofstream(h.walk.folder / "film.mp4") << "a film";
+    const auto hash = h.walk.library->addMedia(h.walk.folder / "film.mp4");
+    ASSERT_TRUE(hash);
+    fs::last_write_time(h.folder / "media" / (*hash + ".mp4"),
+                        fs::file_time_type::clock::now() - std::chrono::hours(2));
+    h.repaired(h.only(*hash));
+    EXPECT_TRUE(fs::exists(h.folder / "set-aside" / (*hash + ".mp4")));
+}
+
+// A version may be taken again; what was said in it is nobody's left-over.
+TEST(Repair, TheTakesOfAVersionBesideItsReviewStay) {
+    Harmed h;
+    Review mine = *h.walk.library->review(h.walk.review.id), theirs = mine;
+    ASSERT_FALSE(mine.takes.empty());
+    theirs.takes.clear();
+    ASSERT_TRUE(h.walk.library->save(theirs));
+    ASSERT_FALSE(h.walk.library->save(mine)); // stale: it is kept beside
+    for (const auto& [stop, take] : mine.takes)
+        fs::last_write_time(h.walk.library->takePath(take.file),
+                            fs::file_time_type::clock::now() - std::chrono::hours(2));
+    EXPECT_TRUE(h.found().empty());
+}
+
 TEST(Repair, AFilmThatIsGoneIsForAPersonToPutBack) {
     Harmed h;
     fs::remove(h.walk.library->mediaPath(h.walk.submission.clips[0]));
