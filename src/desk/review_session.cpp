@@ -58,30 +58,27 @@ Status ReviewSession::loadPeople(const SubmissionId& id) {
 }
 
 Status ReviewSession::begin(const SubmissionId& submission) {
-    const Approach* approach = approachFor(live_, athlete_);
-    if (!approach) return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach"));
     review_.id = ids_.next<ReviewTag>("rev");
     review_.submission = submission;
     review_.athlete = athlete_.id;
     review_.date = clock_.today();
     review_.first().clip = submission_.clips.front().id;
     review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
-    review_.judging().approach = withTargetsOf(*approach, athlete_);
-    if (library_.readOnly()) return Done{}; // it can be looked at
-    auto judging = beginJudging(library_, live_, *approach, athlete_, review_.date);
-    if (!judging) return judging.error();
-    review_.judging() = std::move(*judging);
+    if (auto judged = judgeWhatIsNot(); !judged) return judged;
+    if (library_.readOnly()) return Done{};
     auto revision = library_.save(review_, nullptr);
     if (!revision) return revision.error();
     review_.revision = *revision;
     return Done{};
 }
 
-/// A review that began anew after damage has no way of judging yet.
+/// A review that is new, or began anew after damage, has no way of judging yet.
 Status ReviewSession::judgeWhatIsNot() {
-    if (review_.sent || library_.readOnly() || !review_.approach().id.empty()) return Done{};
+    if (review_.sent || !review_.approach().id.empty()) return Done{};
     const Approach* approach = approachFor(live_, athlete_);
     if (!approach) return fail(ErrorCode::NotFound, msg("review-session.the-playbook-has-no-approach"));
+    review_.judging().approach = withTargetsOf(*approach, athlete_);
+    if (library_.readOnly()) return Done{}; // it can be looked at
     auto judging = beginJudging(library_, live_, *approach, athlete_, review_.date);
     if (!judging) return judging.error();
     review_.judging() = std::move(*judging);
