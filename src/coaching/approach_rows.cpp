@@ -1,5 +1,7 @@
 #include "coaching/approach_rows.h"
 
+#include "kinematics/answers.h"
+
 #include <algorithm>
 
 namespace jg {
@@ -18,6 +20,10 @@ std::optional<Target> exchangeTarget(Approach& approach, const std::string& meas
     else if (value)
         targets.push_back(*std::move(value));
     return before;
+}
+
+bool asksFor(const Approach& approach, const std::string& id) {
+    return approach.targetOf(id) || isAmong(approach.graded, id);
 }
 
 } // namespace jg

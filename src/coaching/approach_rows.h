@@ -1,4 +1,4 @@
-// Changing one row of an approach.
+// Single rows of an approach.
 #pragma once
 
 #include "coaching/playbook.h"
@@ -12,5 +12,8 @@ namespace jg {
 /// what stood there.
 std::optional<Target> exchangeTarget(Approach& approach, const std::string& measure,
                                      std::optional<Target> value);
+
+/// Whether an approach has a target for a measure, or grades an item, of that id.
+bool asksFor(const Approach& approach, const std::string& id);
 
 } // namespace jg

@@ -63,6 +63,17 @@ Status keepNew(Library& library, Playbook& playbook, const Approach& approach) {
     return Done{};
 }
 
+/// Keeps an approach as one of the coach's own, edition 1 under a free name; returns its id.
+Result<std::string> keepAsOwn(Library& library, Playbook& playbook, Approach a, const std::string& name,
+                              IdSource& ids) {
+    a.basedOn = a.name + ", " + std::to_string(a.version);
+    a.id = kOwn + ids.next<struct ApproachTag>("approach").value;
+    a.name = freeName(playbook, name);
+    a.version = 1;
+    if (auto kept = keepNew(library, playbook, a); !kept) return kept.error();
+    return a.id;
+}
+
 /// Where a text breaks, as a person counts lines.
 std::size_t lineAt(std::string_view text, std::size_t byte) {
     const auto end = text.begin() + static_cast<std::ptrdiff_t>(std::min(byte, text.size()));
@@ -113,13 +124,8 @@ Result<std::string> copyApproach(Library& library, Playbook& playbook, const std
                                  const Words& words) {
     const Approach* from = playbook.approach(id);
     if (!from) return fail(ErrorCode::NotFound, msg("review-session.no-such-approach", {{"approach", id}}));
-    Approach copy = *from;
-    copy.basedOn = from->name + ", " + std::to_string(from->version);
-    copy.id = kOwn + ids.next<struct ApproachTag>("approach").value;
-    copy.name = freeName(playbook, words(msg("own-approaches.copy-of", {{"name", from->name}})));
-    copy.version = 1;
-    if (auto kept = keepNew(library, playbook, copy); !kept) return kept.error();
-    return copy.id;
+    return keepAsOwn(library, playbook, *from, words(msg("own-approaches.copy-of", {{"name", from->name}})),
+                     ids);
 }
 
 Status keepApproach(Library& library, Playbook& playbook, Approach changed) {
@@ -164,17 +170,11 @@ Result<std::string> importApproach(Library& library, Playbook& playbook, std::st
                                    IdSource& ids) {
     auto read = approachIn(text);
     if (!read) return read.error();
-    const auto joined = withMoreRows(library, playbook, read->rows);
-    if (!joined) return joined.error();
-    if (auto fit = checkApproach(*joined, read->approach); !fit) return fit.error();
-    if (auto kept = keepRows(library, playbook, read->rows, today); !kept) return kept.error();
-    Approach& a = read->approach;
-    a.basedOn = a.name + ", " + std::to_string(a.version);
-    a.id = kOwn + ids.next<struct ApproachTag>("approach").value;
-    a.name = freeName(playbook, a.name);
-    a.version = 1;
-    if (auto kept = keepNew(library, playbook, a); !kept) return kept.error();
-    return a.id;
+    const Approach& a = read->approach;
+    const Status kept = keepRows(library, playbook, read->rows, today,
+                                 [&](const Playbook& joined) { return checkApproach(joined, a); });
+    if (!kept) return kept.error();
+    return keepAsOwn(library, playbook, a, a.name, ids);
 }
 
 } // namespace jg

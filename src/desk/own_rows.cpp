@@ -1,6 +1,8 @@
 #include "desk/own_rows.h"
 
 #include "base/unfit.h"
+#include "coaching/approach_rows.h"
+#include "kinematics/answers.h"
 
 #include <nlohmann/json.hpp>
 
@@ -54,14 +56,25 @@ void exchangeRows(Playbook& playbook, Playbook joined) {
     playbook.text = std::move(joined.text);
 }
 
-Status keepAll(Library& library, Playbook& playbook, const std::vector<RowEdition>& editions) {
+/// Keeps the editions and joins their rows, once the playbook they make `fits`.
+Status keepAll(Library& library, Playbook& playbook, const std::vector<RowEdition>& editions,
+               const std::function<Status(const Playbook&)>& fits = {}) {
     auto joined = withRows(playbook, newestOf(editions));
     if (!joined) return joined.error();
+    if (fits)
+        if (auto fit = fits(*joined); !fit) return fit;
     json rows = json::array();
     for (const RowEdition& e : editions) rows.push_back(editionAsJson(e));
     if (auto kept = library.setSetting(kKey, rows.dump()); !kept) return kept;
     exchangeRows(playbook, std::move(*joined));
     return Done{};
+}
+
+/// The next edition of the row with that key.
+void addEdition(std::vector<RowEdition>& editions, const std::string& key, PlaybookRow row, Date today) {
+    const auto before =
+        std::count_if(editions.begin(), editions.end(), [&](const RowEdition& e) { return e.key == key; });
+    editions.push_back({key, static_cast<int>(before) + 1, today, std::move(row)});
 }
 
 void giveId(PlaybookRow& row, IdSource& ids) {
@@ -74,9 +87,9 @@ void giveId(PlaybookRow& row, IdSource& ids) {
 /// What still names an item or drill, or nothing.
 std::optional<std::string> needs(const Playbook& p, const std::string& key) {
     for (const Approach& a : p.approaches)
-        if (std::find(a.graded.begin(), a.graded.end(), key) != a.graded.end()) return a.name;
+        if (isAmong(a.graded, key)) return a.name;
     for (const Drill& d : p.drills)
-        if (std::find(d.serves.begin(), d.serves.end(), key) != d.serves.end()) return d.name;
+        if (isAmong(d.serves, key)) return d.name;
     for (const Cause& c : p.causes)
         if (c.from == key || c.to == key) return p.nameOfFinding(c.from) + " > " + p.nameOfFinding(c.to);
     return std::nullopt;
@@ -101,24 +114,22 @@ Status refuseShipped(const Playbook& playbook, const std::vector<PlaybookRow>& r
     return Done{};
 }
 
+/// With a next edition of each row that is not kept as it is.
 std::vector<RowEdition> withEditionsOf(std::vector<RowEdition> editions, const std::vector<PlaybookRow>& rows,
                                        Date today) {
     for (const PlaybookRow& row : rows) {
         const std::string key = keyOf(row);
-        const auto sameKey = [&](const RowEdition& e) { return e.key == key; };
-        const auto newest = std::find_if(editions.rbegin(), editions.rend(), sameKey);
-        if (newest != editions.rend() && rowAsJson(newest->row) == rowAsJson(row)) continue;
-        const auto before = std::count_if(editions.begin(), editions.end(), sameKey);
-        editions.push_back({key, static_cast<int>(before) + 1, today, row});
+        const auto newest = std::find_if(editions.rbegin(), editions.rend(),
+                                         [&](const RowEdition& e) { return e.key == key; });
+        if (newest == editions.rend() || rowAsJson(newest->row) != rowAsJson(row))
+            addEdition(editions, key, row, today);
     }
     return editions;
 }
 
 /// True for a row that an approach's judging uses.
 bool belongsTo(const Approach& a, const PlaybookRow& row) {
-    const auto asked = [&](const std::string& id) {
-        return a.targetOf(id) || std::find(a.graded.begin(), a.graded.end(), id) != a.graded.end();
-    };
+    const auto asked = [&](const std::string& id) { return asksFor(a, id); };
     if (const auto* cause = std::get_if<Cause>(&row)) return asked(cause->from) && asked(cause->to);
     if (const auto* drill = std::get_if<Drill>(&row))
         return std::any_of(drill->serves.begin(), drill->serves.end(), asked);
@@ -154,29 +165,22 @@ Result<std::string> keepRow(Library& library, Playbook& playbook, PlaybookRow ro
     if (!editions) return editions.error();
     giveId(row, ids);
     const std::string kept = key.empty() ? keyOf(row) : key;
-    const auto sameKey = [&](const RowEdition& e) { return e.key == kept; };
-    const auto before = std::count_if(editions->begin(), editions->end(), sameKey);
-    editions->push_back({kept, static_cast<int>(before) + 1, today, std::move(row)});
+    addEdition(*editions, kept, std::move(row), today);
     if (auto done = keepAll(library, playbook, *editions); !done) return done.error();
     return kept;
 }
 
-Result<Playbook> withMoreRows(Library& library, const Playbook& playbook,
-                              const std::vector<PlaybookRow>& rows) {
-    if (auto fit = refuseShipped(playbook, rows); !fit) return fit.error();
+Status keepRows(Library& library, Playbook& playbook, const std::vector<PlaybookRow>& rows, Date today,
+                const std::function<Status(const Playbook&)>& alsoFits) {
+    if (rows.empty()) return alsoFits(playbook);
+    if (auto fit = refuseShipped(playbook, rows); !fit) return fit;
     const auto editions = ownRows(library);
     if (!editions) return editions.error();
-    auto joined = withRows(playbook, newestOf(withEditionsOf(*editions, rows, {})));
-    if (!joined) return joined.error();
-    for (const PlaybookRow& row : rows)
-        if (auto fit = checkRow(*joined, row); !fit) return fit.error();
-    return joined;
-}
-
-Status keepRows(Library& library, Playbook& playbook, const std::vector<PlaybookRow>& rows, Date today) {
-    if (auto fit = withMoreRows(library, playbook, rows); !fit) return fit.error();
-    const auto editions = ownRows(library);
-    return editions ? keepAll(library, playbook, withEditionsOf(*editions, rows, today)) : editions.error();
+    return keepAll(library, playbook, withEditionsOf(*editions, rows, today), [&](const Playbook& joined) {
+        for (const PlaybookRow& row : rows)
+            if (auto fit = checkRow(joined, row); !fit) return fit;
+        return alsoFits(joined);
+    });
 }
 
 Result<std::vector<PlaybookRow>> ownRowsOf(Library& library, const Playbook& playbook,

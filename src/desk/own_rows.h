@@ -5,6 +5,7 @@
 #include "coaching/playbook_rows.h"
 #include "library/library.h"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -31,14 +32,11 @@ Status loadOwnRows(Library& library, Playbook& playbook);
 Result<std::string> keepRow(Library& library, Playbook& playbook, PlaybookRow row, const std::string& key,
                             Date today, IdSource& ids);
 
-/// The playbook as it would be with more rows. Errors: Refused (one of them came with the program), BadInput,
-/// Damaged.
-Result<Playbook> withMoreRows(Library& library, const Playbook& playbook,
-                              const std::vector<PlaybookRow>& rows);
-
-/// Keeps them all as next editions, or none; those that are kept already as they are stay. Errors: those of
-/// withMoreRows(), those of Library.
-Status keepRows(Library& library, Playbook& playbook, const std::vector<PlaybookRow>& rows, Date today);
+/// Keeps them all as next editions, or none; those that are kept already as they are stay. `alsoFits` looks
+/// at the playbook as it would be with them, before anything is kept. Errors: Refused (one of them came with
+/// the program), BadInput, Damaged, those of `alsoFits` and of Library.
+Status keepRows(Library& library, Playbook& playbook, const std::vector<PlaybookRow>& rows, Date today,
+                const std::function<Status(const Playbook&)>& alsoFits);
 
 /// The coach's own rows that belong to an approach: items it grades, causes between its rows, drills that
 /// serve them. Rows that came with the program are not among them, changed or not. Errors: Damaged.

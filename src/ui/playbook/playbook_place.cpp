@@ -217,13 +217,10 @@ void PlaybookPlace::addItems(const Approach& a) {
 
 /// The opinions that join two rows of this approach.
 void PlaybookPlace::addCauses(const Approach& a) {
-    const auto asked = [&](const std::string& id) {
-        return a.targetOf(id) || std::find(a.graded.begin(), a.graded.end(), id) != a.graded.end();
-    };
     addTitle(plain(say("playbook-place.causes"), 13.5, true), say("playbook-place.new-cause"), "new-cause",
              [this] { edit(Cause{}); });
     for (const Cause& c : playbook_.causes) {
-        if (!asked(c.from) || !asked(c.to)) continue;
+        if (!asksFor(a, c.from) || !asksFor(a, c.to)) continue;
         page_->addWidget(approachRow({say("playbook-place.cause", {{"from", playbook_.nameOfFinding(c.from)},
                                                                    {"to", playbook_.nameOfFinding(c.to)}}),
                                       text(c.why),

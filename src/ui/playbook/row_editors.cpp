@@ -1,5 +1,6 @@
 #include "ui/playbook/row_editors.h"
 
+#include "kinematics/answers.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
 
@@ -126,7 +127,7 @@ void editItem(RowForm form, const GradedItem& item) {
 std::vector<Tickable> findingsOf(const Playbook& p, const std::vector<std::string>& on) {
     std::vector<Tickable> all;
     const auto add = [&](const std::string& id, const std::string& name) {
-        all.push_back({id, text(name), std::find(on.begin(), on.end(), id) != on.end()});
+        all.push_back({id, text(name), isAmong(on, id)});
     };
     for (const MeasureDefinition& m : p.measures) add(m.id, m.name);
     for (const GradedItem& i : p.items) add(i.id, i.name);
@@ -181,8 +182,7 @@ void editDrill(RowForm form, const Drill& drill) {
                  {say(msg("group.lower")), say("row-editors.upper-body")}, drill.body == "upper" ? 1 : 0);
     std::vector<Tickable> needs;
     for (const char* need : kNeeds)
-        needs.push_back({need, say(msg("row-editors.need", {{"need", need}})),
-                         std::find(drill.needs.begin(), drill.needs.end(), need) != drill.needs.end()});
+        needs.push_back({need, say(msg("row-editors.need", {{"need", need}})), isAmong(drill.needs, need)});
     const auto needed = d.ticks("drill-needs", say("row-editors.helps-who"), needs);
     const auto serves =
         d.list("drill-serves", say("row-editors.serves"), findingsOf(form.home.playbook, drill.serves));

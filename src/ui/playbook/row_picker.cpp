@@ -1,5 +1,6 @@
 #include "ui/playbook/row_picker.h"
 
+#include "coaching/approach_rows.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
@@ -24,8 +25,7 @@ std::vector<Pick> picksOf(const Playbook& playbook, const Approach& approach) {
     for (const MeasureDefinition& m : playbook.measures)
         if (!approach.targetOf(m.id)) all.push_back({m.id, text(m.name), text(m.hint)});
     for (const GradedItem& i : playbook.items)
-        if (std::find(approach.graded.begin(), approach.graded.end(), i.id) == approach.graded.end())
-            all.push_back({i.id, text(i.name), text(i.coach)});
+        if (!asksFor(approach, i.id)) all.push_back({i.id, text(i.name), text(i.coach)});
     return all;
 }
 

@@ -1,5 +1,6 @@
 #include "base/number.h"
 #include "coaching/typed_target.h"
+#include "kinematics/answers.h"
 #include "ui/form_dialog.h"
 #include "ui/playbook/row_editors.h"
 #include "ui/theme.h"
@@ -78,8 +79,7 @@ std::optional<QString> readNumbers(const NumberFields& f, const MeasureDefinitio
 
 std::vector<Tickable> answersOf(const MeasureDefinition& m, const std::vector<std::string>& on) {
     std::vector<Tickable> all;
-    for (const std::string& answer : m.options)
-        all.push_back({answer, text(answer), std::find(on.begin(), on.end(), answer) != on.end()});
+    for (const std::string& answer : m.options) all.push_back({answer, text(answer), isAmong(on, answer)});
     return all;
 }
 
@@ -97,9 +97,7 @@ void editTarget(QWidget* parent, const MeasureDefinition& m, const Target& targe
         read = [wanted, nearly](Target& t) -> std::optional<QString> {
             t.wanted = wanted();
             t.nearly = nearly();
-            std::erase_if(t.nearly, [&](const std::string& answer) {
-                return std::find(t.wanted.begin(), t.wanted.end(), answer) != t.wanted.end();
-            });
+            std::erase_if(t.nearly, [&](const std::string& answer) { return isAmong(t.wanted, answer); });
             t.type = t.wanted.empty() ? TargetType::Record : TargetType::Options;
             return std::nullopt;
         };
