@@ -60,6 +60,10 @@ MomentMark movedTo(const MomentMark& mark, std::int64_t frame) {
     return moved;
 }
 
+bool isAgain(const MomentMark& mark, std::int64_t frame) {
+    return std::find(mark.again.begin(), mark.again.end(), frame) != mark.again.end();
+}
+
 Result<MomentMark> happeningAgain(const DeliveryMarks& delivery, Moment moment, std::int64_t frame,
                                   std::int64_t frames) {
     if (auto may = isReviewed(delivery, frame, frames); !may) return may.error();

@@ -16,6 +16,9 @@ Status mayLieAt(const DeliveryMarks& delivery, Moment moment, std::int64_t frame
 /// counted stays beside it; else it moves.
 MomentMark movedTo(const MomentMark& mark, std::int64_t frame);
 
+/// Whether it happened on this frame too, without counting there.
+bool isAgain(const MomentMark& mark, std::int64_t frame);
+
 /// The position with a frame on which it happened too; without it when it was one already. Errors: Refused
 /// where it is not set yet, or counts on this very frame; those of mayLieAt() but for the order.
 Result<MomentMark> happeningAgain(const DeliveryMarks& delivery, Moment moment, std::int64_t frame,

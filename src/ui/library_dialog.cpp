@@ -64,19 +64,15 @@ private:
         repair_->hide();
         bar_->show();
         state_->setText(before + say("library-dialog.looking"));
+        auto other = library_.again();
+        if (!other) return show(other.error());
         auto* job = new Job(this,
-                            [this, other = openAgain()](std::stop_token stop,
-                                                        const Job::Progress& progress) -> Job::Continuation {
-                                auto found = *other ? (**other)->examine(stop, progress)
-                                                    : Result<std::vector<Problem>>((*other).error());
-                                return [this, found = std::move(found)] { show(found); };
+                            [this, own = std::shared_ptr<Library>(std::move(*other))](
+                                std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                                return [this, found = own->examine(stop, progress)] { show(found); };
                             });
         connect(job, &Job::progressed, bar_,
                 [this](double part) { bar_->setValue(static_cast<int>(part * 100)); });
-    }
-
-    std::shared_ptr<Result<std::unique_ptr<Library>>> openAgain() const {
-        return std::make_shared<Result<std::unique_ptr<Library>>>(library_.again());
     }
 
     void show(const Result<std::vector<Problem>>& found) {

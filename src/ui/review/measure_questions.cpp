@@ -3,6 +3,7 @@
 #include "base/number.h"
 #include "review/camera_place.h"
 #include "review/camera_turn.h"
+#include "review/positions.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 
@@ -66,8 +67,7 @@ void MeasureQuestions::again(const MeasureDefinition& m) {
     const auto moment = extraMoment(m, delivery(), here);
     if (!moment) return c_.say(say("measure-questions.nothing-to-repeat"));
     if (const Status set = c_.session.setAgain(*moment, here); !set) return c_.say(say(set.error().text));
-    const auto& frames = delivery().moments.at(*moment).again;
-    const bool added = std::count(frames.begin(), frames.end(), here) > 0;
+    const bool added = isAgain(delivery().moments.at(*moment), here);
     c_.say(say(added ? "measure-questions.again-here" : "measure-questions.no-longer-again",
                {{"moment", info(*moment).name()}, {"here", here}}));
 }

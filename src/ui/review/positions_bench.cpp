@@ -1,5 +1,6 @@
 #include "ui/review/positions_bench.h"
 
+#include "review/positions.h"
 #include "review/reasons.h"
 #include "ui/review/reason_dialog.h"
 #include "ui/theme.h"
@@ -111,13 +112,12 @@ void PositionsBench::showHow() {
                 {{"frame", place->frame}}));
     const auto mark = delivery().moments.find(current());
     const bool isSet = mark != delivery().moments.end() && mark->second.frame;
-    const bool isAgain =
-        isSet && std::count(mark->second.again.begin(), mark->second.again.end(), c_.playhead.frame()) > 0;
-    set_->setText(say(isAgain                            ? "positions-bench.this-one-counts"
+    const bool again = isSet && isAgain(mark->second, c_.playhead.frame());
+    set_->setText(say(again                              ? "positions-bench.this-one-counts"
                       : mark != delivery().moments.end() ? "positions-bench.move-it-here"
                                                          : "positions-bench.set-here"));
     again_->setVisible(isSet && *mark->second.frame != c_.playhead.frame());
-    again_->setText(say(isAgain ? "positions-bench.not-again-here" : "positions-bench.again-here"));
+    again_->setText(say(again ? "positions-bench.not-again-here" : "positions-bench.again-here"));
     on_->setVisible(allSet());
     setAsMain(set_, !allSet()); // one way on stands out
 }
@@ -205,7 +205,7 @@ QString PositionsBench::stageCaption() const {
     for (const auto& [moment, mark] : delivery().moments)
         if (mark.frame == c_.playhead.frame())
             return say(info(moment).name());
-        else if (std::count(mark.again.begin(), mark.again.end(), c_.playhead.frame()) > 0)
+        else if (isAgain(mark, c_.playhead.frame()))
             return say("review-place.again", {{"position", info(moment).name()}});
     return {};
 }
