@@ -2,6 +2,7 @@
 #include "desk/own_approaches.h"
 
 #include "desk/begin_judging.h"
+#include "tests/support/shelf.h"
 #include "tests/support/walk.h"
 
 #include <algorithm>
@@ -9,13 +10,7 @@
 namespace jg {
 namespace {
 
-struct Shelf {
-    test::TempFolder folder;
-    std::unique_ptr<Library> library =
-        std::move(*Library::open(folder / "lib", true, std::make_shared<FileStore>()));
-    Playbook book = test::playbook();
-    IdSource ids{5};
-
+struct Shelf : test::Shelf {
     std::string copy(const char* of = "load-and-drive") { return *copyApproach(*library, book, of, ids); }
 };
 

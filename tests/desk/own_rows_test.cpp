@@ -5,18 +5,13 @@
 #include "desk/own_approaches.h"
 #include "desk/own_measures.h"
 #include "desk/own_playbook.h"
+#include "tests/support/shelf.h"
 #include "tests/support/walk.h"
 
 namespace jg {
 namespace {
 
-struct Shelf {
-    test::TempFolder folder;
-    std::unique_ptr<Library> library =
-        std::move(*Library::open(folder / "lib", true, std::make_shared<FileStore>()));
-    Playbook book = test::playbook();
-    IdSource ids{5};
-
+struct Shelf : test::Shelf {
     Result<std::string> keep(const PlaybookRow& row, const std::string& key = {}) {
         return keepRow(*library, book, row, key, test::today(), ids);
     }

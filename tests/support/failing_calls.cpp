@@ -54,9 +54,22 @@ bool fails(Where where) {
     return mine;
 }
 
+/// What a call that can't be short gives back.
+int refused() {
+    errno = errorOf() ? errorOf() : EIO;
+    return -1;
+}
+
 template <typename Function>
 Function real(const char* name) {
     return reinterpret_cast<Function>(::dlsym(RTLD_NEXT, name));
+}
+
+/// Only a call that makes a file counts; only that one has a mode.
+int openBy(const char* name, const char* path, int flags, va_list rest) {
+    const mode_t mode = flags & O_CREAT ? va_arg(rest, mode_t) : 0;
+    if ((flags & O_CREAT) && fails(path)) return refused();
+    return real<int (*)(const char*, int, ...)>(name)(path, flags, mode);
 }
 
 struct Report {
@@ -78,65 +91,53 @@ ssize_t write(int fd, const void* bytes, size_t n) {
     static const auto next = real<ssize_t (*)(int, const void*, size_t)>("write");
     if (!fails(fd)) return next(fd, bytes, n);
     if (errorOf() == 0) return next(fd, bytes, n > 1 ? n / 2 : n);
-    errno = errorOf();
-    return -1;
+    return refused();
 }
 
 ssize_t pwrite64(int fd, const void* bytes, size_t n, off64_t at) {
     static const auto next = real<ssize_t (*)(int, const void*, size_t, off64_t)>("pwrite64");
     if (!fails(fd)) return next(fd, bytes, n, at);
     if (errorOf() == 0) return next(fd, bytes, n > 1 ? n / 2 : n, at);
-    errno = errorOf();
-    return -1;
+    return refused();
 }
 
 int fsync(int fd) {
     static const auto next = real<int (*)(int)>("fsync");
     if (!fails(fd)) return next(fd);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return refused();
 }
 
 int fdatasync(int fd) {
     static const auto next = real<int (*)(int)>("fdatasync");
     if (!fails(fd)) return next(fd);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return refused();
 }
 
 int rename(const char* from, const char* to) {
     static const auto next = real<int (*)(const char*, const char*)>("rename");
     if (!fails(to)) return next(from, to);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return refused();
 }
 
 int ftruncate64(int fd, off64_t size) {
     static const auto next = real<int (*)(int, off64_t)>("ftruncate64");
     if (!fails(fd)) return next(fd, size);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return refused();
 }
 
 int open64(const char* path, int flags, ...) {
-    static const auto next = real<int (*)(const char*, int, ...)>("open64");
     va_list rest;
     va_start(rest, flags);
-    const mode_t mode = flags & O_CREAT ? va_arg(rest, mode_t) : 0;
+    const int fd = openBy("open64", path, flags, rest);
     va_end(rest);
-    if (!(flags & O_CREAT) || !fails(path)) return next(path, flags, mode);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return fd;
 }
 
 int open(const char* path, int flags, ...) {
-    static const auto next = real<int (*)(const char*, int, ...)>("open");
     va_list rest;
     va_start(rest, flags);
-    const mode_t mode = flags & O_CREAT ? va_arg(rest, mode_t) : 0;
+    const int fd = openBy("open", path, flags, rest);
     va_end(rest);
-    if (!(flags & O_CREAT) || !fails(path)) return next(path, flags, mode);
-    errno = errorOf() ? errorOf() : EIO;
-    return -1;
+    return fd;
 }
 }

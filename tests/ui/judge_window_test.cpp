@@ -234,6 +234,18 @@ TEST_F(JudgeWindow, OneDeliveryByTwoApproaches) {
     dialog->close();
 }
 
+/// Presses the door of that name that is in sight. Where it lies hangs on a layout that a busy machine makes
+/// late.
+void pressIn(QWidget* place, const char* name) {
+    QPushButton* found = nullptr;
+    ASSERT_TRUE(waitFor([&] {
+        for (QPushButton* b : place->findChildren<QPushButton*>(name))
+            if (b->isVisible()) found = b;
+        return found != nullptr;
+    })) << name;
+    found->click();
+}
+
 TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());
@@ -245,15 +257,7 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     const int deep = optionOf(playbook(), "load-and-drive");
     list->setCurrent(deep);
     Q_EMIT list->selected(deep);
-    const auto press = [&](const char* name) {
-        QPushButton* found = nullptr;
-        ASSERT_TRUE(waitFor([&] {
-            for (QPushButton* b : place->findChildren<QPushButton*>(name))
-                if (b->isVisible()) found = b;
-            return found != nullptr;
-        })) << name;
-        found->click(); // where it lies hangs on a layout that a busy machine makes late
-    };
+    const auto press = [&](const char* name) { pressIn(place, name); };
     press("copy");
     answer(d, "rename", "My way");
     ASSERT_TRUE(waitFor([&] { return list->rows().size() == playbook().approaches.size() + 1; }));
@@ -318,15 +322,7 @@ TEST(PlaybookWindow, WhatItSaysIsTheCoachs) {
     Driver d(walk.library->folder());
     d.window().showPlace("playbook");
     auto* place = d.window().findChild<ui::PlaybookPlace*>();
-    const auto press = [&](const char* name) {
-        QPushButton* found = nullptr;
-        ASSERT_TRUE(waitFor([&] {
-            for (QPushButton* b : place->findChildren<QPushButton*>(name))
-                if (b->isVisible()) found = b;
-            return found != nullptr;
-        })) << name;
-        found->click();
-    };
+    const auto press = [&](const char* name) { pressIn(place, name); };
     const auto book = [&] {
         Playbook live = playbook();
         EXPECT_TRUE(loadOwnPlaybook(*walk.library, live));
