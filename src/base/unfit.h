@@ -19,6 +19,11 @@ public:
     Message why;
 };
 
+/// Throws one.
+[[noreturn]] inline void unfit(Message why) {
+    throw Unfit(std::move(why));
+}
+
 /// The reason of an Unfit; a library's own words never reach a person. Of the JSON library's reasons the
 /// number tells which it is, and a missing field's name stands in quotes.
 inline Message whyUnfit(const std::exception& e) {

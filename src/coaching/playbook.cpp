@@ -76,10 +76,6 @@ std::string Playbook::nameOfFinding(std::string_view id) const {
 
 namespace {
 
-[[noreturn]] void wrong(Message why) {
-    throw Unfit(std::move(why));
-}
-
 FocusCard focusOf(const json& row) {
     FocusCard f{row.at("id"), row.at("name"), row.at("rows").get<std::vector<std::string>>(), {}};
     f.lenient = row.value("lenient", f.lenient);
@@ -88,62 +84,62 @@ FocusCard focusOf(const json& row) {
 
 void checkShape(const Target& t) {
     if (t.type == TargetType::Band && !(t.y > t.x))
-        wrong(msg("playbook.band-empty", {{"measure", t.measure}}));
+        unfit(msg("playbook.band-empty", {{"measure", t.measure}}));
     if (t.type == TargetType::Options && t.wanted.empty())
-        wrong(msg("playbook.nothing-wanted", {{"measure", t.measure}}));
-    if (t.soft < 0) wrong(msg("playbook.soft-negative", {{"measure", t.measure}}));
-    if (t.ageFrom > t.ageTo) wrong(msg("playbook.ages-turned", {{"what", t.measure}}));
+        unfit(msg("playbook.nothing-wanted", {{"measure", t.measure}}));
+    if (t.soft < 0) unfit(msg("playbook.soft-negative", {{"measure", t.measure}}));
+    if (t.ageFrom > t.ageTo) unfit(msg("playbook.ages-turned", {{"what", t.measure}}));
 }
 
 void checkTargetOf(const Playbook& p, const Approach& a, const Target& t) {
     const MeasureDefinition* m = p.measure(t.measure);
-    if (!m) wrong(msg("playbook.unknown-measure", {{"approach", a.id}, {"measure", t.measure}}));
+    if (!m) unfit(msg("playbook.unknown-measure", {{"approach", a.id}, {"measure", t.measure}}));
     if (std::find(m->moments.begin(), m->moments.end(), t.position) == m->moments.end())
-        wrong(msg("playbook.target-elsewhere",
+        unfit(msg("playbook.target-elsewhere",
                   {{"approach", a.id}, {"measure", t.measure}, {"position", info(t.position).name()}}));
     const bool seen = m->kind == MeasureKind::Seen;
     if (!t.asksNothing() && seen != (t.type == TargetType::Options))
-        wrong(msg("playbook.target-kind", {{"approach", a.id}, {"measure", t.measure}}));
+        unfit(msg("playbook.target-kind", {{"approach", a.id}, {"measure", t.measure}}));
     for (const auto* answers : {&t.wanted, &t.nearly})
         for (const std::string& answer : *answers)
             if (!isAmong(m->options, answer))
-                wrong(msg("playbook.unknown-answer",
+                unfit(msg("playbook.unknown-answer",
                           {{"approach", a.id}, {"measure", t.measure}, {"answer", answer}}));
 }
 
 void checkApproachIds(const Playbook& p, const Approach& a) {
-    if (a.id.empty() || a.name.empty()) wrong(msg("playbook.approach-nameless"));
-    if (a.ageFrom > a.ageTo) wrong(msg("playbook.ages-turned", {{"what", a.name}}));
+    if (a.id.empty() || a.name.empty()) unfit(msg("playbook.approach-nameless"));
+    if (a.ageFrom > a.ageTo) unfit(msg("playbook.ages-turned", {{"what", a.name}}));
     std::set<std::string> asked;
     for (const Target& t : a.targets) {
         checkShape(t);
         checkTargetOf(p, a, t);
         if (!asked.insert(t.measure).second)
-            wrong(msg("playbook.two-targets", {{"approach", a.id}, {"measure", t.measure}}));
+            unfit(msg("playbook.two-targets", {{"approach", a.id}, {"measure", t.measure}}));
     }
     for (const auto& id : a.graded)
-        if (!p.item(id)) wrong(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
+        if (!p.item(id)) unfit(msg("playbook.unknown-item", {{"approach", a.id}, {"item", id}}));
 }
 
 void checkIds(const Playbook& p) {
     for (const Approach& a : p.approaches) checkApproachIds(p, a);
     for (const GradedItem& i : p.items)
         if (!i.measure.empty() && !p.measure(i.measure))
-            wrong(msg("playbook.unknown-behind", {{"item", i.id}, {"measure", i.measure}}));
+            unfit(msg("playbook.unknown-behind", {{"item", i.id}, {"measure", i.measure}}));
     for (const Cause& c : p.causes)
         for (const auto& id : {c.from, c.to})
-            if (!p.isFinding(id)) wrong(msg("playbook.unknown-cause", {{"finding", id}}));
+            if (!p.isFinding(id)) unfit(msg("playbook.unknown-cause", {{"finding", id}}));
     for (const Drill& d : p.drills)
         for (const auto& id : d.serves)
-            if (!p.isFinding(id)) wrong(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
+            if (!p.isFinding(id)) unfit(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
     for (const FocusCard& f : p.focuses)
         for (const auto& id : f.rows)
-            if (!p.isFinding(id)) wrong(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));
+            if (!p.isFinding(id)) unfit(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));
 }
 
 const std::string& fileOf(const PlaybookFiles& files, const std::string& name) {
     const auto it = files.find(name);
-    if (it == files.end()) wrong(msg("playbook.file-missing", {{"file", name}}));
+    if (it == files.end()) unfit(msg("playbook.file-missing", {{"file", name}}));
     return it->second;
 }
 
@@ -158,7 +154,7 @@ void readRows(const PlaybookFiles& files, const std::string& kind, std::vector<R
             rows.push_back(make(row));
         }
     } catch (const std::exception& e) {
-        wrong(msg("playbook.at", {{"file", name}, {"place", at}, {"why", whyUnfit(e)}}));
+        unfit(msg("playbook.at", {{"file", name}, {"place", at}, {"why", whyUnfit(e)}}));
     }
 }
 
@@ -169,13 +165,13 @@ void readApproaches(const PlaybookFiles& files, Playbook& p) {
             if (document.value("format", "") == kApproachFormat)
                 p.approaches.push_back(approachFromJson(document));
         } catch (const std::exception& e) {
-            wrong(msg("playbook.at",
+            unfit(msg("playbook.at",
                       {{"file", name}, {"place", msg("playbook.the-file")}, {"why", whyUnfit(e)}}));
         }
     }
     std::sort(p.approaches.begin(), p.approaches.end(),
               [](const auto& a, const auto& b) { return a.name < b.name; });
-    if (p.approaches.empty()) wrong(msg("playbook.no-approach"));
+    if (p.approaches.empty()) unfit(msg("playbook.no-approach"));
 }
 
 constexpr const char* kDepths = "depths.json";
@@ -186,7 +182,7 @@ PlaybookFiles readFiles(const std::filesystem::path& folder) {
     for (const auto& entry : std::filesystem::directory_iterator(folder, ec)) {
         if (entry.path().extension() != ".json" || entry.path().filename() == kDepths) continue;
         auto text = readFile(entry.path());
-        if (!text) wrong(text.error().text);
+        if (!text) unfit(text.error().text);
         files[entry.path().filename().string()] = std::move(*text);
     }
     return files;
@@ -204,7 +200,7 @@ void addNewer(std::vector<Row>& frozen, const std::vector<Row>& live) {
 Playbook parsePlaybook(const PlaybookFiles& files, const std::vector<MeasureDefinition>& known) {
     Playbook p;
     auto measures = parseMeasures(fileOf(files, "measures.json"));
-    if (!measures) wrong(measures.error().text);
+    if (!measures) unfit(measures.error().text);
     p.measures = std::move(*measures);
     addNewer(p.measures, known);
     readRows(files, "items", p.items, itemFromJson);
@@ -235,7 +231,7 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     try {
         Playbook p = parsePlaybook(readFiles(folder));
         for (const GradedItem& i : p.items)
-            if (p.measure(i.id)) wrong(msg("playbook.id-of-both", {{"id", i.id}}));
+            if (p.measure(i.id)) unfit(msg("playbook.id-of-both", {{"id", i.id}}));
         p.depths = std::move(*body);
         return p;
     } catch (const std::exception& e) {

@@ -16,21 +16,17 @@ namespace {
 constexpr const char* kKinds[] = {"item", "cause", "drill"}; // in the variant's order
 constexpr const char* kFiles[] = {"items", "causes", "drills"};
 
-[[noreturn]] void wrong(Message why) {
-    throw Unfit(std::move(why));
-}
-
 Moment momentIn(const json& row, const char* field) {
     const auto id = row.at(field).get<std::string>();
     if (const auto moment = momentFromId(id)) return *moment;
-    wrong(msg("playbook.position-unknown", {{"id", id}}));
+    unfit(msg("playbook.position-unknown", {{"id", id}}));
 }
 
 std::vector<View> viewsIn(const json& row) {
     std::vector<View> views;
     for (const auto& v : row.at("views")) {
         const auto view = viewFromId(v.get<std::string>());
-        if (!view) wrong(msg("playbook.view-unknown", {{"id", v.dump()}}));
+        if (!view) unfit(msg("playbook.view-unknown", {{"id", v.dump()}}));
         views.push_back(*view);
     }
     return views;
@@ -71,7 +67,7 @@ struct Needed {
 
 void checkFilled(std::initializer_list<Needed> fields) {
     for (const Needed& f : fields)
-        if (f.value.find_first_not_of(" \t\n") == std::string::npos) wrong(msg(f.what));
+        if (f.value.find_first_not_of(" \t\n") == std::string::npos) unfit(msg(f.what));
 }
 
 void check(const Playbook& p, const GradedItem& i) {
@@ -82,30 +78,30 @@ void check(const Playbook& p, const GradedItem& i) {
                  {i.young, "playbook-rows.no-young"},
                  {i.player, "playbook-rows.no-player"},
                  {i.parent, "playbook-rows.no-parent"}});
-    if (i.fault == i.name || i.goal == i.name) wrong(msg("playbook-rows.good-as-fault"));
-    if (i.views.empty()) wrong(msg("playbook-rows.no-view"));
+    if (i.fault == i.name || i.goal == i.name) unfit(msg("playbook-rows.good-as-fault"));
+    if (i.views.empty()) unfit(msg("playbook-rows.no-view"));
     if (!i.measure.empty() && !p.measure(i.measure))
-        wrong(msg("playbook.unknown-behind", {{"item", i.name}, {"measure", i.measure}}));
+        unfit(msg("playbook.unknown-behind", {{"item", i.name}, {"measure", i.measure}}));
     for (const GradedItem& other : p.items)
-        if (other.name == i.name && other.id != i.id) wrong(msg("playbook-rows.name-taken"));
+        if (other.name == i.name && other.id != i.id) unfit(msg("playbook-rows.name-taken"));
 }
 
 void check(const Playbook& p, const Cause& c) {
     for (const auto& end : {c.from, c.to})
-        if (!p.isFinding(end)) wrong(msg("playbook.unknown-cause", {{"finding", end}}));
-    if (c.from == c.to) wrong(msg("playbook-rows.own-cause"));
+        if (!p.isFinding(end)) unfit(msg("playbook.unknown-cause", {{"finding", end}}));
+    if (c.from == c.to) unfit(msg("playbook-rows.own-cause"));
     checkFilled({{c.says, "playbook-rows.no-owner"}, {c.why, "playbook-rows.no-why"}});
 }
 
 void check(const Playbook& p, const Drill& d) {
     checkFilled({{d.name, "playbook-rows.no-name"}, {d.how, "playbook-rows.no-how"}});
-    if (d.dose.missing()) wrong(msg("playbook-rows.no-dose"));
-    if (d.serves.empty()) wrong(msg("playbook-rows.serves-nothing"));
+    if (d.dose.missing()) unfit(msg("playbook-rows.no-dose"));
+    if (d.serves.empty()) unfit(msg("playbook-rows.serves-nothing"));
     for (const auto& id : d.serves)
-        if (!p.isFinding(id)) wrong(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
-    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
+        if (!p.isFinding(id)) unfit(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
+    if (d.ball && !d.throwing) unfit(msg("playbook.ball-throws"));
     for (const Drill& other : p.drills)
-        if (other.name == d.name && other.id != d.id) wrong(msg("playbook-rows.name-taken"));
+        if (other.name == d.name && other.id != d.id) unfit(msg("playbook-rows.name-taken"));
 }
 
 /// Puts a row in a file's list in place of the one with that key, or at its end.
@@ -164,7 +160,7 @@ Drill drillFromJson(const json& row) {
     d.id = row.at("id");
     d.name = row.at("name");
     d.body = row.at("body");
-    if (d.body != "lower" && d.body != "upper") wrong(msg("playbook.body"));
+    if (d.body != "lower" && d.body != "upper") unfit(msg("playbook.body"));
     d.needs = row.at("needs").get<std::vector<std::string>>();
     d.serves = row.at("serves").get<std::vector<std::string>>();
     d.equipment = row.value("equipment", "none");
@@ -176,7 +172,7 @@ Drill drillFromJson(const json& row) {
     d.distance = row.value("distance", "");
     d.ball = row.at("ball");
     d.throwing = row.value("throwing", d.ball);
-    if (d.ball && !d.throwing) wrong(msg("playbook.ball-throws"));
+    if (d.ball && !d.throwing) unfit(msg("playbook.ball-throws"));
     d.armLoad = row.value("armLoad", "none");
     d.ageFrom = row.value("ageFrom", 0);
     d.notFor = row.value("notFor", "");
@@ -190,7 +186,7 @@ PlaybookRow rowFromJson(const json& document) {
     if (kind == kKinds[0]) return itemFromJson(row);
     if (kind == kKinds[1]) return causeFromJson(row);
     if (kind == kKinds[2]) return drillFromJson(row);
-    wrong(msg("playbook-rows.kind-unknown", {{"kind", kind}}));
+    unfit(msg("playbook-rows.kind-unknown", {{"kind", kind}}));
 }
 
 json rowAsJson(const PlaybookRow& row) {

@@ -15,7 +15,7 @@ using nlohmann::json;
 
 namespace {
 
-constexpr const char* kKey = "playbook.ownRows";
+constexpr const char* kRowsKey = "playbook.ownRows";
 constexpr const char *kOwnItem = "own-item-", *kOwnDrill = "own-drill-";
 
 using Rows = std::vector<std::pair<std::string, PlaybookRow>>;
@@ -65,7 +65,7 @@ Status keepAll(Library& library, Playbook& playbook, const std::vector<RowEditio
         if (auto fit = fits(*joined); !fit) return fit;
     json rows = json::array();
     for (const RowEdition& e : editions) rows.push_back(editionAsJson(e));
-    if (auto kept = library.setSetting(kKey, rows.dump()); !kept) return kept;
+    if (auto kept = library.setSetting(kRowsKey, rows.dump()); !kept) return kept;
     exchangeRows(playbook, std::move(*joined));
     return Done{};
 }
@@ -141,7 +141,8 @@ bool belongsTo(const Approach& a, const PlaybookRow& row) {
 Result<std::vector<RowEdition>> ownRows(Library& library) {
     try {
         std::vector<RowEdition> all;
-        for (const json& kept : json::parse(library.setting(kKey, "[]"))) all.push_back(editionFrom(kept));
+        for (const json& kept : json::parse(library.setting(kRowsKey, "[]")))
+            all.push_back(editionFrom(kept));
         return all;
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged, msg("own-rows.unreadable", {{"why", whyUnfit(e)}}));

@@ -12,7 +12,7 @@
 namespace jg {
 
 namespace {
-constexpr int kWidth = 960;
+constexpr int kWorkingWidth = 960;
 constexpr int kBackgroundPictures = 15;
 
 /// What each grey of one picture is in another of the same size: the mean there; between greys that do not
@@ -53,7 +53,7 @@ Result<FrameHandle> WorkingGrey::decoded(std::int64_t frame, std::stop_token sto
 
 Result<cv::Mat> WorkingGrey::shown(const AVFrame& frame) const {
     const FilmInfo& info = reader_.info();
-    const auto grey = toGrey(frame, info, std::min(kWidth, std::max(16, info.width)));
+    const auto grey = toGrey(frame, info, std::min(kWorkingWidth, std::max(16, info.width)));
     if (!grey) return grey.error();
     return turned(*grey, info);
 }

@@ -2,10 +2,9 @@
 
 #include "base/unfit.h"
 #include "library/checksums.h"
+#include "library/rows.h"
 #include "review/review_json.h"
 #include "review/summary.h"
-
-#include <SQLiteCpp/VariadicBind.h>
 
 #include <string>
 #include <utility>
@@ -114,13 +113,6 @@ std::vector<std::string> column(SQLite::Database& db, const char* sql) {
     SQLite::Statement query(db, sql);
     while (query.executeStep()) values.push_back(query.getColumn(0).getString());
     return values;
-}
-
-template <typename... Values>
-void run(SQLite::Database& db, const char* sql, const Values&... values) {
-    SQLite::Statement statement(db, sql);
-    SQLite::bind(statement, values...);
-    statement.exec();
 }
 
 /// The film check leaves the submission's document for its clip's row.

@@ -23,7 +23,7 @@ namespace jg {
 
 namespace {
 
-struct Free {
+struct FreeChain {
     void operator()(AVFilterGraph* p) const { avfilter_graph_free(&p); }
     void operator()(AVFrame* p) const { av_frame_free(&p); }
     void operator()(ebur128_state* p) const { ebur128_destroy(&p); }
@@ -34,7 +34,7 @@ Error broken() {
 }
 
 void drain(AVFilterContext* sink, std::vector<float>& out) {
-    const std::unique_ptr<AVFrame, Free> frame(av_frame_alloc());
+    const std::unique_ptr<AVFrame, FreeChain> frame(av_frame_alloc());
     while (av_buffersink_get_frame(sink, frame.get()) >= 0) {
         const auto* data = reinterpret_cast<const float*>(frame->data[0]);
         out.insert(out.end(), data, data + frame->nb_samples);
@@ -46,7 +46,7 @@ void drain(AVFilterContext* sink, std::vector<float>& out) {
 Result<std::vector<float>> filtered(std::span<const float> in, const std::string& description) {
     av_log_set_level(AV_LOG_QUIET);
     const PlainNumbers plain; // options go through the graph as text
-    const std::unique_ptr<AVFilterGraph, Free> graph(avfilter_graph_alloc());
+    const std::unique_ptr<AVFilterGraph, FreeChain> graph(avfilter_graph_alloc());
     AVFilterContext* source = nullptr;
     AVFilterContext* sink = nullptr;
     const std::string format =
@@ -68,7 +68,7 @@ Result<std::vector<float>> filtered(std::span<const float> in, const std::string
     std::vector<float> out;
     out.reserve(in.size());
     constexpr std::size_t kBlock = 4096;
-    const std::unique_ptr<AVFrame, Free> frame(av_frame_alloc());
+    const std::unique_ptr<AVFrame, FreeChain> frame(av_frame_alloc());
     for (std::size_t at = 0; at < in.size(); at += kBlock) {
         const std::size_t n = std::min(kBlock, in.size() - at);
         frame->format = AV_SAMPLE_FMT_FLT;
@@ -91,7 +91,7 @@ Result<std::vector<float>> filtered(std::span<const float> in, const std::string
 } // namespace
 
 double loudnessOf(std::span<const float> samples) {
-    const std::unique_ptr<ebur128_state, Free> state(ebur128_init(1, kSampleRate, EBUR128_MODE_I));
+    const std::unique_ptr<ebur128_state, FreeChain> state(ebur128_init(1, kSampleRate, EBUR128_MODE_I));
     ebur128_set_channel(state.get(), 0, EBUR128_DUAL_MONO); // as heard from both loudspeakers
     ebur128_add_frames_float(state.get(), samples.data(), samples.size());
     double lufs = -HUGE_VAL;

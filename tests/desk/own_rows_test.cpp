@@ -11,7 +11,7 @@
 namespace jg {
 namespace {
 
-struct Shelf : test::Shelf {
+struct RowShelf : test::Shelf {
     Result<std::string> keep(const PlaybookRow& row, const std::string& key = {}) {
         return keepRow(*library, book, row, key, test::today(), ids);
     }
@@ -30,7 +30,7 @@ GradedItem newItem(const std::string& name = "Cap stays straight") {
 }
 
 TEST(OwnRows, AShippedItemIsSaidOtherwiseAndAgainAsItCame) {
-    Shelf s;
+    RowShelf s;
     GradedItem i = *s.book.item("load-shared");
     const std::string came = i.fault;
     i.fault = "The knee works alone";
@@ -49,7 +49,7 @@ TEST(OwnRows, AShippedItemIsSaidOtherwiseAndAgainAsItCame) {
 }
 
 TEST(OwnRows, ACauseThatWasChangedIsTheSameRowStill) {
-    Shelf s;
+    RowShelf s;
     const Cause came = s.book.causes.front();
     Cause changed = came;
     changed.says = "Coach Rowan";
@@ -60,7 +60,7 @@ TEST(OwnRows, ACauseThatWasChangedIsTheSameRowStill) {
 }
 
 TEST(OwnRows, WhatDoesNotFitIsNotKept) {
-    Shelf s;
+    RowShelf s;
     GradedItem bad = newItem();
     bad.parent.clear();
     EXPECT_FALSE(s.keep(bad));
@@ -73,7 +73,7 @@ TEST(OwnRows, WhatDoesNotFitIsNotKept) {
 }
 
 TEST(OwnRows, AnItemInUseStays) {
-    Shelf s;
+    RowShelf s;
     const std::string key = *s.keep(newItem());
     Approach mine = *s.book.approach(*copyApproach(*s.library, s.book, "load-and-drive", s.ids));
     mine.graded.push_back(key);
@@ -87,7 +87,7 @@ TEST(OwnRows, AnItemInUseStays) {
 }
 
 TEST(OwnRows, AnItemMayRestOnAMeasureOfTheCoachs) {
-    Shelf s;
+    RowShelf s;
     OwnMeasureOrder order;
     order.name = "Cap lean";
     order.kind = "jointAngle";
@@ -123,7 +123,7 @@ TEST(OwnRows, ABegunReviewKeepsItsWords) {
 }
 
 TEST(OwnRows, AnApproachIsHandedOnWithWhatItGrades) {
-    Shelf s, other;
+    RowShelf s, other;
     const std::string key = *s.keep(newItem());
     Drill drill = s.book.drills.front();
     drill.id.clear();
@@ -148,7 +148,7 @@ TEST(OwnRows, AnApproachIsHandedOnWithWhatItGrades) {
 }
 
 TEST(OwnRows, AFileMayNotChangeWhatCameWithTheProgram) {
-    Shelf s;
+    RowShelf s;
     std::string file = *approachFile(*s.library, s.book, *s.book.approach("first-steps"));
     const std::string row =
         R"(,"rows":[{"kind":"item","row":{"id":"load-shared","name":"x","group":"lower","position":"load","views":["open"],"coach":"x","player":"x"}}]})";
