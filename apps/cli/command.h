@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "coaching/playbook.h"
 #include "words/words.h"
 
 #include <nlohmann/json.hpp>
@@ -73,11 +74,17 @@ T orRefuse(Result<T> result) {
     return std::move(result).value();
 }
 
+/// The shipped playbook.
+Playbook playbook();
+
+std::vector<std::string> split(const std::string& text, char separator);
+
 /// Shows progress on stderr when it is a terminal. 0..1.
 void showProgress(double part, const Message& what);
 
 std::vector<Command> filmCommands();
 std::vector<Command> measureCommands();
 std::vector<Command> libraryCommands();
+std::vector<Command> planCommands();
 
 } // namespace jg::cli

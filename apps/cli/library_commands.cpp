@@ -153,7 +153,7 @@ void reviewShow(const Arguments& a, std::stop_token) {
 void reviewExport(const Arguments& a, std::stop_token stop) {
     const auto o = openReview(a);
     const fs::path folder = a.need("out");
-    const bool any = a.has("film") || a.has("letter") || a.has("csv");
+    const bool any = a.has("film") || a.has("letter") || a.has("csv") || a.has("ics") || a.has("sheet");
     const DispatchRecipe recipe = previewRecipe(*o->session);
     const std::string stem =
         asFileName(o->session->athlete().firstName) + "-" + isoDate(o->session->review().date);
@@ -162,6 +162,8 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
     if (a.has("csv") || !any)
         orRefuse(
             files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
+    if (a.has("ics")) orRefuse(exportCalendar(recipe, folder / (stem + "-week.ics"), files));
+    if (a.has("sheet")) orRefuse(exportWeekSheet(recipe, Paper::A4, folder / (stem + "-week.pdf"), files));
     if (a.has("film"))
         orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
                                     [](double part) { showProgress(part, msg("cli.narrated-film")); }));
@@ -239,9 +241,9 @@ std::vector<Command> libraryCommands() {
         {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
         {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
         {"review export",
-         "review export LIB ID --out DIR [--film] [--letter] [--csv]",
+         "review export LIB ID --out DIR [--film] [--letter] [--csv] [--ics] [--sheet]",
          {"out"},
-         {"film", "letter", "csv"},
+         {"film", "letter", "csv", "ics", "sheet"},
          2,
          2,
          reviewExport},

@@ -2,6 +2,7 @@
 #include "apps/cli/command.h"
 
 #include "base/number.h"
+#include "desk/places.h"
 
 #include <QGuiApplication>
 
@@ -11,6 +12,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <iostream>
+#include <sstream>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -40,6 +42,17 @@ const std::string& Arguments::word(std::size_t i, const char* what) const {
     return words[i];
 }
 
+Playbook playbook() {
+    return orRefuse(loadPlaybook(dataFolder() / "playbook"));
+}
+
+std::vector<std::string> split(const std::string& text, char separator) {
+    std::vector<std::string> parts;
+    std::istringstream in(text);
+    for (std::string part; std::getline(in, part, separator);) parts.push_back(part);
+    return parts;
+}
+
 void showProgress(double part, const Message& what) {
     if (!isatty(STDERR_FILENO)) return;
     std::fprintf(stderr, "\r%3d %%  %s   ", static_cast<int>(part * 100), english()(what).c_str());
@@ -52,7 +65,7 @@ std::stop_source interrupted;
 
 std::vector<Command> allCommands() {
     std::vector<Command> all;
-    for (auto group : {filmCommands(), measureCommands(), libraryCommands()})
+    for (auto group : {filmCommands(), measureCommands(), planCommands(), libraryCommands()})
         for (auto& c : group) all.push_back(std::move(c));
     return all;
 }

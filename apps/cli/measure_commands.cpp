@@ -2,8 +2,6 @@
 
 #include "base/number.h"
 #include "coaching/approach_json.h"
-#include "coaching/causes.h"
-#include "coaching/week.h"
 #include "desk/places.h"
 #include "kinematics/answers.h"
 #include "kinematics/measure.h"
@@ -22,10 +20,6 @@ namespace jg::cli {
 using nlohmann::json;
 
 namespace {
-
-Playbook playbook() {
-    return orRefuse(loadPlaybook(dataFolder() / "playbook"));
-}
 
 json measureAsJson(const MeasureDefinition& m) {
     json positions = json::array(), views = json::array(), landmarks = json::array();
@@ -55,13 +49,6 @@ void measures(const Arguments& a, std::stop_token) {
     else
         for (const auto& m : all)
             std::cout << m["id"].get<std::string>() << "\t" << m["name"].get<std::string>() << "\n";
-}
-
-std::vector<std::string> split(const std::string& text, char separator) {
-    std::vector<std::string> parts;
-    std::istringstream in(text);
-    for (std::string part; std::getline(in, part, separator);) parts.push_back(part);
-    return parts;
 }
 
 double numberIn(const std::string& text, const std::string& where) {
@@ -262,69 +249,6 @@ void judgeOne(const Arguments& a, std::stop_token) {
     sayJudgement(a, *approach, *target, judge(*comparable, *value, *sd, m->protectsArm));
 }
 
-std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
-    auto ids = split(a.need("findings"), ',');
-    if (ids.empty()) throw WrongUse(msg("measure-commands.findings-is-empty"));
-    for (const auto& id : ids)
-        if (!book.isFinding(id))
-            throw Refusal(msg("measure-commands.id-is-neither-a-measure-nor", {{"id", id}}));
-    return ids;
-}
-
-void causes(const Arguments& a, std::stop_token) {
-    const Playbook book = playbook();
-    std::vector<Finding> findings;
-    for (const auto& id : findingsOf(a, book)) {
-        const auto* m = book.measure(id);
-        const auto* i = book.item(id);
-        const bool protects = (m && m->protectsArm) || (i && i->protectsArm);
-        findings.push_back({id, protects ? Verdict::Protect : Verdict::Change, 0});
-    }
-    const CauseReport report = explain(book, findings);
-    json roots = json::array();
-    for (const Root& r : report.roots)
-        roots.push_back(
-            {{"id", r.id}, {"explains", r.explains}, {"evidence", r.evidence}, {"against", r.against}});
-    std::cout << json{{"roots", roots}, {"order", report.order}}.dump(2) << "\n";
-}
-
-void plan(const Arguments& a, std::stop_token) {
-    const Playbook book = playbook();
-    const auto age = a.number("age");
-    if (!age || *age < 5 || *age > 99) throw WrongUse(msg("measure-commands.age-wants-an-age-in-years"));
-    const int years = static_cast<int>(*age);
-    std::vector<PlannedDrill> drills;
-    json listed = json::array(), blocked = json::array();
-    for (const auto& id : findingsOf(a, book)) {
-        const auto fit = drillsFor(book, id, years, a.has("pain"), 2);
-        for (const Drill* d : fit) {
-            drills.push_back({d->id, id, d->dose, false});
-            listed.push_back({{"id", d->id},
-                              {"name", d->name},
-                              {"finding", id},
-                              {"dose", wordsOf(d->dose)},
-                              {"daysAWeek", d->dose.days},
-                              {"ball", d->ball},
-                              {"body", d->body}});
-        }
-        if (fit.empty())
-            blocked.push_back(msg(a.has("pain") ? "cli.no-drill-pain" : "cli.no-drill",
-                                  {{"finding", book.nameOfFinding(id)}}));
-    }
-    const WeekPlan week = layOutWeek(book, drills, years, a.has("pain"));
-    json days = json::array();
-    for (const PlanDay& d : week.days)
-        days.push_back({{"day", weekdayShort(d.weekday)}, {"body", d.body}, {"drills", d.drills}});
-    for (const auto& sentence : week.blocked) blocked.push_back(sentence);
-    if (a.has("pain")) blocked.push_back(msg("measure-commands.pain-is-reported-no-throwing-drills"));
-    std::cout << json{{"days", days},
-                      {"drills", listed},
-                      {"missingDose", week.missingDose},
-                      {"blocked", blocked}}
-                     .dump(2)
-              << "\n";
-}
-
 } // namespace
 
 std::vector<Command> measureCommands() {
@@ -349,15 +273,7 @@ std::vector<Command> measureCommands() {
              {"json"},
              0,
              0,
-             judgeOne},
-            {"causes", "causes --findings a,b,c [--json]", {"findings"}, {"json"}, 0, 0, causes},
-            {"plan",
-             "plan --findings a,b --age N [--pain] [--json]",
-             {"findings", "age"},
-             {"pain", "json"},
-             0,
-             0,
-             plan}};
+             judgeOne}};
 }
 
 } // namespace jg::cli

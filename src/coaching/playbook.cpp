@@ -3,6 +3,7 @@
 #include "base/file_store.h"
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
+#include "coaching/needs.h"
 #include "coaching/playbook_files.h"
 #include "coaching/playbook_rows.h"
 #include "kinematics/answers.h"
@@ -74,7 +75,22 @@ std::string Playbook::nameOfFinding(std::string_view id) const {
     return std::string(id);
 }
 
+std::string Playbook::groupOfFinding(std::string_view id) const {
+    if (const auto* m = measure(id)) return m->group;
+    if (const auto* i = item(id)) return i->group;
+    return {};
+}
+
 namespace {
+
+Screen screenOf(const json& row) {
+    Screen s{
+        row.at("id"), row.at("name"), row.at("how"), row.at("pass"), row.at("fail"), row.at("tells"), {}, ""};
+    s.groups = row.at("groups").get<std::vector<std::string>>();
+    s.notFor = row.value("notFor", "");
+    if (!needFromId(s.tells)) unfit(msg("playbook.need-unknown", {{"id", s.tells}}));
+    return s;
+}
 
 FocusCard focusOf(const json& row) {
     FocusCard f{row.at("id"), row.at("name"), row.at("rows").get<std::vector<std::string>>(), {}};
@@ -207,6 +223,7 @@ Playbook parsePlaybook(const PlaybookFiles& files, const std::vector<MeasureDefi
     readRows(files, "causes", p.causes, causeFromJson);
     readRows(files, "drills", p.drills, drillFromJson);
     if (files.contains("focuses.json")) readRows(files, "focuses", p.focuses, focusOf);
+    if (files.contains("screens.json")) readRows(files, "screens", p.screens, screenOf);
     readApproaches(files, p);
     checkIds(p);
     p.text = p.shipped = std::make_shared<const std::string>(json(files).dump());
@@ -247,6 +264,7 @@ Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
         p.lengths = live.lengths;
         addNewer(p.items, live.items);
         addNewer(p.drills, live.drills);
+        addNewer(p.screens, live.screens);
         return p;
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged, msg("playbook.frozen-unreadable", {{"why", whyUnfit(e)}}));

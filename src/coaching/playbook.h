@@ -89,9 +89,11 @@ Message wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the call
 struct Drill {
     std::string id;
     std::string name;
-    std::string body; ///< lower | upper
-    std::vector<std::string> needs;
+    std::string body;                ///< lower | upper
+    std::vector<std::string> needs;  ///< ids of Need
     std::vector<std::string> serves; ///< finding ids
+    std::vector<std::string> supports =
+        {}; ///< ids of measureGroups(): helps every finding there, by its needs
     std::string equipment;
     std::string how;
     Dose dose;
@@ -104,6 +106,17 @@ struct Drill {
     int lookAgainDays = 28;
 };
 
+/// A simple test without a machine that tells what keeps an athlete from a position. No diagnosis.
+struct Screen {
+    std::string id;
+    std::string name;
+    std::string how;
+    std::string pass, fail;          ///< how each looks
+    std::string tells;               ///< id of the Need that a failure shows
+    std::vector<std::string> groups; ///< ids of measureGroups() it is for
+    std::string notFor;
+};
+
 /// Everything together. Immutable after loading; share by const reference between threads.
 struct Playbook {
     std::vector<MeasureDefinition> measures;
@@ -112,6 +125,7 @@ struct Playbook {
     std::vector<Cause> causes;
     std::vector<Drill> drills;
     std::vector<FocusCard> focuses;
+    std::vector<Screen> screens;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
     /// What it was read from, but for the depths, with the coach's own rows: a review keeps it
@@ -126,6 +140,8 @@ struct Playbook {
     const FocusCard* focus(std::string_view id) const;
     /// The name of a finding, be it a measure or an item; the id itself when unknown.
     std::string nameOfFinding(std::string_view id) const;
+    /// The part of the body it belongs to, an id of measureGroups(); empty when unknown.
+    std::string groupOfFinding(std::string_view id) const;
     bool isFinding(std::string_view id) const { return measure(id) || item(id); }
 };
 
@@ -134,8 +150,8 @@ struct Playbook {
 Status checkApproach(const Playbook& playbook, const Approach& approach);
 
 /// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in
-/// `folder`, and focuses.json where there is one, and checks that all ids meet. Errors: NotFound, Unreadable,
-/// BadInput naming file and row.
+/// `folder`, and focuses.json and screens.json where there are some, and checks that all ids meet. Errors:
+/// NotFound, Unreadable, BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
 
 /// The playbook that a review was begun with: measures, approaches, items, causes and drills of `text`; what

@@ -1,6 +1,7 @@
 #include "coaching/playbook_rows.h"
 
 #include "base/unfit.h"
+#include "coaching/needs.h"
 #include "coaching/playbook_files.h"
 
 #include <nlohmann/json.hpp>
@@ -55,6 +56,7 @@ json drillAsJson(const Drill& d) {
     if (!d.dose.missing())
         row["dose"] = {{"sets", d.dose.sets}, {"reps", d.dose.reps}, {"days", d.dose.days}};
     if (!d.distance.empty()) row["distance"] = d.distance;
+    if (!d.supports.empty()) row["supports"] = d.supports;
     if (!d.notFor.empty()) row["notFor"] = d.notFor;
     return row;
 }
@@ -96,7 +98,7 @@ void check(const Playbook& p, const Cause& c) {
 void check(const Playbook& p, const Drill& d) {
     checkFilled({{d.name, "playbook-rows.no-name"}, {d.how, "playbook-rows.no-how"}});
     if (d.dose.missing()) unfit(msg("playbook-rows.no-dose"));
-    if (d.serves.empty()) unfit(msg("playbook-rows.serves-nothing"));
+    if (d.serves.empty() && d.supports.empty()) unfit(msg("playbook-rows.serves-nothing"));
     for (const auto& id : d.serves)
         if (!p.isFinding(id)) unfit(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
     if (d.ball && !d.throwing) unfit(msg("playbook.ball-throws"));
@@ -162,7 +164,10 @@ Drill drillFromJson(const json& row) {
     d.body = row.at("body");
     if (d.body != "lower" && d.body != "upper") unfit(msg("playbook.body"));
     d.needs = row.at("needs").get<std::vector<std::string>>();
+    for (const std::string& need : d.needs)
+        if (!needFromId(need)) unfit(msg("playbook.need-unknown", {{"id", need}}));
     d.serves = row.at("serves").get<std::vector<std::string>>();
+    d.supports = row.value("supports", d.supports);
     d.equipment = row.value("equipment", "none");
     d.how = row.at("how");
     if (row.contains("dose")) {

@@ -1,6 +1,7 @@
 // The week of drills.
 #pragma once
 
+#include "coaching/drill_gates.h"
 #include "coaching/playbook.h"
 
 #include <string>
@@ -22,24 +23,32 @@ struct PlanDay {
     int weekday = 0;
     std::string body; ///< lower | upper
     std::vector<std::string> drills;
+    int throws = 0; ///< with a ball
 };
 
 struct WeekPlan {
-    std::vector<PlanDay> days; ///< in order of weekday
+    std::vector<PlanDay> days; ///< in order of weekday; the others are for rest
     std::vector<std::string> missingDose;
     std::vector<Message> blocked; ///< a sentence each; a plan with any may not be sent
+    std::vector<Message> notes;   ///< what had to give way, and what guidance says
+
+    const PlanDay* day(int weekday) const;
 };
 
 Message weekdayShort(int weekday); ///< "Mon"; 0 is Monday
 
-/// Lays drills out: lower body Monday and Thursday (then Saturday), upper body Tuesday and Friday (then
-/// Sunday), so that the two never share a day. With pain a drill whose motion is a throw is blocked, and so
-/// is one below the drill's age. Pure. Source: order of the week is common practice, no source.
-WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& drills, int age, bool pain);
+/// Throws with a ball of a drill on one of its days.
+int throwsADay(const PlannedDrill& planned, const Drill& drill);
 
-/// Drills that serve a finding and are allowed for the age (and, with pain, throw nothing), those made for it
-/// first; never more than `most`. Pure.
-std::vector<const Drill*> drillsFor(const Playbook& playbook, std::string_view finding, int age, bool pain,
-                                    std::size_t most);
+/// Days of the week that stay free of drills at an age. Source: own choice.
+int restDaysAt(int age);
+
+/// Lays drills out: lower and upper body never share a day, the days of each lie as far apart as the free
+/// days let them, restDaysAt() days stay free, nothing lies on a game day and no throw on the day before one.
+/// Throwing days keep the rest that guidance asks for after so many throws; what does not fit is done on
+/// fewer days, with a note. A drill that may not be given is blocked. Pure. Source: order of the week is
+/// common practice, no source; rest after throwing as throwingGuidance().
+WeekPlan layOutWeek(const Playbook& playbook, const std::vector<PlannedDrill>& drills,
+                    const DrillGates& gates);
 
 } // namespace jg

@@ -59,7 +59,8 @@ std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std:
     const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
     const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);
     const Athlete pia = person(ids, "Pia", "Thorsgaard", 17, Hand::Right, "school team", today);
-    const Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", today);
+    Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", today);
+    emeka.comingBack = ComingBack{"shoulder, in the spring", addDays(today, -12)};
     people = {wren, odalys, ludo, pia, emeka};
 
     FilmOrder wrenFilm = order(1.58, 240, View::Open, Hand::Right, 1, seed + 1);

@@ -158,9 +158,10 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
                      msg("demo.reviews"));
         if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids); !kept) return kept;
     }
-    for (const Promise& p :
-         {Promise{people[4].id, asIs("Drills for Emeka, first week"), today, false, 0},
-          Promise{people[2].id, asIs("Front view of Ludo asked for"), addDays(today, -9), false, 0}})
+    for (const Promise& p : {Promise{people[4].id, asIs("Drills for Emeka, first week"), today, Owes::House,
+                                     Kept::Open, addDays(today, -6)},
+                             Promise{people[2].id, asIs("Front view of Ludo"), addDays(today, -9),
+                                     Owes::Athlete, Kept::Open, addDays(today, -23)}})
         if (auto saved = (*library)->save(p); !saved) return saved;
     return Done{};
 }

@@ -146,7 +146,7 @@ void orderStops(Review& r, const Playbook& playbook, const Assessment& a, IdSour
     };
     for (const Judged& j : a.findings)
         if (j.strength && strengths < 2) add(j.finding.id), ++strengths;
-    for (const std::string& id : rankedFaults(playbook, a).order)
+    for (const std::string& id : causesOf(playbook, a, r.plan).order)
         if (corrections < 2) add(id), ++corrections;
     r.stops.push_back({ids.next<StopTag>("stop"), StopKind::Recap, "", "Once more, in short",
                        r.first().frameOf(Moment::Plant).value_or(0), r.lead});
@@ -229,9 +229,11 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     Assessment a = assess(r, playbook, submission.clips, athlete.hand);
     orderStops(r, playbook, a, ids);
     if (auto spoken = speakStops(r, library, clip, 0); !spoken) return spoken.error();
-    std::vector<std::string> corrections = rankedFaults(playbook, a).order;
-    if (corrections.size() > kMostCorrections) corrections.resize(kMostCorrections);
-    r.plan = proposePlan(playbook, r, athlete, submission, clip, corrections, date);
+    const Proposal proposal =
+        proposePriorities(playbook, r, a, causesOf(playbook, a, r.plan), athlete.ageOn(date));
+    std::vector<std::string> corrections;
+    for (const Proposed& p : proposal.work) corrections.push_back(p.finding);
+    r.plan = proposePlan({playbook, r, a, athlete, submission, clip, date}, corrections);
     if (wish.until == Stage::Sent) {
         r.sent = SentRecord{date, athlete.isMinorOn(date) ? athlete.guardianEmail : athlete.email};
     }

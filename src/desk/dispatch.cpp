@@ -2,7 +2,9 @@
 
 #include "desk/file_names.h"
 #include "desk/film_owner.h"
+#include "desk/promises.h"
 #include "film/open_films.h"
+#include "letter/calendar.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "post/mail.h"
@@ -129,12 +131,11 @@ Status recordSent(Store& store, const ReviewId& id, const std::string& to, const
     if (!marked) return marked.error().code == ErrorCode::Refused ? Status(Done{}) : marked;
     auto review = store.review(id);
     if (!review) return review.error();
-    if (!review->plan.nextLook) return Done{};
     auto athlete = store.athlete(review->athlete);
     if (!athlete) return athlete.error();
-    return store.save(Promise{athlete->id,
-                              msg("dispatch.next-look-at-first-name", {{"firstName", athlete->firstName}}),
-                              review->plan.nextLook, false, 0});
+    for (const Promise& promise : promisesOfLetter(*review, *athlete, clock.today()))
+        if (auto saved = store.save(promise); !saved) return saved;
+    return Done{};
 }
 
 } // namespace
@@ -167,11 +168,31 @@ Status exportLetter(const DispatchRecipe& recipe, const fs::path& path, FileStor
 
 namespace {
 
+std::string calendarOf(const DispatchRecipe& recipe) {
+    return writeCalendar(
+        {recipe.film.letter, recipe.athleteFirstName, recipe.film.review.id.value, recipe.dateUnix},
+        recipe.film.words);
+}
+
+} // namespace
+
+Status exportCalendar(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
+    const std::string calendar = calendarOf(recipe);
+    if (calendar.empty()) return fail(ErrorCode::Refused, msg("dispatch.no-calendar"));
+    return files.write(path, calendar);
+}
+
+Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path& path, FileStore& files) {
+    return writeWeekSheet(recipe.film.letter, recipe.athleteFirstName, paper, recipe.film.words, path, files);
+}
+
+namespace {
+
 std::string mailText(const DispatchRecipe& r) {
     const LetterModel& letter = r.film.letter;
     const char* about = r.film.review.takes.empty() ? "mail.letter" : "mail.letter-and-film";
     std::string text;
-    if (!letter.caution.empty()) text += r.film.words(letter.caution) + "\n\n";
+    for (const Message& caution : letter.cautions) text += r.film.words(caution) + "\n\n";
     return text + r.film.words(msg(about, {{"name", r.athleteFirstName},
                                            {"closing", letter.closing},
                                            {"coach", r.house.coach},
@@ -206,6 +227,23 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
 
 } // namespace
 
+namespace {
+
+/// The sheet to hang up and the calendar, when there are drills.
+Status attachWeek(const DispatchRecipe& recipe, const fs::path& workFolder, const std::string& stem,
+                  FileStore& files, Mail& mail) {
+    if (recipe.film.letter.week.empty()) return Done{};
+    const fs::path sheet = workFolder / (stem + "-week.pdf");
+    if (auto made = exportWeekSheet(recipe, Paper::A4, sheet, files); !made) return made;
+    auto bytes = readFile(sheet);
+    if (!bytes) return bytes.error();
+    mail.attachments.push_back({stem + "-week.pdf", "application/pdf", std::move(*bytes)});
+    mail.attachments.push_back({stem + "-week.ics", "text/calendar", calendarOf(recipe)});
+    return Done{};
+}
+
+} // namespace
+
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
     if (auto own = filmsAreWhatCameIn(recipe, stop); !own) return own.error();
@@ -224,6 +262,7 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
            recipe.messageId,
            recipe.dateUnix};
     m.attachments.push_back({stem + ".pdf", "application/pdf", std::move(*letterBytes)});
+    if (auto week = attachWeek(recipe, workFolder, stem, files, m); !week) return week.error();
     if (!recipe.film.review.takes.empty()) {
         const fs::path film = workFolder / (stem + ".mp4");
         if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made)

@@ -3,6 +3,7 @@
 
 #include "desk/review_session.h"
 #include "letter/narrated_film.h"
+#include "letter/week_sheet.h"
 #include "post/smtp.h"
 
 #include <filesystem>
@@ -41,6 +42,12 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
 /// Writes the letter as PDF. Errors: those of Reader and writing.
 Status exportLetter(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
 
+/// The week of drills as a calendar and as a sheet of paper. Errors: Refused without drills, those of
+/// writing.
+Status exportCalendar(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
+Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const std::filesystem::path& path,
+                       FileStore& files);
+
 /// Makes letter and film in `workFolder` and packs them into a mail. Progress covers the film.
 /// Errors: Cancelled, DiskFull, WriteFailed, Damaged, BadInput.
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::path& workFolder,
@@ -51,7 +58,7 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::p
 Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
                                const Parcel& parcel, const Clock& clock, IdSource& ids);
 
-/// Keeps how sending ended; once it went out, the review is marked as sent today and its next look promised
+/// Keeps how sending ended; once it went out, the review is marked as sent today and what it promises is kept
 /// (a review sent before stays as it was).
 /// Errors: those of Store.
 Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock);

@@ -1,46 +1,87 @@
 #include "desk/suggest.h"
 
 #include <algorithm>
+#include <array>
+#include <map>
 
 namespace jg {
 
-CauseReport rankedFaults(const Playbook& playbook, const Assessment& a) {
-    return explain(playbook, a.faults());
+DrillGates PlanFor::gates() const {
+    return gatesFor(review.plan, athlete, submission, today, painElsewhere);
 }
 
-Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
-                 const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
-                 Date today, bool painElsewhere, const Words& words) {
-    Plan plan = review.plan;
-    plan.corrections = corrections;
-    const int age = athlete.ageOn(today);
-    const bool pain = submission.painOpen() || painElsewhere;
+namespace {
+
+constexpr std::array kViews = {View::Open, View::Closed, View::Front, View::Rear};
+
+void addDrills(Plan& plan, const PlanFor& f) {
+    const DrillGates gates = f.gates();
     std::vector<PlannedDrill> drills;
-    int lookAgain = 0;
-    for (const std::string& finding : corrections) {
+    for (const std::string& finding : plan.corrections) {
         // What the coach already set for this correction stays.
         for (const PlannedDrill& d : plan.drills)
             if (d.finding == finding) drills.push_back(d);
         const bool has =
             std::any_of(drills.begin(), drills.end(), [&](const auto& d) { return d.finding == finding; });
-        if (!has)
-            for (const Drill* d : drillsFor(playbook, finding, age, pain, drills.empty() ? 2 : 1)) {
-                const bool twice = std::any_of(drills.begin(), drills.end(),
-                                               [&](const auto& x) { return x.drill == d->id; });
-                if (!twice) drills.push_back({d->id, finding, d->dose, false});
-            }
+        if (has) continue;
+        const WhyNot* whyNot = plan.whyNotOf(finding);
+        const auto need = whyNot ? needOf(f.playbook, *whyNot) : std::nullopt;
+        for (const Drill* d : drillsFor(f.playbook, finding, gates, drills.empty() ? 2 : 1, need)) {
+            const bool twice =
+                std::any_of(drills.begin(), drills.end(), [&](const auto& x) { return x.drill == d->id; });
+            if (!twice) drills.push_back({d->id, finding, d->dose, false});
+        }
     }
-    for (const PlannedDrill& d : drills)
-        if (const Drill* drill = playbook.drill(d.drill))
-            lookAgain = std::max(lookAgain, drill->lookAgainDays);
     plan.drills = std::move(drills);
-    if (!plan.nextLook && lookAgain > 0) plan.nextLook = addDays(today, lookAgain);
+}
+
+int lookAgainDays(const Plan& plan, const Playbook& playbook) {
+    int days = 0;
+    for (const PlannedDrill& d : plan.drills)
+        if (const Drill* drill = playbook.drill(d.drill)) days = std::max(days, drill->lookAgainDays);
+    return days;
+}
+
+} // namespace
+
+Message filmNext(const PlanFor& f) {
+    std::map<View, int> wanted;
+    for (const MeasureRow& row : f.told.measures) {
+        const MeasureDefinition* m = f.playbook.measure(row.id);
+        if (!m || row.value.state != MeasureState::NotVisible) continue;
+        for (const View v : m->views)
+            if (v != f.clip.view) ++wanted[v];
+    }
+    for (const ItemRow& row : f.told.items) {
+        const GradedItem* item = f.playbook.item(row.id);
+        if (!item || row.seenFromHere) continue;
+        for (const View v : item->views) ++wanted[v];
+    }
+    const Message same = msg("suggest.film-next", {{"place", placeOf(f.clip.view, f.athlete.hand)}});
+    View best = f.clip.view;
+    for (const View v : kViews)
+        if (wanted[v] > wanted[best]) best = v;
+    if (wanted[best] == 0) return same;
+    return joined(
+        ListStyle::Sentences,
+        {same, msg("suggest.film-too", {{"place", placeOf(best, f.athlete.hand)}, {"count", wanted[best]}})});
+}
+
+Plan proposePlan(const PlanFor& f, const std::vector<std::string>& corrections, const Words& words) {
+    Plan plan = f.review.plan;
+    plan.corrections = corrections;
+    addDrills(plan, f);
+    // A strength that is to be worked on is none.
+    std::erase_if(plan.keeps, [&](const std::string& id) {
+        return std::find(corrections.begin(), corrections.end(), id) != corrections.end();
+    });
+    if (const int days = lookAgainDays(plan, f.playbook); !plan.nextLook && days > 0)
+        plan.nextLook = addDays(f.today, days);
     if (plan.opening.empty())
         plan.opening =
-            words(submission.asked.empty() ? msg("suggest.thanks")
-                                           : msg("suggest.you-asked", {{"asked", submission.asked}}));
-    if (plan.ask.empty())
-        plan.ask = words(msg("suggest.film-next", {{"place", placeOf(clip.view, athlete.hand)}}));
+            words(f.submission.asked.empty() ? msg("suggest.thanks")
+                                             : msg("suggest.you-asked", {{"asked", f.submission.asked}}));
+    if (plan.ask.empty()) plan.ask = words(filmNext(f));
     return plan;
 }
 

@@ -1,9 +1,7 @@
-// First proposals the coach may take or leave: corrections, drills, words.
+// First proposals the coach may take or leave: corrections, strengths, drills, words.
 #pragma once
 
-#include "coaching/causes.h"
-#include "review/assess.h"
-#include "review/people.h"
+#include "review/plan_rules.h"
 #include "words/words.h"
 
 #include <string>
@@ -11,14 +9,27 @@
 
 namespace jg {
 
-/// Faults in the order to work on them, by the cause graph.
-CauseReport rankedFaults(const Playbook& playbook, const Assessment& a);
+/// What a plan is made for.
+struct PlanFor {
+    const Playbook& playbook;
+    const Review& review;
+    const Assessment& told;
+    const Athlete& athlete;
+    const Submission& submission;
+    const Clip& clip;
+    Date today{};
+    bool painElsewhere = false;
 
-/// A plan with `corrections` and two drills for the first, one for each other; dates and words filled in
-/// where empty; what
-/// is filled in is the coach's own text from then on, so it comes in the letter's language. Pure.
-Plan proposePlan(const Playbook& playbook, const Review& review, const Athlete& athlete,
-                 const Submission& submission, const Clip& clip, const std::vector<std::string>& corrections,
-                 Date today, bool painElsewhere = false, const Words& words = english());
+    DrillGates gates() const;
+};
+
+/// The review's plan with `corrections`: a drill for each that has none, of the kind that is needed, and
+/// strengths where none is named. Dates and words are filled in where empty; what is filled in is the coach's
+/// own text from then on, so it comes in the letter's language. Pure.
+Plan proposePlan(const PlanFor& plan, const std::vector<std::string>& corrections,
+                 const Words& words = english());
+
+/// What to film for the next look: the view that would show most of what these films could not. Pure.
+Message filmNext(const PlanFor& plan);
 
 } // namespace jg

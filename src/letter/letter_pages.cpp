@@ -2,12 +2,11 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "letter/rich_text.h"
 
 #include <QBuffer>
 #include <QPageSize>
 #include <QPdfWriter>
-#include <QTextCursor>
-#include <QTextDocument>
 
 #include <cmath>
 
@@ -19,30 +18,6 @@ constexpr double kMargin = 64;
 constexpr double kTop = 56;
 constexpr double kBottom = 1131 - 56;
 constexpr double kWidth = kPageWidth - 2 * kMargin;
-
-QString styled(const QString& inner, double px, const QColor& color, const char* family = "Open Sans",
-               const char* weight = "400", const char* more = "") {
-    return QString("<div style=\"font-family:'%1';font-size:%2px;font-weight:%3;color:%4;%5\">%6</div>")
-        .arg(family)
-        .arg(px)
-        .arg(weight, color.name(), more, inner);
-}
-
-void prepare(QTextDocument& doc, const QString& html, double width) {
-    doc.setDocumentMargin(0);
-    doc.setDefaultFont(printFont(13.5));
-    doc.setHtml(html);
-    QTextOption option = doc.defaultTextOption();
-    option.setWrapMode(QTextOption::WordWrap);
-    doc.setDefaultTextOption(option);
-    doc.setTextWidth(width);
-    // Fonts named in the HTML lose the strategy of the default font: put it back on every run.
-    QTextCursor cursor(&doc);
-    cursor.select(QTextCursor::Document);
-    QTextCharFormat format;
-    format.setFontStyleStrategy(QFont::PreferNoShaping);
-    cursor.mergeCharFormat(format);
-}
 
 } // namespace
 
@@ -135,36 +110,80 @@ void LetterPages::correction(const LetterCorrection& c) {
     paragraph({}, c.number);
     paragraph(msg("letter.why"), c.why);
     paragraph(msg("letter.feel"), c.feel);
+    paragraph({}, c.need);
     html(styled(text, 13.5, palette::ink), x, width, &bottom);
     y_ = bottom + 20;
 }
 
+/// The seven days as columns: what is done on which, and the days of rest.
+void LetterPages::weekDays() {
+    constexpr double kGap = 6;
+    const double width = (kWidth - 6 * kGap) / 7;
+    need(120);
+    double bottom = y_ + 70;
+    const double top = y_;
+    const std::size_t first = pages_.back().size();
+    for (int weekday = 0; weekday < 7; ++weekday) {
+        const double x = kMargin + weekday * (width + kGap);
+        Message body;
+        QString drills;
+        for (const LetterWeekRow& row : model_.week) {
+            if (!row.on(weekday)) continue;
+            body = row.body;
+            drills += QString("<p style=\"margin:0 0 5px 0\">%1<br/><span style=\"color:%2\">%3</span></p>")
+                          .arg(said(row.what), palette::quiet.name(), said(row.dose));
+        }
+        const bool rests = body.empty();
+        y_ = top + 8;
+        y_ += html(styled(said(weekdayShort(weekday)), 12.5, palette::ink, "Open Sans", "600"), x + 6,
+                   width - 12);
+        y_ += html(styled(said(rests ? msg("letter.rest") : body), 10.5,
+                          rests ? palette::quiet : palette::moss, "Open Sans", "600"),
+                   x + 6, width - 12) +
+              4;
+        html(styled(drills, 10.5, palette::ink), x + 6, width - 12, &bottom);
+    }
+    bottom += 6;
+    std::vector<Block> fills;
+    for (int weekday = 0; weekday < 7; ++weekday) {
+        const double x = kMargin + weekday * (width + kGap);
+        const auto busy = std::find_if(model_.week.begin(), model_.week.end(),
+                                       [&](const LetterWeekRow& row) { return row.on(weekday); });
+        fills.push_back({Block::Kind::Fill, {x, top, width, bottom - top}, {}, palette::sheet, {}});
+        if (busy == model_.week.end()) continue;
+        // The two halves of the body: a full bar and a broken one, beside the word.
+        if (busy->lower)
+            fills.push_back({Block::Kind::Fill, {x, top, width, 4}, {}, palette::moss, {}});
+        else
+            for (int part = 0; part < 3; ++part)
+                fills.push_back({Block::Kind::Fill,
+                                 {x + part * width / 3, top, width / 3 - 4, 4},
+                                 {},
+                                 palette::moss,
+                                 {}});
+    }
+    pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(first), fills.begin(),
+                         fills.end());
+    y_ = bottom + 12;
+}
+
 void LetterPages::week() {
     if (model_.week.empty()) return;
-    need(110);
+    need(190);
     heading(msg("letter.week"), 21);
-    const double days = kMargin, what = kMargin + 96, dose = kMargin + 512, ball = kMargin + 630;
-    const auto row = [&](const QString& a, const QString& b, const QString& c, const QString& d,
-                         const QColor& color, const char* weight) {
-        double bottom = y_;
-        html(styled(a, 13, color, "Open Sans", weight), days, 92, &bottom);
-        html(styled(b, 13, color), what, 400, &bottom);
-        html(styled(c, 13, color), dose, 114, &bottom);
-        html(styled(d, 13, color), ball, 42, &bottom);
-        y_ = bottom + 7;
-    };
-    row(said(msg("letter.week-day")), said(msg("letter.week-what")), said(msg("letter.week-dose")),
-        said(msg("letter.week-ball")), palette::quiet, "400");
+    weekDays();
     for (const LetterWeekRow& r : model_.week) {
-        need(56);
-        pages_.back().push_back({Block::Kind::Rule, {kMargin, y_, kWidth, 1}, {}, palette::rule, {}});
-        y_ += 7;
-        const QString how = QString("%1<div style=\"font-size:11.5px;color:%2\">%3</div>")
-                                .arg(said(r.what), palette::quiet.name(), said(r.how));
-        row(said(r.days), how, said(r.dose), said(r.ball ? msg("letter.yes") : msg("letter.no")),
-            palette::ink, "600");
+        need(40);
+        const Message what = r.ball ? msg("letter.with-ball", {{"drill", r.what}}) : r.what;
+        y_ += html(styled(QString("<b>%1</b> %2").arg(said(what), said(r.how)), 11.5, palette::ink), kMargin,
+                   kWidth) +
+              5;
     }
-    y_ += 16;
+    for (const Message& note : model_.weekNotes) {
+        need(34);
+        y_ += html(styled(said(note), 11, palette::quiet), kMargin, kWidth) + 4;
+    }
+    y_ += 14;
 }
 
 void LetterPages::notes() {
@@ -208,12 +227,11 @@ void LetterPages::notes() {
 
 void LetterPages::layOut() {
     newPage();
-    if (!model_.caution.empty()) {
+    for (const Message& caution : model_.cautions) {
         const std::size_t at = pages_.back().size();
         y_ += 12;
         const double height =
-            html(styled(QString("<b>%1</b> %2").arg(said(msg("letter.stop-throwing")), said(model_.caution)),
-                        13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
+            html(styled(said(caution), 13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
                  kMargin + 18, kWidth - 34);
         pages_.back().insert(
             pages_.back().begin() + static_cast<std::ptrdiff_t>(at),

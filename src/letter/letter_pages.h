@@ -47,6 +47,7 @@ private:
     void keeps();
     void correction(const LetterCorrection& c);
     void week();
+    void weekDays();
     void notes();
 
     LetterModel model_;

@@ -27,4 +27,7 @@ void addSumFunction(SQLite::Database& db);
 /// once released.
 void addSums(SQLite::Database& db);
 
+/// Promises get details: who owes, when it was made and how it ended (schema 4). Never changed once released.
+void addPromiseDetails(SQLite::Database& db);
+
 } // namespace jg

@@ -162,6 +162,7 @@ void migrateFrom(int version, SQLite::Database& db) {
     if (version == 0) db.exec(kSchema1);
     if (version == 1) toSchema2(db);
     if (version == 2) addSums(db);
+    if (version == 3) addPromiseDetails(db);
 }
 
 } // namespace jg

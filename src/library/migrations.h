@@ -6,7 +6,7 @@
 namespace jg {
 
 /// The newest schema this program knows.
-inline constexpr int kSchemaVersion = 3;
+inline constexpr int kSchemaVersion = 4;
 
 /// Brings a database of schema `version` to `version + 1`, within the transaction that is open. Foreign keys
 /// must be off. Throws SQLite::Exception, or Unfit for a row that can't be read.

@@ -217,59 +217,49 @@ Status SqliteStore::save(const Submission& sub, const Athlete* newAthlete) {
 
 namespace {
 
+constexpr const char* kPromise = "SELECT row, athlete, text, due, details, settled FROM promises ";
+
 Promise promiseAt(SQLite::Statement& q) {
-    Promise p;
+    Promise p = orUnreadable(promiseFromJson(textAt(q, 4)));
+    if (p.open() && q.getColumn(5).getInt() != 0) p.kept = Kept::Kept; // by an older version
     p.row = q.getColumn(0).getInt64();
     p.athlete.value = textAt(q, 1);
     p.text = messageFromText(textAt(q, 2));
     p.due = dateAt(q, 3);
-    p.settled = q.getColumn(4).getInt() != 0;
     return p;
 }
 
 } // namespace
 
-Result<std::vector<Promise>> SqliteStore::promises() {
+Result<std::vector<Promise>> SqliteStore::promisesWhere(const char* which, const std::string& value) {
     std::vector<Promise> all;
-    const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db, "SELECT row, athlete, text, due, settled FROM promises ORDER BY settled, due, row",
-                     promiseAt);
-    });
+    const std::string sql = std::string(kPromise) + which;
+    const Status done = read(
+        [&](SQLite::Database& db) { all = readableRowsOf(db, sql.c_str(), &leftOut_, promiseAt, value); });
     if (!done) return done.error();
     return all;
+}
+
+Result<std::vector<Promise>> SqliteStore::promises() {
+    return promisesWhere("WHERE ? = '' ORDER BY settled, due, row", "");
 }
 
 Result<std::vector<Promise>> SqliteStore::openPromises() {
-    std::vector<Promise> all;
-    const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(
-            db, "SELECT row, athlete, text, due, settled FROM promises WHERE settled = 0 ORDER BY due, row",
-            promiseAt);
-    });
-    if (!done) return done.error();
-    return all;
+    return promisesWhere("WHERE ? = '' AND settled = 0 ORDER BY due IS NULL, due, row", "");
 }
 
 Result<std::vector<Promise>> SqliteStore::promisesTo(const AthleteId& athlete) {
-    std::vector<Promise> all;
-    const Status done = read([&](SQLite::Database& db) {
-        all = rowsOf(db,
-                     "SELECT row, athlete, text, due, settled FROM promises WHERE athlete = ? ORDER BY "
-                     "settled, due, row",
-                     promiseAt, athlete.value);
-    });
-    if (!done) return done.error();
-    return all;
+    return promisesWhere("WHERE athlete = ? ORDER BY settled, due, row", athlete.value);
 }
 
 Status SqliteStore::save(const Promise& p) {
     return write([&](SQLite::Database& db) {
         run(db,
-            "INSERT INTO promises (row, athlete, text, due, settled) VALUES (NULLIF(?,0),?,?,NULLIF(?,''),?) "
-            "ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = excluded.due, settled = "
-            "excluded.settled",
+            "INSERT INTO promises (row, athlete, text, due, settled, details) VALUES "
+            "(NULLIF(?,0),?,?,NULLIF(?,''),?,?) ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = "
+            "excluded.due, settled = excluded.settled, details = excluded.details",
             p.row, p.athlete.value, messageAsText(p.text), p.due ? isoDate(*p.due) : std::string(),
-            p.settled ? 1 : 0);
+            p.open() ? 0 : 1, toJson(p));
     });
 }
 

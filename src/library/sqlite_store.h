@@ -71,6 +71,8 @@ protected:
     /// Runs `work` in one transaction; SQLite's exceptions become errors.
     Status write(const std::function<void(SQLite::Database&)>& work);
     Result<int> count(const char* sql);
+    /// Promises by a condition on one value, and their order. One that can't be read is left out and told.
+    Result<std::vector<Promise>> promisesWhere(const char* which, const std::string& value);
     /// Runs `work`; SQLite's exceptions become errors.
     Status read(const std::function<void(SQLite::Database&)>& work);
 

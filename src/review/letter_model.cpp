@@ -1,6 +1,8 @@
 #include "review/letter_model.h"
 
+#include "coaching/claims.h"
 #include "kinematics/unit_words.h"
+#include "review/plan_rules.h"
 #include "review/stops.h"
 
 #include <algorithm>
@@ -85,16 +87,28 @@ int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
     return 1;
 }
 
-/// Why a finding matters, or what it comes from: the link of causes that is borne out best; null when all are
-/// ruled out.
-const Cause* reasonFor(const Playbook& playbook, const Assessment& a, const std::string& id) {
-    const Cause* best = nullptr;
-    for (const Cause& cause : playbook.causes) {
+/// Why a finding matters, or what it comes from: the link of causes that is borne out best. A cause counts as
+/// the reason only when it was itself found on this athlete. Nothing when all are ruled out.
+std::optional<Cause> reasonFor(const std::vector<Cause>& causes, const Assessment& a, const std::string& id) {
+    std::optional<Cause> best;
+    for (const Cause& cause : causes) {
         if (cause.from != id && cause.to != id) continue;
         const int doubt = doubtOf(a, cause, id);
-        if (doubt < (best ? doubtOf(a, *best, id) : 2)) best = &cause;
+        if (cause.to == id && doubt > 0) continue;
+        if (doubt < (best ? doubtOf(a, *best, id) : 2)) best = cause;
     }
     return best;
+}
+
+/// The reason as the letter tells it: what no video can show is told as an opinion.
+Message reasonInWords(const Cause& cause) {
+    return claimIn(cause.why).empty() ? asIs(cause.why) : msg("letter.claim", {{"why", cause.why}});
+}
+
+/// Said where the number a correction shows is already where it should be.
+Message numberIsGood(const Assessment& a, const std::string& measure) {
+    const MeasureRow* row = a.measure(measure);
+    return row && row->judgement.verdict == Verdict::Keep ? msg("letter.number-is-good") : Message{};
 }
 
 /// How it should feel: an item's cue; of a measure that of the item which tells the same, else what the first
@@ -114,14 +128,19 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     LetterCorrection c;
     c.finding = id;
     c.title = asIs(goalOf(playbook, a, id));
-    c.number = numberSentence(playbook, a, id);
+    c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, id), numberIsGood(a, id)});
     // An item has no number of its own: it shows the one that tells the same, or the one it bears on.
     if (const GradedItem* item = playbook.item(id); item && c.number.empty())
-        c.number = numberSentence(playbook, a, item->measure);
-    for (const Cause& cause : playbook.causes)
-        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) < 2)
+        c.number = joined(ListStyle::Sentences,
+                          {numberSentence(playbook, a, item->measure), numberIsGood(a, item->measure)});
+    const auto causes = causesFor(playbook, review.plan.causes);
+    for (const Cause& cause : causes)
+        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) == 0)
             c.number = numberSentence(playbook, a, cause.to);
-    if (const Cause* reason = reasonFor(playbook, a, id)) c.why = asIs(reason->why);
+    if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
+    if (const WhyNot* whyNot = review.plan.whyNotOf(id))
+        if (const auto need = needOf(playbook, *whyNot))
+            c.need = msg("letter-need." + std::string(idOf(*need)));
     c.feel = asIs(cueFor(review, playbook, id, age));
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
@@ -149,17 +168,37 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         LetterWeekRow row;
         std::vector<Message> days;
         for (const PlanDay& day : plan.days)
-            if (std::find(day.drills.begin(), day.drills.end(), drill->id) != day.drills.end())
+            if (std::find(day.drills.begin(), day.drills.end(), drill->id) != day.drills.end()) {
                 days.push_back(weekdayShort(day.weekday));
+                row.weekdays.push_back(day.weekday);
+            }
         if (days.empty()) continue; // blocked
         row.days = joined(ListStyle::Commas, std::move(days));
         row.what = asIs(drill->name);
         row.how = asIs(drill->how);
         row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;
+        row.body = msg("letter-body." + drill->body);
+        row.lower = drill->body == "lower";
         rows.push_back(std::move(row));
     }
     return rows;
+}
+
+/// The strengths the letter names: those chosen, else those that are spoken.
+std::vector<std::string> keptIn(const Review& review) {
+    if (!review.plan.keeps.empty()) return review.plan.keeps;
+    std::vector<std::string> spoken;
+    for (const Stop& s : review.stops)
+        if (s.kind == StopKind::Strength && spoken.size() < 3) spoken.push_back(s.finding);
+    return spoken;
+}
+
+std::vector<Message> cautionsFor(const Athlete& athlete, bool pain) {
+    std::vector<Message> cautions;
+    if (pain) cautions.push_back(msg("letter.caution"));
+    if (athlete.comingBack) cautions.push_back(msg("letter.coming-back"));
+    return cautions;
 }
 
 /// "Ludo, two good things and one to work on"; what there is none of is not counted out.
@@ -172,6 +211,10 @@ Message greetingFor(const std::string& name, std::size_t good, std::size_t work)
 }
 
 } // namespace
+
+bool LetterWeekRow::on(int weekday) const {
+    return std::find(weekdays.begin(), weekdays.end(), weekday) != weekdays.end();
+}
 
 Message errorInWords(const MeasureValue& value) {
     if (value.unit == "x") return number(std::max(0.1, value.half95()), 1);
@@ -190,21 +233,24 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     m.from = house.place;
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
                                        conditionsInWords(review.deliveryOr(review.lead).conditions)});
-    for (const Stop& s : review.stops)
-        if (s.kind == StopKind::Strength && m.keeps.size() < 3)
-            m.keeps.push_back(keepLine(a, playbook, s.finding));
+    for (const std::string& id : keptIn(review))
+        if (playbook.isFinding(id)) m.keeps.push_back(keepLine(a, playbook, id));
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id))
             m.corrections.push_back(correctionOf(review, playbook, a, id, athlete.ageOn(review.date)));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
-    if (pain) m.caution = msg("letter.caution");
-    const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(review.date), pain);
+    m.cautions = cautionsFor(athlete, pain);
+    const WeekPlan week = layOutWeek(playbook, review.plan.drills,
+                                     gatesFor(review.plan, athlete, submission, review.date, painElsewhere));
     m.week = weekRows(playbook, week, review.plan.drills);
+    m.weekNotes = week.notes;
     m.nextLook =
         joined(ListStyle::Sentences,
                {review.plan.nextLook ? msg("letter.next-look", {{"date", *review.plan.nextLook}}) : Message{},
                 asIs(review.plan.ask)});
+    m.writtenOn = review.date;
+    m.nextLookOn = review.plan.nextLook;
     m.notSeen = a.notSeen;
     m.closing = msg("letter.closing");
     m.signature = house.coach;

@@ -4,6 +4,7 @@
 #include "review/assess.h"
 #include "review/people.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -15,6 +16,7 @@ struct LetterCorrection {
     Message number; ///< the number in plain words; empty for an item without one
     Message why;
     Message feel;
+    Message need; ///< what kind of work it is and why; empty while that is not known
     Message caption;
     std::int64_t frame = 0;
     int delivery = 1; ///< on which the frame lies
@@ -26,6 +28,10 @@ struct LetterWeekRow {
     Message how;
     Message dose;
     bool ball = false;
+    Message body; ///< "Lower body"
+    bool lower = false;
+    std::vector<int> weekdays; ///< 0 = Monday
+    bool on(int weekday) const;
 };
 
 /// The whole letter as messages: the reader's language is chosen where it is written.
@@ -34,11 +40,14 @@ struct LetterModel {
     Message about; ///< film, conditions
     Message greeting;
     std::string opening;
-    Message caution; ///< with pain: opens the letter
+    std::vector<Message> cautions; ///< pain, coming back from injury: they open the letter
     std::vector<Message> keeps;
     std::vector<LetterCorrection> corrections;
     std::vector<LetterWeekRow> week;
+    std::vector<Message> weekNotes; ///< what guidance says of throwing
     Message nextLook;
+    Date writtenOn{};
+    std::optional<Date> nextLookOn;
     std::vector<Message> notSeen;
     Message closing;
     std::string signature;

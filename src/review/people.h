@@ -14,6 +14,13 @@
 
 namespace jg {
 
+/// On the way back from an injury. Their clinician's plan comes before any drill.
+struct ComingBack {
+    std::string from;                  ///< what it was, in the coach's words
+    std::optional<Date> planSeen = {}; ///< when the coach saw the clinician's plan; nothing = not yet
+    bool operator==(const ComingBack&) const = default;
+};
+
 /// A person whose delivery is reviewed. Mail goes to the guardian while they are under 18.
 struct Athlete {
     AthleteId id;
@@ -28,6 +35,7 @@ struct Athlete {
     std::optional<double> heightM = {}; ///< standing, as last entered
     std::string approach = {};          ///< id; empty = the house's usual one
     std::vector<Target> targets = {};   ///< set for them alone, each with its owner
+    std::optional<ComingBack> comingBack = {};
 
     std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
     int ageOn(Date date) const;
@@ -92,13 +100,27 @@ struct Submission {
     bool operator==(const Submission&) const = default;
 };
 
+/// Who owes what was promised.
+enum class Owes { House, Athlete };
+/// How a promise stands. Broken is said by the coach, never by the calendar.
+enum class Kept { Open, Kept, Broken };
+std::string_view idOf(Owes owes);
+std::string_view idOf(Kept kept);
+
 /// Something promised aloud: a debt with a date.
 struct Promise {
     AthleteId athlete;
     Message text;
     std::optional<Date> due;
-    bool settled = false;
-    std::int64_t row = 0; ///< its row in the library; 0 = not stored
+    Owes owes = Owes::House;
+    Kept kept = Kept::Open;
+    std::optional<Date> made = {};
+    std::optional<Date> closed = {}; ///< when it was kept or broken
+    std::string words = {};          ///< the coach's, on closing it
+    ReviewId review = {};            ///< in which it was made; empty = in none
+    std::int64_t row = 0;            ///< its row in the library; 0 = not stored
+
+    bool open() const { return kept == Kept::Open; }
     bool operator==(const Promise&) const = default;
 };
 

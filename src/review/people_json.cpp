@@ -1,4 +1,5 @@
 #include "coaching/target_json.h"
+#include "review/delivery_json.h"
 #include "review/json_fields.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
@@ -92,6 +93,9 @@ std::string toJson(const Athlete& a) {
         {"email", a.email},        {"guardianName", a.guardianName}, {"guardianEmail", a.guardianEmail}};
     if (a.heightM) row["heightM"] = *a.heightM;
     if (!a.approach.empty()) row["approach"] = a.approach;
+    if (a.comingBack) {
+        row["comingBack"] = {{"from", a.comingBack->from}, {"planSeen", dateAsJson(a.comingBack->planSeen)}};
+    }
     for (const Target& t : a.targets) row["targets"].push_back(targetAsJson(t));
     return row.dump();
 }
@@ -107,11 +111,33 @@ Result<Athlete> athleteFromJson(std::string_view text) {
         a.level = d.value("level", "");
         if (d.contains("heightM")) a.heightM = d["heightM"].get<double>();
         a.approach = d.value("approach", "");
+        if (d.contains("comingBack"))
+            a.comingBack = ComingBack{d["comingBack"].at("from"), dateIn(d["comingBack"], "planSeen")};
         for (const json& t : d.value("targets", json::array())) a.targets.push_back(targetFromJson(t));
         a.email = d.value("email", "");
         a.guardianName = d.value("guardianName", "");
         a.guardianEmail = d.value("guardianEmail", "");
         return a;
+    });
+}
+
+std::string toJson(const Promise& p) {
+    return json{{"owes", idOf(p.owes)},           {"kept", idOf(p.kept)}, {"made", dateAsJson(p.made)},
+                {"closed", dateAsJson(p.closed)}, {"words", p.words},     {"review", p.review.value}}
+        .dump();
+}
+
+Result<Promise> promiseFromJson(std::string_view text) {
+    if (text.empty()) return Promise{};
+    return guarded<Promise>(text, "promise", [](const json& d) {
+        Promise p;
+        p.owes = enumIn<Owes>(d.at("owes"), 2, "owes");
+        p.kept = enumIn<Kept>(d.at("kept"), 3, "kept");
+        p.made = dateIn(d, "made");
+        p.closed = dateIn(d, "closed");
+        p.words = d.value("words", "");
+        p.review.value = d.value("review", "");
+        return p;
     });
 }
 

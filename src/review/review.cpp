@@ -92,6 +92,12 @@ ClickedPoint DeliveryMarks::steadied(std::int64_t frame, const ClickedPoint& poi
     return {point.at - it->second, std::hypot(point.sigmaPx, shake->sdPx)};
 }
 
+const WhyNot* Plan::whyNotOf(std::string_view finding) const {
+    const auto it =
+        std::find_if(whyNot.begin(), whyNot.end(), [&](const WhyNot& w) { return w.finding == finding; });
+    return it == whyNot.end() ? nullptr : &*it;
+}
+
 const Stop* Review::stop(const StopId& stopId) const {
     const auto it = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.id == stopId; });
     return it == stops.end() ? nullptr : &*it;

@@ -3,6 +3,8 @@
 
 #include "base/date.h"
 #include "base/ids.h"
+#include "coaching/causes.h"
+#include "coaching/needs.h"
 #include "coaching/playbook.h"
 #include "coaching/week.h"
 #include "kinematics/measure.h"
@@ -227,16 +229,26 @@ struct Take {
 
 /// What goes into the letter beside the findings.
 struct Plan {
-    std::vector<std::string> corrections; ///< finding ids, at most three
+    std::vector<std::string> corrections; ///< finding ids, at most mostCorrections()
     std::vector<PlannedDrill> drills;
+    std::vector<std::string> keeps = {};  ///< strengths that the letter names; empty = those that are spoken
+    std::vector<CauseChoice> causes = {}; ///< the coach's word on links of causes
+    std::vector<WhyNot> whyNot = {};      ///< of corrections
+    Circumstances circumstances = {};
     std::optional<Date> nextLook;
     std::string opening; ///< first sentences of the letter
     std::string ask;     ///< what to film next
     bool painConfirmed = false;
+
+    /// Null while nothing was said.
+    const WhyNot* whyNotOf(std::string_view finding) const;
     bool operator==(const Plan&) const = default;
 };
 
-inline constexpr std::size_t kMostCorrections = 3;
+/// Corrections in one letter: three, two for a child under 11. Source: common practice, no source.
+constexpr std::size_t mostCorrections(int age) {
+    return 0 < age && age < 11 ? 2 : 3;
+}
 
 struct SentRecord {
     Date on{};

@@ -59,6 +59,57 @@ Take takeIn(const json& row) {
     return t;
 }
 
+json circumstancesAsJson(const Circumstances& c) {
+    return {{"days", c.days},
+            {"gameDays", c.gameDays},
+            {"season", idOf(c.season)},
+            {"throwing", c.throwing},
+            {"without", c.without}};
+}
+
+Circumstances circumstancesIn(const json& row) {
+    Circumstances c;
+    c.days = row.value("days", c.days) & 0x7FU;
+    c.gameDays = row.value("gameDays", c.gameDays) & 0x7FU;
+    c.season = need(seasonFromId(row.value("season", "unknown")), "season");
+    c.throwing = row.value("throwing", c.throwing);
+    c.without = row.value("without", c.without);
+    return c;
+}
+
+json whyNotAsJson(const WhyNot& w) {
+    json row = {{"finding", w.finding}, {"screens", w.screens}};
+    if (w.need) row["need"] = idOf(*w.need);
+    return row;
+}
+
+WhyNot whyNotIn(const json& row) {
+    WhyNot w{row.at("finding"), std::nullopt, {}};
+    w.screens = row.value("screens", w.screens);
+    if (row.contains("need")) w.need = need(needFromId(row["need"].get<std::string>()), "need");
+    return w;
+}
+
+/// What was decided on causes, needs and the week; an older review has none of it.
+void writeReasons(const Plan& p, json& row) {
+    row["keeps"] = p.keeps;
+    row["circumstances"] = circumstancesAsJson(p.circumstances);
+    row["causes"] = row["whyNot"] = json::array();
+    for (const CauseChoice& c : p.causes)
+        row["causes"].push_back(
+            {{"from", c.from}, {"to", c.to}, {"stance", idOf(c.stance)}, {"words", c.words}});
+    for (const WhyNot& w : p.whyNot) row["whyNot"].push_back(whyNotAsJson(w));
+}
+
+void readReasons(const json& row, Plan& p) {
+    p.keeps = row.value("keeps", p.keeps);
+    if (row.contains("circumstances")) p.circumstances = circumstancesIn(row["circumstances"]);
+    for (const json& c : row.value("causes", json::array()))
+        p.causes.push_back(
+            {c.at("from"), c.at("to"), enumIn<Stance>(c.at("stance"), 3, "stance"), c.value("words", "")});
+    for (const json& w : row.value("whyNot", json::array())) p.whyNot.push_back(whyNotIn(w));
+}
+
 json planAsJson(const Plan& p) {
     json drills = json::array();
     for (const PlannedDrill& d : p.drills)
@@ -68,8 +119,10 @@ json planAsJson(const Plan& p) {
                           {"reps", d.dose.reps},
                           {"days", d.dose.days},
                           {"waived", d.doseWaived}});
-    return {{"corrections", p.corrections}, {"drills", drills}, {"nextLook", dateAsJson(p.nextLook)},
-            {"opening", p.opening},         {"ask", p.ask},     {"painConfirmed", p.painConfirmed}};
+    json row = {{"corrections", p.corrections}, {"drills", drills}, {"nextLook", dateAsJson(p.nextLook)},
+                {"opening", p.opening},         {"ask", p.ask},     {"painConfirmed", p.painConfirmed}};
+    writeReasons(p, row);
+    return row;
 }
 
 Plan planIn(const json& row) {
@@ -84,6 +137,7 @@ Plan planIn(const json& row) {
     p.opening = row.value("opening", "");
     p.ask = row.value("ask", "");
     p.painConfirmed = row.value("painConfirmed", false);
+    readReasons(row, p);
     return p;
 }
 

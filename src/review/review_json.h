@@ -15,11 +15,14 @@ namespace jg {
 std::string toJson(const Review& review);
 std::string toJson(const Athlete& athlete);
 std::string toJson(const Submission& submission);
+/// Who owes a promise, when it was made and how it ended; the rest lies in the library's columns.
+std::string toJson(const Promise& promise);
 
 /// Documents of format 1 are read too. Errors of all: Damaged, saying which part can't be read.
 Result<Review> reviewFromJson(std::string_view text);
 Result<Athlete> athleteFromJson(std::string_view text);
 Result<Submission> submissionFromJson(std::string_view text);
+Result<Promise> promiseFromJson(std::string_view text); ///< an empty text is an older version's
 
 /// What was derived from a delivery's film and is kept beside it: followed paths and the camera's shifts.
 /// Empty when there is nothing. Reading puts it into the delivery in place of what it holds.

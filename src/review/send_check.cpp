@@ -2,6 +2,7 @@
 
 #include "review/contradictions.h"
 #include "review/people_check.h"
+#include "review/plan_rules.h"
 
 #include <algorithm>
 
@@ -73,12 +74,25 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     const Plan& plan = review.plan;
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
-    if (plan.corrections.empty() && !good)
+    if (plan.corrections.empty() && !good && plan.keeps.empty())
         out.push_back({true, msg("send-check.the-letter-is-empty-choose-in")});
     else if (plan.corrections.empty())
         out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen")});
-    if (plan.corrections.size() > kMostCorrections)
-        out.push_back({true, msg("send-check.more-than-three-corrections-choose-the")});
+    if (const std::size_t most = mostCorrections(review.judging().age); plan.corrections.size() > most)
+        out.push_back({true, msg("send-check.too-many-corrections", {{"most", most}})});
+    const bool anyStrength = std::any_of(a.findings.begin(), a.findings.end(),
+                                         [](const Judged& j) { return j.strength && !j.cannotTell; });
+    if (!plan.corrections.empty() && anyStrength && !good && plan.keeps.empty())
+        out.push_back({true, msg("send-check.no-strength")});
+    for (const std::string& id : plan.keeps) {
+        const auto judged = std::find_if(a.findings.begin(), a.findings.end(),
+                                         [&](const Judged& j) { return j.finding.id == id; });
+        if (judged == a.findings.end() || !judged->strength)
+            out.push_back({true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}})});
+        if (std::find(plan.corrections.begin(), plan.corrections.end(), id) != plan.corrections.end())
+            out.push_back(
+                {true, msg("send-check.name-is-both-a-strength-and", {{"name", goalOf(playbook, a, id)}})});
+    }
     for (const std::string& id : plan.corrections) {
         const std::string name = goalOf(playbook, a, id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
@@ -94,9 +108,8 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     if (!plan.nextLook) out.push_back({false, msg("send-check.no-date-is-set-for-the")});
 }
 
-void checkWeek(const Review& review, const Playbook& playbook, const Athlete& athlete, bool pain, Date today,
-               Problems& out) {
-    const WeekPlan week = layOutWeek(playbook, review.plan.drills, athlete.ageOn(today), pain);
+void checkWeek(const Review& review, const Playbook& playbook, const DrillGates& gates, Problems& out) {
+    const WeekPlan week = layOutWeek(playbook, review.plan.drills, gates);
     for (const Message& sentence : week.blocked) out.push_back({true, sentence});
     for (const std::string& id : week.missingDose)
         out.push_back(
@@ -118,7 +131,10 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
         out.push_back({c.stop, std::move(c.text)});
     if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
         out.push_back({false, msg("send-check.damaged", {{"count", damaged}})});
-    checkWeek(review, playbook, athlete, pain, today, out);
+    checkWeek(review, playbook, gatesFor(review.plan, athlete, submission, today, painElsewhere), out);
+    if (athlete.comingBack && !athlete.comingBack->planSeen)
+        out.push_back({true, msg("send-check.no-clinicians-plan",
+                                 {{"firstName", athlete.firstName}, {"from", athlete.comingBack->from}})});
     if (pain && !review.plan.painConfirmed)
         out.push_back({true, msg("send-check.pain-is-reported-read-the-caution")});
     std::stable_sort(out.begin(), out.end(), [](const auto& x, const auto& y) { return x.stop && !y.stop; });

@@ -125,6 +125,15 @@ const std::vector<ActionRow>& actionTable() {
 
         {"plan-propose", {K("P")}, AtPrescribe},
         {"plan-toggle", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPrescribe},
+        {"plan-causes", {K("K")}, AtPrescribe},
+        {"plan-why-not", {K("Y")}, AtPrescribe},
+        {"plan-drills", {K("D")}, AtPrescribe},
+        {"plan-week", {K("T")}, AtPrescribe},
+        {"plan-keeps", {K("S")}, AtPrescribe},
+        {"plan-promise", {K("M")}, AtPrescribe},
+        {"plan-show-causes", {K("C")}, AtPrescribe},
+        {"plan-show-week", {K("W")}, AtPrescribe},
+        {"plan-show-picture", {K("X")}, AtPrescribe},
 
         {"send", {K("Ctrl+Return"), K("Ctrl+Enter")}, AtSend},
     };

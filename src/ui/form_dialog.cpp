@@ -111,6 +111,10 @@ QCheckBox* FormDialog::tick(const char* name, const QString& label, bool on) {
     return field;
 }
 
+void FormDialog::remark(const QString& words) {
+    form_->addRow(QString(), quiet(words, 12));
+}
+
 std::vector<QCheckBox*> FormDialog::ticks(const char* name, const QString& label,
                                           const std::vector<Tickable>& boxes) {
     auto* holder = new QWidget;

@@ -38,6 +38,8 @@ public:
     QComboBox* choice(const char* name, const QString& label, const QStringList& options, int current);
     QSpinBox* number(const char* name, const QString& label, int value, int least, int most);
     QCheckBox* tick(const char* name, const QString& label, bool on);
+    /// Small print below the field before it.
+    void remark(const QString& words);
     /// Boxes beside each other.
     std::vector<QCheckBox*> ticks(const char* name, const QString& label, const std::vector<Tickable>& boxes);
     /// A list to tick in, with a line to find a row by.

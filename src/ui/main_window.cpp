@@ -4,9 +4,11 @@
 #include "desk/length_choice.h"
 #include "desk/own_measures.h"
 #include "desk/own_playbook.h"
+#include "desk/promises.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
+#include "ui/form_dialog.h"
 #include "ui/hand/own_error_place.h"
 #include "ui/library_dialog.h"
 #include "ui/playbook/playbook_place.h"
@@ -145,7 +147,8 @@ void MainWindow::connectPlaces() {
     connect(desk_, &DeskPlace::takeIn, this, [this] { run("take-in"); });
     connect(desk_, &DeskPlace::lookOver, this, [this] { run("look-over"); });
     connect(desk_, &DeskPlace::dropped, this, &MainWindow::takeInFiles);
-    connect(desk_, &DeskPlace::settle, this, &MainWindow::settlePromise);
+    connect(desk_, &DeskPlace::closePromise, this, &MainWindow::closePromise);
+    connect(athletes_, &AthletesPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
     connect(athletes_, &AthletesPlace::closePain, this, &MainWindow::closePain);
@@ -163,15 +166,20 @@ void MainWindow::connectPlaces() {
     connect(post_, &PostPlace::startPostOffice, this, &MainWindow::startPostOffice);
 }
 
-void MainWindow::settlePromise(qint64 row) {
-    auto promises = parts_.library->openPromises();
-    if (!promises) return foot_->tell(say(promises.error().text), 0);
-    for (Promise& p : *promises)
-        if (p.row == row) {
-            p.settled = true;
-            if (const Status kept = parts_.library->save(p); !kept) foot_->tell(say(kept.error().text), 0);
-        }
-    refreshHome();
+void MainWindow::closePromise(qint64 row, Kept how) {
+    const auto close = [this, row, how](const std::string& words) {
+        const Status done = jg::closePromise(*parts_.library, row, how, words, parts_.clock->today());
+        if (!done) foot_->tell(say(done.error().text), 0);
+        refreshHome();
+    };
+    if (how == Kept::Kept) return close("");
+    auto* d =
+        new FormDialog(this, "promise-broken", say("main-window.not-kept"), say("main-window.not-kept-hint"));
+    auto* words = d->line("broken-words", say("main-window.what-happened"), {});
+    d->openWith([=]() -> std::optional<QString> {
+        close(words->text().trimmed().toStdString());
+        return std::nullopt;
+    });
 }
 
 void MainWindow::closePain(const SubmissionId& id, const QString& words) {
@@ -250,7 +258,10 @@ void MainWindow::openReview(const SubmissionId& submission) {
          [this](const OwnMeasureOrder& order) {
              return keepOwnMeasure(*parts_.library, parts_.playbook, order);
          },
-         [this](LengthUnit unit) { return keepLengthUnit(*parts_.library, parts_.playbook, unit); }});
+         [this](LengthUnit unit) { return keepLengthUnit(*parts_.library, parts_.playbook, unit); },
+         [this](const Drill& drill, const RowKept& then) {
+             editRow(this, {*parts_.library, parts_.playbook, ids_, parts_.clock->today()}, drill, then);
+         }});
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();

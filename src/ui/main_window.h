@@ -74,7 +74,7 @@ private:
     void restorePlace();
     void refreshHome();
     void showDesk(const DeskList& list);
-    void settlePromise(qint64 row);
+    void closePromise(qint64 row, Kept how);
     void closePain(const SubmissionId& submission, const QString& words);
     void takeVersion(qint64 row);
     void park(std::unique_ptr<ReviewKeeper> keeper);

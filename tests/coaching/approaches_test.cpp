@@ -82,11 +82,12 @@ TEST(Drills, EveryFindingHasOneWithoutAThrowAtEveryAge) {
         found.insert(a.graded.begin(), a.graded.end());
     }
     EXPECT_GT(found.size(), 100U);
-    for (const std::string& id : found) EXPECT_FALSE(drillsFor(book(), id, 8, true, 1).empty()) << id;
+    for (const std::string& id : found)
+        EXPECT_FALSE(drillsFor(book(), id, {8, true, "", false, {}}, 1).empty()) << id;
 }
 
 TEST(Drills, WhatADrillIsMadeForComesFirst) {
-    EXPECT_EQ(drillsFor(book(), "back-knee-first", 15, false, 1).front()->id, "knee-drive");
+    EXPECT_EQ(drillsFor(book(), "back-knee-first", {15, false, "", false, {}}, 1).front()->id, "knee-drive");
 }
 
 TEST(Measures, WhatIsJudgedHasAGoal) {

@@ -13,6 +13,10 @@ namespace {
 
 using test::playbook;
 
+DrillGates gatesAt(int age, bool pain = false) {
+    return {age, pain, "", false, {}};
+}
+
 TEST(Causes, ACircleHasARootAndEveryFindingItsPlace) {
     Playbook book = playbook();
     book.causes = {{"leg-spread", "trunk-forward", "says", "", "why"},
@@ -52,7 +56,8 @@ TEST(Causes, RealChangesComeBeforeNearMisses) {
 
 TEST(Causes, WhatShouldAlsoSufferAndDoesNotSpeaksAgainst) {
     const CauseReport r =
-        explain(playbook(), {{"back-toes-down", Verdict::Change, 3}, {"drive-line", Verdict::Change, 3}});
+        explain(playbook(), {{"back-toes-down", Verdict::Change, 3}, {"drive-line", Verdict::Change, 3}},
+                {{"elbow-height", Looked::Good}});
     ASSERT_EQ(r.roots.size(), 1U);
     ASSERT_EQ(r.roots[0].against.size(), 1U);
     EXPECT_NE(said(r.roots[0].against[0]).find("shoulder line"), std::string::npos);
@@ -61,7 +66,7 @@ TEST(Causes, WhatShouldAlsoSufferAndDoesNotSpeaksAgainst) {
 TEST(Week, LowerAndUpperBodyNeverShareADay) {
     std::vector<PlannedDrill> drills;
     for (const Drill& d : playbook().drills) drills.push_back({d.id, d.serves.front(), d.dose, false});
-    const WeekPlan week = layOutWeek(playbook(), drills, 15, false);
+    const WeekPlan week = layOutWeek(playbook(), drills, gatesAt(15));
     EXPECT_TRUE(week.blocked.empty());
     EXPECT_TRUE(week.missingDose.empty());
     std::set<int> seen;
@@ -73,22 +78,22 @@ TEST(Week, LowerAndUpperBodyNeverShareADay) {
 
 TEST(Week, PainBlocksThrowing) {
     const WeekPlan week =
-        layOutWeek(playbook(), {{"rock-and-throw", "trunk-forward", {1, 25, 1}, false}}, 15, true);
+        layOutWeek(playbook(), {{"rock-and-throw", "trunk-forward", {1, 25, 1}, false}}, gatesAt(15, true));
     ASSERT_EQ(week.blocked.size(), 1U);
     EXPECT_NE(said(week.blocked[0]).find("pain"), std::string::npos);
     EXPECT_TRUE(week.days.empty());
-    for (const Drill* d : drillsFor(playbook(), "trunk-forward", 15, true, 9)) EXPECT_FALSE(d->ball);
+    for (const Drill* d : drillsFor(playbook(), "trunk-forward", gatesAt(15, true), 9)) EXPECT_FALSE(d->ball);
 }
 
 TEST(Week, PainBlocksTheMotionOfAThrowBallOrNot) {
     const WeekPlan week =
-        layOutWeek(playbook(), {{"towel-reach", "trunk-forward", {3, 10, 2}, false}}, 15, true);
+        layOutWeek(playbook(), {{"towel-reach", "trunk-forward", {3, 10, 2}, false}}, gatesAt(15, true));
     EXPECT_EQ(week.blocked.size(), 1U); // a towel in the hand loads the arm as a throw does
     for (const Drill& d : playbook().drills)
         if (d.ball) {
             EXPECT_TRUE(d.throwing) << d.id;
         }
-    for (const Drill* d : drillsFor(playbook(), "trunk-forward", 15, true, 9))
+    for (const Drill* d : drillsFor(playbook(), "trunk-forward", gatesAt(15, true), 9))
         EXPECT_FALSE(d->throwing) << d->id;
 }
 
@@ -97,14 +102,14 @@ TEST(Week, ADrillBelowItsAgeIsBlockedAndAMissingDoseIsNamed) {
                                      {{"ladder-hop", "stride", {4, 6, 2}, false},
                                       {"stride-out", "knee-holds", {0, 0, 0}, false},
                                       {"chair-sit", "back-knee", {0, 0, 0}, true}},
-                                     10, false);
+                                     gatesAt(10));
     ASSERT_EQ(week.blocked.size(), 1U);
     EXPECT_NE(said(week.blocked[0]).find("age 11"), std::string::npos);
     EXPECT_EQ(week.missingDose, (std::vector<std::string>{"stride-out"}));
 }
 
 TEST(Week, AnUnknownDrillIsSaid) {
-    const WeekPlan week = layOutWeek(playbook(), {{"nothing", "x", {1, 1, 1}, false}}, 15, false);
+    const WeekPlan week = layOutWeek(playbook(), {{"nothing", "x", {1, 1, 1}, false}}, gatesAt(15));
     EXPECT_NE(said(week.blocked.at(0)).find("not in the playbook"), std::string::npos);
 }
 
@@ -123,7 +128,7 @@ TEST(Drills, EightAtLeastEachWithADoseAndAFinding) {
 TEST(Drills, EveryMeasureOfTheApproachHasOne) {
     for (const Target& t : playbook().approach("load-and-drive")->targets)
         if (t.type != TargetType::Record) {
-            EXPECT_FALSE(drillsFor(playbook(), t.measure, 15, false, 2).empty()) << t.measure;
+            EXPECT_FALSE(drillsFor(playbook(), t.measure, gatesAt(15, false), 2).empty()) << t.measure;
         }
 }
 

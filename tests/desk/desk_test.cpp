@@ -293,10 +293,12 @@ TEST(Desk, AlikeFilmsAreToldOnce) {
 TEST(Suggest, AProposedPlanHasADrillForEachCorrectionAndADate) {
     Walk walk;
     const auto session = walk.session();
-    const auto order = rankedFaults(test::playbook(), session->assessment()).order;
+    const auto order = causesOf(test::playbook(), session->assessment(), {}).order;
     ASSERT_FALSE(order.empty());
-    const Plan plan = proposePlan(test::playbook(), Review{}, walk.athlete, walk.submission, session->clip(),
-                                  {order[0]}, test::today());
+    const Review fresh;
+    const Plan plan = proposePlan({test::playbook(), fresh, session->told(), walk.athlete, walk.submission,
+                                   session->clip(), test::today()},
+                                  {order[0]});
     EXPECT_FALSE(plan.drills.empty());
     EXPECT_TRUE(plan.nextLook);
     EXPECT_NE(plan.opening.find("Why short?"), std::string::npos);

@@ -182,7 +182,7 @@ TEST_F(Outgoing, PainOfAnotherFilmForbidsSendingUntilItIsClosed) {
     EXPECT_TRUE(walk.session()->pain()); // it came with the other film, and is the athlete's
     const auto refused = dispatchRecipe(*walk.session());
     ASSERT_FALSE(refused);
-    EXPECT_FALSE(walk.session()->letter().caution.empty());
+    EXPECT_FALSE(walk.session()->letter().cautions.empty());
     hurt.painClosed = PainClosed{test::today(), "Cleared by the team's doctor."};
     ASSERT_TRUE(walk.library->save(hurt));
     EXPECT_FALSE(walk.session()->pain());

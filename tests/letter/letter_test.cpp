@@ -86,8 +86,13 @@ TEST(Letter, ManyWordsGoOnToAnotherPage) {
     for (int i = 0; i < 40; ++i)
         m.opening += "A long sentence that goes on and on about the delivery and its many moments. ";
     for (int i = 0; i < 3; ++i)
-        m.corrections.push_back({"leg-spread", asIs("Correction " + std::to_string(i)),
-                                 asIs(m.opening.substr(0, 900)), asIs("why"), asIs("feel"), asIs("caption"),
+        m.corrections.push_back({"leg-spread",
+                                 asIs("Correction " + std::to_string(i)),
+                                 asIs(m.opening.substr(0, 900)),
+                                 asIs("why"),
+                                 asIs("feel"),
+                                 {},
+                                 asIs("caption"),
                                  0});
     const LetterPages pages(m, {}, english());
     EXPECT_GT(pages.count(), 1);

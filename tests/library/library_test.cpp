@@ -69,7 +69,7 @@ TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
         r.date = test::today();
         r.judging().approach = *test::playbook().approach("load-and-drive");
         ASSERT_TRUE(library->save(r));
-        ASSERT_TRUE(library->save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today(), false, 0}));
+        ASSERT_TRUE(library->save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
         ASSERT_TRUE(library->setSetting("house.place", "The Tram Shed"));
     }
     auto library = make(where);

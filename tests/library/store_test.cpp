@@ -225,10 +225,10 @@ TEST_F(StoreTest, PlaybooksAreKeptOnceUnderTheirContent) {
 }
 
 TEST_F(StoreTest, PromisesAreOpenUntilSettled) {
-    ASSERT_TRUE(store().save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today(), false, 0}));
+    ASSERT_TRUE(store().save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
     auto open = store().openPromises();
     ASSERT_EQ(open->size(), 1U);
-    open->front().settled = true;
+    open->front().kept = Kept::Kept;
     ASSERT_TRUE(store().save(open->front()));
     EXPECT_TRUE(store().openPromises()->empty());
     EXPECT_EQ(store().promisesTo({"ath-1"})->size(), 1U);

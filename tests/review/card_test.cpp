@@ -137,7 +137,7 @@ TEST(Card, AFindingOfTheCoachsOwnGoesAllTheWay) {
     const auto stop = stopFor(r, book, a, "own-finding-1", {"s"});
     ASSERT_TRUE(stop);
     EXPECT_EQ(stop->frame, 42);
-    EXPECT_EQ(drillsFor(book, "own-finding-1", 15, false, 1).front()->id, "mirror-arm");
+    EXPECT_EQ(drillsFor(book, "own-finding-1", {15, false, "", false, {}}, 1).front()->id, "mirror-arm");
     r.plan.corrections = {"own-finding-1"};
     const LetterModel letter =
         writeLetter(r, book, a, athlete(), submission(), House{"Shed", "Ilse Varnholt", ""});

@@ -286,14 +286,22 @@ TEST(Json, AReviewComesBackAsItWas) {
                       96000,
                       "mic",
                       {{5, TakeEventKind::Pointer, 0, {1.5, 2}}, {9, TakeEventKind::Frame, 7, {}}}};
-    r.plan = {{"leg-spread"}, {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}},
-              test::today(),  "Hello",
-              "Film more",    true};
+    r.plan.corrections = {"leg-spread"};
+    r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
+    r.plan.keeps = {"back-knee"};
+    r.plan.causes = {{"back-knee", "leg-spread", Stance::Refused, ""},
+                     {"hunch", "leg-spread", Stance::Agreed, "He sits with a round back."}};
+    r.plan.whyNot = {{"leg-spread", Need::Reach, {{"hip-turn", false}, {"placed", true}}},
+                     {"stride", std::nullopt, {}}};
+    r.plan.circumstances = {0x15, 0x20, Season::During, false, {"a wall"}};
+    r.plan.nextLook = test::today();
+    r.plan.opening = "Hello", r.plan.ask = "Film more", r.plan.painConfirmed = true;
     r.sent = SentRecord{test::today(), "a@example.org"};
     const auto back = reviewFromJson(toJson(r));
     ASSERT_TRUE(back) << said(back.error().text);
     EXPECT_EQ(toJson(*back), toJson(r));
     EXPECT_EQ(back->takes, r.takes);
+    EXPECT_EQ(back->plan, r.plan);
     EXPECT_EQ(back->plan, r.plan);
     EXPECT_EQ(back->approach(), r.approach());
 }

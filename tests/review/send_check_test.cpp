@@ -172,10 +172,10 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     ASSERT_EQ(m.week.size(), 1U);
     EXPECT_EQ(m.week[0].days, "Mon, Thu");
     EXPECT_EQ(m.week[0].dose, "3 \u00d7 8");
-    EXPECT_TRUE(m.caution.empty());
+    EXPECT_TRUE(m.cautions.empty());
     Submission hurt = submission();
     hurt.pain = "Elbow";
-    EXPECT_NE(said(writeLetter(r, playbook(), {}, athlete(), hurt, {}).caution).find("stop throwing"),
+    EXPECT_NE(said(writeLetter(r, playbook(), {}, athlete(), hurt, {}).cautions.at(0)).find("stop throwing"),
               std::string::npos);
 }
 

@@ -42,6 +42,8 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
     email_ = line(say("athlete-form.mail"), "email", "name@example.org");
     guardianName_ = line(say("athlete-form.guardian"), "guardian-name", say("athlete-form.needed-under-18"));
     guardianEmail_ = line(say("athlete-form.guardians-mail"), "guardian-email", "name@example.org");
+    comingBack_ = line(say("athlete-form.coming-back"), "coming-back", say("athlete-form.coming-back-hint"));
+    planSeen_ = line(say("athlete-form.plan-seen"), "plan-seen", say("athlete-form.plan-seen-hint"));
     connect(born_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     connect(guardianEmail_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     alignLabels(*form);
@@ -76,12 +78,31 @@ void AthleteForm::fill(const Athlete& a) {
     email_->setText(text(a.email));
     guardianName_->setText(text(a.guardianName));
     guardianEmail_->setText(text(a.guardianEmail));
+    comingBack_->setText(a.comingBack ? text(a.comingBack->from) : QString());
+    planSeen_->setText(a.comingBack && a.comingBack->planSeen ? text(isoDate(*a.comingBack->planSeen))
+                                                              : QString());
 }
 
 bool AthleteForm::touched() const {
     for (const QLineEdit* edit : findChildren<QLineEdit*>())
         if (!edit->text().trimmed().isEmpty()) return true;
     return false;
+}
+
+/// The injury and the day the clinician's plan was seen; both empty = none.
+Status AthleteForm::readComingBack(Athlete& a) const {
+    const std::string from = comingBack_->text().trimmed().toStdString();
+    const std::string seen = planSeen_->text().trimmed().toStdString();
+    a.comingBack.reset();
+    if (from.empty() && seen.empty()) return Done{};
+    if (from.empty()) return fail(ErrorCode::BadInput, msg("athlete-form.coming-back-from-what"));
+    a.comingBack = ComingBack{from, std::nullopt};
+    if (seen.empty()) return Done{};
+    const auto day = dateFromWords(seen);
+    if (!day || *day > today_)
+        return fail(ErrorCode::BadInput, msg("athlete-form.plan-seen-is-no-day", {{"seen", seen}}));
+    a.comingBack->planSeen = *day;
+    return Done{};
 }
 
 Result<Athlete> AthleteForm::read(Athlete a) const {
@@ -108,6 +129,7 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
             return fail(ErrorCode::BadInput,
                         msg("athlete-form.height-is-no-height-write-it", {{"height", height}}));
     }
+    if (auto back = readComingBack(a); !back) return back.error();
     if (auto fine = checkAthlete(a, today_); !fine) return fine.error();
     return a;
 }

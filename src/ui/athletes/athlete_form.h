@@ -24,9 +24,11 @@ public:
 
 private:
     void showAge();
+    Status readComingBack(Athlete& athlete) const;
 
     Date today_;
-    QLineEdit *first_, *last_, *born_, *height_, *level_, *email_, *guardianName_, *guardianEmail_;
+    QLineEdit *first_, *last_, *born_, *height_, *level_, *email_, *guardianName_, *guardianEmail_,
+        *comingBack_, *planSeen_;
     QComboBox* hand_;
     QLabel* age_;
 };

@@ -2,6 +2,7 @@
 
 #include "ui/athletes/athlete_dialog.h"
 #include "ui/athletes/measure_trend.h"
+#include "ui/promise_line.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
@@ -155,6 +156,7 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
     }
     shown_ = *page;
     addFacts(page->athlete);
+    addComingBack(page->athlete);
     addPain(*page);
     if (!page->leftOut.empty()) {
         auto* unread = problemLabel("reviews-left-out");
@@ -198,6 +200,22 @@ void AthletesPlace::addFacts(const Athlete& a) {
     else
         facts.push_back(a.email.empty() ? msg("athletes-place.no-address") : asIs(a.email));
     page_->addWidget(quiet(say(joined(ListStyle::Dots, std::move(facts))), 13));
+}
+
+/// On the way back from an injury: whether the clinician's plan was seen.
+void AthletesPlace::addComingBack(const Athlete& a) {
+    if (!a.comingBack) return;
+    auto* note = new QFrame;
+    note->setObjectName(a.comingBack->planSeen ? "note" : "pain");
+    auto* row = new QHBoxLayout(note);
+    row->setContentsMargins(12, 6, 10, 6);
+    row->addWidget(plain(a.comingBack->planSeen
+                             ? say("athletes-place.coming-back-seen",
+                                   {{"from", a.comingBack->from}, {"date", *a.comingBack->planSeen}})
+                             : say("athletes-place.coming-back-unseen", {{"from", a.comingBack->from}}),
+                         13),
+                   1);
+    page_->addWidget(note);
 }
 
 /// Reports of pain, each with how it was closed or the way to close it.
@@ -301,16 +319,12 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
     }
 }
 
-Message AthletesPlace::promiseInWords(const Promise& p) {
-    const Message what =
-        p.due ? msg("athletes-place.promise-due", {{"what", p.text}, {"date", *p.due}}) : p.text;
-    return p.settled ? msg("athletes-place.promise-settled", {{"what", what}}) : what;
-}
-
 void AthletesPlace::addPromises(const AthletePage& page) {
     page_->addWidget(heading(say("athletes-place.promised"), 18));
     page_->addWidget(rule());
-    for (const Promise& p : page.promises) page_->addWidget(plain(say(promiseInWords(p)), 13));
+    for (const Promise& p : page.promises)
+        page_->addWidget(
+            promiseLine(p, today_, [this, row = p.row](Kept how) { Q_EMIT closePromise(row, how); }));
     if (page.promises.empty()) page_->addWidget(quiet(say("athletes-place.nothing-is-promised"), 13));
 }
 

@@ -36,12 +36,14 @@ Q_SIGNALS:
     void takeVersion(qint64 row);
     /// A report of pain is closed, with what was said of it.
     void closePain(const jg::SubmissionId& submission, const QString& words);
+    void closePromise(qint64 promiseRow, jg::Kept how);
 
 private:
     void readRows();
     void showRows(const Result<std::vector<AthleteRow>>& rows);
     void readPage();
     void clearPage();
+    void addComingBack(const Athlete& athlete);
     void showPage(const Result<AthletePage>& page);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);
@@ -49,7 +51,6 @@ private:
     void addMeasures(const AthletePage& page);
     void addReviews(const AthletePage& page);
     void addReview(const ReviewOfAthlete& review, const std::vector<KeptVersion>& versions);
-    static Message promiseInWords(const Promise& promise);
     void addPromises(const AthletePage& page);
 
     LibraryReader& reader_;

@@ -1,5 +1,6 @@
 #include "ui/desk/desk_place.h"
 
+#include "ui/promise_line.h"
 #include "ui/theme.h"
 
 #include <QDragEnterEvent>
@@ -220,6 +221,27 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     return frame;
 }
 
+/// Promises that are due within a week, late, or without a date; how many are due later is told.
+void DeskPlace::addOwed(QVBoxLayout& owed, const DeskList& list, Date today) {
+    constexpr int kSoon = 7;
+    int later = 0;
+    for (const Promise& p : list.owed) {
+        if (p.due && daysBetween(today, *p.due) > kSoon) {
+            ++later;
+            continue;
+        }
+        owed.addWidget(
+            promiseLine(p, today, [this, row = p.row](Kept how) { Q_EMIT closePromise(row, how); }));
+    }
+    const int shown = static_cast<int>(list.owed.size()) - later;
+    if (list.owed.empty())
+        owed.addWidget(quiet(say("desk-place.nothing-is-owed"), 13));
+    else if (shown == 0)
+        owed.addWidget(quiet(say("desk-place.nothing-is-due"), 13));
+    if (later > 0) owed.addWidget(quiet(say("desk-place.owed-later", {{"count", later}}), 12.5));
+    owed.addStretch(1);
+}
+
 QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
     auto* both = new QWidget;
     auto* row = new QHBoxLayout(both);
@@ -238,28 +260,7 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
         return it == list.names.end() ? say("desk-place.someone") : text(it->second);
     };
     auto* owed = side(say("desk-place.owed"));
-    for (const Promise& p : list.owed) {
-        auto* line = new QHBoxLayout;
-        line->addWidget(plain(say(p.text), 13), 1);
-        QString due = say("intake-dialog.no-date");
-        if (p.due) {
-            const int days = daysBetween(today, *p.due);
-            due = days == 0  ? say("desk-place.due-today")
-                  : days < 0 ? say("desk-place.no-answer", {{"days", -days}})
-                             : say("desk-place.due-due", {{"due", *p.due}});
-        }
-        auto* when = quiet(due, 13);
-        when->setWordWrap(false);
-        line->addWidget(when);
-        auto* done = plainButton(say("desk-place.settled"));
-        done->setObjectName("link");
-        done->setAccessibleName(say("desk-place.settled-p", {{"p", p.text}}));
-        connect(done, &QPushButton::clicked, this, [this, id = p.row] { Q_EMIT settle(id); });
-        line->addWidget(done);
-        owed->addLayout(line);
-    }
-    if (list.owed.empty()) owed->addWidget(quiet(say("desk-place.nothing-is-owed"), 13));
-    owed->addStretch(1);
+    addOwed(*owed, list, today);
     auto* sent = side(say("desk-place.sent-this-week"));
     for (const ReviewSummary& r : list.sentLately) {
         auto* line = new QHBoxLayout;

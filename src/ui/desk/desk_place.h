@@ -23,7 +23,7 @@ Q_SIGNALS:
     void takeIn();
     void lookOver();
     void dropped(const QStringList& files);
-    void settle(qint64 promiseRow);
+    void closePromise(qint64 promiseRow, jg::Kept how);
 
 protected:
     void dragEnterEvent(QDragEnterEvent* event) override;
@@ -31,6 +31,7 @@ protected:
 
 private:
     QWidget* card(const DeskRow& row, const Library& library, Date today);
+    void addOwed(QVBoxLayout& owed, const DeskList& list, Date today);
     QWidget* owedAndSent(const DeskList& list, Date today);
     void markSelected();
 

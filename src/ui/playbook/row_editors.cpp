@@ -200,9 +200,10 @@ void editDrill(RowForm form, const Drill& drill) {
     auto* age = d.number("drill-age", say("row-editors.from-age"), drill.ageFrom, 0, 99);
     auto* notFor = d.line("drill-not-for", say("row-editors.not-for"), text(drill.notFor));
     auto* look = d.number("drill-look", say("row-editors.look-again-days"), drill.lookAgainDays, 1, 365);
-    form.openWith([=, id = drill.id]() -> PlaybookRow {
+    form.openWith([=, id = drill.id, supports = drill.supports]() -> PlaybookRow {
         Drill r;
         r.id = id;
+        r.supports = supports;
         r.name = wordsIn(name), r.how = wordsIn(how);
         r.dose = {sets->value(), reps->value(), days->value()};
         r.body = body->currentIndex() == 1 ? "upper" : "lower";

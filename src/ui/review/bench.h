@@ -5,6 +5,7 @@
 #include "kinematics/own_measure.h"
 #include "ui/actions.h"
 #include "ui/key_cap.h"
+#include "ui/playbook/row_editors.h"
 #include "ui/review/playhead.h"
 #include "ui/review/ribbon.h"
 #include "ui/review/stage_view.h"
@@ -34,6 +35,9 @@ struct ReviewContext {
     /// Keeps a measure of the coach's own; returns its id.
     std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
     std::function<Status(LengthUnit)> keepLengths; ///< for all reviews of the library
+    /// Opens the form of a drill of the coach's own; what is kept stands in the playbook then.
+    std::function<void(const Drill&, const RowKept&)> writeDrill;
+    std::function<void()> showMiddle; ///< what the bench has for the middle has changed
 };
 
 /// One bench. Reads the session and performs edits; the review place calls refresh() after each change.
@@ -51,6 +55,8 @@ public:
     /// True when the action was this bench's.
     bool act(const QString& id);
     bool knows(const QString& id);
+    /// What stands in the place of the picture; null = the picture.
+    virtual QWidget* middle() const { return nullptr; }
     virtual StageTool* tool() { return nullptr; }
     virtual KeyHints hints() const = 0;
     /// What the marks on the picture are about; nothing = all.

@@ -1,9 +1,14 @@
 #include "ui/review/prescribe_bench.h"
 
+#include "coaching/throwing_guidance.h"
+#include "desk/dispatch.h"
+#include "desk/file_names.h"
 #include "desk/suggest.h"
+#include "ui/review/plan_questions.h"
 #include "ui/theme.h"
 
 #include <QDateEdit>
+#include <QFileDialog>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QScrollArea>
@@ -20,23 +25,50 @@ QDate toQt(Date d) {
                  static_cast<int>(static_cast<unsigned>(d.day())));
 }
 
+bool holds(const std::vector<std::string>& all, const std::string& one) {
+    return std::find(all.begin(), all.end(), one) != all.end();
+}
+
+const Proposed* proposedIn(const std::vector<Proposed>& all, const std::string& id) {
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Proposed& p) { return p.finding == id; });
+    return it == all.end() ? nullptr : &*it;
+}
+
+QScrollArea* scrolled(QWidget* inner) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(inner);
+    scroll->hide(); // until the place takes it in
+    return scroll;
+}
+
 } // namespace
 
 PrescribeBench::PrescribeBench(ReviewContext& context)
-    : Bench(context) {
+    : Bench(context)
+    , map_(new CauseMap)
+    , mapScroll_(scrolled(map_))
+    , week_(new WeekView)
+    , weekScroll_(scrolled(week_)) {
     column_->addWidget(heading(say("prescribe-bench.prescribe")));
-    column_->addWidget(quiet(say("prescribe-bench.at-most-three-to-work-on"), 12.5));
+    column_->addWidget(buildDoors());
     findings_ = new RowList;
     findings_->setObjectName("faults");
     findings_->setAccessibleName(say("prescribe-bench.findings"));
     findings_->setEmptyText(say("prescribe-bench.no-finding-asks-for-work-yet"));
-    findings_->setMinimumHeight(184);
+    findings_->setMinimumHeight(150);
     connect(findings_, &RowList::selected, this, [this] { refresh(); });
     connect(findings_, &RowList::activated, this, &PrescribeBench::toggle);
     column_->addWidget(findings_, 2);
-    why_ = quiet("", 12);
-    column_->addWidget(why_);
     column_->addWidget(buildPlan(), 3);
+    connect(map_, &CauseMap::chosen, this, [this](const QString& finding) {
+        const auto at = std::find(order_.begin(), order_.end(), finding.toStdString());
+        if (at != order_.end()) findings_->setCurrent(static_cast<int>(at - order_.begin()));
+        refresh();
+    });
+    connect(week_, &WeekView::saveCalendar, this, [this] { exportWeek(true); });
+    connect(week_, &WeekView::saveSheet, this, [this] { exportWeek(false); });
     connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         if (filling_) return;
         Plan plan = review().plan;
@@ -49,7 +81,35 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
     refresh();
 }
 
-/// Drills, week, next look and words, to be scrolled.
+KeyHints PrescribeBench::hints() const {
+    return {{"\u2191 \u2193", say("hint.finding"), "row-down"},
+            {"Enter", say("prescribe-bench.work-on-this-or-not"), "plan-toggle"},
+            {"P", say("prescribe-bench.take-the-proposal-2"), "plan-propose"},
+            {"K", say("prescribe-bench.hint-causes"), "plan-causes"},
+            {"Y", say("prescribe-bench.hint-why-not"), "plan-why-not"},
+            {"D", say("prescribe-bench.hint-drills"), "plan-drills"},
+            {"PgDn", say("prescribe-bench.on-to-the-letter"), "stage-next"}};
+}
+
+/// What can stand in the middle, each by a key too.
+QWidget* PrescribeBench::buildDoors() {
+    auto* doors = new QWidget;
+    auto* row = new QHBoxLayout(doors);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(6);
+    const auto door = [&](const char* label, const char* name, Middle what) {
+        auto* b = plainButton(say(label));
+        b->setObjectName(name);
+        connect(b, &QPushButton::clicked, this, [this, what] { show(what); });
+        row->addWidget(b, 1);
+    };
+    door("prescribe-bench.causes", "show-causes", Middle::Causes);
+    door("prescribe-bench.week", "show-week", Middle::Week);
+    door("prescribe-bench.picture", "show-picture", Middle::Picture);
+    return doors;
+}
+
+/// Why, strengths, drills, next look and words, to be scrolled.
 QWidget* PrescribeBench::buildPlan() {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -57,12 +117,39 @@ QWidget* PrescribeBench::buildPlan() {
     auto* rest = new QVBoxLayout(inner);
     rest->setContentsMargins(0, 0, 6, 0);
     rest->setSpacing(6);
+    why_ = quiet("", 12.5);
+    why_->setObjectName("why");
+    rest->addWidget(why_);
+    const auto link = [&](QBoxLayout* to, const char* label, const char* name, auto then) {
+        auto* b = plainButton(say(label));
+        b->setObjectName(name);
+        connect(b, &QPushButton::clicked, this, then);
+        to->addWidget(b);
+    };
+    auto* asks = new QHBoxLayout;
+    asks->setSpacing(6);
+    link(asks, "prescribe-bench.ask-causes", "ask-causes", [this] { askCausesHere(); });
+    link(asks, "prescribe-bench.ask-why-not", "ask-why-not", [this] { askWhyNotHere(); });
+    rest->addLayout(asks);
     rest->addWidget(plain(say("prescribe-bench.drills-sets-repetitions-days-a-week"), 12.5, true));
     drills_ = new QVBoxLayout;
     drills_->setSpacing(4);
     rest->addLayout(drills_);
-    week_ = quiet("", 12);
-    rest->addWidget(week_);
+    auto* more = new QHBoxLayout;
+    more->setSpacing(6);
+    link(more, "prescribe-bench.choose-drills", "choose-drills", [this] { chooseDrillsHere(); });
+    link(more, "prescribe-bench.days-and-gear", "days-and-gear", [this] { askWeek(); });
+    rest->addLayout(more);
+    terms_ = quiet("", 12);
+    rest->addWidget(terms_);
+    keeps_ = plain("", 12.5);
+    keeps_->setObjectName("kept-strengths");
+    rest->addWidget(keeps_);
+    auto* last = new QHBoxLayout;
+    last->setSpacing(6);
+    link(last, "prescribe-bench.choose-keeps", "choose-keeps", [this] { chooseKeepsHere(); });
+    link(last, "prescribe-bench.promise", "promise", [this] { promise(); });
+    rest->addLayout(last);
     auto* line = new QHBoxLayout;
     line->addWidget(plain(say("prescribe-bench.next-look"), 12.5, true));
     nextLook_ = new QDateEdit;
@@ -92,6 +179,19 @@ QWidget* PrescribeBench::buildPlan() {
     return scroll;
 }
 
+QWidget* PrescribeBench::middle() const {
+    return shown_ == Middle::Causes ? mapScroll_ : shown_ == Middle::Week ? weekScroll_ : nullptr;
+}
+
+std::vector<QWidget*> PrescribeBench::middles() const {
+    return {mapScroll_, weekScroll_};
+}
+
+void PrescribeBench::show(Middle what) {
+    shown_ = what;
+    c_.showMiddle();
+}
+
 void PrescribeBench::setPlan(const Message& label, const Plan& plan) {
     if (plan == review().plan) return;
     perform(label, {SetPlan{plan}});
@@ -109,58 +209,190 @@ void PrescribeBench::enter() {
     refresh();
 }
 
-/// The roots, at most three: a proposal that is taken only when asked for.
-void PrescribeBench::propose() {
-    if (order_.empty()) return c_.say(say("prescribe-bench.no-finding-asks-for-work-so"));
+DrillGates PrescribeBench::gates() const {
+    return gatesFor(review().plan, c_.session.athlete(), c_.session.submission(), c_.session.clock().today(),
+                    c_.session.pain());
+}
+
+QString PrescribeBench::goal(const std::string& finding) const {
+    return text(goalOf(playbook(), c_.session.told(), finding));
+}
+
+std::optional<std::string> PrescribeBench::currentFinding() const {
+    const int row = findings_->current();
+    if (row < 0 || row >= static_cast<int>(order_.size())) return std::nullopt;
+    return order_[static_cast<std::size_t>(row)];
+}
+
+std::optional<std::string> PrescribeBench::findingInHand() {
+    const auto id = currentFinding();
+    if (!id) c_.say(say("prescribe-bench.no-finding-asks-for-work-yet"));
+    return id;
+}
+
+void PrescribeBench::setCorrections(const Message& label, const std::vector<std::string>& corrections) {
     saveWords();
-    const std::vector<std::string> first(
-        order_.begin(),
-        order_.begin() + static_cast<std::ptrdiff_t>(std::min(order_.size(), kMostCorrections)));
-    setPlan(msg("prescribe-bench.take-the-proposal"),
-            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
-                        c_.session.clip(), first, c_.session.clock().today(), c_.session.pain()));
+    setPlan(label, proposePlan({playbook(), review(), c_.session.told(), c_.session.athlete(),
+                                c_.session.submission(), c_.session.clip(), c_.session.clock().today(),
+                                c_.session.pain()},
+                               corrections));
+}
+
+/// Taken only when asked for: corrections, their drills, and strengths to keep.
+void PrescribeBench::propose() {
+    if (proposal_.work.empty()) return c_.say(say("prescribe-bench.no-finding-asks-for-work-so"));
+    saveWords();
+    std::vector<std::string> work;
+    for (const Proposed& p : proposal_.work) work.push_back(p.finding);
+    Plan plan =
+        proposePlan({playbook(), review(), c_.session.told(), c_.session.athlete(), c_.session.submission(),
+                     c_.session.clip(), c_.session.clock().today(), c_.session.pain()},
+                    work);
+    plan.keeps.clear();
+    for (const Proposed& p : proposal_.keep) plan.keeps.push_back(p.finding);
+    setPlan(msg("prescribe-bench.take-the-proposal"), plan);
+}
+
+void PrescribeBench::toggle(int row) {
+    if (row < 0 || row >= static_cast<int>(order_.size())) return;
+    const std::string id = order_[static_cast<std::size_t>(row)];
+    std::vector<std::string> chosen = review().plan.corrections;
+    const auto it = std::find(chosen.begin(), chosen.end(), id);
+    const std::size_t most = mostCorrections(c_.session.age());
+    if (it != chosen.end())
+        chosen.erase(it);
+    else if (chosen.size() >= most)
+        return c_.say(say("prescribe-bench.enough-corrections", {{"most", most}}));
+    else
+        chosen.push_back(id);
+    setCorrections(msg("prescribe-bench.choose-corrections"), chosen);
+}
+
+void PrescribeBench::askCausesHere() {
+    const auto id = findingInHand();
+    if (!id) return;
+    askCauses(window(), playbook(), *id, goal(*id), c_.session.told().faults(), knownOf(c_.session.told()),
+              review().plan.causes, [this](const std::vector<CauseChoice>& choices) {
+                  Plan plan = review().plan;
+                  plan.causes = choices;
+                  setPlan(msg("prescribe-bench.weigh-causes"), plan);
+              });
+}
+
+void PrescribeBench::askWhyNotHere() {
+    const auto id = findingInHand();
+    if (!id) return;
+    const WhyNot* known = review().plan.whyNotOf(*id);
+    askWhyNot(window(), playbook(), known ? *known : WhyNot{*id, std::nullopt, {}}, goal(*id),
+              [this, id = *id](const WhyNot& now) {
+                  Plan plan = review().plan;
+                  std::erase_if(plan.whyNot, [&](const WhyNot& w) { return w.finding == id; });
+                  plan.whyNot.push_back(now);
+                  // Its drills are proposed anew for what is needed; those of the others stay.
+                  if (holds(plan.corrections, id))
+                      std::erase_if(plan.drills, [&](const PlannedDrill& d) { return d.finding == id; });
+                  Review asked = review();
+                  asked.plan = plan;
+                  setPlan(msg("prescribe-bench.say-why-not"),
+                          proposePlan({playbook(), asked, c_.session.told(), c_.session.athlete(),
+                                       c_.session.submission(), c_.session.clip(), c_.session.clock().today(),
+                                       c_.session.pain()},
+                                      plan.corrections));
+              });
+}
+
+void PrescribeBench::chooseDrillsHere() {
+    const auto id = findingInHand();
+    if (!id) return;
+    if (!holds(review().plan.corrections, *id)) return c_.say(say("prescribe-bench.choose-it-first"));
+    std::vector<std::string> chosen;
+    for (const PlannedDrill& d : review().plan.drills)
+        if (d.finding == *id) chosen.push_back(d.drill);
+    const WhyNot* whyNot = review().plan.whyNotOf(*id);
+    chooseDrills(
+        window(), offersFor(playbook(), *id, gates(), whyNot ? needOf(playbook(), *whyNot) : std::nullopt),
+        chosen, goal(*id), [this, id = *id] { writeDrill(id); },
+        [this, id = *id](const std::vector<std::string>& now) {
+            Plan plan = review().plan;
+            std::erase_if(plan.drills,
+                          [&](const PlannedDrill& d) { return d.finding == id && !holds(now, d.drill); });
+            for (const std::string& drill : now) {
+                const bool there = std::any_of(plan.drills.begin(), plan.drills.end(),
+                                               [&](const PlannedDrill& d) { return d.drill == drill; });
+                if (!there) plan.drills.push_back({drill, id, playbook().drill(drill)->dose, false});
+            }
+            setPlan(msg("prescribe-bench.choose-its-drills"), plan);
+        });
+}
+
+/// A drill of the coach's own for a finding: kept in the playbook, and in this plan at once.
+void PrescribeBench::writeDrill(const std::string& finding) {
+    Drill drill;
+    drill.body = playbook().groupOfFinding(finding) == "lower" ? "lower" : "upper";
+    drill.serves = {finding};
+    drill.dose = {3, 8, 2};
+    c_.writeDrill(drill, [this, finding](const Status& done, const std::string& key) {
+        if (!done) return c_.say(say(done.error().text));
+        c_.session.playbookChanged();
+        const Drill* written = playbook().drill(key);
+        if (!written) return;
+        Plan plan = review().plan;
+        plan.drills.push_back({key, finding, written->dose, false});
+        setPlan(msg("prescribe-bench.choose-its-drills"), plan);
+    });
+}
+
+void PrescribeBench::askWeek() {
+    askCircumstances(window(), playbook(), review().plan.circumstances, [this](const Circumstances& at) {
+        Plan plan = review().plan;
+        plan.circumstances = at;
+        setPlan(msg("prescribe-bench.set-days-and-gear"), plan);
+    });
+}
+
+void PrescribeBench::chooseKeepsHere() {
+    std::vector<std::string> strengths;
+    for (const Judged& j : c_.session.told().findings)
+        if (j.strength && !j.cannotTell) strengths.push_back(j.finding.id);
+    if (strengths.empty()) return c_.say(say("prescribe-bench.no-strength-yet"));
+    chooseKeeps(window(), playbook(), strengths, review().plan.keeps,
+                [this](const std::vector<std::string>& keeps) {
+                    Plan plan = review().plan;
+                    plan.keeps = keeps;
+                    setPlan(msg("prescribe-bench.choose-strengths"), plan);
+                });
+}
+
+void PrescribeBench::promise() {
+    Promise begun{c_.session.athlete().id, {}, std::nullopt};
+    begun.review = review().id;
+    askPromise(window(), begun, c_.session.clock().today(), [this](const Promise& made) {
+        const Status kept = c_.session.library().save(made);
+        c_.say(kept ? say("prescribe-bench.promised", {{"what", made.text}, {"due", *made.due}})
+                    : say(kept.error().text));
+    });
+}
+
+void PrescribeBench::exportWeek(bool calendar) {
+    const QString name =
+        text(asFileName(c_.session.athlete().firstName) + "-week") + (calendar ? ".ics" : ".pdf");
+    const QString path = QFileDialog::getSaveFileName(
+        window(), say(calendar ? "week-view.save-the-calendar" : "week-view.save-the-sheet"), name);
+    if (path.isEmpty()) return;
+    const DispatchRecipe recipe = previewRecipe(c_.session);
+    FileStore& files = c_.session.library().files();
+    const Status done = calendar ? exportCalendar(recipe, path.toStdString(), files)
+                                 : exportWeekSheet(recipe, Paper::A4, path.toStdString(), files);
+    c_.say(done ? say("week-view.saved", {{"path", path.toStdString()}}) : say(done.error().text));
 }
 
 void PrescribeBench::refresh() {
-    causes_ = rankedFaults(playbook(), c_.session.assessment());
+    causes_ = causesOf(playbook(), c_.session.told(), review().plan);
     order_ = causes_.order;
-    const auto& chosen = review().plan.corrections;
-    std::vector<ListRow> rows;
-    for (const std::string& id : order_) {
-        ListRow row;
-        row.title = text(goalOf(playbook(), c_.session.told(), id));
-        const auto root = std::find_if(causes_.roots.begin(), causes_.roots.end(),
-                                       [&](const Root& r) { return r.id == id; });
-        row.sub = root == causes_.roots.end() ? say("prescribe-bench.follows-from-another")
-                  : root->explains.empty()
-                      ? say("prescribe-bench.stands-alone")
-                      : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
-        row.mark =
-            std::find(chosen.begin(), chosen.end(), id) != chosen.end() ? RowMark::Done : RowMark::Open;
-        row.right =
-            row.mark == RowMark::Done ? say("prescribe-bench.work-on-it") : say("prescribe-bench.log-only");
-        rows.push_back(std::move(row));
-    }
-    const int keep = findings_->current();
-    findings_->setRows(std::move(rows));
-    findings_->setCurrent(keep < 0 ? 0 : keep);
-    QStringList why;
-    if (findings_->current() >= 0 && findings_->current() < static_cast<int>(order_.size())) {
-        const std::string& id = order_[static_cast<std::size_t>(findings_->current())];
-        for (const Root& r : causes_.roots)
-            if (r.id == id) { // two of each are enough beside the list
-                for (const auto& e :
-                     std::vector(r.evidence.begin(),
-                                 r.evidence.begin() + std::min<std::ptrdiff_t>(2, std::ssize(r.evidence))))
-                    why << say("prescribe-bench.for-e", {{"e", e}});
-                for (const auto& e :
-                     std::vector(r.against.begin(),
-                                 r.against.begin() + std::min<std::ptrdiff_t>(1, std::ssize(r.against))))
-                    why << say("prescribe-bench.against-e", {{"e", e}});
-            }
-    }
-    why_->setText(why.join('\n'));
-    why_->setVisible(!why.isEmpty());
+    proposal_ = proposePriorities(playbook(), review(), c_.session.told(), causes_, c_.session.age());
+    refreshList();
+    refreshWhy();
+    refreshMap();
     rebuildDrills();
     filling_ = true;
     if (review().plan.nextLook)
@@ -173,22 +405,93 @@ void PrescribeBench::refresh() {
     filling_ = false;
 }
 
+void PrescribeBench::refreshList() {
+    const auto& chosen = review().plan.corrections;
+    std::vector<ListRow> rows;
+    for (const std::string& id : order_) {
+        ListRow row;
+        row.title = goal(id);
+        const Root* root = causes_.root(id);
+        row.sub = !root ? say("prescribe-bench.follows-from-another")
+                  : root->explains.empty()
+                      ? say("prescribe-bench.stands-alone")
+                      : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
+        row.mark = holds(chosen, id) ? RowMark::Done : RowMark::Open;
+        const bool proposed = proposedIn(proposal_.work, id) != nullptr;
+        row.right = holds(chosen, id) ? say("prescribe-bench.work-on-it")
+                    : proposed        ? say("prescribe-bench.proposed")
+                                      : say("prescribe-bench.log-only");
+        row.rightAccent = proposed && !holds(chosen, id);
+        rows.push_back(std::move(row));
+    }
+    const int keep = findings_->current();
+    findings_->setRows(std::move(rows));
+    findings_->setCurrent(keep < 0 ? 0 : keep);
+}
+
+/// Why the finding in hand is proposed or can wait, what speaks for and against it, and what is not known.
+void PrescribeBench::refreshWhy() {
+    QStringList why;
+    if (const auto id = currentFinding()) {
+        for (const auto* list : {&proposal_.work, &proposal_.later})
+            if (const Proposed* p = proposedIn(*list, *id))
+                why << say(joined(ListStyle::Sentences, p->reasons));
+        const auto some = [&](const std::vector<Message>& all, std::size_t most, const char* pattern) {
+            for (std::size_t i = 0; i < std::min(most, all.size()); ++i) why << say(pattern, {{"e", all[i]}});
+        };
+        if (const Root* root = causes_.root(*id)) {
+            some(root->evidence, 2, "prescribe-bench.for-e");
+            some(root->against, 2, "prescribe-bench.against-e");
+            some(root->unknown, 1, "prescribe-bench.not-known-e");
+        }
+        if (const WhyNot* whyNot = review().plan.whyNotOf(*id))
+            if (const auto need = needOf(playbook(), *whyNot))
+                why << say("prescribe-bench.not-yet", {{"need", nameOf(*need)}, {"remedy", remedyOf(*need)}});
+    }
+    why_->setText(why.join('\n'));
+    why_->setVisible(!why.isEmpty());
+    std::vector<Message> kept;
+    for (const std::string& id : review().plan.keeps) kept.push_back(asIs(playbook().nameOfFinding(id)));
+    keeps_->setText(kept.empty() ? say("prescribe-bench.keeps-as-spoken")
+                                 : say("prescribe-bench.keeps", {{"what", joined(ListStyle::And, kept)}}));
+    terms_->setText(say(guidanceInWords(c_.session.age())));
+}
+
+void PrescribeBench::refreshMap() {
+    std::vector<CauseCard> cards;
+    for (const std::string& id : order_) {
+        const Root* root = causes_.root(id);
+        const bool chosen = holds(review().plan.corrections, id);
+        std::vector<Message> note;
+        if (root && !root->explains.empty())
+            note.push_back(msg("prescribe-bench.root-of", {{"count", root->explains.size()}}));
+        if (chosen) note.push_back(msg("prescribe-bench.worked-on"));
+        cards.push_back(
+            {id, goal(id), say(joined(ListStyle::Commas, note)), chosen, root && !root->explains.empty()});
+    }
+    map_->show(causes_, cards, currentFinding().value_or(""));
+    week_->show({playbook(), review().plan.drills, layOutWeek(playbook(), review().plan.drills, gates()),
+                 review().plan.circumstances});
+}
+
 void PrescribeBench::rebuildDrills() {
     const Plan& plan = review().plan;
     std::string key;
-    for (const PlannedDrill& d : plan.drills) key += d.drill + (d.doseWaived ? " waived," : ",");
-    if (key != built_) {
-        built_ = key;
-        while (QLayoutItem* item = drills_->takeAt(0)) {
-            // One of them may be the field that is typed in.
-            if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-            delete item;
-        }
-        if (plan.drills.empty())
-            drills_->addWidget(quiet(say("prescribe-bench.choose-what-to-work-on-its"), 12.5));
-        for (std::size_t i = 0; i < plan.drills.size(); ++i) drills_->addWidget(drillCard(i));
+    for (const PlannedDrill& d : plan.drills) {
+        const Drill* drill = playbook().drill(d.drill);
+        const bool blocked = drill && !blockedBy(*drill, gates()).empty();
+        key += d.drill + (d.doseWaived ? " waived" : "") + (blocked ? " blocked," : ",");
     }
-    showWeek();
+    if (key == built_) return;
+    built_ = key;
+    while (QLayoutItem* item = drills_->takeAt(0)) {
+        // One of them may be the field that is typed in.
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        delete item;
+    }
+    if (plan.drills.empty())
+        drills_->addWidget(quiet(say("prescribe-bench.choose-what-to-work-on-its"), 12.5));
+    for (std::size_t i = 0; i < plan.drills.size(); ++i) drills_->addWidget(drillCard(i));
 }
 
 QWidget* PrescribeBench::drillCard(std::size_t i) {
@@ -212,7 +515,14 @@ QWidget* PrescribeBench::drillCard(std::size_t i) {
     waive->setAccessibleName(waive->text() + ": " + called);
     connect(waive, &QPushButton::clicked, this, [this, i] { waiveDose(i); });
     top->addWidget(waive);
+    auto* away = plainButton(say("prescribe-bench.take-out"));
+    away->setObjectName("link");
+    away->setAccessibleName(away->text() + ": " + called);
+    connect(away, &QPushButton::clicked, this, [this, i] { removeDrill(i); });
+    top->addWidget(away);
     box->addLayout(top);
+    if (Message why = drill ? blockedBy(*drill, gates()) : Message{}; !why.empty())
+        box->addWidget(quiet(say(why), 12));
     if (!planned.doseWaived) box->addLayout(doseRow(i, called));
     return card;
 }
@@ -251,21 +561,11 @@ void PrescribeBench::waiveDose(std::size_t drill) {
             plan);
 }
 
-void PrescribeBench::showWeek() {
-    const Plan& plan = review().plan;
-    const WeekPlan week = layOutWeek(playbook(), plan.drills, c_.session.age(), c_.session.pain());
-    QStringList lines;
-    for (const PlanDay& d : week.days) {
-        std::vector<Message> drills;
-        for (const std::string& id : d.drills) drills.push_back(asIs(playbook().drill(id)->name));
-        lines << say("prescribe-bench.day",
-                     {{"day", weekdayShort(d.weekday)}, {"drills", joined(ListStyle::Commas, drills)}});
-    }
-    for (const Message& b : week.blocked) lines << say(b);
-    for (const auto& id : week.missingDose)
-        lines << say("prescribe-bench.dose-missing-drill", {{"drill", playbook().drill(id)->name}});
-    if (c_.session.pain()) lines << say("prescribe-bench.pain-is-reported-no-throwing-drills");
-    week_->setText(lines.join('\n'));
+void PrescribeBench::removeDrill(std::size_t drill) {
+    Plan plan = review().plan;
+    if (drill >= plan.drills.size()) return;
+    plan.drills.erase(plan.drills.begin() + static_cast<std::ptrdiff_t>(drill));
+    setPlan(msg("prescribe-bench.take-a-drill-out"), plan);
 }
 
 void PrescribeBench::setDose(std::size_t drill, int part, int value) {
@@ -276,28 +576,19 @@ void PrescribeBench::setDose(std::size_t drill, int part, int value) {
     setPlan(msg("prescribe-bench.set-a-dose"), plan);
 }
 
-void PrescribeBench::toggle(int row) {
-    if (row < 0 || row >= static_cast<int>(order_.size())) return;
-    saveWords();
-    const std::string id = order_[static_cast<std::size_t>(row)];
-    std::vector<std::string> chosen = review().plan.corrections;
-    const auto it = std::find(chosen.begin(), chosen.end(), id);
-    if (it != chosen.end())
-        chosen.erase(it);
-    else if (chosen.size() >= kMostCorrections) {
-        c_.say(say("prescribe-bench.three-corrections-are-plenty-take-one"));
-        return;
-    } else
-        chosen.push_back(id);
-    setPlan(msg("prescribe-bench.choose-corrections"),
-            proposePlan(playbook(), review(), c_.session.athlete(), c_.session.submission(),
-                        c_.session.clip(), chosen, c_.session.clock().today(), c_.session.pain()));
-}
-
 Handlers PrescribeBench::handlers() {
     return {
         {"plan-propose", [this] { propose(); }},
         {"plan-toggle", [this] { toggle(findings_->current()); }},
+        {"plan-causes", [this] { askCausesHere(); }},
+        {"plan-why-not", [this] { askWhyNotHere(); }},
+        {"plan-drills", [this] { chooseDrillsHere(); }},
+        {"plan-week", [this] { askWeek(); }},
+        {"plan-keeps", [this] { chooseKeepsHere(); }},
+        {"plan-promise", [this] { promise(); }},
+        {"plan-show-causes", [this] { show(Middle::Causes); }},
+        {"plan-show-week", [this] { show(Middle::Week); }},
+        {"plan-show-picture", [this] { show(Middle::Picture); }},
         {"row-up", [this] { findings_->move(-1); }},
         {"row-down", [this] { findings_->move(1); }},
     };

@@ -1,14 +1,17 @@
-// Prescribe: up to three corrections, their drills and doses, the week, the next look.
+// Prescribe: what to work on and why, what keeps it from being there, drills and week, the next look.
 #pragma once
 
-#include "coaching/causes.h"
+#include "review/plan_rules.h"
 #include "ui/review/bench.h"
+#include "ui/review/cause_map.h"
+#include "ui/review/week_view.h"
 #include "ui/row_list.h"
 
 class QDateEdit;
 class QLabel;
-class QPlainTextEdit;
 class QLineEdit;
+class QPlainTextEdit;
+class QScrollArea;
 
 namespace jg::ui {
 
@@ -20,23 +23,43 @@ public:
     void enter() override;
     void leave() override { saveWords(); }
     Handlers handlers() override;
-    KeyHints hints() const override {
-        return {{"\u2191 \u2193", say("hint.finding"), "row-down"},
-                {"Enter", say("prescribe-bench.work-on-this-or-not"), "plan-toggle"},
-                {"P", say("prescribe-bench.take-the-proposal-2"), "plan-propose"},
-                {"Z", say("hint.undo"), "undo"},
-                {"PgDn", say("prescribe-bench.on-to-the-letter"), "stage-next"}};
-    }
+    KeyHints hints() const override;
+    /// Causes or week in the place of the picture, which comes back by a key.
+    QWidget* middle() const override;
+    /// All it may show there; the place takes them in.
+    std::vector<QWidget*> middles() const;
 
 private:
-    void toggle(int row);
+    /// What stands in the middle.
+    enum class Middle { Causes, Week, Picture };
+
     QWidget* buildPlan();
+    QWidget* buildDoors();
+    void show(Middle what);
+    void toggle(int row);
     void propose();
+    void setCorrections(const Message& label, const std::vector<std::string>& corrections);
+    void askCausesHere();
+    void askWhyNotHere();
+    void chooseDrillsHere();
+    void writeDrill(const std::string& finding);
+    void askWeek();
+    void chooseKeepsHere();
+    void promise();
+    void exportWeek(bool calendar);
+    std::optional<std::string> currentFinding() const;
+    /// The finding in hand, or the first correction; says so when there is none.
+    std::optional<std::string> findingInHand();
+    DrillGates gates() const;
+    QString goal(const std::string& finding) const;
+    void refreshList();
+    void refreshWhy();
+    void refreshMap();
     void rebuildDrills();
     QWidget* drillCard(std::size_t i);
     QLayout* doseRow(std::size_t i, const QString& called);
     void waiveDose(std::size_t drill);
-    void showWeek();
+    void removeDrill(std::size_t drill);
     void setDose(std::size_t drill, int part, int value);
     void saveWords();
     void setPlan(const Message& label, const Plan& plan);
@@ -44,12 +67,19 @@ private:
     RowList* findings_;
     QLabel* why_;
     QVBoxLayout* drills_;
-    QLabel* week_;
+    QLabel* keeps_;
+    QLabel* terms_;
     QDateEdit* nextLook_;
     QPlainTextEdit* opening_;
     QLineEdit* ask_;
+    CauseMap* map_;
+    QScrollArea* mapScroll_;
+    WeekView* week_;
+    QScrollArea* weekScroll_;
+    Middle shown_ = Middle::Causes;
     std::vector<std::string> order_;
     CauseReport causes_;
+    Proposal proposal_;
     std::string built_; ///< which drills the rows were built for
     bool filling_ = false;
 };

@@ -90,20 +90,22 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
 }
 
 void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
-    context_.reset(new ReviewContext{*session_, playhead_, *stage_, *ribbon_,
-                                     [this](const QString& sentence) { foot_->tell(sentence); },
-                                     [this](Stage stage) { goTo(stage); }, s.runAction,
-                                     [this] { refreshPicture(); }, s.keepMeasure, s.keepLengths});
+    context_.reset(new ReviewContext{
+        *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->tell(sentence); },
+        [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure,
+        s.keepLengths, s.writeDrill, [this] { showMiddle(); }});
     auto* send = new SendBench(*context_, *letter_, s.password);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
+    auto* prescribe = new PrescribeBench(*context_);
     all_ = {new LookBench(*context_),
             new PositionsBench(*context_),
             new MeasureBench(*context_),
             new JudgeBench(*context_),
             new SayBench(*context_, s.microphone, s.loudspeaker),
-            new PrescribeBench(*context_),
+            prescribe,
             send};
     for (Bench* b : all_) benches_->addWidget(b);
+    for (QWidget* w : prescribe->middles()) middle_->addWidget(w);
 }
 
 void ReviewPlace::connectParts(Loudspeaker& loudspeaker) {
@@ -248,7 +250,7 @@ void ReviewPlace::goTo(Stage stage) {
     session_->setStage(stage);
     current_ = all_.at(static_cast<std::size_t>(stage));
     benches_->setCurrentWidget(current_);
-    middle_->setCurrentIndex(stage == Stage::Send ? 1 : 0);
+    showMiddle();
     stage_->setTool(current_->tool());
     foot_->tell({}, 0);
     foot_->setHints(current_->hints());
@@ -258,6 +260,15 @@ void ReviewPlace::goTo(Stage stage) {
     stage_->setFocus();
     refreshLine();
     refreshPicture();
+}
+
+/// The picture, the letter, or what the bench has instead.
+void ReviewPlace::showMiddle() {
+    QWidget* own = current_ ? current_->middle() : nullptr;
+    if (own)
+        middle_->setCurrentWidget(own);
+    else
+        middle_->setCurrentIndex(walk_ == Stage::Send ? 1 : 0);
 }
 
 std::optional<qint64> ReviewPlace::nearestPin(qint64 from, int direction) const {

@@ -29,6 +29,7 @@ struct ReviewSurroundings {
     std::function<void()> outboxChanged;
     std::function<Result<std::string>(const OwnMeasureOrder&)> keepMeasure;
     std::function<Status(LengthUnit)> keepLengths;
+    std::function<void(const Drill&, const RowKept&)> writeDrill;
 };
 
 /// One open review. Owns its session and its film's decoding thread.
@@ -76,6 +77,7 @@ private:
     void undo(bool back);
     void goBy(int stages);
     void showKept();
+    void showMiddle();
 
     std::unique_ptr<ReviewSession> session_;
     ReviewSurroundings around_;

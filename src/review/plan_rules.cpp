@@ -1,0 +1,165 @@
+#include "review/plan_rules.h"
+
+#include <algorithm>
+
+namespace jg {
+
+namespace {
+
+Looked lookedOf(const MeasureRow& row) {
+    switch (row.judgement.state) {
+    case JudgeState::CannotTell:
+        return Looked::CannotTell;
+    case JudgeState::NotVisible:
+        return Looked::NotVisible;
+    default:
+        return Looked::NotLookedAt;
+    }
+}
+
+Looked lookedOf(const ItemRow& row) {
+    if (!row.grade) return row.seenFromHere ? Looked::NotLookedAt : Looked::NotVisible;
+    switch (row.grade->state) {
+    case GradeState::FaultAbsent:
+        return Looked::Good;
+    case GradeState::CannotTell:
+        return Looked::CannotTell;
+    case GradeState::NotVisible:
+        return Looked::NotVisible;
+    default:
+        return Looked::NotLookedAt;
+    }
+}
+
+/// An item and the measure whose number tells the same are one thing to work on.
+bool tellTheSame(const Playbook& playbook, const std::string& one, const std::string& other) {
+    const auto measureOf = [&](const std::string& id) {
+        const GradedItem* item = playbook.item(id);
+        return item ? item->measure : id;
+    };
+    return one == other || (!measureOf(one).empty() && measureOf(one) == measureOf(other));
+}
+
+const Judged* judgedOf(const Assessment& a, const std::string& id) {
+    const auto it = std::find_if(a.findings.begin(), a.findings.end(),
+                                 [&](const Judged& j) { return j.finding.id == id; });
+    return it == a.findings.end() ? nullptr : &*it;
+}
+
+/// Builds a proposal, one finding after the other in the order to work on them.
+class Chooser {
+public:
+    Chooser(const Playbook& playbook, const Assessment& a, const CauseReport& causes, int age)
+        : playbook_(playbook)
+        , a_(a)
+        , causes_(causes)
+        , most_(mostCorrections(age)) {}
+
+    void choose(Proposal& p) {
+        for (const std::string& id : causes_.order) place(p, id);
+        const bool only = p.work.empty(); // near misses alone: the first of them
+        if (only && !p.later.empty()) {
+            p.work.push_back(std::move(p.later.front()));
+            p.later.erase(p.later.begin());
+        }
+    }
+
+private:
+    void place(Proposal& p, const std::string& id) {
+        const Judged* judged = judgedOf(a_, id);
+        if (!judged) return;
+        if (const Proposed* same = chosenLike(p, id))
+            return later(p, id, msg("proposal.same-as", {{"other", goalOf(playbook_, a_, same->finding)}}));
+        const bool protects = judged->finding.verdict == Verdict::Protect;
+        const Root* root = causes_.rootOf(id);
+        const bool follows = root && root->id != id;
+        if (!protects && follows)
+            return later(p, id, msg("proposal.follows", {{"root", goalOf(playbook_, a_, root->id)}}));
+        if (judged->finding.verdict == Verdict::Nearly) return later(p, id, msg("proposal.near-miss"));
+        if (p.work.size() >= most_) return later(p, id, msg("proposal.enough", {{"most", most_}}));
+        p.work.push_back({id, reasonsFor(*judged, root, protects)});
+    }
+
+    const Proposed* chosenLike(const Proposal& p, const std::string& id) const {
+        const auto it = std::find_if(p.work.begin(), p.work.end(), [&](const Proposed& w) {
+            return tellTheSame(playbook_, w.finding, id);
+        });
+        return it == p.work.end() ? nullptr : &*it;
+    }
+
+    std::vector<Message> reasonsFor(const Judged& judged, const Root* root, bool protects) const {
+        std::vector<Message> reasons;
+        if (protects) reasons.push_back(msg("proposal.protects"));
+        if (root && root->id == judged.finding.id && !root->explains.empty())
+            reasons.push_back(msg("proposal.root", {{"count", root->explains.size()}}));
+        else if (root && root->id == judged.finding.id)
+            reasons.push_back(msg("proposal.alone"));
+        if (playbook_.groupOfFinding(judged.finding.id) == "lower") reasons.push_back(msg("proposal.lower"));
+        if (playbook_.measure(judged.finding.id) && judged.finding.gapInSds > 0)
+            reasons.push_back(msg("proposal.gap", {{"times", Decimal{judged.finding.gapInSds / 1.96, 1}}}));
+        return reasons;
+    }
+
+    static void later(Proposal& p, const std::string& id, Message why) {
+        p.later.push_back({id, {std::move(why)}});
+    }
+
+    const Playbook& playbook_;
+    const Assessment& a_;
+    const CauseReport& causes_;
+    std::size_t most_;
+};
+
+constexpr std::size_t kMostKept = 3;
+
+void addKeeps(const Playbook& playbook, const Review& review, const Assessment& a, Proposal& p) {
+    const auto take = [&](const std::string& id, Message why) {
+        const auto same = [&](const Proposed& x) { return tellTheSame(playbook, x.finding, id); };
+        if (p.keep.size() >= kMostKept || std::any_of(p.keep.begin(), p.keep.end(), same) ||
+            std::any_of(p.work.begin(), p.work.end(), same))
+            return;
+        p.keep.push_back({id, {std::move(why)}});
+    };
+    const auto isStrength = [&](const std::string& id) {
+        const Judged* j = judgedOf(a, id);
+        return j && j->strength;
+    };
+    for (const Stop& s : review.stops)
+        if (s.kind == StopKind::Strength && isStrength(s.finding)) take(s.finding, msg("proposal.spoken"));
+    for (const Judged& j : a.findings)
+        if (j.strength && !j.cannotTell) take(j.finding.id, msg("proposal.unspoken"));
+}
+
+} // namespace
+
+Known knownOf(const Assessment& a) {
+    Known known;
+    for (const MeasureRow& row : a.measures)
+        if (const Looked looked = lookedOf(row); looked != Looked::NotLookedAt) known[row.id] = looked;
+    for (const ItemRow& row : a.items)
+        if (const Looked looked = lookedOf(row); looked != Looked::NotLookedAt) known[row.id] = looked;
+    for (const Judged& j : a.findings)
+        known[j.finding.id] = j.cannotTell ? Looked::CannotTell : j.strength ? Looked::Good : Looked::Fault;
+    return known;
+}
+
+CauseReport causesOf(const Playbook& playbook, const Assessment& a, const Plan& plan) {
+    return explain(playbook, a.faults(), knownOf(a), plan.causes);
+}
+
+DrillGates gatesFor(const Plan& plan, const Athlete& athlete, const Submission& submission, Date today,
+                    bool painElsewhere) {
+    DrillGates gates{athlete.ageOn(today), submission.painOpen() || painElsewhere, submission.pain,
+                     athlete.comingBack && !athlete.comingBack->planSeen, plan.circumstances};
+    return gates;
+}
+
+Proposal proposePriorities(const Playbook& playbook, const Review& review, const Assessment& a,
+                           const CauseReport& causes, int age) {
+    Proposal p;
+    Chooser(playbook, a, causes, age).choose(p);
+    addKeeps(playbook, review, a, p);
+    return p;
+}
+
+} // namespace jg
