@@ -1,5 +1,6 @@
 #include "desk/demo_arrivals.h"
 
+#include <algorithm>
 #include <cctype>
 
 namespace jg {
@@ -51,6 +52,14 @@ FilmOrder order(double heightM, int fps, View view, Hand hand, int outfit, std::
     return o;
 }
 
+/// Leaves a third of a second of stillness before the delivery and a fifth behind it: every picture is
+/// painted, and somebody waits for it.
+void trim(FilmOrder& order) {
+    const Delivery delivery(order.knobs);
+    order.startAtS = delivery.events().at(Moment::Set) - 0.33;
+    order.cutAfterS = std::min(order.cutAfterS, delivery.events().at(Moment::Finish) + 0.2);
+}
+
 } // namespace
 
 std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure,
@@ -99,7 +108,7 @@ std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std:
     };
     DemoReviewWish emekas = wish(Stage::Send, 0, 12);
     emekas.extras = {"arm-match", ownMeasure}; // his front arm points half at the camera at release
-    return {
+    std::vector<DemoArrival> all = {
         {wren,
          {wrenFilm},
          "Is it the arm path?",
@@ -164,6 +173,9 @@ std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std:
          addDays(today, -61),
          wish(Stage::Sent, 0, 14)},
     };
+    for (DemoArrival& arrival : all)
+        for (FilmOrder& film : arrival.films) trim(film);
+    return all;
 }
 
 } // namespace jg

@@ -140,7 +140,7 @@ int weeksOf(const LetterModel& letter) {
 void paintWeekSheet(QPainter& painter, QSizeF page, const LetterModel& letter, const std::string& athlete,
                     const Words& words) {
     const double width = page.width() - 2 * kMargin, height = page.height() - 2 * kMargin;
-    double scale = 1;
+    double scale = 1.3; // a short week is printed large
     // Smaller letters take fewer lines, so a few rounds find the size.
     while (scale > 0.3 && Sheet(nullptr, width / scale, letter, athlete, words).layOut() * scale > height)
         scale *= 0.95;

@@ -118,8 +118,10 @@ std::string cueFor(const Review& review, const Playbook& playbook, const std::st
     for (const GradedItem& item : playbook.items)
         if (item.measure == id) return item.cueFor(age);
     for (const PlannedDrill& d : review.plan.drills)
-        if (d.finding == id)
-            if (const Drill* drill = playbook.drill(d.drill)) return drill->how;
+        if (const Drill* drill = playbook.drill(d.drill))
+            if (d.finding == id ||
+                std::find(drill->serves.begin(), drill->serves.end(), id) != drill->serves.end())
+                return drill->how;
     return {};
 }
 

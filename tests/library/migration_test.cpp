@@ -1,6 +1,7 @@
 // Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1;
 // what that version's command line said of its reviews stands beside it. library-2.sqlite is the same library
-// as the last version of schema 2 left it; films and takes are those of the first.
+// as the last version of schema 2 left it, library-3.sqlite as that of schema 3; films and takes are those of
+// the first.
 #include "library/library.h"
 
 #include "coaching/playbook.h"
@@ -100,6 +101,35 @@ TEST(Migration, EveryNumberIsTheSameToTheLastDigit) {
         EXPECT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 2);
     }
     expectSameNumbers(copyOfSecondGolden(second));
+    const TempFolder third;
+    const fs::path lib = copyOfGolden(third);
+    fs::copy_file(golden() / "library-3.sqlite", lib / "library.sqlite",
+                  fs::copy_options::overwrite_existing);
+    expectSameNumbers(lib);
+}
+
+TEST(Migration, PromisesOfSchemaThreeKeepWhatTheyWere) {
+    const TempFolder folder;
+    const fs::path lib = copyOfGolden(folder);
+    fs::copy_file(golden() / "library-3.sqlite", lib / "library.sqlite",
+                  fs::copy_options::overwrite_existing);
+    {
+        SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READONLY);
+        ASSERT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 3);
+    }
+    const auto library = opened(lib);
+    const auto all = library->promises();
+    ASSERT_TRUE(all);
+    ASSERT_EQ(all->size(), 2U);
+    EXPECT_TRUE(all->at(0).open());
+    EXPECT_EQ(said(all->at(0).text), "Drills for Emeka, first week");
+    EXPECT_EQ(all->at(1).kept, Kept::Kept); // it was settled, and when is not known
+    EXPECT_FALSE(all->at(1).closed);
+    EXPECT_TRUE(library->verify().empty());
+    Promise changed = all->at(0);
+    changed.kept = Kept::Broken;
+    ASSERT_TRUE(library->save(changed));
+    EXPECT_TRUE(library->verify().empty()); // the sum follows the details too
 }
 
 TEST(Migration, EveryRowIsSummedFromThenOn) {

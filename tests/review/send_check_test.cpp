@@ -4,30 +4,19 @@
 #include "review/assess.h"
 #include "review/letter_model.h"
 #include "review/review_json.h"
-#include "tests/review/made_review.h"
+#include "tests/review/stops.h"
 
 namespace jg {
 namespace {
 
 using test::athlete;
 using test::clip;
+using test::mentions;
 using test::place;
 using test::playbook;
 using test::review;
+using test::stopsOf;
 using test::submission;
-
-std::vector<std::string> stopsOf(const Review& r, const Submission& s, const Athlete& a = athlete()) {
-    std::vector<std::string> texts;
-    for (const SendProblem& p :
-         checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right), a, s, test::today()))
-        if (p.stop) texts.push_back(said(p.text));
-    return texts;
-}
-
-bool mentions(const std::vector<std::string>& texts, const std::string& words) {
-    return std::any_of(texts.begin(), texts.end(),
-                       [&](const auto& t) { return t.find(words) != std::string::npos; });
-}
 
 Review finished() {
     Review r = review();
@@ -37,6 +26,7 @@ Review finished() {
         r.judging().grades[{1, id}] = {GradeState::Graded, 5, "", {}};
     r.judging().grades[{1, "knee-holds"}] = {GradeState::Graded, 1, "", {}};
     r.plan.corrections = {"knee-holds"};
+    r.plan.keeps = {"load-shared"};
     r.plan.drills = {{"stride-out", "knee-holds", {3, 10, 2}, false}};
     r.plan.nextLook = test::today();
     return r;
@@ -107,7 +97,7 @@ TEST(SendCheck, AStrengthThatIsACorrectionIsFound) {
 TEST(SendCheck, MoreThanThreeCorrectionsAreTooMany) {
     Review r = finished();
     r.plan.corrections = {"knee-holds", "whole-foot-landing", "foot-from-above", "front-knee-plant"};
-    EXPECT_TRUE(mentions(stopsOf(r, submission()), "More than three"));
+    EXPECT_TRUE(mentions(stopsOf(r, submission()), "More than 3 corrections"));
 }
 
 TEST(Letter, ANegativeNumberCarriesAMinusAndNoughtCarriesNone) {
@@ -120,6 +110,7 @@ TEST(Letter, ANegativeNumberCarriesAMinusAndNoughtCarriesNone) {
 
 TEST(SendCheck, AnEmptyLetterSaysWhatIsMissing) {
     Review r = finished();
+    r.plan.keeps.clear();
     r.plan.corrections.clear();
     r.plan.drills.clear();
     EXPECT_TRUE(mentions(stopsOf(r, submission()), "The letter is empty"));
@@ -156,6 +147,7 @@ TEST(Letter, TheReasonIsOneThatWasNotRuledOut) {
 
 TEST(Letter, SaysWhatWasFoundInPlainWords) {
     Review r = finished();
+    r.plan.keeps.clear();
     place(r, Moment::Plant, 174,
           {{Landmark::BackAnkle, {200, 500}},
            {Landmark::Pelvis, {300, 400}},

@@ -60,6 +60,22 @@ void tourDialogs(Driver& d, const Walk& walk, const Look& look) {
     opened("scale");
     d.key(Qt::Key_Q);
     opened("sequence");
+    while (d.review().stageOfWalk() != Stage::Prescribe) d.key(Qt::Key_PageDown);
+    if (d.document().plan.corrections.empty()) d.key(Qt::Key_P);
+    for (const int shown : {Qt::Key_W, Qt::Key_X, Qt::Key_C}) {
+        d.key(shown);
+        QTest::qWait(10);
+        look(d.window(), "prescribe");
+    }
+    for (const auto& [key, name] : {std::pair{Qt::Key_K, "ask-causes"},
+                                    {Qt::Key_Y, "ask-why-not"},
+                                    {Qt::Key_D, "choose-drills"},
+                                    {Qt::Key_T, "ask-week"},
+                                    {Qt::Key_S, "choose-keeps"},
+                                    {Qt::Key_M, "ask-promise"}}) {
+        d.key(key);
+        opened(name);
+    }
 }
 
 } // namespace jg::test

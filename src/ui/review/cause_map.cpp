@@ -15,6 +15,7 @@ namespace jg::ui {
 namespace {
 
 constexpr int kCardWidth = 196, kCardHeight = 66, kAcross = 76, kDown = 18, kEdge = 22;
+constexpr int kUsualWidth = 866; // of the middle at 1280
 
 /// A finding to click on: its name, and small print.
 class Card : public QAbstractButton {
@@ -95,6 +96,13 @@ Groups groupsOf(const CauseReport& report) {
     return g;
 }
 
+bool isAlone(const Groups& g, std::size_t circle, const CauseReport& report) {
+    const std::string& id = g.ids[g.search.circles[circle].front()];
+    return g.search.circles[circle].size() == 1 &&
+           std::none_of(report.links.begin(), report.links.end(),
+                        [&](const CauseLink& l) { return l.from == id || l.to == id; });
+}
+
 } // namespace
 
 CauseMap::CauseMap(QWidget* parent)
@@ -126,8 +134,8 @@ void CauseMap::layOut(const CauseReport& report) {
     circles_.clear();
     std::map<int, int> bottomOf; // of each column, in usual pixels
     int right = 0, bottom = 0;
-    std::vector<std::size_t> order(g.column.size());
-    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::vector<std::size_t> order, alone;
+    for (std::size_t i = 0; i < g.column.size(); ++i) (isAlone(g, i, report) ? alone : order).push_back(i);
     std::stable_sort(order.begin(), order.end(),
                      [&](std::size_t a, std::size_t b) { return g.column[a] < g.column[b]; });
     for (const std::size_t circle : order) {
@@ -148,6 +156,17 @@ void CauseMap::layOut(const CauseReport& report) {
             y += kDown + 4;
         }
         right = std::max(right, x + kCardWidth), bottom = std::max(bottom, y);
+    }
+    // What nothing leads to and that leads nowhere stands below, side by side.
+    aloneTop_ = alone.empty() || order.empty() ? 0 : bottom + 14;
+    int x = kEdge, y = aloneTop_ > 0 ? aloneTop_ + 34 : kEdge;
+    const int perRow = std::max(1, (kUsualWidth - kEdge) / (kCardWidth + kDown));
+    for (std::size_t i = 0; i < alone.size(); ++i) {
+        if (i > 0 && i % static_cast<std::size_t>(perRow) == 0) x = kEdge, y += kCardHeight + kDown;
+        if (const auto b = buttons_.find(g.ids[g.search.circles[alone[i]].front()]); b != buttons_.end())
+            b->second->setGeometry(scaled(QRectF(x, y, kCardWidth, kCardHeight)));
+        x += kCardWidth + kDown;
+        right = std::max(right, x), bottom = std::max(bottom, y + kCardHeight + kDown);
     }
     const QRect whole = scaled(QRectF(0, 0, right + kEdge, bottom + 10));
     setMinimumSize(whole.size());
@@ -199,6 +218,12 @@ void CauseMap::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(0, 0, usualWidth(*this), usualHeight(*this)), Qt::AlignCenter,
                    say("cause-map.empty"));
         return;
+    }
+    if (aloneTop_ > 0) {
+        p.setPen(palette::quiet);
+        p.setFont(textFont(12.5, true));
+        p.drawText(QRectF(kEdge, aloneTop_, usualWidth(*this) - kEdge, 26), Qt::AlignLeft | Qt::AlignVCenter,
+                   say("cause-map.alone"));
     }
     p.setPen(QPen(palette::clay, 1.2, Qt::DotLine));
     p.setBrush(palette::shade);

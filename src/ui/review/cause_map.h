@@ -44,6 +44,7 @@ private:
     std::vector<CauseLink> links_;
     std::map<std::string, QAbstractButton*> buttons_;
     std::vector<QRect> circles_;
+    int aloneTop_ = 0; ///< where those begin that stand alone, in usual pixels; 0 = there are none below
 };
 
 } // namespace jg::ui

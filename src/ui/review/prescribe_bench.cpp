@@ -97,15 +97,15 @@ QWidget* PrescribeBench::buildDoors() {
     auto* row = new QHBoxLayout(doors);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(6);
-    const auto door = [&](const char* label, const char* name, Middle what) {
+    const auto door = [&](const char* label, Middle what) {
         auto* b = plainButton(say(label));
-        b->setObjectName(name);
         connect(b, &QPushButton::clicked, this, [this, what] { show(what); });
         row->addWidget(b, 1);
+        doors_[what] = b;
     };
-    door("prescribe-bench.causes", "show-causes", Middle::Causes);
-    door("prescribe-bench.week", "show-week", Middle::Week);
-    door("prescribe-bench.picture", "show-picture", Middle::Picture);
+    door("prescribe-bench.causes", Middle::Causes);
+    door("prescribe-bench.week", Middle::Week);
+    door("prescribe-bench.picture", Middle::Picture);
     return doors;
 }
 
@@ -189,6 +189,7 @@ std::vector<QWidget*> PrescribeBench::middles() const {
 
 void PrescribeBench::show(Middle what) {
     shown_ = what;
+    for (const auto& [middle, door] : doors_) setAsMain(door, middle == what);
     c_.showMiddle();
 }
 
@@ -206,6 +207,7 @@ void PrescribeBench::saveWords() {
 
 void PrescribeBench::enter() {
     findings_->setCurrent(0);
+    show(shown_);
     refresh();
 }
 
@@ -305,17 +307,19 @@ void PrescribeBench::chooseDrillsHere() {
     const auto id = findingInHand();
     if (!id) return;
     if (!holds(review().plan.corrections, *id)) return c_.say(say("prescribe-bench.choose-it-first"));
-    std::vector<std::string> chosen;
-    for (const PlannedDrill& d : review().plan.drills)
-        if (d.finding == *id) chosen.push_back(d.drill);
     const WhyNot* whyNot = review().plan.whyNotOf(*id);
+    const auto offers =
+        offersFor(playbook(), *id, gates(), whyNot ? needOf(playbook(), *whyNot) : std::nullopt);
+    std::vector<std::string> chosen, offered;
+    for (const PlannedDrill& d : review().plan.drills) chosen.push_back(d.drill); // one may serve two
+    for (const DrillOffer& o : offers) offered.push_back(o.drill->id);
     chooseDrills(
-        window(), offersFor(playbook(), *id, gates(), whyNot ? needOf(playbook(), *whyNot) : std::nullopt),
-        chosen, goal(*id), [this, id = *id] { writeDrill(id); },
-        [this, id = *id](const std::vector<std::string>& now) {
+        window(), offers, chosen, goal(*id), [this, id = *id] { writeDrill(id); },
+        [this, id = *id, offered](const std::vector<std::string>& now) {
             Plan plan = review().plan;
-            std::erase_if(plan.drills,
-                          [&](const PlannedDrill& d) { return d.finding == id && !holds(now, d.drill); });
+            std::erase_if(plan.drills, [&](const PlannedDrill& d) {
+                return holds(offered, d.drill) && !holds(now, d.drill);
+            });
             for (const std::string& drill : now) {
                 const bool there = std::any_of(plan.drills.begin(), plan.drills.end(),
                                                [&](const PlannedDrill& d) { return d.drill == drill; });

@@ -76,6 +76,7 @@ private:
     QScrollArea* mapScroll_;
     WeekView* week_;
     QScrollArea* weekScroll_;
+    std::map<Middle, QPushButton*> doors_;
     Middle shown_ = Middle::Causes;
     std::vector<std::string> order_;
     CauseReport causes_;
