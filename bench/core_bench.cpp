@@ -1,4 +1,5 @@
 // How long the core takes for what happens at every edit and every frame.
+#include "coaching/causes.h"
 #include "demo/film_maker.h"
 #include "desk/places.h"
 #include "film/reader.h"
@@ -11,6 +12,7 @@
 #include <benchmark/benchmark.h>
 
 #include <filesystem>
+#include <random>
 
 namespace {
 
@@ -93,6 +95,24 @@ void poseOfTheFigure(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(d.poseAt(t += 1e-5));
 }
 BENCHMARK(poseOfTheFigure)->Unit(benchmark::kMicrosecond);
+
+/// Roots of 200 findings with some four hundred random links, of an athlete with everything wrong.
+void rootsOfTwoHundredFindings(benchmark::State& state) {
+    std::mt19937 random(17);
+    Playbook book;
+    std::vector<Finding> findings;
+    for (int i = 0; i < 200; ++i) {
+        GradedItem item;
+        item.id = item.name = "i" + std::to_string(i), item.group = "lower";
+        findings.push_back({item.id, Verdict::Change, 1});
+        book.items.push_back(std::move(item));
+    }
+    for (int i = 0; i < 400; ++i)
+        book.causes.push_back(
+            {"i" + std::to_string(random() % 200), "i" + std::to_string(random() % 200), "", "", ""});
+    for (auto _ : state) benchmark::DoNotOptimize(explain(book, findings));
+}
+BENCHMARK(rootsOfTwoHundredFindings)->Unit(benchmark::kMicrosecond);
 
 } // namespace
 

@@ -1,5 +1,7 @@
 #include "coaching/drill_gates.h"
 
+#include "kinematics/answers.h"
+
 #include <algorithm>
 #include <cctype>
 #include <set>
@@ -50,10 +52,6 @@ std::vector<std::vector<std::string>> needsOf(const Drill& drill) {
     return needs;
 }
 
-bool holds(const std::vector<std::string>& all, const std::string& one) {
-    return std::find(all.begin(), all.end(), one) != all.end();
-}
-
 std::set<std::string> wordsIn(const std::string& text) {
     std::set<std::string> words;
     std::string word;
@@ -102,7 +100,7 @@ Message blockedBy(const Drill& drill, const DrillGates& gates) {
         return msg("week.not-for", {{"drill", drill.name}, {"whom", drill.notFor}});
     for (const auto& stands : needsOf(drill))
         if (std::all_of(stands.begin(), stands.end(),
-                        [&](const std::string& thing) { return holds(gates.at.without, thing); }))
+                        [&](const std::string& thing) { return isAmong(gates.at.without, thing); }))
             return msg("week.without", {{"drill", drill.name}, {"thing", stands.front()}});
     return {};
 }
@@ -113,8 +111,8 @@ std::vector<DrillOffer> offersFor(const Playbook& playbook, std::string_view fin
     std::vector<DrillOffer> offers;
     for (const Drill& d : playbook.drills) {
         const bool made = std::find(d.serves.begin(), d.serves.end(), finding) != d.serves.end();
-        if (!made && !holds(d.supports, group)) continue;
-        const bool fits = !need || holds(d.needs, std::string(idOf(*need)));
+        if (!made && !isAmong(d.supports, group)) continue;
+        const bool fits = !need || isAmong(d.needs, std::string(idOf(*need)));
         offers.push_back({&d, made, fits, blockedBy(d, gates)});
     }
     const auto rank = [&](const DrillOffer& o) {

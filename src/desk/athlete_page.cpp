@@ -1,6 +1,7 @@
 #include "desk/athlete_page.h"
 
 #include "kinematics/estimate.h"
+#include "review/plan_rules.h"
 
 #include <algorithm>
 #include <map>
@@ -82,10 +83,29 @@ Status addResults(Store& store, const Playbook& playbook, const Athlete& athlete
 
 } // namespace
 
+namespace {
+
+/// What was found at the last letter and left for later.
+Status addWaiting(Store& store, const Playbook& playbook, AthletePage& page) {
+    const auto sent = std::find_if(page.reviews.rbegin(), page.reviews.rend(),
+                                   [](const ReviewOfAthlete& r) { return r.summary.sent && r.results; });
+    if (sent == page.reviews.rend()) return Done{};
+    auto review = store.review(sent->summary.id);
+    if (!review) return review.error();
+    const auto& worked = review->plan.corrections;
+    for (const std::string& id : causesOf(playbook, *sent->results, review->plan).order)
+        if (std::find(worked.begin(), worked.end(), id) == worked.end())
+            page.waiting.push_back(goalOf(playbook, *sent->results, id));
+    return Done{};
+}
+
+} // namespace
+
 Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, const AthleteId& id) {
     auto athlete = store.athlete(id);
     if (!athlete) return athlete.error();
-    AthletePage page{std::move(*athlete), {}, {}, {}, {}, {}, {}};
+    AthletePage page;
+    page.athlete = std::move(*athlete);
     auto pain = store.painOf(id);
     if (!pain) return pain.error();
     page.pain = std::move(*pain);
@@ -103,6 +123,7 @@ Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, cons
         for (const MeasureRow& row : page.reviews.back().results->measures)
             if (MeasureLine line = lineOf(page.reviews, row.id); !line.points.empty())
                 page.measures.push_back(std::move(line));
+    if (auto added = addWaiting(store, playbook, page); !added) return added.error();
     auto promises = store.promisesTo(id);
     if (!promises) return promises.error();
     page.promises = std::move(*promises);

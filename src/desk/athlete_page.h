@@ -33,7 +33,8 @@ struct AthletePage {
     std::vector<ReviewOfAthlete> reviews; ///< by date
     std::vector<MeasureLine> measures;    ///< of the newest review's approach
     std::vector<Promise> promises;
-    std::vector<Submission> pain; ///< submissions that came with a report, the newest first
+    std::vector<std::string> waiting; ///< findings of the last letter that were not worked on, as goals
+    std::vector<Submission> pain;     ///< submissions that came with a report, the newest first
     std::map<ReviewId, std::vector<KeptVersion>> versions;
     std::vector<Message> leftOut; ///< reviews that can't be read, each in a sentence
 };

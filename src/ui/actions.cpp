@@ -42,6 +42,7 @@ const std::vector<ActionRow>& actionTable() {
         {"fit", {K("O")}, InReview},
         {"delivery-next", {K("N")}, AtLook | AtPositions | AtMeasure},
         {"begin-another", {K("Ctrl+Shift+N")}, InReview},
+        {"promise", {K("Ctrl+M")}, InReview},
         {"undo", {K("Z"), K(Qt::CTRL | Qt::Key_Z)}, InReview},
         {"redo", {K("Shift+Z"), K("Ctrl+Shift+Z")}, InReview},
 

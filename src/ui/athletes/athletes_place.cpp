@@ -173,6 +173,7 @@ void AthletesPlace::showPage(const Result<AthletePage>& page) {
         addReviews(*page);
     }
     page_->addSpacing(12);
+    addWaiting(*page);
     addPromises(*page);
     page_->addStretch(1);
 }
@@ -317,6 +318,17 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
         box->addWidget(take);
         page_->addWidget(note);
     }
+}
+
+/// Findings of the last letter that were left for later.
+void AthletesPlace::addWaiting(const AthletePage& page) {
+    if (page.waiting.empty()) return;
+    page_->addWidget(heading(say("athletes-place.can-wait"), 18));
+    page_->addWidget(rule());
+    std::vector<Message> goals;
+    for (const std::string& goal : page.waiting) goals.push_back(asIs(goal));
+    page_->addWidget(plain(say(joined(ListStyle::Dots, std::move(goals))), 13));
+    page_->addSpacing(12);
 }
 
 void AthletesPlace::addPromises(const AthletePage& page) {

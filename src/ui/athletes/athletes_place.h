@@ -43,6 +43,7 @@ private:
     void showRows(const Result<std::vector<AthleteRow>>& rows);
     void readPage();
     void clearPage();
+    void addWaiting(const AthletePage& page);
     void addComingBack(const Athlete& athlete);
     void showPage(const Result<AthletePage>& page);
     void addFacts(const Athlete& athlete);

@@ -1,6 +1,7 @@
 #include "ui/playbook/playbook_place.h"
 
 #include "coaching/approach_rows.h"
+#include "coaching/claims.h"
 #include "coaching/compare.h"
 #include "coaching/typed_target.h"
 #include "desk/begin_judging.h"
@@ -199,16 +200,28 @@ void PlaybookPlace::addTargets(const Approach& a) {
     }
 }
 
+namespace {
+
+/// A sentence of the playbook, marked where it claims what no video can show.
+QString withClaim(const std::string& sentence) {
+    const std::string claim = claimIn(sentence);
+    return claim.empty() ? text(sentence)
+                         : say("playbook-place.claim", {{"sentence", sentence}, {"claim", claim}});
+}
+
+} // namespace
+
 void PlaybookPlace::addItems(const Approach& a) {
     addTitle(plain(say("playbook-place.graded-items"), 13.5, true), say("playbook-place.new-item"),
              "new-item", [this] { newItem(); });
     for (const std::string& id : a.graded) {
         const GradedItem* i = playbook_.item(id);
-        ApproachRow row{text(i->name),
-                        say("playbook-place.item", {{"coach", i->coach}, {"fault", i->fault}}),
-                        say(info(i->position).shortly()),
-                        {},
-                        {}};
+        ApproachRow row{
+            text(i->name),
+            say("playbook-place.item", {{"coach", withClaim(i->coach).toStdString()}, {"fault", i->fault}}),
+            say(info(i->position).shortly()),
+            {},
+            {}};
         row.change = [this, item = *i] { edit(item); };
         if (isOwnApproach(a)) row.leaveOut = [this, id] { leaveOut(id); };
         page_->addWidget(approachRow(row));
@@ -223,7 +236,7 @@ void PlaybookPlace::addCauses(const Approach& a) {
         if (!asksFor(a, c.from) || !asksFor(a, c.to)) continue;
         page_->addWidget(approachRow({say("playbook-place.cause", {{"from", playbook_.nameOfFinding(c.from)},
                                                                    {"to", playbook_.nameOfFinding(c.to)}}),
-                                      text(c.why),
+                                      withClaim(c.why),
                                       text(c.says),
                                       [this, c] { edit(c); },
                                       {}}));

@@ -1,5 +1,6 @@
 #include "ui/review/plan_questions.h"
 
+#include "kinematics/answers.h"
 #include "review/people_check.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
@@ -13,10 +14,6 @@
 namespace jg::ui {
 
 namespace {
-
-bool holds(const std::vector<std::string>& all, const std::string& one) {
-    return std::find(all.begin(), all.end(), one) != all.end();
-}
 
 const CauseChoice* choiceOf(const std::vector<CauseChoice>& choices, const std::string& from,
                             const std::string& to) {
@@ -71,6 +68,9 @@ void askCauses(QWidget* parent, const Playbook& playbook, const std::string& fin
             {asIs(h.why), msg("plan-questions.stands", {{"who", h.says}, {"state", h.standing}}), h.tells})));
         boxes.emplace_back(h.cause, box);
     }
+    std::vector<Message> screens;
+    for (const Screen* s : screensFor(playbook, finding)) screens.push_back(asIs(s->name));
+    d->remark(say("plan-questions.screens-tell", {{"screens", joined(ListStyle::Commas, screens)}}));
     QStringList others = {say("plan-questions.no-other-cause")};
     std::vector<std::string> ids;
     for (const Finding& f : findings)
@@ -133,7 +133,7 @@ void chooseDrills(QWidget* parent, const std::vector<DrillOffer>& offers,
     std::vector<std::pair<std::string, QCheckBox*>> boxes;
     for (const DrillOffer& o : offers) {
         auto* box =
-            d->tick(("drill-" + o.drill->id).c_str(), text(o.drill->name), holds(chosen, o.drill->id));
+            d->tick(("drill-" + o.drill->id).c_str(), text(o.drill->name), isAmong(chosen, o.drill->id));
         box->setEnabled(o.blocked.empty() || box->isChecked());
         std::vector<Message> words;
         if (!o.blocked.empty()) words.push_back(o.blocked);
@@ -174,7 +174,7 @@ void askCircumstances(QWidget* parent, const Playbook& playbook, const Circumsta
     std::vector<Tickable> things;
     const auto all = thingsOf(playbook);
     for (std::size_t i = 0; i < all.size(); ++i)
-        things.push_back({"thing-" + std::to_string(i), text(all[i]), !holds(at.without, all[i])});
+        things.push_back({"thing-" + std::to_string(i), text(all[i]), !isAmong(at.without, all[i])});
     const auto there = d->ticks("things", say("plan-questions.what-is-there"), things);
     d->openWith([=]() -> std::optional<QString> {
         Circumstances now{daysIn(free),
@@ -197,7 +197,7 @@ void chooseKeeps(QWidget* parent, const Playbook& playbook, const std::vector<st
         new FormDialog(parent, "choose-keeps", say("plan-questions.keep"), say("plan-questions.keep-hint"));
     std::vector<Tickable> rows;
     for (const std::string& id : strengths)
-        rows.push_back({id, text(playbook.nameOfFinding(id)), holds(chosen, id)});
+        rows.push_back({id, text(playbook.nameOfFinding(id)), isAmong(chosen, id)});
     const auto ticked = d->list("keeps", say("plan-questions.strengths"), rows);
     d->openWith([=]() -> std::optional<QString> {
         const auto now = ticked();

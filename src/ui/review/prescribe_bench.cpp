@@ -1,18 +1,13 @@
 #include "ui/review/prescribe_bench.h"
 
 #include "coaching/throwing_guidance.h"
-#include "desk/dispatch.h"
-#include "desk/file_names.h"
-#include "desk/suggest.h"
-#include "ui/review/plan_questions.h"
+#include "kinematics/answers.h"
 #include "ui/theme.h"
 
 #include <QDateEdit>
-#include <QFileDialog>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QScrollArea>
-#include <QSpinBox>
 
 #include <algorithm>
 
@@ -23,10 +18,6 @@ namespace {
 QDate toQt(Date d) {
     return QDate(static_cast<int>(d.year()), static_cast<int>(static_cast<unsigned>(d.month())),
                  static_cast<int>(static_cast<unsigned>(d.day())));
-}
-
-bool holds(const std::vector<std::string>& all, const std::string& one) {
-    return std::find(all.begin(), all.end(), one) != all.end();
 }
 
 const Proposed* proposedIn(const std::vector<Proposed>& all, const std::string& id) {
@@ -47,6 +38,7 @@ QScrollArea* scrolled(QWidget* inner) {
 
 PrescribeBench::PrescribeBench(ReviewContext& context)
     : Bench(context)
+    , asker_(this, context, [this](const Message& label, const Plan& plan) { setPlan(label, plan); })
     , map_(new CauseMap)
     , mapScroll_(scrolled(map_))
     , week_(new WeekView)
@@ -67,8 +59,8 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
         if (at != order_.end()) findings_->setCurrent(static_cast<int>(at - order_.begin()));
         refresh();
     });
-    connect(week_, &WeekView::saveCalendar, this, [this] { exportWeek(true); });
-    connect(week_, &WeekView::saveSheet, this, [this] { exportWeek(false); });
+    connect(week_, &WeekView::saveCalendar, this, [this] { asker_.save(true); });
+    connect(week_, &WeekView::saveSheet, this, [this] { asker_.save(false); });
     connect(nextLook_, &QDateEdit::dateChanged, this, [this](const QDate& d) {
         if (filling_) return;
         Plan plan = review().plan;
@@ -128,17 +120,16 @@ QWidget* PrescribeBench::buildPlan() {
     };
     auto* asks = new QHBoxLayout;
     asks->setSpacing(6);
-    link(asks, "prescribe-bench.ask-causes", "ask-causes", [this] { askCausesHere(); });
-    link(asks, "prescribe-bench.ask-why-not", "ask-why-not", [this] { askWhyNotHere(); });
+    link(asks, "prescribe-bench.ask-causes", "ask-causes", [this] { about(&PlanAsker::causes); });
+    link(asks, "prescribe-bench.ask-why-not", "ask-why-not", [this] { about(&PlanAsker::whyNot); });
     rest->addLayout(asks);
     rest->addWidget(plain(say("prescribe-bench.drills-sets-repetitions-days-a-week"), 12.5, true));
-    drills_ = new QVBoxLayout;
-    drills_->setSpacing(4);
-    rest->addLayout(drills_);
+    drills_ = new DrillCards(c_, [this](const Message& label, const Plan& plan) { setPlan(label, plan); });
+    rest->addWidget(drills_);
     auto* more = new QHBoxLayout;
     more->setSpacing(6);
-    link(more, "prescribe-bench.choose-drills", "choose-drills", [this] { chooseDrillsHere(); });
-    link(more, "prescribe-bench.days-and-gear", "days-and-gear", [this] { askWeek(); });
+    link(more, "prescribe-bench.choose-drills", "choose-drills", [this] { about(&PlanAsker::drills); });
+    link(more, "prescribe-bench.days-and-gear", "days-and-gear", [this] { asker_.week(); });
     rest->addLayout(more);
     terms_ = quiet("", 12);
     rest->addWidget(terms_);
@@ -147,8 +138,8 @@ QWidget* PrescribeBench::buildPlan() {
     rest->addWidget(keeps_);
     auto* last = new QHBoxLayout;
     last->setSpacing(6);
-    link(last, "prescribe-bench.choose-keeps", "choose-keeps", [this] { chooseKeepsHere(); });
-    link(last, "prescribe-bench.promise", "promise", [this] { promise(); });
+    link(last, "prescribe-bench.choose-keeps", "choose-keeps", [this] { asker_.keeps(); });
+    link(last, "prescribe-bench.promise", "promise", [this] { askForPromise(this, c_.session, c_.say); });
     rest->addLayout(last);
     auto* line = new QHBoxLayout;
     line->addWidget(plain(say("prescribe-bench.next-look"), 12.5, true));
@@ -211,11 +202,6 @@ void PrescribeBench::enter() {
     refresh();
 }
 
-DrillGates PrescribeBench::gates() const {
-    return gatesFor(review().plan, c_.session.athlete(), c_.session.submission(), c_.session.clock().today(),
-                    c_.session.pain());
-}
-
 QString PrescribeBench::goal(const std::string& finding) const {
     return text(goalOf(playbook(), c_.session.told(), finding));
 }
@@ -226,18 +212,16 @@ std::optional<std::string> PrescribeBench::currentFinding() const {
     return order_[static_cast<std::size_t>(row)];
 }
 
-std::optional<std::string> PrescribeBench::findingInHand() {
-    const auto id = currentFinding();
-    if (!id) c_.say(say("prescribe-bench.no-finding-asks-for-work-yet"));
-    return id;
+void PrescribeBench::about(void (PlanAsker::*ask)(const std::string&)) {
+    if (const auto id = currentFinding())
+        (asker_.*ask)(*id);
+    else
+        c_.say(say("prescribe-bench.no-finding-asks-for-work-yet"));
 }
 
 void PrescribeBench::setCorrections(const Message& label, const std::vector<std::string>& corrections) {
     saveWords();
-    setPlan(label, proposePlan({playbook(), review(), c_.session.told(), c_.session.athlete(),
-                                c_.session.submission(), c_.session.clip(), c_.session.clock().today(),
-                                c_.session.pain()},
-                               corrections));
+    setPlan(label, proposePlan(planFor(c_.session, review()), corrections));
 }
 
 /// Taken only when asked for: corrections, their drills, and strengths to keep.
@@ -246,10 +230,7 @@ void PrescribeBench::propose() {
     saveWords();
     std::vector<std::string> work;
     for (const Proposed& p : proposal_.work) work.push_back(p.finding);
-    Plan plan =
-        proposePlan({playbook(), review(), c_.session.told(), c_.session.athlete(), c_.session.submission(),
-                     c_.session.clip(), c_.session.clock().today(), c_.session.pain()},
-                    work);
+    Plan plan = proposePlan(planFor(c_.session, review()), work);
     plan.keeps.clear();
     for (const Proposed& p : proposal_.keep) plan.keeps.push_back(p.finding);
     setPlan(msg("prescribe-bench.take-the-proposal"), plan);
@@ -270,126 +251,6 @@ void PrescribeBench::toggle(int row) {
     setCorrections(msg("prescribe-bench.choose-corrections"), chosen);
 }
 
-void PrescribeBench::askCausesHere() {
-    const auto id = findingInHand();
-    if (!id) return;
-    askCauses(window(), playbook(), *id, goal(*id), c_.session.told().faults(), knownOf(c_.session.told()),
-              review().plan.causes, [this](const std::vector<CauseChoice>& choices) {
-                  Plan plan = review().plan;
-                  plan.causes = choices;
-                  setPlan(msg("prescribe-bench.weigh-causes"), plan);
-              });
-}
-
-void PrescribeBench::askWhyNotHere() {
-    const auto id = findingInHand();
-    if (!id) return;
-    const WhyNot* known = review().plan.whyNotOf(*id);
-    askWhyNot(window(), playbook(), known ? *known : WhyNot{*id, std::nullopt, {}}, goal(*id),
-              [this, id = *id](const WhyNot& now) {
-                  Plan plan = review().plan;
-                  std::erase_if(plan.whyNot, [&](const WhyNot& w) { return w.finding == id; });
-                  plan.whyNot.push_back(now);
-                  // Its drills are proposed anew for what is needed; those of the others stay.
-                  if (holds(plan.corrections, id))
-                      std::erase_if(plan.drills, [&](const PlannedDrill& d) { return d.finding == id; });
-                  Review asked = review();
-                  asked.plan = plan;
-                  setPlan(msg("prescribe-bench.say-why-not"),
-                          proposePlan({playbook(), asked, c_.session.told(), c_.session.athlete(),
-                                       c_.session.submission(), c_.session.clip(), c_.session.clock().today(),
-                                       c_.session.pain()},
-                                      plan.corrections));
-              });
-}
-
-void PrescribeBench::chooseDrillsHere() {
-    const auto id = findingInHand();
-    if (!id) return;
-    if (!holds(review().plan.corrections, *id)) return c_.say(say("prescribe-bench.choose-it-first"));
-    const WhyNot* whyNot = review().plan.whyNotOf(*id);
-    const auto offers =
-        offersFor(playbook(), *id, gates(), whyNot ? needOf(playbook(), *whyNot) : std::nullopt);
-    std::vector<std::string> chosen, offered;
-    for (const PlannedDrill& d : review().plan.drills) chosen.push_back(d.drill); // one may serve two
-    for (const DrillOffer& o : offers) offered.push_back(o.drill->id);
-    chooseDrills(
-        window(), offers, chosen, goal(*id), [this, id = *id] { writeDrill(id); },
-        [this, id = *id, offered](const std::vector<std::string>& now) {
-            Plan plan = review().plan;
-            std::erase_if(plan.drills, [&](const PlannedDrill& d) {
-                return holds(offered, d.drill) && !holds(now, d.drill);
-            });
-            for (const std::string& drill : now) {
-                const bool there = std::any_of(plan.drills.begin(), plan.drills.end(),
-                                               [&](const PlannedDrill& d) { return d.drill == drill; });
-                if (!there) plan.drills.push_back({drill, id, playbook().drill(drill)->dose, false});
-            }
-            setPlan(msg("prescribe-bench.choose-its-drills"), plan);
-        });
-}
-
-/// A drill of the coach's own for a finding: kept in the playbook, and in this plan at once.
-void PrescribeBench::writeDrill(const std::string& finding) {
-    Drill drill;
-    drill.body = playbook().groupOfFinding(finding) == "lower" ? "lower" : "upper";
-    drill.serves = {finding};
-    drill.dose = {3, 8, 2};
-    c_.writeDrill(drill, [this, finding](const Status& done, const std::string& key) {
-        if (!done) return c_.say(say(done.error().text));
-        c_.session.playbookChanged();
-        const Drill* written = playbook().drill(key);
-        if (!written) return;
-        Plan plan = review().plan;
-        plan.drills.push_back({key, finding, written->dose, false});
-        setPlan(msg("prescribe-bench.choose-its-drills"), plan);
-    });
-}
-
-void PrescribeBench::askWeek() {
-    askCircumstances(window(), playbook(), review().plan.circumstances, [this](const Circumstances& at) {
-        Plan plan = review().plan;
-        plan.circumstances = at;
-        setPlan(msg("prescribe-bench.set-days-and-gear"), plan);
-    });
-}
-
-void PrescribeBench::chooseKeepsHere() {
-    std::vector<std::string> strengths;
-    for (const Judged& j : c_.session.told().findings)
-        if (j.strength && !j.cannotTell) strengths.push_back(j.finding.id);
-    if (strengths.empty()) return c_.say(say("prescribe-bench.no-strength-yet"));
-    chooseKeeps(window(), playbook(), strengths, review().plan.keeps,
-                [this](const std::vector<std::string>& keeps) {
-                    Plan plan = review().plan;
-                    plan.keeps = keeps;
-                    setPlan(msg("prescribe-bench.choose-strengths"), plan);
-                });
-}
-
-void PrescribeBench::promise() {
-    Promise begun{c_.session.athlete().id, {}, std::nullopt};
-    begun.review = review().id;
-    askPromise(window(), begun, c_.session.clock().today(), [this](const Promise& made) {
-        const Status kept = c_.session.library().save(made);
-        c_.say(kept ? say("prescribe-bench.promised", {{"what", made.text}, {"due", *made.due}})
-                    : say(kept.error().text));
-    });
-}
-
-void PrescribeBench::exportWeek(bool calendar) {
-    const QString name =
-        text(asFileName(c_.session.athlete().firstName) + "-week") + (calendar ? ".ics" : ".pdf");
-    const QString path = QFileDialog::getSaveFileName(
-        window(), say(calendar ? "week-view.save-the-calendar" : "week-view.save-the-sheet"), name);
-    if (path.isEmpty()) return;
-    const DispatchRecipe recipe = previewRecipe(c_.session);
-    FileStore& files = c_.session.library().files();
-    const Status done = calendar ? exportCalendar(recipe, path.toStdString(), files)
-                                 : exportWeekSheet(recipe, Paper::A4, path.toStdString(), files);
-    c_.say(done ? say("week-view.saved", {{"path", path.toStdString()}}) : say(done.error().text));
-}
-
 void PrescribeBench::refresh() {
     causes_ = causesOf(playbook(), c_.session.told(), review().plan);
     order_ = causes_.order;
@@ -397,7 +258,7 @@ void PrescribeBench::refresh() {
     refreshList();
     refreshWhy();
     refreshMap();
-    rebuildDrills();
+    drills_->show();
     filling_ = true;
     if (review().plan.nextLook)
         nextLook_->setDate(toQt(*review().plan.nextLook));
@@ -420,12 +281,12 @@ void PrescribeBench::refreshList() {
                   : root->explains.empty()
                       ? say("prescribe-bench.stands-alone")
                       : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
-        row.mark = holds(chosen, id) ? RowMark::Done : RowMark::Open;
+        row.mark = isAmong(chosen, id) ? RowMark::Done : RowMark::Open;
         const bool proposed = proposedIn(proposal_.work, id) != nullptr;
-        row.right = holds(chosen, id) ? say("prescribe-bench.work-on-it")
-                    : proposed        ? say("prescribe-bench.proposed")
-                                      : say("prescribe-bench.log-only");
-        row.rightAccent = proposed && !holds(chosen, id);
+        row.right = isAmong(chosen, id) ? say("prescribe-bench.work-on-it")
+                    : proposed          ? say("prescribe-bench.proposed")
+                                        : say("prescribe-bench.log-only");
+        row.rightAccent = proposed && !isAmong(chosen, id);
         rows.push_back(std::move(row));
     }
     const int keep = findings_->current();
@@ -465,7 +326,7 @@ void PrescribeBench::refreshMap() {
     std::vector<CauseCard> cards;
     for (const std::string& id : order_) {
         const Root* root = causes_.root(id);
-        const bool chosen = holds(review().plan.corrections, id);
+        const bool chosen = isAmong(review().plan.corrections, id);
         std::vector<Message> note;
         if (root && !root->explains.empty())
             note.push_back(msg("prescribe-bench.root-of", {{"count", root->explains.size()}}));
@@ -474,122 +335,21 @@ void PrescribeBench::refreshMap() {
             {id, goal(id), say(joined(ListStyle::Commas, note)), chosen, root && !root->explains.empty()});
     }
     map_->show(causes_, cards, currentFinding().value_or(""));
-    week_->show({playbook(), review().plan.drills, layOutWeek(playbook(), review().plan.drills, gates()),
+    week_->show({playbook(), review().plan.drills,
+                 layOutWeek(playbook(), review().plan.drills, planFor(c_.session, review()).gates()),
                  review().plan.circumstances});
-}
-
-void PrescribeBench::rebuildDrills() {
-    const Plan& plan = review().plan;
-    std::string key;
-    for (const PlannedDrill& d : plan.drills) {
-        const Drill* drill = playbook().drill(d.drill);
-        const bool blocked = drill && !blockedBy(*drill, gates()).empty();
-        key += d.drill + (d.doseWaived ? " waived" : "") + (blocked ? " blocked," : ",");
-    }
-    if (key == built_) return;
-    built_ = key;
-    while (QLayoutItem* item = drills_->takeAt(0)) {
-        // One of them may be the field that is typed in.
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
-    if (plan.drills.empty())
-        drills_->addWidget(quiet(say("prescribe-bench.choose-what-to-work-on-its"), 12.5));
-    for (std::size_t i = 0; i < plan.drills.size(); ++i) drills_->addWidget(drillCard(i));
-}
-
-QWidget* PrescribeBench::drillCard(std::size_t i) {
-    const PlannedDrill& planned = review().plan.drills[i];
-    const Drill* drill = playbook().drill(planned.drill);
-    const QString called = drill ? text(drill->name) : say("prescribe-bench.unknown-drill");
-    auto* card = new QFrame;
-    card->setObjectName("card");
-    auto* box = new QVBoxLayout(card);
-    box->setContentsMargins(10, 6, 10, 6);
-    box->setSpacing(2);
-    auto* top = new QHBoxLayout;
-    auto* name = plain(called, 13);
-    name->setWordWrap(true);
-    name->setToolTip(drill ? text(drill->how) : QString());
-    top->addWidget(name, 1);
-    auto* waive = plainButton(planned.doseWaived ? say("prescribe-bench.give-a-dose")
-                                                 : say("prescribe-bench.needs-no-dose"));
-    waive->setObjectName("link");
-    waive->setProperty("waives", true);
-    waive->setAccessibleName(waive->text() + ": " + called);
-    connect(waive, &QPushButton::clicked, this, [this, i] { waiveDose(i); });
-    top->addWidget(waive);
-    auto* away = plainButton(say("prescribe-bench.take-out"));
-    away->setObjectName("link");
-    away->setAccessibleName(away->text() + ": " + called);
-    connect(away, &QPushButton::clicked, this, [this, i] { removeDrill(i); });
-    top->addWidget(away);
-    box->addLayout(top);
-    if (Message why = drill ? blockedBy(*drill, gates()) : Message{}; !why.empty())
-        box->addWidget(quiet(say(why), 12));
-    if (!planned.doseWaived) box->addLayout(doseRow(i, called));
-    return card;
-}
-
-QLayout* PrescribeBench::doseRow(std::size_t i, const QString& called) {
-    auto* row = new QHBoxLayout;
-    const Dose& dose = review().plan.drills[i].dose;
-    const int values[] = {dose.sets, dose.reps, dose.days};
-    const char* patterns[] = {"prescribe-bench.dose-sets", "prescribe-bench.dose-times",
-                              "prescribe-bench.dose-days"};
-    const QString said[] = {say("prescribe-bench.sets"), say("prescribe-bench.times-in-a-set"),
-                            say("prescribe-bench.days-a-week")};
-    for (int part = 0; part < 3; ++part) {
-        auto* spin = new QSpinBox;
-        spin->setAccessibleName(QString("%1: %2").arg(said[part], called));
-        spin->setButtonSymbols(QAbstractSpinBox::NoButtons);
-        spin->setAlignment(Qt::AlignCenter);
-        spin->setRange(0, part == 2 ? 3 : 100);
-        spin->setSuffix(say(patterns[part]));
-        spin->setSpecialValueText(say("prescribe-bench.missing"));
-        spin->setValue(values[part]);
-        spin->setFocusPolicy(Qt::ClickFocus);
-        connect(spin, &QSpinBox::valueChanged, this, [this, i, part](int v) { setDose(i, part, v); });
-        row->addWidget(spin, 1);
-    }
-    return row;
-}
-
-/// A drill that is done by feel, or whose dose the athlete has elsewhere.
-void PrescribeBench::waiveDose(std::size_t drill) {
-    Plan plan = review().plan;
-    if (drill >= plan.drills.size()) return;
-    plan.drills[drill].doseWaived = !plan.drills[drill].doseWaived;
-    setPlan(plan.drills[drill].doseWaived ? msg("prescribe-bench.waive-a-dose")
-                                          : msg("prescribe-bench.give-a-dose"),
-            plan);
-}
-
-void PrescribeBench::removeDrill(std::size_t drill) {
-    Plan plan = review().plan;
-    if (drill >= plan.drills.size()) return;
-    plan.drills.erase(plan.drills.begin() + static_cast<std::ptrdiff_t>(drill));
-    setPlan(msg("prescribe-bench.take-a-drill-out"), plan);
-}
-
-void PrescribeBench::setDose(std::size_t drill, int part, int value) {
-    Plan plan = review().plan;
-    if (drill >= plan.drills.size()) return;
-    Dose& dose = plan.drills[drill].dose;
-    (part == 0 ? dose.sets : part == 1 ? dose.reps : dose.days) = value;
-    setPlan(msg("prescribe-bench.set-a-dose"), plan);
 }
 
 Handlers PrescribeBench::handlers() {
     return {
         {"plan-propose", [this] { propose(); }},
         {"plan-toggle", [this] { toggle(findings_->current()); }},
-        {"plan-causes", [this] { askCausesHere(); }},
-        {"plan-why-not", [this] { askWhyNotHere(); }},
-        {"plan-drills", [this] { chooseDrillsHere(); }},
-        {"plan-week", [this] { askWeek(); }},
-        {"plan-keeps", [this] { chooseKeepsHere(); }},
-        {"plan-promise", [this] { promise(); }},
+        {"plan-causes", [this] { about(&PlanAsker::causes); }},
+        {"plan-why-not", [this] { about(&PlanAsker::whyNot); }},
+        {"plan-drills", [this] { about(&PlanAsker::drills); }},
+        {"plan-week", [this] { asker_.week(); }},
+        {"plan-keeps", [this] { asker_.keeps(); }},
+        {"plan-promise", [this] { askForPromise(this, c_.session, c_.say); }},
         {"plan-show-causes", [this] { show(Middle::Causes); }},
         {"plan-show-week", [this] { show(Middle::Week); }},
         {"plan-show-picture", [this] { show(Middle::Picture); }},

@@ -4,6 +4,8 @@
 #include "review/plan_rules.h"
 #include "ui/review/bench.h"
 #include "ui/review/cause_map.h"
+#include "ui/review/drill_cards.h"
+#include "ui/review/plan_asker.h"
 #include "ui/review/week_view.h"
 #include "ui/row_list.h"
 
@@ -39,34 +41,20 @@ private:
     void toggle(int row);
     void propose();
     void setCorrections(const Message& label, const std::vector<std::string>& corrections);
-    void askCausesHere();
-    void askWhyNotHere();
-    void chooseDrillsHere();
-    void writeDrill(const std::string& finding);
-    void askWeek();
-    void chooseKeepsHere();
-    void promise();
-    void exportWeek(bool calendar);
     std::optional<std::string> currentFinding() const;
-    /// The finding in hand, or the first correction; says so when there is none.
-    std::optional<std::string> findingInHand();
-    DrillGates gates() const;
+    /// Asks about the finding in hand; says so when there is none.
+    void about(void (PlanAsker::*ask)(const std::string&));
     QString goal(const std::string& finding) const;
     void refreshList();
     void refreshWhy();
     void refreshMap();
-    void rebuildDrills();
-    QWidget* drillCard(std::size_t i);
-    QLayout* doseRow(std::size_t i, const QString& called);
-    void waiveDose(std::size_t drill);
-    void removeDrill(std::size_t drill);
-    void setDose(std::size_t drill, int part, int value);
     void saveWords();
     void setPlan(const Message& label, const Plan& plan);
 
+    PlanAsker asker_;
     RowList* findings_;
     QLabel* why_;
-    QVBoxLayout* drills_;
+    DrillCards* drills_;
     QLabel* keeps_;
     QLabel* terms_;
     QDateEdit* nextLook_;
@@ -81,7 +69,6 @@ private:
     std::vector<std::string> order_;
     CauseReport causes_;
     Proposal proposal_;
-    std::string built_; ///< which drills the rows were built for
     bool filling_ = false;
 };
 

@@ -15,6 +15,12 @@
 
 namespace jg::ui {
 
+namespace {
+
+constexpr int kDaysForAFilm = 7; // own choice
+
+} // namespace
+
 void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     auto* dialog = new QDialog(parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -77,7 +83,23 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
         problem->setText(kept ? QString() : say(kept.error().text));
         problem->setVisible(!kept);
     });
-    for (QPushButton* b : {save, copyPicture, copy}) row->addWidget(b);
+    auto* promise = plainButton(say("refilm-dialog.note-the-promise"));
+    promise->setObjectName("refilm-promise");
+    QObject::connect(promise, &QPushButton::clicked, dialog, [=, &session] {
+        const Date today = session.clock().today();
+        Promise p{session.athlete().id,
+                  msg("promise.film-from", {{"firstName", session.athlete().firstName},
+                                            {"view", nameOf(static_cast<View>(view->currentIndex()))}}),
+                  addDays(today, kDaysForAFilm), Owes::Athlete};
+        p.made = today;
+        p.review = session.review().id;
+        const Status kept = session.library().save(p);
+        problem->setText(kept ? QString() : say(kept.error().text));
+        problem->setVisible(!kept);
+        promise->setText(kept ? say("refilm-dialog.noted", {{"due", *p.due}}) : promise->text());
+        promise->setEnabled(!kept);
+    });
+    for (QPushButton* b : {promise, save, copyPicture, copy}) row->addWidget(b);
     column->addWidget(problem);
     column->addLayout(row);
     dialog->open();

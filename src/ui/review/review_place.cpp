@@ -347,6 +347,7 @@ Handlers ReviewPlace::handlers() {
         {"fit", [this] { stage_->fit(); }},
         {"delivery-next", [this] { nextDelivery(); }},
         {"begin-another", [this] { beginAnother(); }},
+        {"promise", [this] { askForPromise(this, *session_, context_->say); }},
         {"undo", [this] { undo(true); }},
         {"redo", [this] { undo(false); }},
         {"stage-next", [this] { goBy(1); }},
