@@ -31,9 +31,9 @@ private:
     std::mt19937_64 engine_;
 };
 
-void setPositions(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps) {
+void setPositions(DeliveryMarks& r, const Clip& clip, const FilmOrder& order, const Delivery& d) {
     for (const auto& [moment, timeS] : d.events()) {
-        const double at = (timeS - d.startS()) * fps;
+        const double at = (timeS - filmStartS(order, d)) * order.fps;
         // "Last frame that" rounds down, "first frame that" up, turning points to the nearest.
         const bool last = moment == Moment::Set || moment == Moment::Release;
         const bool first = moment == Moment::HandBreak || moment == Moment::FootTouch ||
@@ -46,7 +46,7 @@ void setPositions(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps
 }
 
 /// Moments beside the events of the generator that the usual approach asks for, read off the moving joints.
-void setFurtherMoments(DeliveryMarks& r, const Clip& clip, const Delivery& d, int fps) {
+void setFurtherMoments(DeliveryMarks& r, const Clip& clip, const FilmOrder& order, const Delivery& d) {
     const auto top = r.frameOf(Moment::LiftTop), plant = r.frameOf(Moment::Plant),
                release = r.frameOf(Moment::Release);
     if (!top || !plant || !release) return;
@@ -54,7 +54,7 @@ void setFurtherMoments(DeliveryMarks& r, const Clip& clip, const Delivery& d, in
         r.moments[moment] = {std::clamp<std::int64_t>(frame, 0, clip.frames - 1), ""};
     };
     const auto toeHeight = [&](std::int64_t frame) {
-        const Joints j = d.poseAt(d.startS() + static_cast<double>(frame) / fps).joints;
+        const Joints j = d.poseAt(timeOfPicture(order, d, static_cast<double>(frame))).joints;
         const auto& toe = j.at(Landmark::BackToe);
         return toe(1) - d.groundAt(toe(0));
     };
@@ -63,13 +63,13 @@ void setFurtherMoments(DeliveryMarks& r, const Clip& clip, const Delivery& d, in
     while (off < clip.frames - 1 && toeHeight(off) < kOffM) ++off;
     put(Moment::BackToeOff, off);
     const auto kneeHeight = [&](std::int64_t frame) {
-        return d.poseAt(d.startS() + static_cast<double>(frame) / fps).joints.at(Landmark::LeadKnee)(1);
+        return d.poseAt(timeOfPicture(order, d, static_cast<double>(frame))).joints.at(Landmark::LeadKnee)(1);
     };
     constexpr double kFallenM = 0.03;
     std::int64_t down = *top;
     while (down < *plant && kneeHeight(down) > kneeHeight(*top) - kFallenM) ++down;
     put(Moment::KneeDown, down);
-    put(Moment::BeforeRelease, std::max(*plant + 1, *release - std::max(1, fps / 60)));
+    put(Moment::BeforeRelease, std::max(*plant + 1, *release - std::max(1, order.fps / 60)));
 }
 
 /// What is seen: on target, as the generator moves.
@@ -86,7 +86,7 @@ void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playboo
     std::vector<GuideStep> steps = openSteps(review, r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
     for (const GuideStep& s : steps) {
-        const Pose pose = d.poseAt(d.startS() + static_cast<double>(s.frame) / order.fps);
+        const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(s.frame)));
         ImagePoint p = projectJoints(order, pose).at(s.landmark);
         p.x += wish.clickSigmaPx * wobble.next();
         p.y += wish.clickSigmaPx * wobble.next();
@@ -105,8 +105,8 @@ void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playboo
 void markDelivery(const Review& review, DeliveryMarks& marks, const Playbook& playbook, const Clip& clip,
                   const FilmOrder& order, const DemoReviewWish& wish) {
     const Delivery d(order.knobs);
-    setPositions(marks, clip, d, order.fps);
-    setFurtherMoments(marks, clip, d, order.fps);
+    setPositions(marks, clip, order, d);
+    setFurtherMoments(marks, clip, order, d);
     answerSeen(review, marks, playbook, clip);
     clickPoints(review, marks, playbook, clip, order, d, wish);
 }

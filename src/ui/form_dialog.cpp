@@ -112,11 +112,18 @@ QCheckBox* FormDialog::tick(const char* name, const QString& label, bool on) {
 }
 
 void FormDialog::remark(const QString& words) {
-    form_->addRow(QString(), quiet(words, 12));
+    auto* print = quiet(words, 12);
+    print->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    // A form layout asks a wrapped label how high it is at a width that it does not get.
+    auto* holder = new QWidget;
+    auto* column = new QVBoxLayout(holder);
+    column->setContentsMargins(0, 0, 0, 6);
+    column->addWidget(print);
+    form_->addRow(QString(), holder);
 }
 
 std::vector<QCheckBox*> FormDialog::ticks(const char* name, const QString& label,
-                                          const std::vector<Tickable>& boxes) {
+                                          const std::vector<Tickable>& boxes, int columns) {
     auto* holder = new QWidget;
     auto* grid = new QGridLayout(holder);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -126,7 +133,7 @@ std::vector<QCheckBox*> FormDialog::ticks(const char* name, const QString& label
         box->setChecked(b.on);
         box->setObjectName(QString::fromStdString(b.id));
         const int n = static_cast<int>(all.size());
-        grid->addWidget(box, n / 2, n % 2);
+        grid->addWidget(box, n / columns, n % columns);
         all.push_back(box);
     }
     add(name, label, holder);

@@ -41,7 +41,8 @@ public:
     /// Small print below the field before it.
     void remark(const QString& words);
     /// Boxes beside each other.
-    std::vector<QCheckBox*> ticks(const char* name, const QString& label, const std::vector<Tickable>& boxes);
+    std::vector<QCheckBox*> ticks(const char* name, const QString& label, const std::vector<Tickable>& boxes,
+                                  int columns = 2);
     /// A list to tick in, with a line to find a row by.
     std::function<std::vector<std::string>()> list(const char* name, const QString& label,
                                                    const std::vector<Tickable>& rows);

@@ -290,6 +290,25 @@ TEST(Desk, AlikeFilmsAreToldOnce) {
     EXPECT_EQ(filmsInWords({film(View::Rear, 0)}), "rear");
 }
 
+TEST(DemoReview, PositionsLieWhereAFilmThatBeginsLateHasThem) {
+    Walk walk(Stage::Look);
+    FilmOrder order = walk.order;
+    order.startAtS = -0.6, order.cutAfterS = 0.6;
+    const Delivery delivery(order.knobs);
+    Submission submission = walk.submission;
+    submission.clips[0].frames = static_cast<std::int64_t>(1.2 * order.fps);
+    const auto made = makeDemoReview(*walk.library, test::playbook(), walk.athlete, submission, {order},
+                                     {Stage::Judge, 0, 0, 3}, test::today(), walk.ids);
+    ASSERT_TRUE(made) << said(made.error().text);
+    for (const Moment m : {Moment::FootTouch, Moment::Plant, Moment::Layback, Moment::Release}) {
+        const auto frame = made->first().frameOf(m);
+        ASSERT_TRUE(frame) << said(info(m).name());
+        EXPECT_NEAR(timeOfPicture(order, delivery, static_cast<double>(*frame)), delivery.events().at(m),
+                    1.0 / order.fps)
+            << said(info(m).name());
+    }
+}
+
 TEST(Suggest, AProposedPlanHasADrillForEachCorrectionAndADate) {
     Walk walk;
     const auto session = walk.session();

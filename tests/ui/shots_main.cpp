@@ -298,12 +298,6 @@ int main(int argc, char** argv) {
     p.settle();
     p.shoot("look");
     window.toDesk();
-    p.open("Pia");
-    const auto& damaged = window.reviewPlace()->session().clip().damaged;
-    if (!damaged.empty()) window.reviewPlace()->playhead().step(damaged.front().first);
-    p.settle();
-    p.shoot("damaged");
-    window.toDesk();
     p.open("Ludo");
     p.stage(1);
     p.jumpTo(Moment::Plant);
@@ -340,6 +334,8 @@ int main(int argc, char** argv) {
     p.key(Qt::Key_Z);
     p.stage(5);
     p.shoot("prescribe");
+    p.key(Qt::Key_W);
+    p.shoot("week");
     p.stage(6);
     p.settleLetter();
     p.shoot("send");

@@ -164,8 +164,11 @@ void askCircumstances(QWidget* parent, const Playbook& playbook, const Circumsta
                       const std::function<void(const Circumstances&)>& then) {
     auto* d = new FormDialog(parent, "ask-week", say("plan-questions.days-and-gear"),
                              say("plan-questions.week-hint"));
-    const auto free = d->ticks("free-days", say("plan-questions.free-days"), dayBoxes("free-", at.days));
-    const auto games = d->ticks("game-days", say("plan-questions.game-days"), dayBoxes("game-", at.gameDays));
+    constexpr int kDaysARow = 4; // at the largest text too
+    const auto free =
+        d->ticks("free-days", say("plan-questions.free-days"), dayBoxes("free-", at.days), kDaysARow);
+    const auto games =
+        d->ticks("game-days", say("plan-questions.game-days"), dayBoxes("game-", at.gameDays), kDaysARow);
     QStringList seasons;
     for (const Season s : {Season::Unknown, Season::Off, Season::Before, Season::During})
         seasons << say(nameOf(s));

@@ -118,6 +118,18 @@ void WeekView::addNotes(const ShownWeek& shown) {
         notes_->addWidget(frame);
     };
     if (shown.drills.empty()) note(say("week-view.no-drill-yet"), "note");
+    for (const PlannedDrill& d : shown.drills)
+        if (const Drill* drill = shown.playbook.drill(d.drill)) {
+            auto* name = plain(text(drill->name), 13.5, true);
+            notes_->addSpacing(4);
+            notes_->addWidget(name);
+            notes_->addWidget(
+                quiet(say(joined(ListStyle::Sentences,
+                                 {asIs(drill->how), drill->notFor.empty() ? Message{}
+                                                                          : msg("plan-questions.not-for",
+                                                                                {{"whom", drill->notFor}})})),
+                      12.5));
+        }
     for (const Message& why : shown.week.blocked) note(say(why), "pain");
     for (const std::string& id : shown.week.missingDose)
         note(say("prescribe-bench.dose-missing-drill", {{"drill", shown.playbook.drill(id)->name}}), "pain");
