@@ -1,11 +1,14 @@
 #include "apps/cli/command.h"
 
+#include "base/file_store.h"
 #include "base/number.h"
 #include "coaching/approach_json.h"
 #include "desk/places.h"
 #include "kinematics/answers.h"
 #include "kinematics/measure.h"
 #include "kinematics/roll.h"
+#include "review/assess.h"
+#include "review/points_document.h"
 
 #include <nlohmann/json.hpp>
 
@@ -152,6 +155,18 @@ json numberOrNull(std::optional<double> v) {
     return v ? json(*v) : json(nullptr);
 }
 
+/// A measure's value as the command line gives it.
+json valueAsJson(const MeasureValue& v) {
+    json warnings = v.warnings;
+    if (!v.reason.empty()) warnings.push_back(v.reason);
+    const auto known = [&](double number) {
+        return numberOrNull(v.value ? std::optional(number) : std::nullopt);
+    };
+    return {{"id", v.id},        {"value", numberOrNull(v.value)}, {"unit", v.unit},
+            {"sd", known(v.sd)}, {"low95", known(v.low95)},        {"high95", known(v.high95)},
+            {"words", v.words},  {"state", idOf(v.state)},         {"warnings", warnings}};
+}
+
 void measure(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     const MeasureDefinition* m = book.measure(a.words[0]);
@@ -168,21 +183,9 @@ void measure(const Arguments& a, std::stop_token) {
     const MeasureValue v = evaluate(*m, in);
     if (v.state == MeasureState::NotLookedAt)
         throw Refusal(msg("cli.not-computed", {{"measure", m->name}, {"why", v.reason}}));
-    json warnings = v.warnings;
-    if (!v.reason.empty()) warnings.push_back(v.reason);
-    const bool has = v.value.has_value();
-    const json out = {{"id", v.id},
-                      {"value", numberOrNull(v.value)},
-                      {"unit", v.unit},
-                      {"sd", numberOrNull(has ? std::optional(v.sd) : std::nullopt)},
-                      {"low95", numberOrNull(has ? std::optional(v.low95) : std::nullopt)},
-                      {"high95", numberOrNull(has ? std::optional(v.high95) : std::nullopt)},
-                      {"words", v.words},
-                      {"state", idOf(v.state)},
-                      {"warnings", warnings}};
     if (a.has("json"))
-        std::cout << out.dump(2) << "\n";
-    else if (has)
+        std::cout << valueAsJson(v).dump(2) << "\n";
+    else if (v.value)
         std::cout << msg("cli.measured", {{"measure", m->name},
                                           {"value", trimmed(*v.value)},
                                           {"unit", v.unit},
@@ -249,6 +252,30 @@ void judgeOne(const Arguments& a, std::stop_token) {
     sayJudgement(a, *approach, *target, judge(*comparable, *value, *sd, m->protectsArm));
 }
 
+/// A file's text, or what comes on standard input for "-".
+std::string textOf(const std::string& file) {
+    if (file != "-") return orRefuse(readFile(file));
+    return {std::istreambuf_iterator<char>(std::cin), std::istreambuf_iterator<char>()};
+}
+
+/// All measures of given points, by the very code behind the window.
+void assessPoints(const Arguments& a, std::stop_token) {
+    const Playbook book = playbook();
+    PointsDocument document = orRefuse(readPointsDocument(textOf(a.word(0, "FILE"))));
+    for (const MeasureDefinition& m : book.measures) document.review.extras.push_back(m.id);
+    const Assessment told = assess(document.review, book, document.clips, document.hand);
+    json all = json::array();
+    for (const MeasureRow& row : told.measures) all.push_back(valueAsJson(row.value));
+    if (a.has("json")) {
+        std::cout << all.dump(2) << "\n";
+        return;
+    }
+    for (const MeasureRow& row : told.measures)
+        if (row.value.value)
+            std::cout << row.id << "\t" << number(*row.value.value, 1) << "\t"
+                      << number(row.value.half95(), 1) << "\t" << row.value.unit << "\n";
+}
+
 } // namespace
 
 std::vector<Command> measureCommands() {
@@ -265,6 +292,7 @@ std::vector<Command> measureCommands() {
              1,
              1,
              measure},
+            {"assess", "assess FILE|- [--json]", {}, {"json"}, 1, 1, assessPoints},
             {"approaches", "approaches [--json]", {}, {"json"}, 0, 0, approaches},
             {"judge",
              "judge --approach ID --measure ID (--value V --sd S [--unit in|cm] | --seen ANSWER) [--age N] "

@@ -234,6 +234,7 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
     std::vector<std::string> corrections;
     for (const Proposed& p : proposal.work) corrections.push_back(p.finding);
     r.plan = proposePlan({playbook, r, a, athlete, submission, clip, date}, corrections);
+    for (const Proposed& p : proposal.keep) r.plan.keeps.push_back(p.finding);
     if (wish.until == Stage::Sent) {
         r.sent = SentRecord{date, athlete.isMinorOn(date) ? athlete.guardianEmail : athlete.email};
     }

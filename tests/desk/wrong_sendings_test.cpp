@@ -123,7 +123,8 @@ TEST_F(WrongSendings, OfAThousandTriesNoneGetsOut) {
     }
     restore();
     EXPECT_TRUE(walk.library->save(athlete) && walk.library->save(submission));
-    EXPECT_TRUE(dispatchRecipe(*walk.session())); // unharmed it may go
+    const auto unharmed = dispatchRecipe(*walk.session()); // it may go
+    EXPECT_TRUE(unharmed) << said(unharmed.error().text);
 }
 
 } // namespace

@@ -15,6 +15,7 @@
 #include "review/message_json.h"
 #include "review/own_error.h"
 #include "review/people_check.h"
+#include "review/points_document.h"
 #include "review/review_json.h"
 #include "review/summary.h"
 #include "tests/support/mutate.h"
@@ -22,6 +23,7 @@
 #include "words/words.h"
 
 #include <QGuiApplication>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include <cstdio>
@@ -69,6 +71,25 @@ void reviewDoor(Ground& g, Engine& engine) {
     (void)toJson(summaryOf(*review, &a));
     if (!assessmentFromJson(toJson(a))) std::abort(); // what we write we read
     if (!reviewFromJson(toJson(*review))) std::abort();
+}
+
+/// Points of other programs, as `assess` takes them.
+void pointsDoor(Ground& g, Engine& engine) {
+    static const std::vector<std::string> seeds = {
+        R"({"format":"juxtagraph-points-1","hand":"R","view":"open","captureFps":120,"width":1280,"height":720,)"
+        R"("turn":{"deg":4,"sd":2},"heightM":1.7,"positions":{"set":3,"load":40,"plant":80,"release":[95,96]},)"
+        R"("points":[{"frame":3,"landmark":"crown","x":500,"y":150},{"frame":3,"landmark":"ground","x":500,"y":620},)"
+        R"({"frame":40,"landmark":"back-hip","x":400,"y":400,"sigma":2.5},{"frame":40,"landmark":"back-knee","x":400,"y":500},)"
+        R"({"frame":40,"landmark":"back-ankle","x":490,"y":540}],"hidden":[{"frame":80,"landmark":"ball","reason":"dark"}],)"
+        R"("lines":[{"kind":"plumb","frame":3,"x1":100,"y1":10,"x2":101,"y2":700}],)"
+        R"("scales":[{"kind":"rubber","frame":3,"x1":380,"y1":640,"x2":470,"y2":641}],)"
+        R"("more":[{"view":"front","captureFps":60,"width":720,"height":1280,"positions":{"plant":30}}]})"};
+    auto document = readPointsDocument(g.changed(seeds, engine));
+    if (!document) return;
+    for (const MeasureDefinition& m : g.book.measures) document->review.extras.push_back(m.id);
+    const Assessment a = assess(document->review, g.book, document->clips, document->hand);
+    for (const MeasureRow& row : a.measures)
+        if (row.value.value && !std::isfinite(*row.value.value)) std::abort();
 }
 
 void rowsOfPeopleDoor(Ground& g, Engine& engine) {
@@ -149,10 +170,10 @@ void soundDoor(Ground& g, Engine& engine) {
     (void)readSound(file);
 }
 
-const std::map<std::string, Door> kDoors = {{"review", reviewDoor},     {"people", rowsOfPeopleDoor},
-                                            {"derived", derivedDoor},   {"playbook", playbookDoor},
-                                            {"approach", approachDoor}, {"settings", settingsDoor},
-                                            {"typed", typedDoor},       {"sound", soundDoor}};
+const std::map<std::string, Door> kDoors = {
+    {"review", reviewDoor},     {"points", pointsDoor},     {"people", rowsOfPeopleDoor},
+    {"derived", derivedDoor},   {"playbook", playbookDoor}, {"approach", approachDoor},
+    {"settings", settingsDoor}, {"typed", typedDoor},       {"sound", soundDoor}};
 
 constexpr unsigned kMostSeconds = 60; ///< for one; beyond it SIGALRM ends the program
 

@@ -29,9 +29,10 @@ using test::Walk;
 /// Accents what people read in a playbook's file; ids, and gaps in braces, stay.
 void accentRows(json& value) {
     static const std::set<std::string> read = {
-        "name",   "shortName", "hint",  "formula", "source",    "unreliable", "about",   "coach",
-        "player", "why",       "says",  "how",     "equipment", "distance",   "plainly", "plainlyOther",
-        "fault",  "goal",      "young", "parent",  "notFor",    "goalUp",     "goalDown"};
+        "name",    "shortName",    "hint",  "formula", "source", "unreliable", "about",
+        "coach",   "player",       "why",   "says",    "how",    "equipment",  "distance",
+        "plainly", "plainlyOther", "fault", "goal",    "young",  "parent",     "notFor",
+        "goalUp",  "goalDown",     "pass",  "fail"};
     static const std::set<std::string> answers = {"options", "wanted", "nearly"};
     const auto accented = [](const std::string& text) {
         std::string out;

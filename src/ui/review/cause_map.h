@@ -1,4 +1,4 @@
-// The findings of one athlete as a picture: causes at the left, what follows from them at the right.
+// The findings of one athlete as a picture: causes above, what follows from them below.
 #pragma once
 
 #include "coaching/causes.h"
@@ -8,6 +8,9 @@
 #include <map>
 #include <string>
 #include <vector>
+
+class QAbstractButton;
+class QLabel;
 
 namespace jg::ui {
 
@@ -34,17 +37,19 @@ Q_SIGNALS:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
-    void layOut(const CauseReport& report);
-    void describe(const CauseReport& report);
+    void layOut();
+    int placeLine(const std::vector<std::string>& ids, int top);
+    void describe();
     void paintArrow(QPainter& p, const CauseLink& link) const;
 
     std::vector<CauseCard> cards_;
-    std::vector<CauseLink> links_;
+    CauseReport report_;
     std::map<std::string, QAbstractButton*> buttons_;
     std::vector<QRect> circles_;
-    int aloneTop_ = 0; ///< where those begin that stand alone, in usual pixels; 0 = there are none below
+    QLabel* alone_; ///< the heading of those that stand alone
 };
 
 } // namespace jg::ui
