@@ -194,6 +194,7 @@ std::string mailText(const DispatchRecipe& r) {
     std::string text;
     for (const Message& caution : letter.cautions) text += r.film.words(caution) + "\n\n";
     return text + r.film.words(msg(about, {{"name", r.athleteFirstName},
+                                           {"week", letter.week.empty() ? Message{} : msg("mail.week")},
                                            {"closing", letter.closing},
                                            {"coach", r.house.coach},
                                            {"place", r.house.place}}));

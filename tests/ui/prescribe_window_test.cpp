@@ -83,6 +83,14 @@ TEST(Prescribe, AProposalIsTakenByOneKeyAndUndoneByAnother) {
     EXPECT_TRUE(d.review().stage().isVisible());
 }
 
+TEST(Prescribe, ShowsNoWindowBesideTheReviews) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    toPrescribe(d, walk);
+    for (QWidget* w : QApplication::topLevelWidgets())
+        EXPECT_TRUE(w == &d.window() || !w->isVisible()) << w->metaObject()->className();
+}
+
 TEST(Prescribe, AClickOnACardTakesItsFindingInHand) {
     Walk walk;
     Driver d(walk.library->folder());

@@ -34,8 +34,8 @@ public:
         box->setSpacing(2);
         for (QLabel* label : {plain(card.title, 12.5, card.root), quiet(card.note, 11)}) {
             label->setAttribute(Qt::WA_TransparentForMouseEvents);
-            label->setVisible(!label->text().isEmpty());
             box->addWidget(label);
+            if (label->text().isEmpty()) label->hide();
         }
         box->addStretch(1);
     }

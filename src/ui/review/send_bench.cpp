@@ -82,7 +82,8 @@ void SendBench::refresh() {
         who_->setText(say("send-bench.to-to-email", {{"to", to->name}, {"email", to->email}}));
         what_->setText(
             say(joined(ListStyle::Sentences,
-                       {to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
+                       {review().plan.drills.empty() ? Message{} : msg("send-bench.with-week"),
+                        to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
                         review().takes.empty()
                             ? msg("send-bench.letter-only")
                             : msg("send-bench.letter-and-film", {{"stops", review().takes.size()}})})));
