@@ -38,9 +38,11 @@ TEST(FileNames, ALetterToSomebodyWithAPathForANameStaysInItsFolder) {
     const auto parcel = packParcel(recipe, work, files);
     ASSERT_TRUE(parcel) << said(parcel.error().text);
     const auto mail = readMail(parcel->bytes);
-    ASSERT_EQ(mail->attachments.size(), 1U);
-    EXPECT_EQ(mail->attachments[0].name.find('/'), std::string::npos);
-    EXPECT_LT(mail->attachments[0].name.size(), 120U);
+    ASSERT_EQ(mail->attachments.size(), 3U); // letter, sheet and calendar
+    for (const auto& attached : mail->attachments) {
+        EXPECT_EQ(attached.name.find('/'), std::string::npos);
+        EXPECT_LT(attached.name.size(), 120U);
+    }
     for (const auto& entry : std::filesystem::recursive_directory_iterator(walk.folder / "deep"))
         EXPECT_TRUE(entry.path().string().starts_with(work.string())) << entry.path();
 }
