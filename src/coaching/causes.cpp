@@ -6,6 +6,7 @@
 #include <deque>
 #include <set>
 #include <tuple>
+#include <utility>
 
 namespace jg {
 
@@ -159,73 +160,120 @@ const Root* CauseReport::rootOf(std::string_view finding) const {
     return nullptr;
 }
 
+namespace {
+
+/// The findings as nodes, each once, with the links between them.
+class Explanation {
+public:
+    Explanation(const Playbook& playbook, const std::vector<Finding>& findings, const Known& known,
+                const std::vector<CauseChoice>& choices)
+        : playbook_(playbook)
+        , known_(known)
+        , causes_(causesFor(playbook, choices)) {
+        for (const Finding& f : findings)
+            if (place_.emplace(f.id, nodes_.size()).second) nodes_.push_back(&f);
+        const Links links(playbook, findings, known, choices);
+        std::vector<std::pair<std::size_t, std::size_t>> arrows;
+        for (const Finding* f : nodes_) {
+            found_.insert(f->id);
+            weights_.push_back(weightOf(playbook, *f));
+            for (CauseLink& link : links.from(f->id)) {
+                arrows.emplace_back(place_.at(link.from), place_.at(link.to));
+                links_.push_back(std::move(link));
+            }
+        }
+        search_ = findRoots(nodes_.size(), arrows);
+    }
+
+    CauseReport report() const {
+        CauseReport report;
+        for (const std::size_t head : heads()) report.roots.push_back(rootAt(head));
+        report.order = order();
+        report.links = links_;
+        return report;
+    }
+
+private:
+    /// The weightiest of each circle that none leads to.
+    std::vector<std::size_t> heads() const {
+        std::vector<std::size_t> heads;
+        for (const std::size_t circle : search_.roots) {
+            const auto& members = search_.circles[circle];
+            heads.push_back(*std::min_element(members.begin(), members.end(),
+                                              [this](auto a, auto b) { return weights_[a] < weights_[b]; }));
+        }
+        std::sort(heads.begin(), heads.end());
+        return heads;
+    }
+
+    Root rootAt(std::size_t head) const {
+        Root root{nodes_[head]->id, {}, {}, {}, {}, {}};
+        for (std::size_t n = 0; n < nodes_.size(); ++n) {
+            if (n == head || !search_.reaches[head][n]) continue;
+            root.explains.push_back(nodes_[n]->id);
+            if (search_.reaches[n][head]) root.circle.push_back(nodes_[n]->id);
+        }
+        for (const CauseLink& link : links_) {
+            const std::size_t from = place_.at(link.from);
+            if ((from == head || search_.reaches[head][from]) && link.to != root.id) addEvidence(root, link);
+        }
+        addDoubts(root, playbook_, causes_, known_, found_);
+        return root;
+    }
+
+    void addEvidence(Root& root, const CauseLink& link) const {
+        if (!link.through.empty())
+            root.unknown.push_back(msg("causes.through", {{"to", playbook_.nameOfFinding(link.to)},
+                                                          {"through", namesOf(playbook_, link.through)}}));
+        else
+            root.evidence.push_back(link.says.empty()
+                                        ? asIs(link.why)
+                                        : msg("causes.evidence", {{"why", link.why}, {"who", link.says}}));
+    }
+
+    /// How many others stand above each; on a circle the weightier do.
+    std::vector<int> depths() const {
+        std::vector<int> depth(nodes_.size());
+        for (std::size_t n = 0; n < nodes_.size(); ++n)
+            for (std::size_t other = 0; other < nodes_.size(); ++other)
+                if (other != n && search_.reaches[other][n])
+                    depth[n] += !search_.reaches[n][other] || weights_[other] < weights_[n];
+        return depth;
+    }
+
+    std::vector<std::string> order() const {
+        const std::vector<int> depth = depths();
+        std::vector<std::size_t> sorted(nodes_.size());
+        for (std::size_t n = 0; n < nodes_.size(); ++n) sorted[n] = n;
+        const auto key = [&](std::size_t n) {
+            const auto& [protects, nearly, body, gap, id] = weights_[n];
+            return std::tuple(protects, nearly, depth[n], body, gap);
+        };
+        std::stable_sort(sorted.begin(), sorted.end(),
+                         [&](std::size_t a, std::size_t b) { return key(a) < key(b); });
+        std::vector<std::string> ids;
+        for (const std::size_t n : sorted) ids.push_back(nodes_[n]->id);
+        return ids;
+    }
+
+    using Weight = decltype(weightOf(std::declval<Playbook>(), std::declval<Finding>()));
+
+    const Playbook& playbook_;
+    const Known& known_;
+    std::vector<Cause> causes_;
+    std::map<std::string, std::size_t> place_;
+    std::vector<const Finding*> nodes_;
+    std::vector<Weight> weights_;
+    std::set<std::string> found_;
+    std::vector<CauseLink> links_;
+    RootSearch search_;
+};
+
+} // namespace
+
 CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findings, const Known& known,
                     const std::vector<CauseChoice>& choices) {
-    CauseReport report;
-    std::map<std::string, std::size_t> place;
-    for (const Finding& f : findings) place.emplace(f.id, place.size());
-    std::vector<const Finding*> nodes(place.size());
-    for (const Finding& f : findings)
-        if (!nodes[place.at(f.id)]) nodes[place.at(f.id)] = &f;
-    const Links links(playbook, findings, known, choices);
-    std::vector<std::pair<std::size_t, std::size_t>> arrows;
-    for (const Finding* f : nodes)
-        for (CauseLink& link : links.from(f->id)) {
-            arrows.emplace_back(place.at(link.from), place.at(link.to));
-            report.links.push_back(std::move(link));
-        }
-    const RootSearch search = findRoots(nodes.size(), arrows);
-    const auto weightier = [&](std::size_t a, std::size_t b) {
-        return weightOf(playbook, *nodes[a]) < weightOf(playbook, *nodes[b]);
-    };
-    std::vector<int> depth(nodes.size()); // how many others stand above each; on a circle the weightier do
-    for (std::size_t n = 0; n < nodes.size(); ++n)
-        for (std::size_t other = 0; other < nodes.size(); ++other)
-            if (other != n && search.reaches[other][n])
-                depth[n] += !search.reaches[n][other] || weightier(other, n);
-
-    const auto causes = causesFor(playbook, choices);
-    std::set<std::string> found;
-    for (const Finding* f : nodes) found.insert(f->id);
-    std::vector<std::size_t> heads;
-    for (const std::size_t circle : search.roots)
-        heads.push_back(
-            *std::min_element(search.circles[circle].begin(), search.circles[circle].end(), weightier));
-    std::sort(heads.begin(), heads.end());
-    for (const std::size_t head : heads) {
-        Root root{nodes[head]->id, {}, {}, {}, {}, {}};
-        for (std::size_t n = 0; n < nodes.size(); ++n) {
-            if (n == head || !search.reaches[head][n]) continue;
-            root.explains.push_back(nodes[n]->id);
-            if (search.reaches[n][head]) root.circle.push_back(nodes[n]->id);
-        }
-        for (const CauseLink& link : report.links) {
-            const bool inside = link.from == root.id || holds(root.explains, link.from);
-            if (!inside || link.to == root.id) continue;
-            const Message says = link.says.empty()
-                                     ? asIs(link.why)
-                                     : msg("causes.evidence", {{"why", link.why}, {"who", link.says}});
-            if (link.through.empty())
-                root.evidence.push_back(says);
-            else
-                root.unknown.push_back(msg("causes.through", {{"to", playbook.nameOfFinding(link.to)},
-                                                              {"through", namesOf(playbook, link.through)}}));
-        }
-        addDoubts(root, playbook, causes, known, found);
-        report.roots.push_back(std::move(root));
-    }
-    std::vector<std::size_t> sorted(nodes.size());
-    for (std::size_t n = 0; n < nodes.size(); ++n) sorted[n] = n;
-    std::stable_sort(sorted.begin(), sorted.end(), [&](std::size_t a, std::size_t b) {
-        const auto key = [&](std::size_t n) {
-            const Finding& f = *nodes[n];
-            return std::tuple(f.verdict == Verdict::Protect ? 0 : 1, f.verdict == Verdict::Nearly, depth[n],
-                              bodyRank(playbook.groupOfFinding(f.id)), -f.gapInSds);
-        };
-        return key(a) < key(b);
-    });
-    for (const std::size_t n : sorted) report.order.push_back(nodes[n]->id);
-    return report;
+    return Explanation(playbook, findings, known, choices).report();
 }
 
 } // namespace jg
