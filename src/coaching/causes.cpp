@@ -20,13 +20,6 @@ const Root* CauseReport::root(std::string_view id) const {
     return it == roots.end() ? nullptr : &*it;
 }
 
-namespace {
-
-template <typename T, typename U>
-bool holds(const std::vector<T>& all, const U& one) {
-    return std::find(all.begin(), all.end(), one) != all.end();
-}
-
 const CauseChoice* choiceOf(const std::vector<CauseChoice>& choices, const std::string& from,
                             const std::string& to) {
     const auto it = std::find_if(choices.begin(), choices.end(),
@@ -34,9 +27,21 @@ const CauseChoice* choiceOf(const std::vector<CauseChoice>& choices, const std::
     return it == choices.end() ? nullptr : &*it;
 }
 
-Looked stateOf(const Known& known, const std::string& id) {
+Looked lookedAt(const Known& known, std::string_view id) {
     const auto it = known.find(id);
     return it == known.end() ? Looked::NotLookedAt : it->second;
+}
+
+namespace {
+
+template <typename T, typename U>
+bool holds(const std::vector<T>& all, const U& one) {
+    return std::find(all.begin(), all.end(), one) != all.end();
+}
+
+bool isListed(const Playbook& playbook, const std::string& from, const std::string& to) {
+    return std::any_of(playbook.causes.begin(), playbook.causes.end(),
+                       [&](const Cause& c) { return c.from == from && c.to == to; });
 }
 
 int bodyRank(const std::string& group) {
@@ -46,14 +51,13 @@ int bodyRank(const std::string& group) {
 /// Links from one finding to others, straight or through what is not known.
 class Links {
 public:
-    Links(const Playbook& playbook, const std::vector<Finding>& findings, const Known& known,
-          const std::vector<CauseChoice>& choices)
-        : causes_(causesFor(playbook, choices))
-        , playbook_(playbook)
+    Links(const Playbook& playbook, const std::vector<Cause>& causes, const std::set<std::string>& found,
+          const Known& known, const std::vector<CauseChoice>& choices)
+        : playbook_(playbook)
+        , found_(found)
         , known_(known)
         , choices_(choices) {
-        for (const Finding& f : findings) found_.insert(f.id);
-        for (const Cause& c : causes_) out_[c.from].push_back(&c);
+        for (const Cause& c : causes) out_[c.from].push_back(&c);
     }
 
     std::vector<CauseLink> from(const std::string& start) const {
@@ -75,7 +79,7 @@ public:
                 const Cause* first = way.first ? way.first : c;
                 if (found_.contains(c->to))
                     links.push_back(linkOf(start, *c, *first, way.through));
-                else if (stateOf(known_, c->to) != Looked::Good) {
+                else if (lookedAt(known_, c->to) != Looked::Good) {
                     auto through = way.through;
                     through.push_back(c->to);
                     open.push_back({c->to, std::move(through), first});
@@ -93,17 +97,15 @@ private:
                        through};
         if (const CauseChoice* choice = choiceOf(choices_, start, last.to)) {
             link.stance = choice->stance;
-            link.own = std::none_of(playbook_.causes.begin(), playbook_.causes.end(),
-                                    [&](const Cause& c) { return c.from == link.from && c.to == link.to; });
+            link.own = !isListed(playbook_, link.from, link.to);
         }
         return link;
     }
 
-    std::vector<Cause> causes_;
     const Playbook& playbook_;
+    const std::set<std::string>& found_;
     const Known& known_;
     const std::vector<CauseChoice>& choices_;
-    std::set<std::string> found_;
     std::map<std::string, std::vector<const Cause*>> out_;
 };
 
@@ -126,7 +128,7 @@ void addDoubts(Root& root, const Playbook& playbook, const std::vector<Cause>& c
     for (const Cause& c : causes) {
         if (c.from != root.id || found.contains(c.to) || !told.insert(c.to).second) continue;
         const Message what = asIs(playbook.nameOfFinding(c.to));
-        const Looked state = stateOf(known, c.to);
+        const Looked state = lookedAt(known, c.to);
         if (state == Looked::Good)
             root.against.push_back(msg("causes.is-good", {{"finding", what}}));
         else
@@ -145,11 +147,9 @@ std::vector<Cause> causesFor(const Playbook& playbook, const std::vector<CauseCh
         const CauseChoice* choice = choiceOf(choices, c.from, c.to);
         if (!choice || choice->stance != Stance::Refused) held.push_back(c);
     }
-    for (const CauseChoice& c : choices) {
-        const bool listed = std::any_of(playbook.causes.begin(), playbook.causes.end(),
-                                        [&](const Cause& k) { return k.from == c.from && k.to == c.to; });
-        if (!listed && c.stance != Stance::Refused) held.push_back({c.from, c.to, "", "", c.words});
-    }
+    for (const CauseChoice& c : choices)
+        if (c.stance != Stance::Refused && !isListed(playbook, c.from, c.to))
+            held.push_back({c.from, c.to, "", "", c.words});
     return held;
 }
 
@@ -171,11 +171,10 @@ public:
         , known_(known)
         , causes_(causesFor(playbook, choices)) {
         for (const Finding& f : findings)
-            if (place_.emplace(f.id, nodes_.size()).second) nodes_.push_back(&f);
-        const Links links(playbook, findings, known, choices);
+            if (place_.emplace(f.id, nodes_.size()).second) nodes_.push_back(&f), found_.insert(f.id);
+        const Links links(playbook, causes_, found_, known, choices);
         std::vector<std::pair<std::size_t, std::size_t>> arrows;
         for (const Finding* f : nodes_) {
-            found_.insert(f->id);
             weights_.push_back(weightOf(playbook, *f));
             for (CauseLink& link : links.from(f->id)) {
                 arrows.emplace_back(place_.at(link.from), place_.at(link.to));

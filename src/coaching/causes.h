@@ -25,6 +25,13 @@ struct CauseChoice {
     bool operator==(const CauseChoice&) const = default;
 };
 
+/// The coach's word on a link; null for none.
+const CauseChoice* choiceOf(const std::vector<CauseChoice>& choices, const std::string& from,
+                            const std::string& to);
+
+/// What is known of a measure or an item.
+Looked lookedAt(const Known& known, std::string_view id);
+
 /// A cause between two findings of this athlete.
 struct CauseLink {
     std::string from, to;

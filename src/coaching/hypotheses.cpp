@@ -77,8 +77,7 @@ std::vector<CompetingCauses> possibleCauses(const Playbook& playbook,
                                             [&](const Hypothesis& h) { return h.cause == cause.from; });
             if (listed) continue;
             const bool found = std::find(findings.begin(), findings.end(), cause.from) != findings.end();
-            const auto it = known.find(cause.from);
-            const Looked state = found ? Looked::Fault : it == known.end() ? Looked::NotLookedAt : it->second;
+            const Looked state = found ? Looked::Fault : lookedAt(known, cause.from);
             c.causes.push_back({cause.from, state, cause.why, cause.says, standingOf(state),
                                 whatTells(playbook, cause.from, state)});
         }

@@ -124,9 +124,12 @@ Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today) {
             return row.error();
     }
     sortByNeed(desk.waiting);
-    auto owed = store.openPromises();
+    auto owed = store.openPromises(addDays(today, kSoonDays));
     if (!owed) return owed.error();
     desk.owed = std::move(*owed);
+    auto later = store.promisesDueAfter(addDays(today, kSoonDays));
+    if (!later) return later.error();
+    desk.owedLater = *later;
     auto sent = store.sentSince(addDays(today, -7));
     if (!sent) return sent.error();
     desk.sentLately = std::move(*sent);

@@ -11,6 +11,8 @@
 
 namespace jg {
 
+inline constexpr int kSoonDays = 7; ///< a promise stands on the desk so long before it is due
+
 /// One waiting submission.
 struct DeskRow {
     Submission submission;
@@ -22,8 +24,9 @@ struct DeskRow {
 };
 
 struct DeskList {
-    std::vector<DeskRow> waiting; ///< pain first, then by promised date, undated last
-    std::vector<Promise> owed;
+    std::vector<DeskRow> waiting;           ///< pain first, then by promised date, undated last
+    std::vector<Promise> owed;              ///< late, due within kSoonDays, or without a date
+    int owedLater = 0;                      ///< how many more are due after that
     std::vector<ReviewSummary> sentLately;  ///< within seven days
     std::map<AthleteId, std::string> names; ///< of everybody named above
     int athletes = 0;                       ///< in the whole library

@@ -65,13 +65,6 @@ std::string describe(const LetterModel& letter, int weekday, const Words& words)
     return text;
 }
 
-/// The part of the body that a day is for; empty on a day of rest.
-Message bodyOn(const LetterModel& letter, int weekday) {
-    for (const LetterWeekRow& row : letter.week)
-        if (row.on(weekday)) return row.body;
-    return {};
-}
-
 } // namespace
 
 std::string writeCalendar(const CalendarOrder& order, const Words& words) {
@@ -81,7 +74,7 @@ std::string writeCalendar(const CalendarOrder& order, const Words& words) {
     add(calendar.get(), icalproperty_new_version("2.0"));
     add(calendar.get(), icalproperty_new_prodid("-//Juxtagraph//Week of drills//EN"));
     for (int weekday = 0; weekday < 7; ++weekday) {
-        const Message body = bodyOn(letter, weekday);
+        const Message body = letter.bodyOn(weekday);
         if (body.empty()) continue;
         const Date first = nextWeekday(letter.writtenOn, weekday);
         const Date last = letter.nextLookOn ? addDays(*letter.nextLookOn, -1) : addDays(first, 27);

@@ -125,11 +125,10 @@ void LetterPages::weekDays() {
     const std::size_t first = pages_.back().size();
     for (int weekday = 0; weekday < 7; ++weekday) {
         const double x = kMargin + weekday * (width + kGap);
-        Message body;
+        const Message body = model_.bodyOn(weekday);
         QString drills;
         for (const LetterWeekRow& row : model_.week) {
             if (!row.on(weekday)) continue;
-            body = row.body;
             drills += QString("<p style=\"margin:0 0 5px 0\">%1<br/><span style=\"color:%2\">%3</span></p>")
                           .arg(said(row.what), palette::quiet.name(), said(row.dose));
         }

@@ -102,9 +102,8 @@ private:
         const double inner = width - 12;
         y +=
             block(styled(said(weekdayShort(weekday)), 14, palette::ink, "Open Sans", "600"), x + 6, y, inner);
-        Message body = msg("letter.rest");
-        for (const LetterWeekRow& row : letter_.week)
-            if (row.on(weekday)) body = row.body;
+        Message body = letter_.bodyOn(weekday);
+        if (body.empty()) body = msg("letter.rest");
         y += block(styled(said(body), 11, palette::moss, "Open Sans", "600"), x + 6, y, inner) + 5;
         for (const LetterWeekRow& row : letter_.week) {
             if (!row.on(weekday)) continue;

@@ -231,21 +231,29 @@ Promise promiseAt(SQLite::Statement& q) {
 
 } // namespace
 
-Result<std::vector<Promise>> SqliteStore::promisesWhere(const char* which, const std::string& value) {
+template <typename... Values>
+Result<std::vector<Promise>> SqliteStore::promisesWhere(const char* which, const Values&... values) {
     std::vector<Promise> all;
     const std::string sql = std::string(kPromise) + which;
-    const Status done = read(
-        [&](SQLite::Database& db) { all = readableRowsOf(db, sql.c_str(), &leftOut_, promiseAt, value); });
+    const Status done = read([&](SQLite::Database& db) {
+        all = readableRowsOf(db, sql.c_str(), &leftOut_, promiseAt, values...);
+    });
     if (!done) return done.error();
     return all;
 }
 
 Result<std::vector<Promise>> SqliteStore::promises() {
-    return promisesWhere("WHERE ? = '' ORDER BY settled, due, row", "");
+    return promisesWhere("ORDER BY settled, due, row");
 }
 
-Result<std::vector<Promise>> SqliteStore::openPromises() {
-    return promisesWhere("WHERE ? = '' AND settled = 0 ORDER BY due IS NULL, due, row", "");
+Result<std::vector<Promise>> SqliteStore::openPromises(Date dueBy) {
+    return promisesWhere("WHERE settled = 0 AND (due IS NULL OR due <= ?) ORDER BY due IS NULL, due, row",
+                         isoDate(dueBy));
+}
+
+Result<int> SqliteStore::promisesDueAfter(Date day) {
+    return count(
+        ("SELECT count(*) FROM promises WHERE settled = 0 AND due > '" + isoDate(day) + "'").c_str());
 }
 
 Result<std::vector<Promise>> SqliteStore::promisesTo(const AthleteId& athlete) {

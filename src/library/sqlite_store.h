@@ -44,7 +44,8 @@ public:
     Status takeVersion(std::int64_t row) override;
 
     Result<std::vector<Promise>> promises() override;
-    Result<std::vector<Promise>> openPromises() override;
+    Result<std::vector<Promise>> openPromises(Date dueBy) override;
+    Result<int> promisesDueAfter(Date day) override;
     Result<std::vector<Promise>> promisesTo(const AthleteId& athlete) override;
     Status save(const Promise& promise) override;
 
@@ -71,8 +72,9 @@ protected:
     /// Runs `work` in one transaction; SQLite's exceptions become errors.
     Status write(const std::function<void(SQLite::Database&)>& work);
     Result<int> count(const char* sql);
-    /// Promises by a condition on one value, and their order. One that can't be read is left out and told.
-    Result<std::vector<Promise>> promisesWhere(const char* which, const std::string& value);
+    /// Promises by a condition and their order. One that can't be read is left out and told.
+    template <typename... Values>
+    Result<std::vector<Promise>> promisesWhere(const char* which, const Values&... values);
     /// Runs `work`; SQLite's exceptions become errors.
     Status read(const std::function<void(SQLite::Database&)>& work);
 

@@ -96,7 +96,9 @@ public:
     virtual Status takeVersion(std::int64_t row) = 0;
 
     virtual Result<std::vector<Promise>> promises() = 0;
-    virtual Result<std::vector<Promise>> openPromises() = 0;
+    /// Open ones that are late, due by a day, or without a date.
+    virtual Result<std::vector<Promise>> openPromises(Date dueBy) = 0;
+    virtual Result<int> promisesDueAfter(Date day) = 0; ///< how many open ones
     virtual Result<std::vector<Promise>> promisesTo(const AthleteId& athlete) = 0;
     virtual Status save(const Promise& promise) = 0; ///< adds when row is 0
 

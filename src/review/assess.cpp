@@ -16,6 +16,12 @@ const MeasureRow* Assessment::measure(std::string_view id) const {
     return it == measures.end() ? nullptr : &*it;
 }
 
+const Judged* Assessment::judged(std::string_view id) const {
+    const auto it =
+        std::find_if(findings.begin(), findings.end(), [&](const Judged& j) { return j.finding.id == id; });
+    return it == findings.end() ? nullptr : &*it;
+}
+
 std::vector<Finding> Assessment::faults() const {
     std::vector<Finding> all;
     for (const Judged& j : findings)

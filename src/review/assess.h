@@ -66,6 +66,8 @@ struct Assessment {
     Counts counts;
 
     const MeasureRow* measure(std::string_view id) const;
+    /// The verdict on a measure or an item; null when it has none.
+    const Judged* judged(std::string_view id) const;
     /// Faults only, for the cause graph.
     std::vector<Finding> faults() const;
 };

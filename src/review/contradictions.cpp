@@ -13,12 +13,6 @@ namespace {
 
 using Found = std::vector<Contradiction>;
 
-const Judged* judgedOf(const Assessment& a, const std::string& id) {
-    const auto it = std::find_if(a.findings.begin(), a.findings.end(),
-                                 [&](const Judged& j) { return j.finding.id == id; });
-    return it == a.findings.end() ? nullptr : &*it;
-}
-
 bool isFault(Verdict v) {
     return v != Verdict::Keep && v != Verdict::Nearly;
 }
@@ -44,7 +38,7 @@ void againstNumbers(const Playbook& playbook, const Assessment& a, Found& out) {
 
 void againstVerdicts(const Review& review, const Playbook& playbook, const Assessment& a, Found& out) {
     for (const Stop& s : review.stops) {
-        const Judged* j = judgedOf(a, s.finding);
+        const Judged* j = a.judged(s.finding);
         if (!j || j->cannotTell) continue;
         const std::string name = playbook.nameOfFinding(s.finding);
         if (s.kind == StopKind::Strength && !j->strength && isFault(j->finding.verdict))
@@ -53,7 +47,7 @@ void againstVerdicts(const Review& review, const Playbook& playbook, const Asses
             out.push_back({s.finding, true, msg("contradiction.stop-correction", {{"what", name}})});
     }
     for (const std::string& id : review.plan.corrections)
-        if (const Judged* j = judgedOf(a, id); j && j->strength)
+        if (const Judged* j = a.judged(id); j && j->strength)
             out.push_back(
                 {id, true, msg("contradiction.correction", {{"what", playbook.nameOfFinding(id)}})});
 }

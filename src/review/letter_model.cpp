@@ -1,6 +1,7 @@
 #include "review/letter_model.h"
 
 #include "coaching/claims.h"
+#include "kinematics/answers.h"
 #include "kinematics/unit_words.h"
 #include "review/plan_rules.h"
 #include "review/stops.h"
@@ -82,9 +83,8 @@ Message numberSentence(const Playbook& playbook, const Assessment& a, const std:
 /// was found out, 2 = ruled out, for what stands there is good.
 int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
     const std::string& other = cause.from == id ? cause.to : cause.from;
-    for (const Judged& j : a.findings)
-        if (j.finding.id == other) return j.strength ? 2 : j.cannotTell ? 1 : 0;
-    return 1;
+    const Judged* j = a.judged(other);
+    return !j ? 1 : j->strength ? 2 : j->cannotTell ? 1 : 0;
 }
 
 /// Why a finding matters, or what it comes from: the link of causes that is borne out best. A cause counts as
@@ -119,9 +119,7 @@ std::string cueFor(const Review& review, const Playbook& playbook, const std::st
         if (item.measure == id) return item.cueFor(age);
     for (const PlannedDrill& d : review.plan.drills)
         if (const Drill* drill = playbook.drill(d.drill))
-            if (d.finding == id ||
-                std::find(drill->serves.begin(), drill->serves.end(), id) != drill->serves.end())
-                return drill->how;
+            if (d.finding == id || isAmong(drill->serves, id)) return drill->how;
     return {};
 }
 
@@ -192,7 +190,7 @@ std::vector<std::string> keptIn(const Review& review) {
     if (!review.plan.keeps.empty()) return review.plan.keeps;
     std::vector<std::string> spoken;
     for (const Stop& s : review.stops)
-        if (s.kind == StopKind::Strength && spoken.size() < 3) spoken.push_back(s.finding);
+        if (s.kind == StopKind::Strength && spoken.size() < kMostKept) spoken.push_back(s.finding);
     return spoken;
 }
 
@@ -216,6 +214,12 @@ Message greetingFor(const std::string& name, std::size_t good, std::size_t work)
 
 bool LetterWeekRow::on(int weekday) const {
     return std::find(weekdays.begin(), weekdays.end(), weekday) != weekdays.end();
+}
+
+Message LetterModel::bodyOn(int weekday) const {
+    for (const LetterWeekRow& row : week)
+        if (row.on(weekday)) return row.body;
+    return {};
 }
 
 Message errorInWords(const MeasureValue& value) {

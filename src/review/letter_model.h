@@ -51,6 +51,9 @@ struct LetterModel {
     std::vector<Message> notSeen;
     Message closing;
     std::string signature;
+
+    /// The part of the body that a day is for, 0 = Monday; empty on a day of rest.
+    Message bodyOn(int weekday) const;
 };
 
 /// Who writes; from the library's settings.

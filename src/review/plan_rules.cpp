@@ -40,12 +40,6 @@ bool tellTheSame(const Playbook& playbook, const std::string& one, const std::st
     return one == other || (!measureOf(one).empty() && measureOf(one) == measureOf(other));
 }
 
-const Judged* judgedOf(const Assessment& a, const std::string& id) {
-    const auto it = std::find_if(a.findings.begin(), a.findings.end(),
-                                 [&](const Judged& j) { return j.finding.id == id; });
-    return it == a.findings.end() ? nullptr : &*it;
-}
-
 /// Builds a proposal, one finding after the other in the order to work on them.
 class Chooser {
 public:
@@ -66,7 +60,7 @@ public:
 
 private:
     void place(Proposal& p, const std::string& id) {
-        const Judged* judged = judgedOf(a_, id);
+        const Judged* judged = a_.judged(id);
         if (!judged) return;
         if (const Proposed* same = chosenLike(p, id))
             return later(p, id, msg("proposal.same-as", {{"other", goalOf(playbook_, a_, same->finding)}}));
@@ -110,8 +104,6 @@ private:
     std::size_t most_;
 };
 
-constexpr std::size_t kMostKept = 3;
-
 void addKeeps(const Playbook& playbook, const Review& review, const Assessment& a, Proposal& p) {
     const auto take = [&](const std::string& id, Message why) {
         const auto same = [&](const Proposed& x) { return tellTheSame(playbook, x.finding, id); };
@@ -121,7 +113,7 @@ void addKeeps(const Playbook& playbook, const Review& review, const Assessment& 
         p.keep.push_back({id, {std::move(why)}});
     };
     const auto isStrength = [&](const std::string& id) {
-        const Judged* j = judgedOf(a, id);
+        const Judged* j = a.judged(id);
         return j && j->strength;
     };
     for (const Stop& s : review.stops)

@@ -250,6 +250,8 @@ constexpr std::size_t mostCorrections(int age) {
     return 0 < age && age < 11 ? 2 : 3;
 }
 
+inline constexpr std::size_t kMostKept = 3; ///< strengths in one letter
+
 struct SentRecord {
     Date on{};
     std::string to;

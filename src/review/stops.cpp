@@ -28,9 +28,8 @@ FindingPlace placeOfFinding(const Review& review, const Playbook& playbook, cons
 std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, const Assessment& a,
                             std::string_view finding, StopId id) {
     if (!playbook.isFinding(finding)) return std::nullopt;
-    const auto it = std::find_if(a.findings.begin(), a.findings.end(),
-                                 [&](const auto& j) { return j.finding.id == finding; });
-    const bool strength = it != a.findings.end() && it->strength;
+    const Judged* judged = a.judged(finding);
+    const bool strength = judged && judged->strength;
     Stop stop;
     stop.id = std::move(id);
     stop.kind = strength ? StopKind::Strength : StopKind::Correction;

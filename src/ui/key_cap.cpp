@@ -72,11 +72,7 @@ Foot::Foot(QWidget* parent)
 
 void Foot::setHints(const KeyHints& hints) {
     shown_.clear();
-    while (QLayoutItem* item = hints_->takeAt(0)) {
-        if (item->widget())
-            item->widget()->hide(), item->widget()->deleteLater(); // it may be the one clicked
-        delete item;
-    }
+    clearLayout(*hints_);
     for (const KeyHint& hint : hints) {
         Hint one{cap(hint.key), wordsOf(hint), nullptr};
         if (hint.action.isEmpty()) {

@@ -18,11 +18,7 @@ QWidget* promiseLine(const Promise& promise, Date today, const std::function<voi
                                                                             : endInWords(promise)})),
               12.5);
     when->setWordWrap(!promise.open());
-    if (late) {
-        QPalette p = when->palette();
-        p.setColor(QPalette::WindowText, palette::clay);
-        when->setPalette(p);
-    }
+    if (late) inClay(when);
     line->addWidget(when);
     if (!promise.open()) return holder;
     const auto end = [&](const char* words, Kept how) {

@@ -158,11 +158,22 @@ QLabel* problemLabel(const char* name) {
     auto* label = plain("", 13, true);
     label->setObjectName(name);
     label->setWordWrap(true);
+    inClay(label);
+    label->hide();
+    return label;
+}
+
+void inClay(QLabel* label) {
     QPalette p = label->palette();
     p.setColor(QPalette::WindowText, palette::clay);
     label->setPalette(p);
-    label->hide();
-    return label;
+}
+
+void clearLayout(QLayout& layout) {
+    while (QLayoutItem* item = layout.takeAt(0)) {
+        if (QWidget* w = item->widget()) w->hide(), w->deleteLater();
+        delete item;
+    }
 }
 
 void alignLabels(QFormLayout& form) {

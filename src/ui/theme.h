@@ -32,6 +32,10 @@ QPushButton* mainButton(const QString& text);
 QPushButton* plainButton(const QString& text);
 /// A sentence of what is wrong, in clay; hidden until there is one.
 QLabel* problemLabel(const char* name);
+/// Colours a label's text as what asks for attention.
+void inClay(QLabel* label);
+/// Takes everything out of a layout. Widgets are hidden and go later: one of them may be at work.
+void clearLayout(QLayout& layout);
 /// Gives the labels of a form one width, so that forms below each other line up.
 void alignLabels(QFormLayout& form);
 /// Makes a button the one that stands out, or no longer.

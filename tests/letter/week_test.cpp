@@ -7,7 +7,6 @@
 
 #include <libical/ical.h>
 
-#include <cstdio>
 #include <fstream>
 #include <map>
 #include <set>
@@ -16,15 +15,6 @@ namespace jg {
 namespace {
 
 namespace fs = std::filesystem;
-
-std::string outputOf(const std::string& command) {
-    std::string text;
-    FILE* pipe = popen((command + " 2>&1").c_str(), "r");
-    char part[4096];
-    while (const std::size_t n = fread(part, 1, sizeof part, pipe)) text.append(part, n);
-    pclose(pipe);
-    return text;
-}
 
 /// A letter of Wednesday 25 November 2026 with a lower drill on Monday and Thursday, an upper one on Friday.
 LetterModel weekLetter() {
@@ -93,8 +83,8 @@ TEST(Calendar, AnotherReaderReadsTheSame) {
         "  print(e['UID'],e['DTSTART'].dt,e['SUMMARY'],r['UNTIL'][0] if r else '-',sep='|')\n"
         "  print(repr(str(e['DESCRIPTION'])))\n";
     std::ofstream(folder / "read.py") << script;
-    const std::string read = outputOf("/usr/bin/python3 '" + (folder / "read.py").string() + "' '" +
-                                      (folder / "week.ics").string() + "'");
+    const std::string read = test::shell("/usr/bin/python3 '" + (folder / "read.py").string() + "' '" +
+                                         (folder / "week.ics").string() + "'");
     EXPECT_NE(read.find("rev-1-day-0@juxtagraph.invalid|2026-11-30|Ludo: Lower body|2026-12-22"),
               std::string::npos)
         << read;
@@ -130,17 +120,17 @@ void expectOnePage(const LetterModel& m, Paper paper, const std::string& size, b
     FileStore files;
     const fs::path pdf = folder / "week.pdf";
     ASSERT_TRUE(writeWeekSheet(m, "Ludo", paper, english(), pdf, files));
-    const std::string about = outputOf("pdfinfo '" + pdf.string() + "'");
+    const std::string about = test::shell("pdfinfo '" + pdf.string() + "'");
     EXPECT_NE(about.find("Pages:           1"), std::string::npos) << about;
     EXPECT_NE(about.find(size), std::string::npos) << about;
-    const std::string text = outputOf("pdftotext -layout '" + pdf.string() + "' -");
+    const std::string text = test::shell("pdftotext -layout '" + pdf.string() + "' -");
     for (const LetterWeekRow& row : m.week)
         EXPECT_NE(text.find(english()(row.what).substr(0, 8)), std::string::npos) << text;
     // The last line is on the page too: nothing ran over its edge.
     EXPECT_NE(text.find("licensed professional"), std::string::npos) << text;
     if (!legible) return;
     // pdftotext -bbox gives each word's box in points: the smallest is still print one can read.
-    const std::string boxes = outputOf("pdftotext -bbox '" + pdf.string() + "' -");
+    const std::string boxes = test::shell("pdftotext -bbox '" + pdf.string() + "' -");
     double smallest = 99;
     for (std::size_t at = boxes.find("<word "); at != boxes.npos; at = boxes.find("<word ", at + 1)) {
         const auto number = [&](const char* name) {

@@ -226,11 +226,11 @@ TEST_F(StoreTest, PlaybooksAreKeptOnceUnderTheirContent) {
 
 TEST_F(StoreTest, PromisesAreOpenUntilSettled) {
     ASSERT_TRUE(store().save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
-    auto open = store().openPromises();
+    auto open = store().openPromises(addDays(test::today(), 400));
     ASSERT_EQ(open->size(), 1U);
     open->front().kept = Kept::Kept;
     ASSERT_TRUE(store().save(open->front()));
-    EXPECT_TRUE(store().openPromises()->empty());
+    EXPECT_TRUE(store().openPromises(addDays(test::today(), 400))->empty());
     EXPECT_EQ(store().promisesTo({"ath-1"})->size(), 1U);
     EXPECT_TRUE(store().promisesTo({"ath-2"})->empty());
 }

@@ -128,6 +128,19 @@ QPushButton* Driver::button(QWidget* inside, const QString& text) {
     return nullptr;
 }
 
+QDialog* opened(Driver& d, const char* name) {
+    QDialog* dialog = nullptr;
+    EXPECT_TRUE(waitFor([&] {
+        for (QDialog* open : d.window().findChildren<QDialog*>(name))
+            if (open->isVisible()) dialog = open;
+        return dialog != nullptr;
+    })) << name;
+    if (dialog) {
+        EXPECT_TRUE(QTest::qWaitForWindowExposed(dialog)) << name;
+    }
+    return dialog;
+}
+
 std::string cutIn(QWidget* root) {
     QStringList found;
     for (QWidget* w : root->findChildren<QWidget*>()) {

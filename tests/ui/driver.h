@@ -50,6 +50,9 @@ private:
     std::unique_ptr<ui::MainWindow> window_;
 };
 
+/// The top dialog of a name, shown and ready for keys; null, with a failure, when none opens.
+QDialog* opened(Driver& d, const char* name);
+
 /// Labels and buttons inside `root` that have less room than their text needs, one a line.
 std::string cutIn(QWidget* root);
 

@@ -22,20 +22,6 @@
 namespace jg::test {
 namespace {
 
-/// The top dialog of a name, shown and ready for keys.
-QDialog* opened(Driver& d, const char* name) {
-    QDialog* dialog = nullptr;
-    EXPECT_TRUE(waitFor([&] {
-        for (QDialog* open : d.window().findChildren<QDialog*>(name))
-            if (open->isVisible()) dialog = open;
-        return dialog != nullptr;
-    })) << name;
-    if (dialog) {
-        EXPECT_TRUE(QTest::qWaitForWindowExposed(dialog)) << name;
-    }
-    return dialog;
-}
-
 void answer(Driver& d, const char* name, const QString& words) {
     QDialog* dialog = opened(d, name);
     ASSERT_TRUE(dialog);

@@ -29,14 +29,8 @@ void planBlank(Walk& walk) {
 /// Fills a form that a key opens, and keeps it.
 void inForm(Driver& d, int key, const char* name, const std::function<void(QDialog&)>& fill) {
     d.key(key);
-    QDialog* dialog = nullptr;
-    ASSERT_TRUE(waitFor([&] {
-        for (QDialog* open : d.window().findChildren<QDialog*>(name))
-            if (open->isVisible()) dialog = open;
-        return dialog != nullptr;
-    })) << name
-        << ": " << d.review().foot().sentence().toStdString();
-    ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+    QDialog* dialog = opened(d, name);
+    ASSERT_TRUE(dialog) << d.review().foot().sentence().toStdString();
     fill(*dialog);
     // A form is kept by Ctrl+Enter, other dialogs by their own button.
     if (dialog->findChild<QLabel*>("form-problem"))
@@ -196,7 +190,7 @@ TEST(Prescribe, APromiseStandsOnTheDeskUntilItIsKept) {
         dialog.findChild<QLineEdit*>("promise-what")->setText("A picture of the mound");
         dialog.findChild<QLineEdit*>("promise-when")->setText("2026-11-27");
     });
-    ASSERT_EQ(d.window().library().openPromises()->size(), 1U);
+    ASSERT_EQ(d.window().library().openPromises(addDays(today(), 400))->size(), 1U);
     d.key(Qt::Key_Backspace);
     d.settle();
     QPushButton* kept = nullptr;
@@ -205,7 +199,7 @@ TEST(Prescribe, APromiseStandsOnTheDeskUntilItIsKept) {
     ASSERT_TRUE(kept);
     d.click(kept);
     d.settle();
-    EXPECT_TRUE(d.window().library().openPromises()->empty());
+    EXPECT_TRUE(d.window().library().openPromises(addDays(today(), 400))->empty());
     EXPECT_EQ(d.window().library().promises()->at(0).kept, Kept::Kept);
 }
 

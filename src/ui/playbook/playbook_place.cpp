@@ -92,10 +92,7 @@ void PlaybookPlace::moveSelection(int by) {
 }
 
 void PlaybookPlace::showChosen() {
-    while (QLayoutItem* item = page_->takeAt(0)) {
-        if (QWidget* w = item->widget()) w->hide(), w->deleteLater(); // one of its buttons may be at work
-        delete item;
-    }
+    clearLayout(*page_);
     const Approach* a = chosen();
     if (!a) return;
     addHead(*a);

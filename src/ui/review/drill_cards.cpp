@@ -26,11 +26,7 @@ void DrillCards::show() {
     }
     if (key == built_) return;
     built_ = key;
-    while (QLayoutItem* item = column_->takeAt(0)) {
-        // One of them may be the field that is typed in.
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
+    clearLayout(*column_);
     if (plan.drills.empty())
         column_->addWidget(quiet(say("prescribe-bench.choose-what-to-work-on-its"), 12.5));
     for (std::size_t i = 0; i < plan.drills.size(); ++i) column_->addWidget(drillCard(i));

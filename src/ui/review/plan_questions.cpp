@@ -15,13 +15,6 @@ namespace jg::ui {
 
 namespace {
 
-const CauseChoice* choiceOf(const std::vector<CauseChoice>& choices, const std::string& from,
-                            const std::string& to) {
-    const auto it = std::find_if(choices.begin(), choices.end(),
-                                 [&](const CauseChoice& c) { return c.from == from && c.to == to; });
-    return it == choices.end() ? nullptr : &*it;
-}
-
 void setChoice(std::vector<CauseChoice>& choices, CauseChoice choice, bool listed) {
     std::erase_if(choices, [&](const CauseChoice& c) { return c.from == choice.from && c.to == choice.to; });
     // An open link that the playbook has anyway needs no word.
@@ -204,7 +197,7 @@ void chooseKeeps(QWidget* parent, const Playbook& playbook, const std::vector<st
     const auto ticked = d->list("keeps", say("plan-questions.strengths"), rows);
     d->openWith([=]() -> std::optional<QString> {
         const auto now = ticked();
-        if (now.size() > 3) return say("plan-questions.three-strengths");
+        if (now.size() > kMostKept) return say("plan-questions.three-strengths");
         then(now);
         return std::nullopt;
     });

@@ -70,7 +70,6 @@ PrescribeBench::PrescribeBench(ReviewContext& context)
         setPlan(msg("prescribe-bench.set-the-next-look"), plan);
     });
     connect(ask_, &QLineEdit::editingFinished, this, &PrescribeBench::saveWords);
-    refresh();
 }
 
 KeyHints PrescribeBench::hints() const {
@@ -98,6 +97,7 @@ QWidget* PrescribeBench::buildDoors() {
     door("prescribe-bench.causes", Middle::Causes);
     door("prescribe-bench.week", Middle::Week);
     door("prescribe-bench.picture", Middle::Picture);
+    setAsMain(doors_[shown_], true);
     return doors;
 }
 
@@ -181,6 +181,7 @@ std::vector<QWidget*> PrescribeBench::middles() const {
 void PrescribeBench::show(Middle what) {
     shown_ = what;
     for (const auto& [middle, door] : doors_) setAsMain(door, middle == what);
+    refreshMiddle();
     c_.showMiddle();
 }
 
@@ -197,9 +198,14 @@ void PrescribeBench::saveWords() {
 }
 
 void PrescribeBench::enter() {
+    inFront_ = true;
     findings_->setCurrent(0);
-    show(shown_);
     refresh();
+}
+
+void PrescribeBench::leave() {
+    saveWords();
+    inFront_ = false;
 }
 
 QString PrescribeBench::goal(const std::string& finding) const {
@@ -251,13 +257,15 @@ void PrescribeBench::toggle(int row) {
     setCorrections(msg("prescribe-bench.choose-corrections"), chosen);
 }
 
+/// Every edit of the review comes here, a drag on the picture too: what is not in front waits until it is.
 void PrescribeBench::refresh() {
+    if (!inFront_) return;
     causes_ = causesOf(playbook(), c_.session.told(), review().plan);
     order_ = causes_.order;
     proposal_ = proposePriorities(playbook(), review(), c_.session.told(), causes_, c_.session.age());
     refreshList();
     refreshWhy();
-    refreshMap();
+    refreshMiddle();
     drills_->show();
     filling_ = true;
     if (review().plan.nextLook)
@@ -322,22 +330,26 @@ void PrescribeBench::refreshWhy() {
     terms_->setText(say(guidanceInWords(c_.session.age())));
 }
 
-void PrescribeBench::refreshMap() {
+void PrescribeBench::refreshMiddle() {
+    if (shown_ == Middle::Causes) showCauses();
+    if (shown_ == Middle::Week)
+        week_->show({playbook(), review().plan.drills,
+                     layOutWeek(playbook(), review().plan.drills, planFor(c_.session, review()).gates()),
+                     review().plan.circumstances});
+}
+
+void PrescribeBench::showCauses() {
     std::vector<CauseCard> cards;
     for (const std::string& id : order_) {
         const Root* root = causes_.root(id);
+        const bool isRoot = root && !root->explains.empty();
         const bool chosen = isAmong(review().plan.corrections, id);
         std::vector<Message> note;
-        if (root && !root->explains.empty())
-            note.push_back(msg("prescribe-bench.root-of", {{"count", root->explains.size()}}));
+        if (isRoot) note.push_back(msg("prescribe-bench.root-of", {{"count", root->explains.size()}}));
         if (chosen) note.push_back(msg("prescribe-bench.worked-on"));
-        cards.push_back(
-            {id, goal(id), say(joined(ListStyle::Commas, note)), chosen, root && !root->explains.empty()});
+        cards.push_back({id, goal(id), say(joined(ListStyle::Commas, note)), chosen, isRoot});
     }
     map_->show(causes_, cards, currentFinding().value_or(""));
-    week_->show({playbook(), review().plan.drills,
-                 layOutWeek(playbook(), review().plan.drills, planFor(c_.session, review()).gates()),
-                 review().plan.circumstances});
 }
 
 Handlers PrescribeBench::handlers() {

@@ -23,7 +23,7 @@ public:
     explicit PrescribeBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
-    void leave() override { saveWords(); }
+    void leave() override;
     Handlers handlers() override;
     KeyHints hints() const override;
     /// Causes or week in the place of the picture, which comes back by a key.
@@ -47,7 +47,8 @@ private:
     QString goal(const std::string& finding) const;
     void refreshList();
     void refreshWhy();
-    void refreshMap();
+    void refreshMiddle();
+    void showCauses();
     void saveWords();
     void setPlan(const Message& label, const Plan& plan);
 
@@ -70,6 +71,7 @@ private:
     CauseReport causes_;
     Proposal proposal_;
     bool filling_ = false;
+    bool inFront_ = false; ///< it is the bench that is shown
 };
 
 } // namespace jg::ui

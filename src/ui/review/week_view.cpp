@@ -34,13 +34,6 @@ private:
     QString body_;
 };
 
-void clear(QLayout& layout) {
-    while (QLayoutItem* item = layout.takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
-}
-
 /// Why nothing is done on a day.
 QString restOf(const Circumstances& at, int weekday) {
     if (at.gameDays >> weekday & 1U) return say("week-view.game");
@@ -137,8 +130,8 @@ void WeekView::addNotes(const ShownWeek& shown) {
 }
 
 void WeekView::show(const ShownWeek& shown) {
-    clear(*days_);
-    clear(*notes_);
+    clearLayout(*days_);
+    clearLayout(*notes_);
     for (int weekday = 0; weekday < 7; ++weekday) {
         days_->addWidget(column(shown, weekday), 0, weekday);
         days_->setColumnStretch(weekday, 1);
