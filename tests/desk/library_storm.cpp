@@ -1,12 +1,17 @@
-// Edits, sends, takes in and opens a library without end until it is killed: library_storm LIBRARY FILM LOG
-// SEED. What lies on the disk is told in LOG, one line each, after the call that put it there returned.
+// Edits, says, sends, takes in, exports and opens a library without end until it is killed: library_storm
+// LIBRARY FILM LOG SEED. What lies on the disk is told in LOG, one line each, after the call that put it
+// there returned.
 #include "desk/intake.h"
 #include "desk/outgoing.h"
 #include "desk/places.h"
+#include "desk/recorder.h"
 #include "desk/review_session.h"
+#include "letter/calendar.h"
 #include "letter/fonts.h"
+#include "letter/week_sheet.h"
 
 #include <QCoreApplication>
+#include <QElapsedTimer>
 #include <QGuiApplication>
 
 #include <fcntl.h>
@@ -34,11 +39,15 @@ public:
                 Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
             if (!library) continue;                                           // the other one is at it
             for (int i = 0; i < 6; ++i) {
-                const unsigned what = engine_() % 8;
+                const auto what = engine_() % 10;
                 if (what == 0)
                     takeInOne(**library);
                 else if (what == 1)
                     sendOne(**library);
+                else if (what == 2)
+                    sayOne(**library);
+                else if (what == 3)
+                    exportOne(**library);
                 else
                     editOne(**library);
             }
@@ -73,6 +82,44 @@ private:
                 tell("edit " + session->review().id.value + " " + std::to_string(session->review().revision) +
                      " " + plan.opening);
         }
+    }
+
+    /// A stop said into the stand-in microphone and kept with its review.
+    void sayOne(Library& library) {
+        const auto session = anyOpen(library);
+        if (!session || session->review().sent) return;
+        const auto microphone = makeStandInMicrophone(demoVoices(), 20);
+        Recorder recorder(library, *microphone);
+        const Stop stop{{"storm-" + std::to_string(::getpid())}, StopKind::Recap, "", "Storm", 0};
+        if (!recorder.start(session->review().id, stop, std::to_string(++serial_))) return;
+        QElapsedTimer since;
+        for (since.start(); since.elapsed() < 60;) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+        const auto take = recorder.finish();
+        if (!take || !*take) return;
+        std::vector<Stop> stops = session->review().stops;
+        std::erase_if(stops, [&](const Stop& s) { return s.id == stop.id; });
+        stops.push_back(stop);
+        if (!session->perform(asIs("Say"), {SetStops{stops}, SetTake{stop.id, **take}})) return;
+        if (session->keepState() == KeepState::Kept)
+            tell("said " + session->review().id.value + " " + std::to_string(session->review().revision) +
+                 " " + (*take)->file);
+    }
+
+    /// The week's sheet and its calendar, written beside the library over those of other rounds.
+    void exportOne(Library& library) {
+        const auto session = anyOpen(library);
+        if (!session) return;
+        Plan plan = session->review().plan;
+        plan.nextLook = addDays(session->review().date, 28);
+        if (!session->review().sent && !session->perform(asIs("Plan"), {SetPlan{plan}})) return;
+        const LetterModel letter = session->letter();
+        const auto path = folder_.parent_path() / "exports" / std::to_string(engine_() % 3);
+        if (writeWeekSheet(letter, "Storm", Paper::A4, english(), path.string() + ".pdf", library.files()))
+            tell("exported " + path.string() + ".pdf");
+        const std::string calendar =
+            writeCalendar({letter, "Storm", session->review().id.value, clock_.nowUnix()}, english());
+        if (!calendar.empty() && library.files().write(path.string() + ".ics", calendar))
+            tell("exported " + path.string() + ".ics");
     }
 
     /// The post's part of sending, without a server: the mail in the outbox, then the review marked.
@@ -123,6 +170,6 @@ private:
 int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication app(argc, argv);
-    if (argc < 5) return 2;
+    if (argc < 5 || !loadFonts(dataFolder() / "fonts")) return 2;
     return Storm(argv[1], argv[2], argv[3], static_cast<unsigned>(std::stoul(argv[4]))).run();
 }

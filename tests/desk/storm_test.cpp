@@ -1,4 +1,4 @@
-// Two programs edit, send, take in and migrate on one library and are killed at random moments.
+// Four programs edit, say, send, take in, export and migrate on one library and are killed at random moments.
 #include "library/library.h"
 #include "tests/support/fixtures.h"
 
@@ -17,10 +17,12 @@ namespace {
 namespace fs = std::filesystem;
 using test::TempFolder;
 
-/// JG_STORM_ROUNDS=500 is the long run.
+constexpr int kPrograms = 4;
+
+/// JUXTAGRAPH_KILLS=10000 is the long run.
 int rounds() {
-    const char* asked = std::getenv("JG_STORM_ROUNDS");
-    return asked ? std::atoi(asked) : 15;
+    const char* asked = std::getenv("JUXTAGRAPH_KILLS");
+    return (asked ? std::atoi(asked) : 300) / kPrograms;
 }
 
 pid_t start(const fs::path& library, const fs::path& film, const fs::path& log, unsigned seed) {
@@ -35,7 +37,9 @@ pid_t start(const fs::path& library, const fs::path& film, const fs::path& log, 
 struct Told {
     std::map<std::string, std::pair<std::int64_t, std::string>>
         edits; ///< newest revision of a review and its words
-    std::set<std::string> sent, taken, athletes;
+    std::map<std::string, std::pair<std::int64_t, std::string>> takes; ///< newest, and its file
+    std::set<std::string> sent, taken, exported;
+    std::set<std::string> kinds;
     int lines = 0;
 
     void read(const fs::path& log) {
@@ -46,15 +50,30 @@ struct Told {
             std::string what, id, last;
             std::int64_t revision = 0;
             words >> what >> id;
-            if (what == "edit" && words >> revision >> last) {
-                auto& newest = edits[id];
+            kinds.insert(what);
+            if ((what == "edit" || what == "said") && words >> revision >> last) {
+                auto& newest = what == "edit" ? edits[id] : takes[id];
                 if (revision > newest.first) newest = {revision, last};
             }
             if (what == "sent") sent.insert(id);
-            if (what == "taken" && words >> last) taken.insert(id), athletes.insert(last);
+            if (what == "taken") taken.insert(id);
+            if (what == "exported") exported.insert(id);
         }
     }
 };
+
+/// What is exported stands whole at its place, whoever was killed writing it anew.
+void expectWholeExports(const fs::path& folder, const Told& told) {
+    for (const std::string& path : told.exported) EXPECT_TRUE(fs::exists(path)) << path;
+    for (const auto& entry : fs::directory_iterator(folder)) {
+        if (entry.path().filename().string().starts_with(".part-")) continue;
+        std::ifstream in(entry.path(), std::ios::binary);
+        const std::string bytes{std::istreambuf_iterator<char>(in), {}};
+        const std::string end = entry.path().extension() == ".pdf" ? "%%EOF" : "END:VCALENDAR";
+        EXPECT_NE(bytes.find(end, bytes.size() < 64 ? 0 : bytes.size() - 64), std::string::npos)
+            << entry.path();
+    }
+}
 
 /// Everything that was told to lie on the disk lies there, once.
 void expectKept(Library& library, const Told& told) {
@@ -66,6 +85,16 @@ void expectKept(Library& library, const Told& told) {
         EXPECT_GE(review->revision, edit.first) << id;
         if (review->revision == edit.first) {
             EXPECT_EQ(review->plan.opening, edit.second) << id;
+        }
+    }
+    for (const auto& [id, said] : told.takes) {
+        const auto review = library.review({id});
+        ASSERT_TRUE(review);
+        EXPECT_GE(review->revision, said.first) << id;
+        EXPECT_TRUE(fs::exists(library.takePath(said.second))) << said.second;
+        if (review->revision == said.first) {
+            EXPECT_TRUE(std::any_of(review->takes.begin(), review->takes.end(),
+                                    [&](const auto& t) { return t.second.file == said.second; }));
         }
     }
     for (const std::string& id : told.sent) EXPECT_TRUE(library.review({id})->sent) << id;
@@ -85,12 +114,14 @@ void expectKept(Library& library, const Told& told) {
         }
 }
 
-TEST(Storm, TwoProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
+TEST(Storm, ProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
     const TempFolder folder;
     ASSERT_TRUE(makeFilm(test::smallOrder(), folder / "film.mp4"));
     std::mt19937 engine(20261128);
     const fs::path lib = folder / "lib", log = folder / "log";
+    fs::create_directories(folder / "exports");
     int lines = 0, migrated = 0;
+    std::set<std::string> kinds;
     for (int round = 0; round < rounds(); ++round) {
         if (round % 5 == 0) { // a library of an older version: both bring it up to date at once
             fs::remove_all(lib);
@@ -98,13 +129,13 @@ TEST(Storm, TwoProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
             fs::remove(log);
             ++migrated;
         }
-        const pid_t one = start(lib, folder / "film.mp4", log, static_cast<unsigned>(engine()));
-        const pid_t other = start(lib, folder / "film.mp4", log, static_cast<unsigned>(engine()));
-        ::usleep(static_cast<useconds_t>(engine() % 2500000));
-        ::kill(one, SIGKILL);
-        ::usleep(static_cast<useconds_t>(engine() % 300000)); // the other goes on
-        ::kill(other, SIGKILL);
-        for (const pid_t child : {one, other}) {
+        std::vector<pid_t> children;
+        for (int i = 0; i < kPrograms; ++i)
+            children.push_back(start(lib, folder / "film.mp4", log, static_cast<unsigned>(engine())));
+        ::usleep(static_cast<useconds_t>(200000 + engine() % 900000)); // the first of it is their start
+        for (const pid_t child : children) {
+            ::usleep(static_cast<useconds_t>(engine() % 150000)); // the others go on
+            ::kill(child, SIGKILL);
             int status = 0;
             ::waitpid(child, &status, 0);
             ASSERT_TRUE(WIFSIGNALED(status)) << "it ended by itself with " << WEXITSTATUS(status);
@@ -114,11 +145,15 @@ TEST(Storm, TwoProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
         Told told;
         told.read(log);
         lines = std::max(lines, told.lines);
+        kinds.insert(told.kinds.begin(), told.kinds.end());
+        (*library)->sweep();
         expectKept(**library, told);
+        expectWholeExports(folder / "exports", told);
         ASSERT_FALSE(HasFailure()) << "in round " << round;
     }
     EXPECT_GT(lines, 5); // the kills fell among real work
     EXPECT_GE(migrated, 1);
+    EXPECT_EQ(kinds, (std::set<std::string>{"edit", "exported", "said", "sent", "taken"}));
 }
 
 } // namespace
