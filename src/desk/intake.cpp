@@ -97,15 +97,8 @@ Clip clipFrom(const IntakeFilm& film, const LookedAt& looked, const AthleteId& a
     c.extension = film.path.extension().string();
     c.fileName = film.path.filename().string();
     c.view = film.view;
-    c.captureFps = film.statedFps > 0 ? film.statedFps : looked.info.captureRate.fps;
-    c.captureSource = film.statedFps > 0 ? idOf(RateSource::Stated) : idOf(looked.info.captureRate.source);
-    c.frames = looked.info.frames();
-    c.width = looked.info.width;
-    c.height = looked.info.height;
-    for (const CheckLine& line : looked.check.lines) c.check.push_back(line.text);
-    c.tiltDeg = looked.check.survey.lines.tiltDeg;
-    c.damaged = looked.check.damaged;
-    c.deliveries = foundIn(looked, film.view);
+    if (film.statedFps > 0) c.captureFps = film.statedFps, c.captureSource = idOf(RateSource::Stated);
+    putFacts(c, looked);
     return c;
 }
 
@@ -119,6 +112,21 @@ Status saveStill(Library& library, const Clip& clip, const Picture& still) {
 }
 
 } // namespace
+
+void putFacts(Clip& c, const LookedAt& looked) {
+    if (c.captureSource != idOf(RateSource::Stated)) {
+        c.captureFps = looked.info.captureRate.fps;
+        c.captureSource = idOf(looked.info.captureRate.source);
+    }
+    c.frames = looked.info.frames();
+    c.width = looked.info.width;
+    c.height = looked.info.height;
+    c.check.clear();
+    for (const CheckLine& line : looked.check.lines) c.check.push_back(line.text);
+    c.tiltDeg = looked.check.survey.lines.tiltDeg;
+    c.damaged = looked.check.damaged;
+    c.deliveries = foundIn(looked, c.view);
+}
 
 namespace {
 

@@ -49,6 +49,10 @@ CheckQuestion questionFor(View view, Hand hand, double statedFps = 0);
 Result<LookedAt> lookAtFilm(const std::filesystem::path& path, const CheckQuestion& question = {},
                             std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
+/// Puts what a look at its film found into a clip; a capture rate the coach stated stays. `view` and id are
+/// the clip's own.
+void putFacts(Clip& clip, const LookedAt& looked);
+
 /// Stores a submission whose films were looked at (same order), with its athlete when they are new. All or
 /// nothing: what was copied for it goes again when it can't be kept. Any one thread. Errors: BadInput,
 /// Cancelled, those of Library.

@@ -1,6 +1,7 @@
 #include "desk/review_session.h"
 
 #include "desk/begin_judging.h"
+#include "desk/intake.h"
 #include "desk/own_error_exercise.h"
 #include "film/film_info.h"
 
@@ -203,6 +204,15 @@ Status ReviewSession::setFilm(View view, double statedFps) {
         if (statedFps > 0) c.captureFps = statedFps, c.captureSource = idOf(RateSource::Stated);
     }
     if (changed == submission_) return Done{};
+    if (auto kept = library_.save(changed); !kept) return kept;
+    return peopleChanged();
+}
+
+Status ReviewSession::lookedAgain(const ClipId& clip, const LookedAt& looked) {
+    if (auto may = mayEdit(); !may) return may;
+    Submission changed = submission_;
+    for (Clip& c : changed.clips)
+        if (c.id == clip) putFacts(c, looked);
     if (auto kept = library_.save(changed); !kept) return kept;
     return peopleChanged();
 }

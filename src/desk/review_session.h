@@ -18,6 +18,8 @@
 
 namespace jg {
 
+struct LookedAt;
+
 /// Makes what keeps a review that was read at a revision.
 using MakeKeeper = std::function<std::unique_ptr<ReviewKeeper>(Library&, std::int64_t revision)>;
 
@@ -89,6 +91,8 @@ public:
 
     /// Where the coach is in the walk; kept, not part of undo.
     void setStage(Stage stage);
+    /// Keeps what a new look at the film in hand found. Errors: as perform(), those of Store.
+    Status lookedAgain(const ClipId& clip, const LookedAt& looked);
     /// Takes a delivery of this submission in hand by its film and where it lies there (nothing = all of the
     /// film): one of the review, or else a new one. What is marked on the others stays with them. A film from
     /// another side is taken to show the pitch in hand. Errors: NotFound, those of perform().

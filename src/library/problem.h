@@ -13,6 +13,7 @@ enum class Repair {
     None,      ///< a person must: a backup, or the film from where it came
     Accept,    ///< an altered row that still reads counts as it is
     Forget,    ///< what is computed again is taken away
+    Salvage,   ///< an athlete or a submission keeps what still reads of it
     BeginAnew, ///< a review begins anew: its newest readable version, else empty; sent stays sent
     SayAgain,  ///< a take leaves its review, the stop is to be said again
     MakeAgain, ///< a mail without its file counts as not sent

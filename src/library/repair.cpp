@@ -4,6 +4,9 @@
 #include "library/rows.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
+#include "review/salvage.h"
+
+#include <QString>
 
 #include <algorithm>
 #include <charconv>
@@ -19,6 +22,8 @@ Message repairOf(const Problem& p) {
         return msg("repair.accept");
     case Repair::Forget:
         return msg("repair.forget." + p.table);
+    case Repair::Salvage:
+        return msg("repair.salvage." + p.table);
     case Repair::BeginAnew:
         return msg("repair.begin-anew");
     case Repair::SayAgain:
@@ -106,6 +111,52 @@ void beginAnew(SQLite::Database& db, const std::string& id) {
         std::string(idOf(r.stage)), toJson(r), id);
 }
 
+/// A column whose bytes may be damaged: what is no UTF-8 is replaced.
+std::string cleanAt(SQLite::Statement& row, int column) {
+    return QString::fromUtf8(textAt(row, column)).toStdString();
+}
+
+void salvageAthlete(SQLite::Database& db, const std::string& id, const std::string& text) {
+    SQLite::Statement row(db, "SELECT name FROM athletes WHERE id = ?");
+    row.bind(1, id);
+    if (!row.executeStep()) throw UnreadableRow(msg("repair.gone"));
+    const std::string name = cleanAt(row, 0);
+    const auto gap = name.rfind(' ');
+    Athlete known;
+    known.id.value = id;
+    known.firstName = name.substr(0, gap);
+    known.lastName = gap == name.npos ? "" : name.substr(gap + 1);
+    const Athlete a = salvagedAthlete(text, known, SystemClock().today());
+    run(db, "UPDATE athletes SET name = ?, document = ? WHERE id = ?", a.fullName(), toJson(a), id);
+}
+
+void salvageSubmission(SQLite::Database& db, const std::string& id, const std::string& text) {
+    SQLite::Statement row(db, "SELECT athlete, received, promised FROM submissions WHERE id = ?");
+    row.bind(1, id);
+    if (!row.executeStep()) throw UnreadableRow(msg("repair.gone"));
+    Submission known;
+    known.id.value = id;
+    known.athlete.value = textAt(row, 0);
+    known.received = dateAt(row, 1).value_or(SystemClock().today());
+    known.promised = dateAt(row, 2);
+    known.clips = rowsOf(
+        db,
+        "SELECT c.id, c.media, m.extension FROM clips c JOIN media m ON m.hash = c.media WHERE "
+        "c.submission = ? ORDER BY c.id",
+        [&](auto& q) {
+            Clip c;
+            c.id.value = textAt(q, 0);
+            c.athlete = known.athlete;
+            c.mediaHash = textAt(q, 1);
+            c.extension = textAt(q, 2);
+            c.fileName = c.id.value + c.extension;
+            return c;
+        },
+        id);
+    const Submission s = salvagedSubmission(text, known, messageAsText(msg("repair.pain-lost")));
+    run(db, "UPDATE submissions SET document = ? WHERE id = ?", toJson(s), id);
+}
+
 void sayAgain(SQLite::Database& db, const Problem& p) {
     auto review = reviewFromJson(textOf(db, "reviews", p.id));
     if (!review) throw UnreadableRow(review.error().text);
@@ -164,6 +215,7 @@ Status Library::repair(const Problem& p) {
         return said ? moveAside(takePath(p.file)) : said;
     }
     case Repair::Forget:
+    case Repair::Salvage:
     case Repair::BeginAnew:
         break;
     }
@@ -171,8 +223,11 @@ Status Library::repair(const Problem& p) {
     if (auto found = read([&](SQLite::Database& db) { text = textOf(db, p.table, p.id); }); !found)
         return found;
     if (auto kept = files_->write(asidePath(p.table + "-" + p.id + ".json"), text); !kept) return kept;
-    return write(
-        [&](SQLite::Database& db) { p.repair == Repair::Forget ? forget(db, p) : beginAnew(db, p.id); });
+    return write([&](SQLite::Database& db) {
+        if (p.repair == Repair::Forget) return forget(db, p);
+        if (p.repair == Repair::BeginAnew) return beginAnew(db, p.id);
+        p.table == "athletes" ? salvageAthlete(db, p.id, text) : salvageSubmission(db, p.id, text);
+    });
 }
 
 std::vector<Message> Library::sweep() {

@@ -96,9 +96,9 @@ private:
     }
 
     void lookAtDocuments() {
-        readEach("athletes", "SELECT id, document FROM athletes ORDER BY id", Repair::None,
+        readEach("athletes", "SELECT id, document FROM athletes ORDER BY id", Repair::Salvage,
                  [](const auto&, const std::string& text) { return asStatus(athleteFromJson(text)); });
-        readEach("submissions", "SELECT id, document FROM submissions ORDER BY id", Repair::None,
+        readEach("submissions", "SELECT id, document FROM submissions ORDER BY id", Repair::Salvage,
                  [](const auto&, const std::string& text) { return asStatus(submissionFromJson(text)); });
         readEach("reviews", "SELECT id, document FROM reviews ORDER BY id", Repair::BeginAnew,
                  [this](const std::string& id, const std::string& text) {

@@ -72,6 +72,8 @@ struct Clip {
     std::vector<std::pair<std::int64_t, std::int64_t>> damaged; ///< first and last of each damaged stretch
     std::vector<FoundDelivery> deliveries;
     std::vector<Message> check; ///< the film check, the gravest first
+    /// A damaged document kept neither its length nor its size: it must be looked at again.
+    bool unseen() const { return frames <= 0; }
     bool operator==(const Clip&) const = default;
 };
 
@@ -97,6 +99,8 @@ struct Submission {
 
     /// A report counts for the athlete, whatever film it came with, until the coach closes it.
     bool painOpen() const { return !pain.empty() && !painClosed; }
+    /// The report as it is shown; the program's own words when a damaged one was lost.
+    Message painWords() const;
     bool operator==(const Submission&) const = default;
 };
 

@@ -86,6 +86,10 @@ Status readSurvey(std::string_view text, Clip& clip) {
     return Done{};
 }
 
+Message Submission::painWords() const {
+    return messageFromText(pain);
+}
+
 std::string toJson(const Athlete& a) {
     json row = {
         {"id", a.id.value},        {"firstName", a.firstName},       {"lastName", a.lastName},

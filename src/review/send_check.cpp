@@ -1,5 +1,6 @@
 #include "review/send_check.h"
 
+#include "kinematics/answers.h"
 #include "review/contradictions.h"
 #include "review/people_check.h"
 #include "review/plan_rules.h"
@@ -85,11 +86,9 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     if (!plan.corrections.empty() && anyStrength && !good && plan.keeps.empty())
         out.push_back({true, msg("send-check.no-strength")});
     for (const std::string& id : plan.keeps) {
-        const auto judged = std::find_if(a.findings.begin(), a.findings.end(),
-                                         [&](const Judged& j) { return j.finding.id == id; });
-        if (judged == a.findings.end() || !judged->strength)
+        if (const Judged* judged = a.judged(id); !judged || !judged->strength)
             out.push_back({true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}})});
-        if (std::find(plan.corrections.begin(), plan.corrections.end(), id) != plan.corrections.end())
+        if (isAmong(plan.corrections, id))
             out.push_back(
                 {true, msg("send-check.name-is-both-a-strength-and", {{"name", goalOf(playbook, a, id)}})});
     }
@@ -97,8 +96,7 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
         const std::string name = goalOf(playbook, a, id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
-            return d.finding == id || (drill && std::find(drill->serves.begin(), drill->serves.end(), id) !=
-                                                    drill->serves.end());
+            return d.finding == id || (drill && isAmong(drill->serves, id));
         });
         if (!drilled) out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}})});
         for (const Stop& s : review.stops)
@@ -125,6 +123,7 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     const bool pain = submission.painOpen() || painElsewhere;
     checkOwner(review, athlete, submission, out);
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
+    if (const Status fine = checkAthlete(athlete, today); !fine) out.push_back({true, fine.error().text});
     checkOpenWork(review, a, out);
     checkPlan(review, playbook, a, out);
     for (Contradiction& c : contradictionsIn(review, playbook, a, athlete.hand))

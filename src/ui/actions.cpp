@@ -50,6 +50,7 @@ const std::vector<ActionRow>& actionTable() {
         {"look-cut", {K("D")}, AtLook},
         {"look-film", {K("F")}, AtLook},
         {"look-refilm", {K("R")}, AtLook},
+        {"look-again", {K("K")}, AtLook},
         {"look-done", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtLook},
 
         {"set-here", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPositions},

@@ -1,6 +1,8 @@
 // What is wrong with a library is found, told with its repair, and repaired; nothing it touches is lost.
+#include "desk/intake.h"
 #include "desk/review_session.h"
 #include "library/library.h"
+#include "review/send_check.h"
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"
 
@@ -94,6 +96,51 @@ TEST(Repair, ASentReviewStaysSentWhenItBeginsAnew) {
     ASSERT_TRUE(review);
     ASSERT_TRUE(review->sent);
     EXPECT_EQ(review->sent->to, "someone@example.org");
+}
+
+TEST(Repair, AnUnreadableAthleteKeepsWhatReadsAndGetsNoLetterBeforeTheirBirthDate) {
+    Harmed h;
+    const Athlete before = *h.walk.library->athlete(h.walk.review.athlete);
+    h.sql("UPDATE athletes SET document = replace(document, '\"born\":\"', '\"born\":\"x')");
+    const Problem p = h.only(before.id.value);
+    EXPECT_EQ(p.repair, Repair::Salvage);
+    EXPECT_NE(said(repairOf(p)).find("key E"), std::string::npos);
+    h.repaired(p);
+    EXPECT_EQ(h.setAside(), 1U);
+    const Athlete after = *h.walk.library->athlete(before.id);
+    EXPECT_EQ(after.guardianEmail, before.guardianEmail);
+    EXPECT_EQ(after.fullName(), before.fullName());
+    const auto session =
+        ReviewSession::open(*h.walk.library, test::playbook(), h.walk.clock, h.walk.ids, h.walk.review.id);
+    ASSERT_TRUE(session) << said(session.error().text);
+    const auto problems =
+        checkBeforeSending((*session)->review(), (*session)->playbook(), (*session)->assessment(), after,
+                           (*session)->submission(), h.walk.clock.today());
+    EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const SendProblem& sp) {
+        return sp.stop && said(sp.text).find("date of birth") != std::string::npos;
+    }));
+}
+
+TEST(Repair, AnUnreadableSubmissionKeepsItsFilmsCountsAsPainAndIsLookedAtAgain) {
+    Harmed h;
+    const Submission before = h.walk.submission;
+    h.sql("UPDATE submissions SET document = '{'");
+    const Problem p = h.only(before.id.value);
+    EXPECT_EQ(p.repair, Repair::Salvage);
+    h.repaired(p);
+    const auto opened =
+        ReviewSession::open(*h.walk.library, test::playbook(), h.walk.clock, h.walk.ids, h.walk.review.id);
+    ASSERT_TRUE(opened) << said(opened.error().text);
+    ReviewSession& session = **opened;
+    EXPECT_TRUE(session.pain());
+    EXPECT_NE(said(session.submission().painWords()).find("ask before any throwing"), std::string::npos);
+    ASSERT_TRUE(session.clip().unseen());
+    const auto looked = lookAtFilm(h.walk.library->mediaPath(session.clip()));
+    ASSERT_TRUE(looked);
+    ASSERT_TRUE(session.lookedAgain(session.clip().id, *looked));
+    EXPECT_EQ(session.clip().frames, before.clips[0].frames);
+    EXPECT_EQ(session.clip().width, before.clips[0].width);
+    EXPECT_TRUE(h.found().empty());
 }
 
 TEST(Repair, ALostTakeIsSaidAgain) {

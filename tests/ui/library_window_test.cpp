@@ -67,5 +67,25 @@ TEST_F(LibraryWindow, AMissingFilmOffersNoRepair) {
     dialog->close();
 }
 
+TEST_F(LibraryWindow, AFilmWhoseFactsWereLostIsLookedAtAgainByKey) {
+    test::harm(walk.library->folder(), "UPDATE submissions SET document = '{'");
+    QDialog* dialog = opened();
+    ASSERT_TRUE(dialog);
+    EXPECT_TRUE(says(dialog, "key K in Look"));
+    EXPECT_EQ(test::cutIn(dialog), "");
+    d.click(dialog->findChild<QPushButton*>("library-repair"));
+    EXPECT_TRUE(says(dialog, "All is well"));
+    dialog->close();
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
+    const auto clip = [&]() -> const Clip& { return d.review().session().clip(); };
+    EXPECT_TRUE(clip().unseen());
+    d.key(Qt::Key_K);
+    EXPECT_TRUE(waitFor([&] { return clip().frames == walk.submission.clips[0].frames; }));
+    d.waitForPicture();
+    d.stepTo(clip().frames - 1);
+    EXPECT_EQ(walk.library->submission(walk.submission.id)->clips[0].frames, clip().frames);
+}
+
 } // namespace
 } // namespace jg

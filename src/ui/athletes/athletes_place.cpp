@@ -140,10 +140,7 @@ void AthletesPlace::editCurrent() {
 
 void AthletesPlace::clearPage() {
     shown_.reset();
-    while (QLayoutItem* item = page_->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
+    clearLayout(*page_);
 }
 
 void AthletesPlace::showPage(const Result<AthletePage>& page) {
@@ -226,12 +223,12 @@ void AthletesPlace::addPain(const AthletePage& page) {
         note->setObjectName(s.painOpen() ? "pain" : "note");
         auto* row = new QHBoxLayout(note);
         row->setContentsMargins(12, 6, 10, 6);
-        row->addWidget(plain(s.painOpen()
-                                 ? say("athletes-place.pain-open", {{"date", s.received}, {"words", s.pain}})
-                                 : say("athletes-place.pain-closed", {{"date", s.received},
-                                                                      {"words", s.pain},
-                                                                      {"closed", s.painClosed->on},
-                                                                      {"how", s.painClosed->words}}),
+        row->addWidget(plain(s.painOpen() ? say("athletes-place.pain-open",
+                                                {{"date", s.received}, {"words", s.painWords()}})
+                                          : say("athletes-place.pain-closed", {{"date", s.received},
+                                                                               {"words", s.painWords()},
+                                                                               {"closed", s.painClosed->on},
+                                                                               {"how", s.painClosed->words}}),
                              12.5),
                        1);
         if (s.painOpen()) {

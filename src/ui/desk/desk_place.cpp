@@ -116,10 +116,11 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     connect(look, &QPushButton::clicked, this, &DeskPlace::lookOver);
     rows_->addWidget(look, 0, Qt::AlignLeft);
     rows_->addStretch(1);
-    summary_->setText(list.waiting.empty() ? say("desk-place.owed-count", {{"owed", list.owed.size()}})
-                                           : say("desk-place.summary", {{"waiting", list.waiting.size()},
-                                                                        {"minutes", minutes},
-                                                                        {"owed", list.owed.size()}}));
+    const auto owed = static_cast<int>(list.owed.size()) + list.owedLater;
+    summary_->setText(list.waiting.empty()
+                          ? say("desk-place.owed-count", {{"owed", owed}})
+                          : say("desk-place.summary",
+                                {{"waiting", list.waiting.size()}, {"minutes", minutes}, {"owed", owed}}));
     selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(cards_.size()) - 1));
     markSelected();
     // A card's height was asked for before its labels had their fonts: a wrapped line was cut.
@@ -134,12 +135,6 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
 }
 
 namespace {
-
-void inClay(QLabel* label) {
-    QPalette p = label->palette();
-    p.setColor(QPalette::WindowText, palette::clay);
-    label->setPalette(p);
-}
 
 /// Name, facts, question and film of a waiting submission.
 QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
@@ -171,7 +166,7 @@ QVBoxLayout* wordsOf(const DeskRow& row, Date today) {
         asked->addWidget(words);
     }
     asked->addWidget(plain(say(joined(ListStyle::Sentences,
-                                      {asIs(row.submission.pain),
+                                      {row.submission.painWords(),
                                        msg("desk-place.quoted", {{"words", row.submission.asked}})})),
                            13),
                      1);
@@ -221,24 +216,16 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     return frame;
 }
 
-/// Promises that are due within a week, late, or without a date; how many are due later is told.
+/// What is due soon; how much is due later is told.
 void DeskPlace::addOwed(QVBoxLayout& owed, const DeskList& list, Date today) {
-    constexpr int kSoon = 7;
-    int later = 0;
-    for (const Promise& p : list.owed) {
-        if (p.due && daysBetween(today, *p.due) > kSoon) {
-            ++later;
-            continue;
-        }
+    for (const Promise& p : list.owed)
         owed.addWidget(
             promiseLine(p, today, [this, row = p.row](Kept how) { Q_EMIT closePromise(row, how); }));
-    }
-    const int shown = static_cast<int>(list.owed.size()) - later;
     if (list.owed.empty())
-        owed.addWidget(quiet(say("desk-place.nothing-is-owed"), 13));
-    else if (shown == 0)
-        owed.addWidget(quiet(say("desk-place.nothing-is-due"), 13));
-    if (later > 0) owed.addWidget(quiet(say("desk-place.owed-later", {{"count", later}}), 12.5));
+        owed.addWidget(
+            quiet(say(list.owedLater > 0 ? "desk-place.nothing-is-due" : "desk-place.nothing-is-owed"), 13));
+    if (list.owedLater > 0)
+        owed.addWidget(quiet(say("desk-place.owed-later", {{"count", list.owedLater}}), 12.5));
     owed.addStretch(1);
 }
 

@@ -1,5 +1,7 @@
 #include "ui/review/look_bench.h"
 
+#include "desk/intake.h"
+#include "desk/job.h"
 #include "review/deliveries.h"
 #include "ui/review/film_dialog.h"
 #include "ui/review/refilm_dialog.h"
@@ -20,8 +22,8 @@ LookBench::LookBench(ReviewContext& context)
         auto* box = new QVBoxLayout(note);
         box->addWidget(plain(say("desk-place.pain-reported"), 13.5, true));
         for (const Submission& report : c_.session.openPain())
-            box->addWidget(
-                plain(say("look-bench.pain-report", {{"date", report.received}, {"words", report.pain}})));
+            box->addWidget(plain(
+                say("look-bench.pain-report", {{"date", report.received}, {"words", report.painWords()}})));
         box->addWidget(quiet(say("look-bench.no-throwing-drills-the-letter-opens")));
         box->addWidget(quiet(say("look-bench.pain-closed-where")));
         column_->addWidget(note);
@@ -76,7 +78,10 @@ QWidget* LookBench::filmCard(const Clip& clip) {
                          13, true));
     if (current) addConditions(*box);
     for (const Message& line : clip.check) box->addWidget(quiet(say(line), 12));
-    if (clip.check.empty()) box->addWidget(quiet(say("look-bench.nothing-stands-in-its-way"), 12));
+    if (clip.unseen())
+        box->addWidget(plain(say("look-bench.look-again-needed"), 12.5, true));
+    else if (clip.check.empty())
+        box->addWidget(quiet(say("look-bench.nothing-stands-in-its-way"), 12));
     addDeliveries(clip, *box);
     if (current) addPitch(*box);
     if (!current && clip.deliveries.size() < 2) {
@@ -213,6 +218,27 @@ void LookBench::toggleCut() {
                             : say("look-bench.no-delivery-was-found-at-this"));
 }
 
+void LookBench::lookAgain() {
+    if (again_) return c_.say(say("look-bench.looking-again-already"));
+    const Clip& clip = c_.session.clip();
+    const auto path = c_.session.library().mediaPath(clip);
+    const double stated = clip.captureSource == idOf(RateSource::Stated) ? clip.captureFps : 0;
+    const CheckQuestion question = questionFor(clip.view, c_.session.athlete().hand, stated);
+    again_ = new Job(
+        this, [this, path, question, id = clip.id](std::stop_token stop, const Job::Progress& progress) {
+            auto looked = std::make_shared<Result<LookedAt>>(lookAtFilm(path, question, stop, progress));
+            return Job::Continuation([this, looked, id] {
+                if (!*looked) return c_.say(say(looked->error().text));
+                const Status kept = c_.session.lookedAgain(id, **looked);
+                c_.say(kept ? say("look-bench.looked-again") : say(kept.error().text));
+                refresh();
+            });
+        });
+    connect(again_, &Job::progressed, this, [this](double part) {
+        c_.say(say("look-bench.looking-again", {{"part", std::lround(part * 100)}}));
+    });
+}
+
 KeyHints LookBench::hints() const {
     KeyHints hints{{"Space", say("hint.play"), "look-play"},
                    {"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
@@ -230,6 +256,7 @@ Handlers LookBench::handlers() {
         {"look-cut", [this] { toggleCut(); }},
         {"look-film", [this] { showFilmDialog(this, c_.session, c_.say); }},
         {"look-refilm", [this] { showRefilmRequest(this, c_.session); }},
+        {"look-again", [this] { lookAgain(); }},
         {"look-done", [this] { c_.goTo(Stage::Positions); }},
     };
 }

@@ -3,6 +3,12 @@
 
 #include "ui/review/bench.h"
 
+#include <QPointer>
+
+namespace jg {
+class Job;
+}
+
 namespace jg::ui {
 
 class LookBench : public Bench {
@@ -25,12 +31,15 @@ private:
     void lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
     void takeWhole();
     void toggleCut();
+    /// Looks the film in hand over again, beside the work.
+    void lookAgain();
     /// The delivery aside with something marked on it there; null without one.
     const DeliveryMarks* marked(const ClipId& clip, std::optional<FrameSpan> cut) const;
     static QString takeAgain(const DeliveryMarks& d);
 
     QVBoxLayout* filmsBox_;
     QWidget* films_ = nullptr; ///< made anew at each change
+    QPointer<Job> again_;      ///< the look at the film that is under way
 };
 
 } // namespace jg::ui

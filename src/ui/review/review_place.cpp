@@ -130,6 +130,7 @@ void ReviewPlace::connectParts(Loudspeaker& loudspeaker) {
 void ReviewPlace::openFilm() {
     const Clip& clip = session_->clip();
     shownClip_ = clip.id;
+    shownFrames_ = clip.frames;
     ribbon_->setFilm(clip.frames, clip.captureFps);
     ribbon_->setDamaged(clip.damaged);
     playhead_.setFilm(clip.frames, clip.captureFps);
@@ -221,7 +222,7 @@ void ReviewPlace::refreshLine() {
 void ReviewPlace::onChanged() {
     const DeliveryMarks& r = session_->delivery();
     const bool other = r.number != shownDelivery_;
-    if (session_->clip().id != shownClip_) openFilm();
+    if (session_->clip().id != shownClip_ || session_->clip().frames != shownFrames_) openFilm();
     refreshRibbon();
     refreshLine();
     for (Bench* b : all_) b->refresh();

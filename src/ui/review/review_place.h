@@ -96,6 +96,7 @@ private:
     Bench* current_ = nullptr;
     Stage walk_ = Stage::Look;
     ClipId shownClip_;
+    std::int64_t shownFrames_ = 0; ///< of the clip, when it was opened
     int shownDelivery_ = 1;
     bool seen_ = false;
 };

@@ -1,0 +1,70 @@
+#include "review/salvage.h"
+
+#include "review/review_json.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+/// The fields of a document; of one that breaks off or is broken in the middle those before that place.
+json fieldsOf(std::string_view text) {
+    json whole = json::parse(text, nullptr, false);
+    for (std::size_t end = text.size(); whole.is_discarded() && end > 0;) {
+        end = text.rfind(',', end - 1);
+        if (end == text.npos) break;
+        whole = json::parse(std::string(text.substr(0, end)) + "}", nullptr, false);
+    }
+    return whole.is_object() ? whole : json::object();
+}
+
+/// `document` with each of the fields with which it still reads.
+template <typename Read>
+void takeWhatReads(json& document, const json& fields, Read reads) {
+    for (const auto& [name, value] : fields.items()) {
+        if (name == "id" || name == "athlete") continue; // the row knows better
+        json with = document;
+        with[name] = value;
+        if (reads(with)) document = std::move(with);
+    }
+}
+
+} // namespace
+
+Athlete salvagedAthlete(std::string_view text, Athlete known, Date today) {
+    known.born = today;
+    json document = json::parse(toJson(known));
+    takeWhatReads(document, fieldsOf(text), [](const json& d) { return athleteFromJson(d.dump()).ok(); });
+    return *athleteFromJson(document.dump());
+}
+
+Submission salvagedSubmission(std::string_view text, Submission known, const std::string& painLost) {
+    const json fields = fieldsOf(text);
+    json document = json::parse(toJson(known));
+    const auto reads = [](const json& d) { return submissionFromJson(d.dump()).ok(); };
+    for (const json& clip : fields.value("clips", json::array())) { // each clip for itself
+        if (!clip.is_object()) continue;
+        for (json& own : document["clips"]) {
+            if (clip.value("id", json()) != own["id"] || clip.value("media", json()) != own["media"])
+                continue;
+            const json bare = own;
+            for (const auto& [name, value] : clip.items()) {
+                const json before = own;
+                own[name] = name == "athlete" ? bare["athlete"] : value;
+                if (!reads(document)) own = before;
+            }
+        }
+    }
+    json rest = fields;
+    rest.erase("clips");
+    takeWhatReads(document, rest, reads);
+    if (!fields.contains("pain") || document["pain"] != fields["pain"]) document["pain"] = painLost;
+    return *submissionFromJson(document.dump());
+}
+
+} // namespace jg
