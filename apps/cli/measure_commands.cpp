@@ -249,7 +249,9 @@ void judgeOne(const Arguments& a, std::stop_token) {
     const std::string unit = a.value("unit").value_or(target->unit);
     const auto comparable = targetIn(*target, unit);
     if (!comparable) throw Refusal(msg("cli.other-unit", {{"unit", unit}, {"wanted", target->unit}}));
-    sayJudgement(a, *approach, *target, judge(*comparable, *value, *sd, m->protectsArm));
+    sayJudgement(
+        a, *approach, *target,
+        judge(*comparable, {*value, *value - kSdsOf95 * *sd, *value + kSdsOf95 * *sd}, m->protectsArm));
 }
 
 /// A file's text, or what comes on standard input for "-".

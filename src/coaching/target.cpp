@@ -173,12 +173,14 @@ Judgement judgeSeen(const Target& target, const std::string& seen, bool protects
     return j;
 }
 
-Judgement judge(const Target& target, double value, double sd, bool protectsArm) {
+Judgement judge(const Target& target, const Shown& number, bool protectsArm) {
     Judgement j;
     if (target.asksNothing()) return recorded();
+    const double value = number.value;
     j.gap = gapOf(target, value);
     const double miss = std::abs(j.gap);
-    j.gapInSds = sd > 0 ? miss / sd : 0;
+    const double error = std::max(0.0, j.gap > 0 ? value - number.low95 : number.high95 - value);
+    j.gapInSds = error > 0 ? kSdsOf95 * miss / error : 0;
     const Message wants = wordsOf(target);
     if (miss == 0) {
         j.state = JudgeState::Graded;
@@ -188,12 +190,11 @@ Judgement judge(const Target& target, double value, double sd, bool protectsArm)
                                              {{"target", wants}, {"good", told(*target.good, target.unit)}});
         return j;
     }
-    if (miss <= kSdsOf95 * sd) {
+    if (miss <= error) {
         j.state = JudgeState::CannotTell;
-        j.text =
-            msg("judge.inside-error", {{"miss", missInWords(j.gap, target.unit)},
-                                       {"target", wants},
-                                       {"error", told(std::ceil(kSdsOf95 * sd * 10) / 10, target.unit)}});
+        j.text = msg("judge.inside-error", {{"miss", missInWords(j.gap, target.unit)},
+                                            {"target", wants},
+                                            {"error", told(std::ceil(error * 10) / 10, target.unit)}});
         return j;
     }
     j.state = JudgeState::Graded;

@@ -71,14 +71,19 @@ struct Judgement {
     JudgeState state = JudgeState::NotLookedAt;
     std::optional<Verdict> verdict; ///< set when state is Graded
     double gap = 0;                 ///< how far outside the target, signed (value - limit); 0 inside
-    double gapInSds = 0;            ///< |gap| / sd
+    double gapInSds = 0;            ///< |gap| over the sd that the interval has on its side
     Message text;                   ///< one sentence
 };
 
-/// Judges value +- sd. A gap smaller than the 95 % error is CannotTell, never a fault. Beyond it: up to
+/// A number with the interval that is shown of it.
+struct Shown {
+    double value, low95, high95;
+};
+
+/// Judges a number. A target that its interval reaches is CannotTell, never a fault. Beyond it: up to
 /// `soft` is Nearly, up to twice that Adjust, else Change; any real miss of an arm measure is Protect.
 /// Pure. Source: own choice of steps; the rule on the error is common practice.
-Judgement judge(const Target& target, double value, double sd, bool protectsArm);
+Judgement judge(const Target& target, const Shown& number, bool protectsArm);
 
 /// Judges what was seen, one of the measure's options, against a target of Options: keep for what is wanted,
 /// nearly for what is listed so, else change (protect for an arm measure). Pure. Source: own choice of steps.

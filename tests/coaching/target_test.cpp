@@ -16,7 +16,7 @@ Target target(TargetType type, double x, double y = 0, double soft = 6) {
 }
 
 TEST(Judge, InsideTheTargetIsKeepEvenNearItsEdge) {
-    const Judgement j = judge(target(TargetType::AtMost, 110), 109, 3, false);
+    const Judgement j = judge(target(TargetType::AtMost, 110), test::plusMinus(109, 3), false);
     EXPECT_EQ(j.state, JudgeState::Graded);
     EXPECT_EQ(j.verdict, Verdict::Keep);
     EXPECT_EQ(j.gap, 0);
@@ -41,7 +41,7 @@ TEST(TargetIn, ALengthIsTurnedAndAShareIsNotCompared) {
 
 // 129 against a target of 135 with a hand that wobbles by 3.5 degrees (95 %: 6.9): inside the error.
 TEST(Judge, AGapInsideTheErrorIsCannotTellNotAFault) {
-    const Judgement j = judge(target(TargetType::AtLeast, 135), 129, 3.5, false);
+    const Judgement j = judge(target(TargetType::AtLeast, 135), test::plusMinus(129, 3.5), false);
     EXPECT_EQ(j.state, JudgeState::CannotTell);
     EXPECT_FALSE(j.verdict);
     EXPECT_NEAR(j.gap, -6, 1e-12);
@@ -51,26 +51,27 @@ TEST(Judge, AGapInsideTheErrorIsCannotTellNotAFault) {
 
 TEST(Judge, StepsFollowTheSoftMargin) {
     const Target t = target(TargetType::AtLeast, 106);
-    EXPECT_EQ(judge(t, 101, 1, false).verdict, Verdict::Nearly);
-    EXPECT_EQ(judge(t, 96, 1, false).verdict, Verdict::Adjust);
-    EXPECT_EQ(judge(t, 88, 1, false).verdict, Verdict::Change);
+    EXPECT_EQ(judge(t, test::plusMinus(101, 1), false).verdict, Verdict::Nearly);
+    EXPECT_EQ(judge(t, test::plusMinus(96, 1), false).verdict, Verdict::Adjust);
+    EXPECT_EQ(judge(t, test::plusMinus(88, 1), false).verdict, Verdict::Change);
 }
 
 TEST(Judge, AnArmMeasureBeyondTheErrorIsProtect) {
-    EXPECT_EQ(judge(target(TargetType::AtMost, 0), 9, 2, true).verdict, Verdict::Protect);
-    EXPECT_EQ(judge(target(TargetType::AtMost, 0), -3, 2, true).verdict, Verdict::Keep);
-    EXPECT_EQ(judge(target(TargetType::AtMost, 0), 3, 2, true).state, JudgeState::CannotTell);
+    EXPECT_EQ(judge(target(TargetType::AtMost, 0), test::plusMinus(9, 2), true).verdict, Verdict::Protect);
+    EXPECT_EQ(judge(target(TargetType::AtMost, 0), test::plusMinus(-3, 2), true).verdict, Verdict::Keep);
+    EXPECT_EQ(judge(target(TargetType::AtMost, 0), test::plusMinus(3, 2), true).state,
+              JudgeState::CannotTell);
 }
 
 TEST(Judge, BandsMissOnBothSides) {
     const Target t = target(TargetType::Band, 135, 140, 5);
-    EXPECT_EQ(judge(t, 137, 1, false).verdict, Verdict::Keep);
-    EXPECT_NEAR(judge(t, 150, 1, false).gap, 10, 1e-12);
-    EXPECT_NEAR(judge(t, 130, 1, false).gap, -5, 1e-12);
+    EXPECT_EQ(judge(t, test::plusMinus(137, 1), false).verdict, Verdict::Keep);
+    EXPECT_NEAR(judge(t, test::plusMinus(150, 1), false).gap, 10, 1e-12);
+    EXPECT_NEAR(judge(t, test::plusMinus(130, 1), false).gap, -5, 1e-12);
 }
 
 TEST(Judge, RecordedMeasuresHaveNoVerdict) {
-    const Judgement j = judge(target(TargetType::Record, 0), 150, 5, false);
+    const Judgement j = judge(target(TargetType::Record, 0), test::plusMinus(150, 5), false);
     EXPECT_EQ(j.state, JudgeState::Recorded);
     EXPECT_FALSE(j.verdict);
 }
@@ -111,9 +112,10 @@ TEST(Approach, LoadAndDriveHoldsItsTargets) {
     EXPECT_EQ(a->targetOf("hand-early"),
               nullptr); // this school complains of a late hand, not of an early one
     const Target* plant = a->targetOf("front-knee-plant");
-    EXPECT_EQ(judge(*plant, 137, 2, false).verdict, Verdict::Keep); // no fault until it is locked
-    EXPECT_EQ(judge(*plant, 150, 2, false).verdict, Verdict::Keep);
-    EXPECT_EQ(judge(*a->targetOf("leg-spread"), 85, 2, false).verdict, Verdict::Change);
+    EXPECT_EQ(judge(*plant, test::plusMinus(137, 2), false).verdict,
+              Verdict::Keep); // no fault until it is locked
+    EXPECT_EQ(judge(*plant, test::plusMinus(150, 2), false).verdict, Verdict::Keep);
+    EXPECT_EQ(judge(*a->targetOf("leg-spread"), test::plusMinus(85, 2), false).verdict, Verdict::Change);
     EXPECT_GE(a->targets.size(), 12U);
     EXPECT_EQ(a->graded.size(), 12U);
     EXPECT_EQ(a->targetOf("nothing"), nullptr);

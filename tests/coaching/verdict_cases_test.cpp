@@ -87,7 +87,8 @@ TEST(VerdictCases, WorkedByHand) {
         ASSERT_TRUE(m) << c.measure;
         const auto target = typedTarget(c.target, *m);
         ASSERT_TRUE(target) << c.target << ": " << said(target.error().text);
-        const Judgement j = judge(*target, c.value, c.half95 / kSdsOf95 * (1 + 1e-9), m->protectsArm);
+        const Judgement j =
+            judge(*target, test::plusMinus(c.value, c.half95 / kSdsOf95 * (1 + 1e-9)), m->protectsArm);
         EXPECT_EQ(j.verdict, c.expected)
             << c.measure << " " << c.value << " by " << c.target << ": " << said(j.text);
         EXPECT_NE(said(j.text).find(c.says), std::string::npos) << c.measure << ": " << said(j.text);
@@ -133,7 +134,8 @@ TEST(VerdictCases, SixtyAndMoreAreWorked) {
 // The number that is good, and the one that is enough.
 TEST(VerdictCases, EnoughIsKeptAndGoodIsNamed) {
     const Target* t = test::playbook().approach("load-and-drive")->targetOf("back-knee");
-    const Judgement enough = judge(*t, 110, 2, false), good = judge(*t, 99, 2, false);
+    const Judgement enough = judge(*t, test::plusMinus(110, 2), false),
+                    good = judge(*t, test::plusMinus(99, 2), false);
     EXPECT_EQ(enough.verdict, V::Keep);
     EXPECT_NE(said(enough.text).find("100 is good"), std::string::npos);
     EXPECT_EQ(said(good.text).find("is good"), std::string::npos);
@@ -143,8 +145,9 @@ TEST(VerdictCases, ACentimetreIsJudgedAsItsInches) {
     const auto inches = typedTarget("8 to 12", *test::playbook().measure("release-ahead"));
     const auto metric = targetIn(*inches, "cm");
     ASSERT_TRUE(metric);
-    EXPECT_EQ(judge(*metric, 25, 0.5, false).verdict, V::Keep);
-    EXPECT_EQ(judge(*metric, 10.16, 0.5, false).verdict, judge(*inches, 4, 0.2, false).verdict);
+    EXPECT_EQ(judge(*metric, test::plusMinus(25, 0.5), false).verdict, V::Keep);
+    EXPECT_EQ(judge(*metric, test::plusMinus(10.16, 0.5), false).verdict,
+              judge(*inches, test::plusMinus(4, 0.2), false).verdict);
     EXPECT_FALSE(targetIn(*inches, "%"));
 }
 
@@ -189,9 +192,9 @@ TEST(VerdictProperties, ADifferenceInsideTheErrorChangesNoKeepToAFault) {
         t.soft = uniform(0, 10);
         const double sd = uniform(0, 10), value = uniform(t.x - 30, t.y + 30);
         const bool arm = engine() % 2 == 0;
-        if (judge(t, value, sd, arm).verdict != V::Keep) continue;
+        if (judge(t, test::plusMinus(value, sd), arm).verdict != V::Keep) continue;
         ++kept;
-        const Judgement other = judge(t, value + uniform(-1.9599, 1.9599) * sd, sd, arm);
+        const Judgement other = judge(t, test::plusMinus(value + uniform(-1.9599, 1.9599) * sd, sd), arm);
         EXPECT_TRUE(!other.verdict || other.verdict == V::Keep) << said(other.text);
     }
     EXPECT_GT(kept, 5000);

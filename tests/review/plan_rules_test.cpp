@@ -87,7 +87,7 @@ TEST(Letter, ACorrectionWhoseNumberIsGoodSaysSoOnAThousandRandomReviews) {
             const double value = row.target.x + static_cast<double>(random() % 41) - 20;
             row.value.value = value, row.value.sd = 1, row.value.unit = row.target.unit;
             row.value.state = MeasureState::Measured;
-            row.judgement = judge(row.target, value, 1, false);
+            row.judgement = judge(row.target, test::plusMinus(value, 1), false);
         }
         for (const ItemRow& item : a.items)
             if (r.plan.corrections.size() < 3 && item.grade && item.grade->step == 1)

@@ -58,6 +58,11 @@ Date today();
 /// A small, quick film of a delivery: 320 x 180.
 FilmOrder smallOrder(int fps = 60, Hand hand = Hand::Right, View view = View::Open);
 
+/// A number as it is shown with a normal error.
+inline Shown plusMinus(double value, double sd) {
+    return {value, value - kSdsOf95 * sd, value + kSdsOf95 * sd};
+}
+
 /// Output of a shell command; the exit code in `code`.
 std::string shell(const std::string& command, int* code = nullptr);
 
