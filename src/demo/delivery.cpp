@@ -73,7 +73,7 @@ PlantPose solvePlant(const DeliveryKnobs& k, double backAnkleX, double backAnkle
 
 double Delivery::groundAt(double x) const {
     if (!knobs_.mound) return 0;
-    // From 6 in before the rubber the mound falls 1 in a foot (Official Baseball Rules 2.04, from memory).
+    // From 6 in before the rubber the mound falls 1 in a foot (Official Baseball Rules 2.01, from memory).
     return -std::clamp(x - 0.152, 0.0, 3.05) / 12.0;
 }
 

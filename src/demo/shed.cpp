@@ -29,7 +29,7 @@ float grain(float u, float v, unsigned seed) {
     return top * (1 - b) + low * b;
 }
 
-constexpr float kFloor = -0.254f; // 10 in below the rubber (Official Baseball Rules 2.04, from memory)
+constexpr float kFloor = -0.254f; // 10 in below the rubber (Official Baseball Rules 2.01, from memory)
 
 float terrain(float x, float z, const Delivery& d) {
     const float floorY = d.knobs().mound ? kFloor : 0.0f;

@@ -3,6 +3,7 @@
 #include "demo/random_orders.h"
 #include "desk/demo_arrivals.h"
 #include "desk/intake.h"
+#include "desk/own_error_exercise.h"
 #include "desk/own_measures.h"
 #include "desk/places.h"
 
@@ -118,14 +119,14 @@ Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival
     return Done{};
 }
 
-Status keepHouse(Library& library, const std::vector<Athlete>& people) {
+Status keepHouse(Library& library, const std::vector<Athlete>& people, Date today) {
     for (const Athlete& a : people)
         if (auto saved = library.save(a); !saved) return saved;
     for (const auto& [key, value] :
          {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
           std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
         if (auto saved = library.setSetting(key, value); !saved) return saved;
-    return Done{};
+    return keepRun(library, demoErrorRun("Ilse Varnholt", addDays(today, -40)));
 }
 
 Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Date today,
@@ -141,7 +142,7 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
                                {Moment::Release}});
     if (!own) return own.error();
     const auto all = demoArrivals(seed, today, *own, ids, people);
-    if (auto kept = keepHouse(**library, people); !kept) return kept;
+    if (auto kept = keepHouse(**library, people, today); !kept) return kept;
     std::vector<FilmTask> tasks;
     for (const DemoArrival& a : all)
         for (std::size_t i = 0; i < a.films.size(); ++i)

@@ -1,6 +1,7 @@
 #include "desk/demo_review.h"
 
 #include "desk/begin_judging.h"
+#include "desk/own_error_exercise.h"
 #include "desk/places.h"
 #include "desk/suggest.h"
 #include "review/deliveries.h"
@@ -10,7 +11,9 @@
 #include "voice/microphone.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <functional>
 #include <random>
 
 namespace jg {
@@ -80,8 +83,19 @@ void answerSeen(const Review& review, DeliveryMarks& r, const Playbook& playbook
             r.answers[m->id] = {t.wanted.front(), {}};
 }
 
+/// Click error of the coach on a landmark, pixels.
+using SigmaOf = std::function<double(Landmark)>;
+
+/// What the coach says of how the camera stood. The film maker turns all cameras the same way round.
+CameraTurn turnSaid(const CameraSettings& camera) {
+    if (camera.yawDeg == 0) return kSquareTurn;
+    const bool sameWay = camera.view == View::Open || camera.view == View::Front;
+    return {sameWay ? camera.yawDeg : -camera.yawDeg};
+}
+
 void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playbook, const Clip& clip,
-                 const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish) {
+                 const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish,
+                 const SigmaOf& sigmaOf) {
     Wobble wobble(wish.seed + static_cast<std::uint64_t>(r.number) - 1);
     std::vector<GuideStep> steps = openSteps(review, r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
@@ -90,7 +104,7 @@ void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playboo
         ImagePoint p = projectJoints(order, pose).at(s.landmark);
         p.x += wish.clickSigmaPx * wobble.next();
         p.y += wish.clickSigmaPx * wobble.next();
-        r.points[{s.frame, s.landmark}] = {{p, kDefaultClickSigmaPx}, ""};
+        r.points[{s.frame, s.landmark}] = {{p, sigmaOf(s.landmark)}, ""};
     }
     const auto set = r.frameOf(Moment::Set);
     if (set)
@@ -103,12 +117,13 @@ void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playboo
 
 /// Positions and points of one delivery.
 void markDelivery(const Review& review, DeliveryMarks& marks, const Playbook& playbook, const Clip& clip,
-                  const FilmOrder& order, const DemoReviewWish& wish) {
+                  const FilmOrder& order, const DemoReviewWish& wish, const SigmaOf& sigmaOf) {
     const Delivery d(order.knobs);
+    marks.turn = turnSaid(order.camera);
     setPositions(marks, clip, order, d);
     setFurtherMoments(marks, clip, order, d);
     answerSeen(review, marks, playbook, clip);
-    clickPoints(review, marks, playbook, clip, order, d, wish);
+    clickPoints(review, marks, playbook, clip, order, d, wish, sigmaOf);
 }
 
 void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k,
@@ -199,10 +214,34 @@ Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t lea
 
 } // namespace
 
+ErrorRun demoErrorRun(const std::string& coach, Date day) {
+    constexpr std::array<std::array<Landmark, 3>, 3> kAngles = {
+        {{Landmark::LeadHip, Landmark::LeadKnee, Landmark::LeadAnkle},
+         {Landmark::BackHip, Landmark::BackKnee, Landmark::BackAnkle},
+         {Landmark::BackShoulder, Landmark::BackElbow, Landmark::BackWrist}}};
+    Wobble wobble(7);
+    ErrorRun run{coach, day, {}};
+    for (int n = 0; n < 6; ++n) {
+        ErrorPicture p;
+        p.name = "made-up-" + std::to_string(n + 1);
+        p.joints = kAngles.at(static_cast<std::size_t>(n) % kAngles.size());
+        p.truth = {{{500.0 + 10 * n, 300}, {560.0, 400.0 + 8 * n}, {540, 500}}};
+        for (auto& round : p.clicks)
+            for (std::size_t i = 0; i < round.size(); ++i)
+                round[i] = {(*p.truth)[i].x + DemoReviewWish{}.clickSigmaPx * wobble.next(),
+                            (*p.truth)[i].y + DemoReviewWish{}.clickSigmaPx * wobble.next()};
+        run.pictures.push_back(p);
+    }
+    return run;
+}
+
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
                               const Submission& submission, const std::vector<FilmOrder>& orders,
                               const DemoReviewWish& wish, Date date, IdSource& ids) {
     const Clip& clip = submission.clips.front();
+    const auto runs = errorRuns(library);
+    if (!runs) return runs.error();
+    const std::string coach = library.setting("house.coach", "");
     Review r;
     r.id = ids.next<ReviewTag>("rev");
     r.submission = submission.id;
@@ -221,7 +260,9 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
             r.deliveries.push_back(nextDelivery(r, r.deliveries.back().number, submission.clips.at(i),
                                                 std::nullopt, submission.clips));
         r.deliveries.back().conditions.numberInOuting = wish.firstOfOuting + static_cast<int>(i);
-        markDelivery(r, r.deliveries.back(), playbook, submission.clips[i], orders[i], wish);
+        const double lines = submission.clips[i].height;
+        markDelivery(r, r.deliveries.back(), playbook, submission.clips[i], orders[i], wish,
+                     [&](Landmark l) { return clickSigmaPx(*runs, coach, l, lines); });
     }
     const bool half = wish.until <= Stage::Judge;
     gradeItems(r, playbook, clip, orders.front().knobs, half ? 5 : 0);

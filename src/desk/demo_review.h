@@ -4,6 +4,7 @@
 #include "base/ids.h"
 #include "demo/film_maker.h"
 #include "library/library.h"
+#include "review/own_error.h"
 #include "review/review.h"
 
 #include <cstdint>
@@ -22,8 +23,12 @@ struct DemoReviewWish {
     int firstOfOuting = 1;                ///< number of the first pitch in its outing
 };
 
+/// A made-up exercise of the coach's own click error: what `DemoReviewWish::clickSigmaPx` clicks like. Pure.
+ErrorRun demoErrorRun(const std::string& coach, Date day);
+
 /// A review of a submission's generated films, one order a clip, each a delivery of its own: positions and
-/// clicks from the truth with a hand's wobble, grades from what the figure does, stops spoken with the
+/// clicks from the truth with a hand's wobble and the error of the coach's own exercise, the
+/// camera as it stood, grades from what the figure does, stops spoken with the
 /// shipped voice. Takes are written to the library's takes folder. Errors: those of reading the voice and
 /// writing takes.
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,

@@ -30,23 +30,26 @@ Depth fromBehind(Depth depth) {
 Result<BodyDepths> BodyDepths::parse(std::string_view text) {
     BodyDepths depths;
     Message at = msg("playbook.the-file");
-    const auto eachRow = [&](const json& table, const auto& take) {
+    const auto eachRow = [&](const json& table, std::size_t columns, const auto& take) {
         for (const auto& [momentId, landmarks] : table.items())
             for (const auto& [landmarkId, row] : landmarks.items()) {
                 at = asIs(momentId + ", " + landmarkId);
                 const auto moment = momentFromId(momentId);
                 const auto landmark = landmarkFromId(landmarkId);
-                if (!moment || !landmark || row.size() != 2) throw Unfit(msg("unfit.not-understood"));
+                if (!moment || !landmark || row.size() != columns) throw Unfit(msg("unfit.not-understood"));
                 take(Key{*moment, *landmark}, row);
             }
     };
     try {
         const json document = json::parse(text);
-        eachRow(document.at("depths"), [&](const Key& joint, const json& row) {
+        eachRow(document.at("depths"), 2, [&](const Key& joint, const json& row) {
             depths.rows_[joint] = {depthFrom(row[0]), depthFrom(row[1])};
         });
-        eachRow(document.value("speeds", json::object()), [&](const Key& joint, const json& row) {
+        eachRow(document.value("speeds", json::object()), 2, [&](const Key& joint, const json& row) {
             depths.speeds_[joint] = {speedFrom(row[0]), speedFrom(row[1])};
+        });
+        eachRow(document.value("velocities", json::object()), 3, [&](const Key& joint, const json& row) {
+            depths.velocities_[joint] = {speedFrom(row[0]), speedFrom(row[1]), speedFrom(row[2])};
         });
     } catch (const std::exception& e) {
         return fail(ErrorCode::BadInput,
@@ -70,6 +73,16 @@ Depth BodyDepths::later(Depth depth, View view, const Key& joint, double seconds
     depth.value += speed.value * way;
     depth.drift = speed.sd * way;
     return depth;
+}
+
+void BodyDepths::fillMotions(const MeasureDefinition& m, MeasureInput& in) const {
+    if (m.kind == MeasureKind::ReleaseInstant) return;
+    for (const Slot& slot : m.slots) {
+        const auto it = velocities_.find({slot.at, slot.landmark});
+        if (it == velocities_.end()) continue;
+        const auto& [toTarget, up, toThird] = it->second;
+        in.motions[slot.name] = {isSideView(in.view) ? toTarget : Estimate{-toThird.value, toThird.sd}, up};
+    }
 }
 
 void BodyDepths::fill(const MeasureDefinition& m, MeasureInput& in) const {

@@ -4,13 +4,15 @@
 #include "base/result.h"
 #include "kinematics/measure.h"
 
+#include <array>
 #include <map>
 #include <string_view>
 
 namespace jg {
 
 /// Depths of a right-hander's landmarks by moment, in standing heights: toward a camera that stands square at
-/// the open side, and toward one at the plate. From generated bodies (own choice); data/playbook/depths.json.
+/// the open side, and toward one at the plate; and how fast they move. From generated bodies (own choice);
+/// data/playbook/depths.json.
 class BodyDepths {
 public:
     /// Errors: BadInput naming the row.
@@ -21,6 +23,9 @@ public:
     /// Fills depths of all a measure's points, and of the body at Set, where its height is taken. On frames
     /// after a moment a joint has moved on, at the speed the table knows.
     void fill(const MeasureDefinition& measure, MeasureInput& input) const;
+    /// Fills how fast each of a measure's points moves at its moment. Not where several frames in a row tell
+    /// the moment itself.
+    void fillMotions(const MeasureDefinition& measure, MeasureInput& input) const;
 
 private:
     using Key = std::pair<Moment, Landmark>;
@@ -34,6 +39,8 @@ private:
 
     std::map<Key, Row> rows_;
     std::map<Key, Speed> speeds_;
+    /// Of a right-hander: toward the target, up, toward third base.
+    std::map<Key, std::array<Estimate, 3>> velocities_;
 };
 
 } // namespace jg

@@ -61,6 +61,8 @@ namespace {
 
 /// A turn whose 95 % interval is wider is no number: own choice.
 constexpr double kCoarseTurnDeg = 40;
+/// So near closed a line may as well be turned past it, seen from the side: own choice.
+constexpr double kNearClosedDeg = 25;
 /// An angle that could be anything within this on either side, or a ratio within this part of itself, is no
 /// number: own choice.
 constexpr double kRoughAngleDeg = 30;
@@ -73,7 +75,9 @@ Message viewsInWords(const std::vector<View>& views) {
 }
 
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
-    if (std::abs(in.yawDeg.value) > 0 || in.yawDeg.sd > 0)
+    if (!in.yawSaid)
+        result.warnings.push_back(msg("measure.turn-unsaid", {{"degrees", std::lround(in.yawDeg.sd)}}));
+    else if (std::abs(in.yawDeg.value) > 0)
         result.warnings.push_back(msg("measure.turned-camera"));
     if (m.needsLevel() && in.rollDeg.value == 0 && in.rollDeg.sd == 0)
         result.warnings.push_back(msg("measure.no-level"));
@@ -137,14 +141,32 @@ Turn signedTurnOf(const MeasureDefinition& m, const MeasureInput& in) {
         m, in, {1, 0}, false, [&](const auto& p, double) { return signedRatio(p[0], p[1], p[2], p[3]); }));
 }
 
+/// A turn seen from the front with its side: past closed a line's ends stand the other way round than when it
+/// is square to the camera. Where they can't be told apart the interval lies on both sides.
+Turn withSide(Turn turn, Estimate signedWidth) {
+    const double half = signedWidth.half95();
+    if (!std::isfinite(signedWidth.value) || signedWidth.value - half > 0) return turn;
+    const Turn other{-turn.deg, -turn.high95, -turn.low95};
+    if (signedWidth.value + half < 0) return other;
+    return {signedWidth.value < 0 ? other.deg : turn.deg, -turn.high95, turn.high95};
+}
+
+Turn frontTurnOf(const MeasureDefinition& m, const MeasureInput& in) {
+    return withSide(turnOf(m, in, 0, TurnSeen::FromFront),
+                    estimate(m, in, {1, 0}, false,
+                             [](const auto& p, double) { return signedRatio(p[0], p[1], p[2], p[3]); }));
+}
+
 MeasureValue oneTurn(const MeasureDefinition& m, const MeasureInput& in) {
     const Turn turn = m.kind == MeasureKind::TurnFrontSigned ? signedTurnOf(m, in)
                       : m.kind == MeasureKind::TurnSide      ? turnOf(m, in, 0, TurnSeen::FromSide)
-                                                             : turnOf(m, in, 0, TurnSeen::FromFront);
+                                                             : frontTurnOf(m, in);
     if (!std::isfinite(turn.deg)) return onOneSpot(m);
     MeasureValue result = withValue(m, {turn.deg, turn.sd()}, m.unit);
     result.low95 = turn.low95;
     result.high95 = turn.high95;
+    if (m.kind == MeasureKind::TurnSide && turn.deg < kNearClosedDeg)
+        result.warnings.push_back(msg("measure.past-closed-alike"));
     if (turn.high95 - turn.low95 > kCoarseTurnDeg) result.warnings.push_back(msg("measure.rough-turn"));
     return result;
 }

@@ -44,6 +44,11 @@ struct Depth {
     double drift = 0;
 };
 
+/// How fast a joint moves in the plane of the picture, in standing heights a second, with how bodies differ.
+struct Motion {
+    Estimate along, up; ///< along: toward the target (side views) or the glove side
+};
+
 /// Covariance of two different points' depths: how far they lie nearer or farther together.
 double covariance(const Depth& a, const Depth& b);
 
@@ -54,15 +59,17 @@ struct MeasureInput {
     double captureFps = 0; ///< captured frames a second; 0 = unknown
     Hand hand = Hand::Right;
     View view = View::Open;
-    Estimate rollDeg;  ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
-    Message levelBy;   ///< what the level is taken from, when it is no plumb or level line
-    Estimate yawDeg;   ///< turned from square toward the target (side views) or the glove side
-    Estimate heightPx; ///< standing height in the picture; value 0 = unknown
-    Estimate pxPerM;   ///< scale; value 0 = unknown
+    Estimate rollDeg;    ///< how far the picture's level is turned clockwise; {0, 0} = taken as level
+    Message levelBy;     ///< what the level is taken from, when it is no plumb or level line
+    Estimate yawDeg;     ///< turned from square toward the target (side views) or the glove side
+    bool yawSaid = true; ///< false: nobody said how the camera stood
+    Estimate heightPx;   ///< standing height in the picture; value 0 = unknown
+    Estimate pxPerM;     ///< scale; value 0 = unknown
     LengthUnit lengths = LengthUnit::Inches; ///< what lengths are told in where a scale is known
     std::optional<CameraPlace> camera;       ///< nothing = perspective and depth are left out
     std::map<std::string, Depth> depths;     ///< by slot
     Depth heightDepth;                       ///< of the body where its height was taken
+    std::map<std::string, Motion> motions;   ///< by slot: what a moment taken too early or late does
     std::vector<LimbTurn> limbs;             ///< those known to lie out of the picture's plane
     std::map<std::string, double> numbers;   ///< typed in by the coach
     std::string seen;                        ///< one of the measure's options; empty = not looked at

@@ -8,13 +8,14 @@
 
 namespace jg {
 
-Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
-                   bool isAngle) {
+Eigen::RowVectorXd slopesOf(const Formula& formula, const Eigen::VectorXd& mean,
+                            const Eigen::MatrixXd& covariance, bool isAngle, Eigen::Index first,
+                            Eigen::Index count) {
     const double here = formula(mean);
     const auto change = [&](double to, double from) { return isAngle ? wrapDeg(to - from) : to - from; };
-    Eigen::RowVectorXd gradient = Eigen::RowVectorXd::Zero(mean.size());
+    Eigen::RowVectorXd slopes = Eigen::RowVectorXd::Zero(count);
     Eigen::VectorXd at = mean;
-    for (Eigen::Index i = 0; i < mean.size(); ++i) {
+    for (Eigen::Index i = first; i < first + count; ++i) {
         const double sd = std::sqrt(covariance(i, i));
         if (sd == 0) continue;
         const double step = 0.1 * sd;
@@ -27,10 +28,15 @@ Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Ei
         const double steeper = std::abs(rise) > std::abs(fall) ? rise : fall;
         const double middle = (rise + fall) / 2;
         // At a fold, as a straight joint is, both sides go down and their mean would claim no error.
-        gradient(i) = std::abs(middle) < 0.5 * std::abs(steeper) ? steeper : middle;
+        slopes(i - first) = std::abs(middle) < 0.5 * std::abs(steeper) ? steeper : middle;
     }
-    const double variance = (gradient * covariance * gradient.transpose()).value();
-    return {here, std::sqrt(variance)};
+    return slopes;
+}
+
+Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
+                   bool isAngle) {
+    const Eigen::RowVectorXd slopes = slopesOf(formula, mean, covariance, isAngle, 0, mean.size());
+    return {formula(mean), std::sqrt((slopes * covariance * slopes.transpose()).value())};
 }
 
 double secondOrderShift(const Formula& formula, const Eigen::VectorXd& mean,

@@ -19,6 +19,12 @@ using Formula = std::function<double(const Eigen::VectorXd&)>;
 Estimate propagate(const Formula& formula, const Eigen::VectorXd& mean, const Eigen::MatrixXd& covariance,
                    bool isAngle);
 
+/// The slopes J of the formula at `mean` along `count` of its numbers from `first` on, as propagate() takes
+/// them; 0 for exact numbers. Pure.
+Eigen::RowVectorXd slopesOf(const Formula& formula, const Eigen::VectorXd& mean,
+                            const Eigen::MatrixXd& covariance, bool isAngle, Eigen::Index first,
+                            Eigen::Index count);
+
 /// By how much the mean of the formula lies off its value at the mean, to second order: half the trace of its
 /// curvature times the covariance, by steps of one sd along the covariance's own axes. Large beside the sd =
 /// first order does not hold. Pure. Source: delta method, textbook.

@@ -92,7 +92,8 @@ public:
     double sd() const {
         double sum = 0;
         for (std::size_t i = 0; i < kSteps; ++i) sum += weights_[i] * std::pow(timeOf(i) - mean_, 2);
-        return std::sqrt(sum / sum_);
+        constexpr double kStep = 1.0 / kSteps; // no finer than the steps it is weighed by
+        return std::sqrt(sum / sum_ + kStep * kStep / 12);
     }
     /// The instant with `part` of the weight before it.
     double quantile(double part) const {

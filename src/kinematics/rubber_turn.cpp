@@ -14,31 +14,32 @@ namespace {
 
 using Eigen::Vector3d;
 
-constexpr double kLongM = 24 * 0.0254, kShortM = 6 * 0.0254;
-
 /// What is clicked and known: three corners, roll, distance.
 struct Seen {
     ImagePoint nearFront, nearBack, farFront, centre;
     double rollDeg, distanceM;
     int along;
+    RubberSize size;
 };
 
 /// Zero when turn (degrees), pitch (degrees) and scale (pixels a metre) explain the corners: the front edge
-/// lies straight away from a square camera, both its ends on one ground, and the short edge is 6 in long.
+/// lies straight away from a square camera, both its ends on one ground, and the short edge is as long as it
+/// is.
 Vector3d misfit(const Seen& s, const Vector3d& guess) {
     const double px = guess(2);
     const Placing how{s.centre, s.rollDeg, guess(0), guess(1), s.distanceM * px, s.along};
-    const ImagePoint front = placed(s.nearFront, px * kLongM / 2, how),
-                     back = placed(s.nearBack, px * kLongM / 2, how),
-                     far = placed(s.farFront, -px * kLongM / 2, how);
-    return {(front.x - far.x) / px, (front.y - far.y) / px, (front.x - back.x) * s.along / px - kShortM};
+    const ImagePoint front = placed(s.nearFront, px * s.size.longM / 2, how),
+                     back = placed(s.nearBack, px * s.size.longM / 2, how),
+                     far = placed(s.farFront, -px * s.size.longM / 2, how);
+    return {(front.x - far.x) / px, (front.y - far.y) / px,
+            (front.x - back.x) * s.along / px - s.size.shortM};
 }
 
 /// Newton's method with differences.
 double solvedTurn(const Seen& s) {
     const double shortPx = length(s.nearFront - s.nearBack);
     if (shortPx == 0) return std::nan("");
-    Vector3d x(0, 4, shortPx / kShortM);
+    Vector3d x(0, 4, shortPx / s.size.shortM);
     const Vector3d step(0.01, 0.01, x(2) * 1e-4);
     for (int i = 0; i < 40; ++i) {
         const Vector3d r = misfit(s, x);
@@ -74,7 +75,7 @@ Estimate turnFromRubber(const RubberCorners& c, ImagePoint centre, Estimate roll
     mean(6) = roll.value, covariance(6, 6) = roll.sd * roll.sd;
     mean(7) = distance.value, covariance(7, 7) = distance.sd * distance.sd;
     const Formula turn = [&](const Eigen::VectorXd& v) {
-        return solvedTurn({{v(0), v(1)}, {v(2), v(3)}, {v(4), v(5)}, centre, v(6), v(7), along});
+        return solvedTurn({{v(0), v(1)}, {v(2), v(3)}, {v(4), v(5)}, centre, v(6), v(7), along, c.size});
     };
     return propagate(turn, mean, covariance, false);
 }

@@ -19,6 +19,8 @@ std::span<const ScaleInfo> allScales() {
         ScaleInfo{ScaleKind::Height, "height", 0, 0.02},
         ScaleInfo{ScaleKind::Rubber, "rubber", 0.6096, 0.02, false, true},
         ScaleInfo{ScaleKind::RubberShort, "rubber-short", 0.1524, 0.04, true, false},
+        ScaleInfo{ScaleKind::YouthRubber, "youth-rubber", 0.4572, 0.02, false, true},
+        ScaleInfo{ScaleKind::YouthRubberShort, "youth-rubber-short", 0.1016, 0.05, true, false},
         ScaleInfo{ScaleKind::Other, "other", 0, 0.03},
         ScaleInfo{ScaleKind::Ball, "ball", 0.0738, 0.06},
         ScaleInfo{ScaleKind::Plate, "plate", 0.4318, 1.0}};

@@ -11,7 +11,7 @@
 
 namespace jg {
 
-enum class ScaleKind { Height, Rubber, RubberShort, Ball, Plate, Other };
+enum class ScaleKind { Height, Rubber, RubberShort, Ball, Plate, Other, YouthRubber, YouthRubberShort };
 
 struct ScaleInfo {
     ScaleKind kind;
@@ -25,7 +25,8 @@ struct ScaleInfo {
     bool seenFrom(View view) const { return isSideView(view) ? fromSide : fromEnds; }
 };
 
-/// All kinds, the best for the body first. Lengths: Official Baseball Rules 2.02, 2.04 and 3.01, from memory.
+/// All kinds, the best for the body first. Lengths: Official Baseball Rules 2.02, 2.04 and 3.01, and
+/// youth rubbers of 18 by 4 in, from memory.
 /// Errors of the plane: own choice, the thing's usual distance from the body's plane over 7 m.
 std::span<const ScaleInfo> allScales();
 const ScaleInfo& info(ScaleKind kind);

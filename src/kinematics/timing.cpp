@@ -6,6 +6,8 @@ namespace jg {
 
 namespace {
 
+constexpr double kFastestRpm = 3500; ///< of thrown balls, published, from memory
+
 MeasureValue within(const MeasureDefinition& m, double value, double low, double high) {
     MeasureValue result = withoutValue(m, MeasureState::Measured, {});
     result.value = value;
@@ -59,9 +61,11 @@ MeasureValue spin(const MeasureDefinition& m, const MeasureInput& in) {
     const double minute = 60 * in.captureFps * turns;
     MeasureValue result = within(m, minute / n, minute / (n + 1), minute / (n - 1));
     result.sd = minute / (n * n) / std::sqrt(6.0);
-    if (turns / n > 0.5)
+    // Half a turn a frame looks like half a turn back: whatever was counted, a quicker ball looks slower.
+    const double mostTurns = std::max(kFastestRpm / 60, in.captureFps * turns / n);
+    if (in.captureFps <= 2 * mostTurns)
         result.warnings.push_back(
-            msg("timing.alias", {{"rate", std::lround(std::ceil(2.2 * in.captureFps * turns / n))}}));
+            msg("timing.alias", {{"rate", std::lround(std::ceil(2.2 * mostTurns - 1e-9))}}));
     return result;
 }
 

@@ -14,7 +14,10 @@ Turn turnFromRatio(Estimate ratio, TurnSeen seen) {
         const double clamped = std::clamp(r, 0.0, 1.0);
         return (seen == TurnSeen::FromSide ? std::acos(clamped) : std::asin(clamped)) * kDegPerRad;
     };
-    const double one = turn(ratio.value - ratio.half95()), other = turn(ratio.value + ratio.half95());
+    // Wider than it can be: by so much at least the widths are off.
+    const double over = std::max(0.0, ratio.value - 1), seenAt = ratio.value - over;
+    const double half = std::hypot(ratio.half95(), over);
+    const double one = turn(seenAt - half), other = turn(seenAt + half);
     // From the front a closed line is no wider than its error: a width is a size.
     const double size = seen == TurnSeen::FromFront ? withoutFold(ratio.value, ratio.sd) : ratio.value;
     return {turn(size), std::min(one, other), std::max(one, other)};

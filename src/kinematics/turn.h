@@ -18,7 +18,8 @@ struct Turn {
 };
 
 /// From the width now over the true width: seen from the side width = true cos(turn), from the front
-/// true sin(turn). A ratio above 1 is read as 1. Near the ends, where cosine and sine are flat, the interval
+/// true sin(turn). A ratio above 1 is read as 1, which is off by the excess at least: the
+/// interval lies to one side. Near the ends, where cosine and sine are flat, the interval
 /// comes from the ratio's own ends rather than from a slope. NaN for a ratio that is none. Pure.
 Turn turnFromRatio(Estimate ratio, TurnSeen seen);
 

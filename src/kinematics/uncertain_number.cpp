@@ -2,18 +2,51 @@
 
 #include "kinematics/place.h"
 
+#include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace jg {
 
 namespace {
 
-/// The uncertain numbers behind a measure: x, y of each slot, then what follows, then the depth of each slot.
+/// The uncertain numbers behind a measure: x, y of each slot, then what follows, then the depth of each slot,
+/// then how much too late each of its moments was taken, seconds.
 struct Parameters {
     Eigen::VectorXd mean;
     Eigen::MatrixXd covariance;
 };
 enum After : Eigen::Index { kRoll, kYaw, kUnit, kDistance, kPitch, kHeightDepth, kAfterPoints };
+
+/// Own choice, until it is measured: how far the frame a person takes for a moment lies from another's.
+constexpr double kPickedSdS = 0.008;
+/// Taken where nothing tells the capture rate.
+constexpr double kUsualFps = 60;
+
+/// Everybody sees on which frame the ball is still in the hand, or nearly: own choice.
+constexpr double kReleasePickedSdS = 0.002;
+
+/// How sure the moment of a slot is in time: the frame that was picked and, within a frame, when it was. The
+/// last frame with the ball in the hand lies up to a whole frame before it leaves.
+double momentSdS(Moment moment, double captureFps) {
+    const double frame = 1 / (captureFps > 0 ? captureFps : kUsualFps);
+    return moment == Moment::Release ? std::hypot(kReleasePickedSdS, frame / std::sqrt(3.0))
+                                     : std::hypot(kPickedSdS, frame / std::sqrt(12.0));
+}
+
+/// The moments of a measure, each once.
+std::vector<Moment> momentsOf(const MeasureDefinition& m) {
+    std::vector<Moment> all;
+    for (const Slot& slot : m.slots)
+        if (std::find(all.begin(), all.end(), slot.at) == all.end()) all.push_back(slot.at);
+    return all;
+}
+
+const Motion& motionOf(const MeasureInput& in, const Slot& slot) {
+    static const Motion none;
+    const auto motion = in.motions.find(slot.name);
+    return motion == in.motions.end() ? none : motion->second;
+}
 
 /// The depth of a slot; known exactly as nought when there is none.
 const Depth& depthOf(const MeasureInput& in, const Slot& slot) {
@@ -25,6 +58,12 @@ const Depth& depthOf(const MeasureInput& in, const Slot& slot) {
 /// Of one joint's depths, on frames of one moment.
 double sameJoint(const Depth& a, const Depth& b) {
     return a.sd * b.sd + a.drift * b.drift;
+}
+
+/// A joint is leant on alike on neighbouring frames; from one pose to another half of it stays: own choice.
+double sharedLean(const MeasureInput& in, const Slot& a, const Slot& b, bool oneMoment) {
+    const double both = in.points.at(a.name).leanPx * in.points.at(b.name).leanPx;
+    return oneMoment ? both : both / 2;
 }
 
 /// What the points of a measure err in together: a landmark clicked once and used in two slots errs the same
@@ -43,16 +82,21 @@ void putShared(const MeasureDefinition& m, const MeasureInput& in, Eigen::Matrix
             put(depths + i, depths + j,
                 oneJoint ? sameJoint(depthOf(in, a), depthOf(in, b))
                          : covariance(depthOf(in, a), depthOf(in, b)));
-            if (!oneJoint || a.frames != b.frames) continue;
-            put(2 * i, 2 * j, covariances(2 * i, 2 * i));
-            put(2 * i + 1, 2 * j + 1, covariances(2 * i + 1, 2 * i + 1));
+            if (a.landmark != b.landmark) continue;
+            const double together =
+                oneJoint && a.frames == b.frames ? covariances(2 * i, 2 * i) : sharedLean(in, a, b, oneJoint);
+            put(2 * i, 2 * j, together);
+            put(2 * i + 1, 2 * j + 1,
+                oneJoint && a.frames == b.frames ? covariances(2 * i + 1, 2 * i + 1) : together);
         }
     }
 }
 
 Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx) {
     const auto n = static_cast<Eigen::Index>(m.slots.size());
-    const Eigen::Index depths = 2 * n + kAfterPoints, all = depths + n;
+    const std::vector<Moment> moments = momentsOf(m);
+    const Eigen::Index depths = 2 * n + kAfterPoints, times = depths + n,
+                       all = times + static_cast<Eigen::Index>(moments.size());
     Parameters p{Eigen::VectorXd::Zero(all), Eigen::MatrixXd::Zero(all, all)};
     const auto put = [&](Eigen::Index at, Estimate e) {
         p.mean(at) = e.value;
@@ -61,10 +105,16 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
     for (Eigen::Index i = 0; i < n; ++i) {
         const Slot& a = m.slots[static_cast<std::size_t>(i)];
         const ClickedPoint& c = in.points.at(a.name);
-        put(2 * i, {c.at.x, c.sigmaPx});
-        put(2 * i + 1, {c.at.y, c.sigmaPx});
+        const double click = std::hypot(c.sigmaPx, c.leanPx);
+        // Bodies move faster or slower than the usual one.
+        const Motion& motion = motionOf(in, a);
+        const double away = momentSdS(a.at, in.captureFps) * in.heightPx.value;
+        put(2 * i, {c.at.x, std::hypot(click, away * motion.along.sd)});
+        put(2 * i + 1, {c.at.y, std::hypot(click, away * motion.up.sd)});
         put(depths + i, {depthOf(in, a).value, std::hypot(depthOf(in, a).sd, depthOf(in, a).drift)});
     }
+    for (std::size_t k = 0; k < moments.size(); ++k)
+        put(times + static_cast<Eigen::Index>(k), {0, momentSdS(moments[k], in.captureFps)});
     put(2 * n + kRoll, in.rollDeg);
     put(2 * n + kYaw, in.yawDeg);
     put(2 * n + kUnit, unitPx);
@@ -100,6 +150,11 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
     // Depths are told in heights: without a height in pixels perspective and depth stay out.
     const bool inDepth = in.camera && in.heightPx.value > 0;
     const int along = alongX(in.hand, in.view);
+    const std::vector<Moment> moments = momentsOf(m);
+    std::vector<std::pair<Motion, Eigen::Index>> motions; // of each slot, with its moment's place
+    for (const Slot& slot : m.slots)
+        motions.emplace_back(motionOf(in, slot),
+                             std::find(moments.begin(), moments.end(), slot.at) - moments.begin());
     return [=, &in](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
         Placing how{
@@ -111,8 +166,13 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
             inDepth ? heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)}, after(kDistance), how)
                     : 0;
         how.distancePx = after(kDistance) * height;
-        for (Eigen::Index i = 0; i < n; ++i)
-            points.push_back(placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how));
+        const double scalePx = inDepth ? height : in.heightPx.value;
+        for (Eigen::Index i = 0; i < n; ++i) {
+            const auto& [motion, moment] = motions[static_cast<std::size_t>(i)];
+            const ImagePoint p = placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how);
+            const double late = v(3 * n + kAfterPoints + moment) * scalePx;
+            points.push_back({p.x - along * motion.along.value * late, p.y + motion.up.value * late});
+        }
         return number(points, after(kUnit) * (inDepth ? height / seenPx : 1));
     };
 }
@@ -122,6 +182,7 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
 UncertainNumber::UncertainNumber(const MeasureDefinition& m, const MeasureInput& in, Estimate unitPx,
                                  bool isAngle, OfPoints number)
     : formula_(formulaFrom(m, in, std::move(number)))
+    , slots_(static_cast<Eigen::Index>(m.slots.size()))
     , isAngle_(isAngle) {
     Parameters p = parametersOf(m, in, unitPx);
     mean_ = std::move(p.mean);
@@ -129,7 +190,23 @@ UncertainNumber::UncertainNumber(const MeasureDefinition& m, const MeasureInput&
 }
 
 Estimate UncertainNumber::estimate() const {
-    return propagate(formula_, mean_, covariance_, isAngle_);
+    const Estimate first = propagate(formula_, mean_, covariance_, isAngle_);
+    const double variance = first.sd * first.sd + depthUnderTurn();
+    return {first.value, std::sqrt(std::max(0.0, variance))};
+}
+
+double UncertainNumber::depthUnderTurn() const {
+    const Eigen::Index yaw = 2 * slots_ + kYaw, depths = 2 * slots_ + kAfterPoints;
+    const double sd = std::sqrt(covariance_(yaw, yaw));
+    const auto own = covariance_.block(depths, depths, slots_, slots_);
+    if (sd == 0 || own.diagonal().sum() == 0) return 0;
+    const auto variance = [&](double turnedBy) {
+        Eigen::VectorXd at = mean_;
+        at(yaw) += turnedBy;
+        const Eigen::RowVectorXd slopes = slopesOf(formula_, at, covariance_, isAngle_, depths, slots_);
+        return (slopes * own * slopes.transpose()).value();
+    };
+    return (variance(sd) + variance(-sd)) / 2 - variance(0);
 }
 
 double UncertainNumber::shift() const {

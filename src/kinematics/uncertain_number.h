@@ -18,15 +18,19 @@ class UncertainNumber {
 public:
     UncertainNumber(const MeasureDefinition& measure, const MeasureInput& input, Estimate unitPx,
                     bool isAngle, OfPoints number);
-    /// To first order.
+    /// To first order, and where a depth counts only as far as the camera is turned, by both together.
     Estimate estimate() const;
     /// How far the bend of the formula moves its mean, to second order; NaN where it has no value.
     double shift() const;
 
 private:
+    /// What the depths add to the variance by a turn of one sd to either side.
+    double depthUnderTurn() const;
+
     Formula formula_;
     Eigen::VectorXd mean_;
     Eigen::MatrixXd covariance_;
+    Eigen::Index slots_;
     bool isAngle_;
 };
 

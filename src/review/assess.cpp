@@ -68,11 +68,13 @@ Message hiddenReason(const DeliveryMarks& delivery, const MeasureDefinition& m) 
     return {};
 }
 
-/// Once the coach says how the camera stood, perspective and the body's depth count.
+/// Perspective and the body's depth count, and how well it is known how the camera stood.
 void placeCamera(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureDefinition& m,
                  const Clip& clip, MeasureInput& in) {
-    if (!delivery.turn) return;
-    in.yawDeg = {delivery.turn->deg, delivery.turn->sdDeg};
+    const CameraTurn turn = delivery.turn.value_or(kUnsaidTurn);
+    in.yawDeg = {turn.deg, turn.sdDeg};
+    in.yawSaid = delivery.turn.has_value();
+    playbook.depths.fillMotions(m, in);
     in.camera = cameraPlaceOf(delivery, clip);
     if (in.camera) playbook.depths.fill(m, in);
 }
@@ -113,7 +115,7 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
 /// `target` is in the value's unit; nothing when it can't be.
 Judgement judgementOf(const MeasureDefinition& m, const std::optional<Target>& target,
                       const MeasureValue& v) {
-    if (v.value && target) return judge(*target, *v.value, v.sd, m.protectsArm);
+    if (v.value && target) return judge(*target, {*v.value, v.low95, v.high95}, m.protectsArm);
     if (m.kind == MeasureKind::Seen && v.state == MeasureState::Measured && target)
         return judgeSeen(*target, v.seen, m.protectsArm);
     Judgement j;
@@ -232,6 +234,19 @@ void tellAgain(const SeenDelivery& d, const Playbook& playbook, const MeasureDef
     }
 }
 
+/// Says when a word about the camera would settle what can't be told.
+void askForTurn(const SeenDelivery& d, const Playbook& playbook, const MeasureDefinition& m,
+                const Target& target, Hand hand, MeasureRow& row) {
+    if (row.judgement.state != JudgeState::CannotTell || d.marks.turn || row.delivery != d.marks.number)
+        return;
+    DeliveryMarks square = d.marks;
+    square.turn = kSquareTurn;
+    const MeasureValue v = valueOf(square, playbook, m, d.clip, hand, d.limbs, d.odd);
+    if (v.value && judgementOf(m, targetIn(target, v.unit), v).verdict)
+        row.judgement.text =
+            joined(ListStyle::Sentences, {row.judgement.text, msg("assess.turn-would-settle")});
+}
+
 MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Target& target,
                   const Judging& judging, const std::vector<SeenDelivery>& seen,
                   const std::vector<Clip>& clips, Hand hand) {
@@ -248,6 +263,7 @@ MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Ta
     lookFromElsewhere(m, seen, clips, row);
     row.spread = spreadOf(row.deliveries);
     judgeRow(m, target, judging, row);
+    askForTurn(seen.front(), playbook, m, target, hand, row);
     return row;
 }
 
@@ -381,7 +397,7 @@ MeasureInput inputFor(const DeliveryMarks& delivery, const Playbook& playbook, c
     for (const Slot& slot : m.slots) {
         const auto frame = delivery.frameOf(slot);
         if (const PointMark* p = frame ? delivery.seenPoint(*frame, slot.landmark) : nullptr)
-            in.points[slot.name] = delivery.steadied(*frame, p->point);
+            in.points[slot.name] = withLean(delivery.steadied(*frame, p->point), clip, in.heightPx.value);
     }
     placeCamera(delivery, playbook, m, clip, in);
     return in;

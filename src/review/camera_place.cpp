@@ -9,7 +9,8 @@
 namespace jg {
 
 Estimate StandingBody::height() const {
-    return {length(ground.at - crown.at), std::hypot(crown.sigmaPx, ground.sigmaPx)};
+    const auto error = [](const ClickedPoint& p) { return std::hypot(p.sigmaPx, p.leanPx); };
+    return {length(ground.at - crown.at), std::hypot(error(crown), error(ground))};
 }
 
 ImagePoint StandingBody::middle() const {
@@ -22,12 +23,23 @@ std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery) {
     const PointMark *crown = delivery.seenPoint(*set, Landmark::Crown),
                     *ground = delivery.seenPoint(*set, Landmark::Ground);
     if (!crown || !ground) return std::nullopt;
-    return StandingBody{crown->point, ground->point};
+    StandingBody body{crown->point, ground->point};
+    const double height = length(body.ground.at - body.crown.at);
+    for (ClickedPoint* end : {&body.crown, &body.ground})
+        if (end->sigmaPx == kDefaultClickSigmaPx) end->leanPx = kDefaultLeanPart * height;
+    return body;
 }
 
 Estimate heightOf(const DeliveryMarks& delivery) {
     const auto body = standingAtSet(delivery);
     return body ? body->height() : Estimate{0, 0};
+}
+
+ClickedPoint withLean(ClickedPoint click, const Clip& clip, double heightPx) {
+    if (click.sigmaPx != kDefaultClickSigmaPx) return click;
+    click.sigmaPx *= std::max(1.0, clip.height / kClickLines);
+    click.leanPx = kDefaultLeanPart * heightPx;
+    return click;
 }
 
 ImagePoint centreOf(const Clip& clip) {

@@ -20,6 +20,10 @@ std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery);
 /// Its height; {0, 0} when there is none.
 Estimate heightOf(const DeliveryMarks& delivery);
 
+/// A click with the usual error, which grows with the picture, and the usual lean; one whose error was
+/// measured or given stays as it is.
+ClickedPoint withLean(ClickedPoint click, const Clip& clip, double heightPx);
+
 /// Of the picture: where the camera looks.
 ImagePoint centreOf(const Clip& clip);
 

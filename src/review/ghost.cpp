@@ -48,7 +48,8 @@ std::vector<MeasureDefinition> smoothParts(const MeasureDefinition& m) {
 /// The measure's number alone, with the joints of one frame moved: all errors are left out.
 std::function<double(const JointPlaces&)> numberOf(const MeasureDefinition& m, MeasureInput in,
                                                    const DeliveryMarks& delivery, std::int64_t frame) {
-    for (auto& [name, point] : in.points) point.sigmaPx = 0;
+    for (auto& [name, point] : in.points) point.sigmaPx = point.leanPx = 0;
+    in.motions.clear();
     for (Estimate* e : {&in.rollDeg, &in.yawDeg, &in.heightPx, &in.pxPerM}) e->sd = 0;
     in.heightDepth = {in.heightDepth.value};
     for (auto& [name, depth] : in.depths) depth = {depth.value};

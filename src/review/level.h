@@ -9,7 +9,7 @@
 
 namespace jg {
 
-/// A regulation mound falls 1 in a foot (Official Baseball Rules 2.04, from memory).
+/// A regulation mound falls 1 in a foot (Official Baseball Rules 2.01, from memory).
 inline constexpr double kMoundSlopeDeg = 4.764;
 
 struct Level {

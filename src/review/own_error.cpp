@@ -88,6 +88,23 @@ ErrorPicture pictureIn(const json& row) {
 
 } // namespace
 
+namespace {
+
+/// Root mean square on each axis of where joints are always clicked, without what scatter adds to a mean.
+double leanOf(const std::vector<LandmarkError>& landmarks) {
+    double sum = 0;
+    int clicks = 0;
+    for (const LandmarkError& l : landmarks) {
+        const double mean = (l.lean.x * l.lean.x + l.lean.y * l.lean.y) / 2;
+        const double scatter = std::max(0.0, l.sdPx * l.sdPx - mean);
+        sum += l.clicks * (mean - scatter / std::max(1, l.clicks - 1));
+        clicks += l.clicks;
+    }
+    return clicks == 0 ? 0 : std::sqrt(std::max(0.0, sum / clicks));
+}
+
+} // namespace
+
 OwnError ownErrorOf(const ErrorRun& run) {
     std::map<Landmark, Sums> byLandmark;
     Sums all;
@@ -106,6 +123,7 @@ OwnError ownErrorOf(const ErrorRun& run) {
         e.landmarks.push_back({landmark, s.sdPx(), {s.lean.x / n, s.lean.y / n}, s.clicks});
     }
     e.sdPx = all.sdPx();
+    e.leanPx = leanOf(e.landmarks);
     e.semDeg = standardErrorOfMeasurement(angles);
     if (e.semDeg) e.smallestChangeDeg = smallestRealChange(*e.semDeg, *e.semDeg);
     e.icc = icc(angles, IccModel::Two);
@@ -132,9 +150,12 @@ double clickSigmaPx(const std::vector<ErrorRun>& runs, const std::string& coach,
         std::find_if(runs.rbegin(), runs.rend(), [&](const ErrorRun& r) { return r.coach == coach; });
     if (run == runs.rend()) return kDefaultClickSigmaPx;
     const OwnError e = ownErrorOf(*run);
+    // A few clicks on one joint tell little: they count beside those on all the others.
+    constexpr double kPooled = 8; // own choice, clicks
     double sd = e.sdPx;
     for (const LandmarkError& l : e.landmarks)
-        if (l.landmark == landmark) sd = l.sdPx;
+        if (l.landmark == landmark)
+            sd = std::sqrt((l.clicks * l.sdPx * l.sdPx + kPooled * sd * sd) / (l.clicks + kPooled));
     constexpr double kLeastPx = 0.5; // nobody clicks finer than the nudge
     return std::max(kLeastPx, sd * heightPx / kErrorHeightPx);
 }

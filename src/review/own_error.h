@@ -48,6 +48,7 @@ struct LandmarkError {
 struct OwnError {
     std::vector<LandmarkError> landmarks; ///< by landmark
     double sdPx = 0;                      ///< over all
+    double leanPx = 0;                    ///< what of it is always to the same side, freed of the scatter
     std::optional<double> semDeg;         ///< of an angle, from the two rounds
     std::optional<double> smallestChangeDeg;
     std::optional<double> icc; ///< of the angles, Shrout and Fleiss (2,1)

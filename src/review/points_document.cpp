@@ -11,7 +11,6 @@ using nlohmann::json;
 
 namespace {
 
-constexpr double kUnsaidTurnSdDeg = 6; // own choice
 constexpr double kLargestFps = 100000;
 constexpr int kLargestSide = 16384;
 
@@ -33,10 +32,10 @@ std::int64_t frameIn(const json& value, const char* field) {
 
 std::optional<CameraTurn> turnIn(const json& d) {
     const json turn = d.value("turn", json());
-    if (turn.is_null()) return CameraTurn{0, kUnsaidTurnSdDeg};
+    if (turn.is_null()) return std::nullopt;
     if (turn.is_string()) {
         if (turn.get<std::string>() != "square") throw Unfit(msg("document.not-valid", {{"what", "turn"}}));
-        return std::nullopt;
+        return kSquareTurn;
     }
     const CameraTurn said{finite(turn, "deg"), finite(turn, "sd")};
     if (said.sdDeg < 0 || std::abs(said.deg) >= 90)

@@ -44,6 +44,11 @@ struct CameraTurn {
     bool operator==(const CameraTurn&) const = default;
 };
 
+/// A camera of which nothing was said is square to within this: own choice.
+inline constexpr CameraTurn kUnsaidTurn{0, 6};
+/// One that the coach says was square, by eye: own choice.
+inline constexpr CameraTurn kSquareTurn{0, 2};
+
 /// How the camera shook: where the background lay on each frame, against the reference frame.
 struct CameraShake {
     std::int64_t reference = 0;
@@ -264,7 +269,7 @@ struct DeliveryMarks {
     int pitch = 1;  ///< the pitch it shows; films of one pitch from two sides share it
     ClipId clip;
     Conditions conditions;
-    std::optional<CameraTurn> turn;   ///< nothing = the camera is taken as square
+    std::optional<CameraTurn> turn;   ///< nothing = nobody said how it stood
     std::optional<FrameSpan> cut;     ///< where it lies on the film; nothing = the whole film
     std::optional<CameraShake> shake; ///< nothing = not looked for
     std::map<ScaleKind, ScaleMark> scales;

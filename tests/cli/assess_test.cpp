@@ -95,7 +95,7 @@ TEST(Assess, TheSingleMeasureAgrees) {
     points.pop_back();
     const json one = json::parse(test::shell("'" + (test::binFolder() / "juxtagraph-cli").string() +
                                              "' measure back-knee --points '" + points +
-                                             "' --view open --json 2>/dev/null"));
+                                             "' --view open --yaw 0 --yaw-sd 2 --json 2>/dev/null"));
     EXPECT_NEAR(one["value"].get<double>(), a.row("back-knee")["value"].get<double>(), 1e-9);
     EXPECT_NEAR(one["sd"].get<double>(), a.row("back-knee")["sd"].get<double>(), 1e-9);
 }

@@ -286,6 +286,10 @@ TEST(HandCases, SpinAndItsAlias) {
     const MeasureValue fast = evaluate(m, in);
     ASSERT_FALSE(fast.warnings.empty());
     EXPECT_NE(said(fast.warnings[0]).find("440"), std::string::npos); // 2.2 x 240 x 10 / 12
+    // At 60 a second three turns in twelve frames may have been nine back: whatever was counted, it is said.
+    in.captureFps = 60;
+    in.numbers["turns"] = 3;
+    EXPECT_FALSE(evaluate(m, in).warnings.empty());
 }
 
 // At 85 and about 54.5 ft one foot nearer looks about 1.6 faster (common practice, no source).

@@ -11,11 +11,12 @@
 namespace jg {
 namespace {
 
-/// The corners of a rubber 24 by 6 in at the origin as the camera shows them; its depth runs along z.
-RubberCorners cornersSeen(const Camera& camera) {
-    const double near = camera.settings().view == View::Open ? 0.3048 : -0.3048;
+/// The corners of a rubber at the origin as the camera shows them; its depth runs along z.
+RubberCorners cornersSeen(const Camera& camera, RubberSize size = kFullRubber) {
+    const double near = (camera.settings().view == View::Open ? 0.5 : -0.5) * size.longM,
+                 ahead = size.shortM / 2;
     const auto at = [&](double x, double z) { return ClickedPoint{camera.project({x, 0, z}), 1.5}; };
-    return {at(0.0762, near), at(-0.0762, near), at(0.0762, -near)};
+    return {at(ahead, near), at(-ahead, near), at(ahead, -near), size};
 }
 
 CameraSettings from(View view, double yawDeg) {
@@ -36,6 +37,14 @@ TEST(RubberTurn, IsTheCamerasOwnFromBothSides) {
             // Turned toward the plate is one way round on the open side, the other on the closed.
             EXPECT_NEAR(e.value, view == View::Open ? yaw : -yaw, 0.05) << nameOf(view) << " " << yaw;
         }
+}
+
+TEST(RubberTurn, OfAYouthRubberByItsOwnSize) {
+    const Camera camera(from(View::Open, 12));
+    RubberCorners corners = cornersSeen(camera, kYouthRubber);
+    EXPECT_NEAR(turnFromRubber(corners, kCentre, {0, 0}, {6.5, 0}, 1).value, 12, 0.05);
+    corners.size = kFullRubber; // taken for the full one it tells another turn
+    EXPECT_GT(std::abs(turnFromRubber(corners, kCentre, {0, 0}, {6.5, 0}, 1).value - 12), 0.3);
 }
 
 TEST(RubberTurn, ItsErrorHoldsTheTruth) {

@@ -2,6 +2,7 @@
 #include "review/ghost.h"
 
 #include "kinematics/geometry.h"
+#include "review/camera_place.h"
 #include "review/edit.h"
 #include "review/review_json.h"
 #include "tests/support/fixtures.h"
@@ -72,8 +73,8 @@ TEST(MeasureGhost, OfADistanceFromALineBringsEveryPartInside) {
     r.first().moments[Moment::Release] = {60, ""};
     const std::map<L, ImagePoint> arched = {{L::BackWrist, {800, 260}},
                                             {L::BackToe, {400, 590}},
-                                            {L::BackHip, {640, 480}},
-                                            {L::BackKnee, {540, 560}}};
+                                            {L::BackHip, {630, 450}},
+                                            {L::BackKnee, {540, 530}}};
     for (const Slot& slot : playbook().measure("drive-line")->slots)
         r.first().points[{60, slot.landmark}] = {
             {arched.contains(slot.landmark) ? arched.at(slot.landmark) : ImagePoint{800, 262}, 2}, ""};
@@ -120,7 +121,8 @@ TEST(Scales, GiveInchesWithTheirErrorAndSayWhichOneWasUsed) {
     apply(r, {asIs("scale"), {SetScale{rubber, ScaleMark{10, {300, 610}, {343.54, 610}, 0.1524}}}, 1});
     const MeasureValue with = rowOf(r, "release-ahead").value;
     EXPECT_EQ(with.unit, "in");
-    EXPECT_NEAR(std::abs(*with.value), 100 / 174.17 * 24, 0.1);
+    // A hundredth of the height is so many inches of the rubber's 6 in 43.54 px.
+    EXPECT_NEAR(*with.value / *without.value, heightOf(r.first()).value / 100 / 43.54 * 6, 0.01);
     EXPECT_TRUE(std::any_of(with.warnings.begin(), with.warnings.end(), [](const Message& w) {
         return said(w).find("Scale from the rubber") != std::string::npos;
     }));

@@ -45,6 +45,8 @@ TEST(OwnError, FindsTheScatterOfAHandAndItsLean) {
     }
     const OwnError leaning = ownErrorOf(runOf(1, {4, -2}, 720, 400, 2));
     EXPECT_NEAR(leaning.landmarks[0].lean.x, 4, 0.2);
+    EXPECT_NEAR(leaning.leanPx, std::sqrt((16 + 4) / 2.0), 0.2); // apart from the scatter
+    EXPECT_LT(ownErrorOf(runOf(3, {0, 0}, 720, 400, 2)).leanPx, 0.4);
     EXPECT_NEAR(leaning.landmarks[0].lean.y, -2, 0.2);
     // A hand that always lies beside the joint is as wrong as one that scatters.
     EXPECT_NEAR(leaning.sdPx, std::sqrt(1 + (16 + 4) / 2.0), 0.2);

@@ -214,15 +214,34 @@ TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     // Where the generator's camera, standing square, shows the corners of the rubber at its origin.
     const Camera camera(walk.order.camera);
     const auto corner = [&](double x, double z) { return camera.project({x, 0, z}); };
-    findTurn(d, Qt::Key_2, {corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
+    findTurn(d, Qt::Key_3, {corner(-0.0762, 0.3048), corner(0.0762, 0.3048), corner(0.0762, -0.3048)});
     ASSERT_TRUE(d.delivery().turn);
     EXPECT_NEAR(d.delivery().turn->deg, walk.order.camera.yawDeg, 2 * d.delivery().turn->sdDeg);
     EXPECT_GT(d.delivery().turn->sdDeg, 0);
-    EXPECT_GT(spread().sd, plain); // the number is corrected, and less sure
+    EXPECT_LT(spread().sd, plain); // surer than when nobody has said anything
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.delivery().turn);
-    findTurn(d, Qt::Key_2, {{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
+    findTurn(d, Qt::Key_3, {{60, 150}, {60, 150}, {60, 150}}); // one spot is no rubber
     EXPECT_FALSE(d.delivery().turn);
+}
+
+TEST(Window, ACameraSaidToBeSquareWarnsNoMore) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const auto warned = [&] {
+        const auto& warnings = d.review().session().assessment().measure("leg-spread")->value.warnings;
+        return std::any_of(warnings.begin(), warnings.end(),
+                           [](const Message& w) { return w.id == "measure.turn-unsaid"; });
+    };
+    EXPECT_TRUE(warned());
+    findTurn(d, Qt::Key_1, {});
+    EXPECT_EQ(d.delivery().turn, std::optional(kSquareTurn));
+    EXPECT_FALSE(warned());
+    findTurn(d, Qt::Key_2, {}); // not known after all
+    EXPECT_FALSE(d.delivery().turn);
+    EXPECT_TRUE(warned());
 }
 
 TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
@@ -236,13 +255,13 @@ TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
     turned.yawDeg += 15;
     const Camera camera(turned);
     const auto post = [&](double x, double y) { return camera.project({x, y, -1.5}); };
-    findTurn(d, Qt::Key_3, {post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
+    findTurn(d, Qt::Key_5, {post(-0.7, 1.6), post(-0.7, 0), post(2.0, 1.6), post(2.0, 0)});
     ASSERT_TRUE(d.delivery().turn);
     EXPECT_NEAR(d.delivery().turn->deg, turned.yawDeg, 2 * d.delivery().turn->sdDeg);
     EXPECT_GT(d.delivery().turn->deg, 4);
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.delivery().turn);
-    findTurn(d, Qt::Key_3, {{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
+    findTurn(d, Qt::Key_5, {{60, 100}, {60, 150}, {60, 100}, {60, 150}}); // one post is not two
     EXPECT_FALSE(d.delivery().turn);
 }
 

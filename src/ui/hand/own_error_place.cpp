@@ -245,6 +245,11 @@ void OwnErrorPlace::showResults() {
     const ErrorRun& last = runs_.back();
     const OwnError e = ownErrorOf(last);
     QStringList words{say("own-error-place.your-clicks-lie-within-sd-px", {{"sdPx", pixels(e.sdPx)}})};
+    constexpr double kMatters = 0.3; // of the error; below nobody would notice it go
+    if (e.leanPx > kMatters * e.sdPx)
+        words << say("own-error-place.lean-part",
+                     {{"lean", pixels(e.leanPx)},
+                      {"without", pixels(std::sqrt(std::max(0.0, e.sdPx * e.sdPx - e.leanPx * e.leanPx)))}});
     if (e.semDeg && e.smallestChangeDeg)
         words << say("own-error-place.repeats",
                      {{"repeats", degrees(*e.semDeg)}, {"change", degrees(*e.smallestChangeDeg)}});

@@ -104,31 +104,50 @@ void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& 
               });
 }
 
+namespace {
+
+/// What the film's own lines show of the turn, as the film check said it; empty when they show none.
+QString turnByFilm(const Clip& clip) {
+    for (const Message& line : clip.check)
+        if (line.id == "film-check.the-camera-is-turned-away-from") return ' ' + say(line);
+    return {};
+}
+
+} // namespace
+
 void MeasureQuestions::cameraTurn(const Draw& draw) {
     const bool side = isSideView(c_.session.clip().view);
     const QString now = delivery().turn ? say("measure-questions.now-deg-give-or-take-sd",
                                               {{"deg", std::lround(delivery().turn->deg)},
                                                {"sdDeg", std::lround(kSdsOf95 * delivery().turn->sdDeg)}})
-                                        : say("measure-questions.now-taken-as-square");
-    enum class By { Nothing, Rubber, Heights };
-    QStringList options{say("measure-questions.square-or-not-known-leave-it")};
-    std::vector<By> ways{By::Nothing};
+                                        : say("measure-questions.now-not-said");
+    enum class By { Square, Nothing, Rubber, YouthRubber, Heights };
+    QStringList options{say("measure-questions.square-said"), say("measure-questions.turn-not-known")};
+    std::vector<By> ways{By::Square, By::Nothing};
     if (side) {
         options << say("measure-questions.find-it-click-three-corners-of");
         ways.push_back(By::Rubber);
+        options << say("measure-questions.find-youth-rubber");
+        ways.push_back(By::YouthRubber);
     }
     options << say(side ? "measure-questions.find-posts-side" : "measure-questions.find-posts-ends");
     ways.push_back(By::Heights);
     askChoice(parent_,
               {"turn", say("measure-questions.how-far-was-the-camera-turned"),
                say(side ? "measure-questions.degrees-toward-plate" : "measure-questions.degrees-toward-glove",
-                   {{"now", now}}),
+                   {{"now", now}}) +
+                   turnByFilm(c_.session.clip()),
                options, say("measure-questions.degrees-then-enter")},
               [this, ways, draw](const ChoiceAnswer& answer) {
-                  if (answer.option && ways[*answer.option] == By::Rubber) return draw(rubberDrawing());
+                  if (answer.option && ways[*answer.option] == By::Rubber)
+                      return draw(rubberDrawing(kFullRubber));
+                  if (answer.option && ways[*answer.option] == By::YouthRubber)
+                      return draw(rubberDrawing(kYouthRubber));
                   if (answer.option && ways[*answer.option] == By::Heights) return findByHeights(draw);
                   if (answer.option) {
-                      perform_(msg("measure-questions.cameras-turn"), {SetTurn{std::nullopt}});
+                      perform_(msg("measure-questions.cameras-turn"),
+                               {SetTurn{ways[*answer.option] == By::Square ? std::optional(kSquareTurn)
+                                                                           : std::nullopt}});
                       return;
                   }
                   const auto deg = typedNumber(answer.words.toStdString());
@@ -139,17 +158,17 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
               });
 }
 
-Drawing MeasureQuestions::rubberDrawing() {
+Drawing MeasureQuestions::rubberDrawing(RubberSize size) {
     return Drawing(MarkKind::Angle,
                    {say("measure-questions.the-rubbers-near-corner-away-from"),
                     say("measure-questions.its-near-corner-toward-the-plate"),
                     say("measure-questions.the-far-end-of-that-edge")},
-                   [this](const auto& corners) {
+                   [this, size](const auto& corners) {
                        const auto clicked = [&](std::size_t i) {
                            return ClickedPoint{corners.at(i), kDefaultClickSigmaPx};
                        };
                        takeTurn(turnByRubber(delivery(), c_.session.clip(), c_.session.athlete().hand,
-                                             {clicked(1), clicked(0), clicked(2)}),
+                                             {clicked(1), clicked(0), clicked(2), size}),
                                 say("measure-questions.by-the-rubber"),
                                 say("measure-questions.these-three-points-show-no-rubber"));
                    });

@@ -1,6 +1,7 @@
 // What measuring asks of the coach beside points: a frame, a choice, a number, the camera's turn, a scale.
 #pragma once
 
+#include "kinematics/rubber_turn.h"
 #include "ui/review/bench.h"
 #include "ui/review/drawing.h"
 
@@ -36,7 +37,7 @@ private:
     void sayLengthsIn(LengthUnit unit);
     void askLength(ScaleKind kind, const Draw& draw);
     Drawing scaleDrawing(ScaleKind kind, double metres);
-    Drawing rubberDrawing();
+    Drawing rubberDrawing(RubberSize size);
     void findByHeights(const Draw& draw);
     /// Keeps a turn that was found, or says `otherwise` when it is none.
     void takeTurn(Estimate turn, const QString& by, const QString& otherwise);

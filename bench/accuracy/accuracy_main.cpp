@@ -1,0 +1,94 @@
+// How often each measure's 95 % interval holds the truth, on bodies of two makers filmed, clicked and told of
+// in several ways: accuracy COUNT writes the tables of docs/accuracy.md; accuracy --depths writes
+// data/playbook/depths.json from other deliveries.
+#include "bench/accuracy/depth_table.h"
+#include "desk/places.h"
+#include "tests/bodies/tally.h"
+#include "words/words.h"
+
+#include <QCoreApplication>
+
+#include <array>
+#include <cmath>
+#include <cstdio>
+#include <iostream>
+#include <vector>
+
+namespace {
+
+using namespace jg;
+
+constexpr std::array<Maker, 2> kMakers = {demoBody, linkedBody};
+
+/// Of all measures: the median, the worst, and how many lie outside 93 to 97 %.
+void printSummary(const std::vector<std::array<Tallies, 2>>& all) {
+    std::printf("| | bodies | within 95 %%: median | lowest | below 93 %% | above 97 %% | bias over a tenth "
+                "of its sd "
+                "|\n|---|---|---|---|---|---|---|\n");
+    for (std::size_t s = 0; s < all.size(); ++s)
+        for (std::size_t k = 0; k < kMakers.size(); ++k) {
+            std::vector<double> held;
+            int below = 0, above = 0, biased = 0;
+            for (const auto& [id, t] : all[s][k]) {
+                if (t.asked < 50) continue;
+                held.push_back(t.held());
+                below += t.held()<93, above += t.held()> 97, biased += std::abs(t.bias()) > 0.1;
+            }
+            std::sort(held.begin(), held.end());
+            std::printf("| %s | %s | %.1f | %.1f | %d | %d | %d of %zu |\n", scenarios()[s].name.data(),
+                        k == 0 ? "taught" : "others", held[held.size() / 2], held.front(), below, above,
+                        biased, held.size());
+        }
+}
+
+void printRows(const std::vector<std::array<Tallies, 2>>& all) {
+    std::printf("\n| measure |");
+    for (std::size_t s = 0; s < all.size(); ++s) std::printf(" %c |", static_cast<char>('A' + s));
+    std::printf("\n|---|");
+    for (std::size_t s = 0; s < all.size(); ++s) std::printf("---|");
+    std::printf("\n");
+    for (const auto& [id, unused] : all[0][0]) {
+        std::printf("| %s |", id.c_str());
+        for (const auto& makers : all) {
+            for (std::size_t k = 0; k < kMakers.size(); ++k) {
+                const auto t = makers[k].find(id);
+                if (t == makers[k].end() || t->second.asked < 50)
+                    std::printf(" -");
+                else
+                    std::printf(" %.0f", t->second.held());
+                std::printf(k == 0 ? " /" : "");
+            }
+            const auto t = makers[1].find(id);
+            if (t != makers[1].end() && t->second.asked >= 50)
+                std::printf(" %+.1f; %.1f %s |", t->second.bias(), t->second.half(), t->second.unit.c_str());
+            else
+                std::printf(" |");
+        }
+        std::printf("\n");
+    }
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    const QCoreApplication app(argc, argv); // finds the playbook beside the program
+    if (argc > 1 && std::string(argv[1]) == "--depths") {
+        writeDepths();
+        return 0;
+    }
+    const int count = argc > 1 ? std::atoi(argv[1]) : 1000;
+    const auto playbook = loadPlaybook(dataFolder() / "playbook");
+    if (!playbook || count <= 0) {
+        std::cerr << (playbook ? "accuracy COUNT" : english()(playbook.error().text)) << "\n";
+        return 1;
+    }
+    std::vector<std::array<Tallies, 2>> all;
+    for (const Scenario& scenario : scenarios()) {
+        all.emplace_back();
+        for (std::size_t k = 0; k < kMakers.size(); ++k)
+            all.back()[k] = tally(*playbook, scenario, kMakers[k], count);
+    }
+    printSummary(all);
+    printRows(all);
+    return 0;
+}

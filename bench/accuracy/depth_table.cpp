@@ -1,0 +1,227 @@
+#include "bench/accuracy/depth_table.h"
+
+#include "bench/accuracy/wide_body.h"
+#include "demo/random_orders.h"
+
+#include <Eigen/Eigenvalues>
+
+#include <array>
+#include <cmath>
+#include <cstdio>
+#include <iostream>
+#include <map>
+#include <optional>
+#include <random>
+
+namespace jg {
+
+namespace {
+
+constexpr double kFps = 240;        // over whose frames a ball's speed is taken
+constexpr double kFrontAimM = 0.55; // where a camera at the plate looks, before the rubber
+
+constexpr int kBodies = 3000; // generated for the table of depths
+constexpr int kWays = 10;     // in which bodies differ that the table keeps; own choice, see what it prints
+
+/// Depths of every landmark at every moment toward one camera, in standing heights: a column a body.
+class DepthTable {
+public:
+    void add(int body, Moment moment, Landmark landmark, double depth) {
+        const auto [it, isNew] =
+            rows_.try_emplace({moment, landmark}, static_cast<Eigen::Index>(rows_.size()));
+        if (isNew) all_.conservativeResizeLike(Eigen::MatrixXd::Zero(it->second + 1, kBodies));
+        all_(it->second, body) = depth;
+    }
+    /// Mean, sd, and its parts by the main ways in which the bodies differ (principal components).
+    void solve() {
+        mean_ = all_.rowwise().mean();
+        const Eigen::MatrixXd off = all_.colwise() - mean_;
+        covariance_ = off * off.transpose() / kBodies;
+        const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> solver(covariance_); // smallest first
+        ways_ = (solver.eigenvectors() * solver.eigenvalues().cwiseMax(0).cwiseSqrt().asDiagonal())
+                    .rightCols(kWays)
+                    .rowwise()
+                    .reverse();
+        std::cerr << "the ways kept hold " << 100 * ways_.squaredNorm() / covariance_.trace() << " %\n";
+    }
+    void print(Moment moment, Landmark landmark) const {
+        const Eigen::Index row = rows_.at({moment, landmark});
+        std::printf("[%.4f, %.4f", mean_(row), std::sqrt(covariance_(row, row)));
+        for (Eigen::Index way = 0; way < kWays; ++way) std::printf(", %.4f", ways_(row, way));
+        std::printf("]");
+    }
+    const auto& rows() const { return rows_; }
+
+private:
+    std::map<std::pair<Moment, Landmark>, Eigen::Index> rows_;
+    Eigen::MatrixXd all_, covariance_, ways_;
+    Eigen::VectorXd mean_;
+};
+
+/// How fast a joint may be wherever the bodies at hand happen to rest, standing heights a second: own choice.
+double leastSpeedSd(Moment moment, Landmark landmark) {
+    constexpr double kStanding = 0.08;
+    using L = Landmark;
+    const bool leadFoot = landmark == L::LeadAnkle || landmark == L::LeadHeel || landmark == L::LeadToe;
+    const bool backFoot = landmark == L::BackAnkle || landmark == L::BackHeel || landmark == L::BackToe;
+    const bool planted = moment >= Moment::Plant && moment <= Moment::Finish;
+    if (landmark == L::Rubber || (leadFoot && planted) || (backFoot && moment <= Moment::Load))
+        return kStanding;
+    switch (moment) {
+    case Moment::Set:
+        return 0.05;
+    case Moment::LiftTop:
+        return 0.15;
+    case Moment::HandBreak:
+    case Moment::Load:
+        return 0.3;
+    default:
+        return 0.5;
+    }
+}
+
+/// How fast a joint moves at a moment, in standing heights a second.
+class VelocityTable {
+public:
+    void add(const Eigen::Vector3d& v) {
+        ++count_;
+        sum_ += v;
+        squares_ += v.cwiseProduct(v);
+    }
+    /// With how bodies differ in tempo and way, own choice: a third of the speed in any direction, and at
+    /// least `leastSd`.
+    void print(double leastSd) const {
+        constexpr double kWay = 0.35;
+        const double speed = (sum_ / count_).norm();
+        std::printf("[");
+        for (Eigen::Index i = 0; i < 3; ++i) {
+            const double mean = sum_(i) / count_, variance = squares_(i) / count_ - mean * mean;
+            std::printf(
+                "%s[%.2f, %.2f]", i == 0 ? "" : ", ", mean,
+                std::sqrt(std::max(leastSd * leastSd, std::max(0.0, variance) + std::pow(kWay * speed, 2))));
+        }
+        std::printf("]");
+    }
+
+private:
+    int count_ = 0;
+    Eigen::Vector3d sum_ = Eigen::Vector3d::Zero(), squares_ = Eigen::Vector3d::Zero();
+};
+
+/// Speed toward one camera in the first frames after a moment, in standing heights a second.
+class SpeedTable {
+public:
+    void add(double speed) {
+        ++count_;
+        sum_ += speed;
+        squares_ += speed * speed;
+    }
+    void print() const {
+        constexpr double kLeastSd = 0.25; // own choice: a ball leaves within a degree of its line, or so
+        const double mean = sum_ / count_, variance = squares_ / count_ - mean * mean;
+        std::printf("[%.3f, %.3f]", mean, std::sqrt(std::max(kLeastSd * kLeastSd, variance)));
+    }
+
+private:
+    int count_ = 0;
+    double sum_ = 0, squares_ = 0;
+};
+
+/// Joints that measures ask for on the frames after release.
+constexpr Landmark kAfterRelease[] = {Landmark::BackWrist, Landmark::Ball};
+
+/// What is gathered of all bodies.
+struct Gathered {
+    DepthTable open, front;
+    std::map<Landmark, std::pair<SpeedTable, SpeedTable>> speeds;
+    std::map<Moment, std::map<Landmark, VelocityTable>> velocities;
+};
+
+void gather(int n, Gathered& all) {
+    constexpr double kSoonS = 2 / kFps, kAroundS = 0.004;
+    const FilmOrder order = randomOrder(11, n);
+    const Delivery delivery(order.knobs);
+    std::mt19937_64 engine(static_cast<std::uint64_t>(n) * 104729 + 3);
+    const WideHabits habits(engine);
+    const double height = order.knobs.heightM;
+    const auto pose = [&](double timeS, Moment moment) {
+        return habits.applied(delivery.poseAt(timeS).joints, moment, height);
+    };
+    for (const auto& [moment, timeS] : delivery.events()) {
+        // The ball flies on after it has left; a moment taken too early shows it in the hand.
+        const double afterS = moment == Moment::Release ? 0 : kAroundS;
+        const auto before = pose(timeS - kAroundS, moment), after = pose(timeS + afterS, moment);
+        for (const auto& [landmark, p] : pose(timeS, moment)) {
+            all.open.add(n, moment, landmark, p(2) / height);
+            all.front.add(n, moment, landmark, (p(0) - kFrontAimM) / height);
+            all.velocities[moment][landmark].add((after.at(landmark) - before.at(landmark)) /
+                                                 ((kAroundS + afterS) * height));
+        }
+    }
+    const double released = delivery.events().at(Moment::Release);
+    const auto held = pose(released, Moment::Release), soon = pose(released + kSoonS, Moment::Release);
+    for (const Landmark l : kAfterRelease) {
+        const Eigen::Vector3d speed = (soon.at(l) - held.at(l)) / (kSoonS * height);
+        all.speeds[l].first.add(speed(2));
+        all.speeds[l].second.add(speed(0));
+    }
+}
+
+/// Prints the rows of a table by moment and landmark, each by `print`.
+template <typename Rows, typename Print>
+void printRows(const Rows& rows, Print print) {
+    std::optional<Moment> last;
+    for (const auto& [moment, landmark] : rows) {
+        if (last != moment)
+            std::printf("%s    \"%s\": {", last ? "\n    },\n" : "\n", std::string(info(moment).id).c_str());
+        std::printf("%s      \"%s\": ", last == moment ? ",\n" : "\n",
+                    std::string(info(landmark).id).c_str());
+        print(moment, landmark);
+        last = moment;
+    }
+    std::printf("\n    }");
+}
+
+} // namespace
+
+void writeDepths() {
+    Gathered all;
+    for (int n = 0; n < kBodies; ++n) gather(n, all);
+    all.open.solve();
+    all.front.solve();
+    std::printf(
+        "{\n  \"format\": \"juxtagraph-depths-5\",\n  \"about\": \"Depth of each landmark of a right-hander "
+        "toward a camera square at the open side, then toward one at the plate, in standing heights: mean, "
+        "sd, "
+        "and the parts of the sd by the main ways in which bodies differ, the same order in all rows. Speeds "
+        "toward these cameras after a moment, and velocities at it toward the target, up and toward third "
+        "base: "
+        "mean and sd in standing heights a second. Own choice, from %d generated deliveries made wide in "
+        "stride, "
+        "turn, lean, arm slot and build: accuracy --depths.\",\n  \"depths\": {",
+        kBodies);
+    std::vector<std::pair<Moment, Landmark>> rows;
+    for (const auto& [row, index] : all.open.rows()) rows.push_back(row);
+    printRows(rows, [&](Moment moment, Landmark landmark) {
+        std::printf("[");
+        all.open.print(moment, landmark);
+        std::printf(", ");
+        all.front.print(moment, landmark);
+        std::printf("]");
+    });
+    std::printf("\n  },\n  \"velocities\": {");
+    printRows(rows, [&](Moment moment, Landmark landmark) {
+        all.velocities.at(moment).at(landmark).print(leastSpeedSd(moment, landmark));
+    });
+    std::printf("\n  },\n  \"speeds\": {\n    \"release\": {");
+    for (const Landmark l : kAfterRelease) {
+        std::printf("%s\n      \"%s\": [", l == kAfterRelease[0] ? "" : ",", std::string(info(l).id).c_str());
+        all.speeds.at(l).first.print();
+        std::printf(", ");
+        all.speeds.at(l).second.print();
+        std::printf("]");
+    }
+    std::printf("\n    }\n  }\n}\n");
+}
+
+} // namespace jg

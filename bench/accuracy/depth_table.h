@@ -1,0 +1,9 @@
+// data/playbook/depths.json, made from wide bodies.
+#pragma once
+
+namespace jg {
+
+/// Prints the table as JSON.
+void writeDepths();
+
+} // namespace jg
