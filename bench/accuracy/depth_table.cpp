@@ -20,7 +20,7 @@ namespace {
 constexpr double kFps = 240;        // over whose frames a ball's speed is taken
 constexpr double kFrontAimM = 0.55; // where a camera at the plate looks, before the rubber
 
-constexpr int kBodies = 3000; // generated for the table of depths
+constexpr int kBodies = 2000; // generated for the table of depths
 constexpr int kWays = 10;     // in which bodies differ that the table keeps; own choice, see what it prints
 
 /// Depths of every landmark at every moment toward one camera, in standing heights: a column a body.
@@ -44,9 +44,12 @@ public:
                     .reverse();
         std::cerr << "the ways kept hold " << 100 * ways_.squaredNorm() / covariance_.trace() << " %\n";
     }
+    /// Nothing is known exactly: the rubber's edge is clicked somewhere along its length.
     void print(Moment moment, Landmark landmark) const {
+        constexpr double kLeastSd = 0.01;
         const Eigen::Index row = rows_.at({moment, landmark});
-        std::printf("[%.4f, %.4f", mean_(row), std::sqrt(covariance_(row, row)));
+        std::printf("[%.4f, %.4f", mean_(row),
+                    std::sqrt(std::max(kLeastSd * kLeastSd, covariance_(row, row))));
         for (Eigen::Index way = 0; way < kWays; ++way) std::printf(", %.4f", ways_(row, way));
         std::printf("]");
     }

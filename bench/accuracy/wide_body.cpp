@@ -14,7 +14,7 @@ namespace {
 constexpr double kRad = M_PI / 180;
 // Own choice, sds: parts of a width or height, and degrees.
 constexpr double kWidth = 0.08, kStride = 7, kPelvis = 11, kTrunk = 12, kSide = 10, kForward = 8, kArm = 16,
-                 kForearm = 18, kKnee = 13, kHead = 0.02, kFoot = 0.02;
+                 kForearm = 18, kKnee = 13, kHead = 0.02, kFoot = 0.02, kPlace = 0.02;
 constexpr double kStanding = 0.4; // of it before anything moves
 constexpr double kHabit = 0.7;    // of it stays from moment to moment; the rest is of the moment
 
@@ -43,6 +43,7 @@ WideHabits::WideHabits(std::mt19937_64& engine) {
     hips_ = 1 + draw(kWidth);
     shoulders_ = 1 + draw(kWidth);
     stride_ = draw(kStride);
+    place_ = {draw(kPlace), 0, draw(kPlace)};
     const double momentPart = std::sqrt(1 - kHabit * kHabit);
     const AtMoment habit{draw(kPelvis),   draw(kTrunk), draw(kSide),     draw(kForward), draw3(kArm),
                          draw3(kForearm), draw3(kArm),  draw3(kForearm), draw(kKnee),    draw(kKnee),
@@ -100,7 +101,7 @@ MadeBody::Joints WideHabits::applied(MadeBody::Joints pose, Moment moment, doubl
                        : moment == Moment::HandBreak || moment == Moment::Load ? 0.5
                                                                                : 1;
     for (auto& [landmark, p] : pose)
-        if (landmark != L::Rubber) p = about(Vector3d::UnitY(), way * stride_) * p;
+        if (landmark != L::Rubber) p = about(Vector3d::UnitY(), way * stride_) * (p + place_ * heightM);
     return pose;
 }
 

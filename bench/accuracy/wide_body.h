@@ -24,6 +24,7 @@ private:
         Eigen::Vector3d backFoot, leadFoot;
     };
     double hips_, shoulders_, stride_;
+    Eigen::Vector3d place_; ///< on the rubber, parts of the height
     std::map<Moment, AtMoment> moments_;
 };
 

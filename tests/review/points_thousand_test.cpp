@@ -4,8 +4,6 @@
 #include "tests/bodies/scenario.h"
 #include "tests/support/fixtures.h"
 
-#include <cstdlib>
-#include <cstring>
 #include <nlohmann/json.hpp>
 
 namespace jg {
@@ -55,12 +53,11 @@ void expectSame(const MeasureValue& a, const MeasureValue& b) {
     EXPECT_EQ(a.warnings.size(), b.warnings.size()) << a.id;
 }
 
-// 40 documents; 1,000 with JUXTAGRAPH_LONG.
 TEST(PointsDocument, AreAnsweredAsTheWindowAnswersThem) {
-    const int count = std::getenv("JUXTAGRAPH_LONG") ? 1000 : 40;
+    constexpr int kDocuments = 1000;
     std::mt19937_64 engine(29);
     int numbers = 0;
-    for (int n = 0; n < count; ++n) {
+    for (int n = 0; n < kDocuments; ++n) {
         const auto k = static_cast<std::size_t>(n);
         const View view = std::array{View::Open, View::Closed, View::Front, View::Rear}[k % 4];
         double afterFrameS = 0;
@@ -82,7 +79,7 @@ TEST(PointsDocument, AreAnsweredAsTheWindowAnswersThem) {
         }
         ASSERT_FALSE(HasFailure()) << "document " << n;
     }
-    EXPECT_GT(numbers, count * 20);
+    EXPECT_GT(numbers, kDocuments * 20);
 }
 
 } // namespace

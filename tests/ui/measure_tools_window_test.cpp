@@ -48,10 +48,10 @@ TEST(Window, AScaleGivesInchesAndUndoTakesItBack) {
     EXPECT_NEAR(d.delivery().scales.at(ScaleKind::RubberShort).to.x, 90, 1);
     d.key(Qt::Key_Z);
     EXPECT_FALSE(d.delivery().scales.contains(ScaleKind::RubberShort));
-    choose(Qt::Key_5); // the plate lies too far away
+    choose(Qt::Key_6); // the plate lies too far away
     d.window().activateWindow();
     EXPECT_EQ(d.delivery().scales.size(), 1U);
-    choose(Qt::Key_7); // take all away
+    choose(Qt::Key_8); // take all away
     ASSERT_TRUE(waitFor([&] { return d.delivery().scales.empty(); }));
 }
 
@@ -70,7 +70,7 @@ TEST(Window, LengthsAreSaidInInchesOrCentimetresByChoice) {
     const double inches = ahead().value.value();
     EXPECT_EQ(ahead().unit, "in");
     d.key(Qt::Key_S);
-    QTest::keyClick(d.window().findChild<QDialog*>("scale"), Qt::Key_6);
+    QTest::keyClick(d.window().findChild<QDialog*>("scale"), Qt::Key_7);
     ASSERT_TRUE(waitFor([&] { return ahead().unit == "cm"; }));
     EXPECT_NEAR(ahead().value.value(), inches * 2.54, 1e-6);
     // The choice is the coach's, not the review's: the next window has it too.
@@ -193,6 +193,11 @@ TEST(Window, PointsArePlacedByKeysAlone) {
     EXPECT_GT(length(was - from), 0); // a start, not the answer
 }
 
+/// As if nobody had said how the camera stood.
+void unsayTurn(Driver& d) {
+    ASSERT_TRUE(d.review().session().perform(asIs("unsaid"), {SetTurn{std::nullopt}}));
+}
+
 /// Has the camera's turn found by the option `way` of its dialog, from points clicked on the picture.
 void findTurn(Driver& d, Qt::Key way, std::initializer_list<ImagePoint> points) {
     d.key(Qt::Key_Y);
@@ -208,6 +213,7 @@ TEST(Window, TheRubbersCornersTellTheCamerasTurn) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
+    unsayTurn(d);
     d.stepTo(10);
     const auto spread = [&] { return d.review().session().assessment().measure("leg-spread")->value; };
     const double plain = spread().sd;
@@ -230,6 +236,7 @@ TEST(Window, ACameraSaidToBeSquareWarnsNoMore) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
+    unsayTurn(d);
     const auto warned = [&] {
         const auto& warnings = d.review().session().assessment().measure("leg-spread")->value.warnings;
         return std::any_of(warnings.begin(), warnings.end(),
@@ -249,6 +256,7 @@ TEST(Window, TwoPostsOfOneHeightTellTheCamerasTurn) {
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     d.key(Qt::Key_PageUp);
+    unsayTurn(d);
     d.stepTo(10);
     // Where a camera turned by 15 degrees shows posts of a fence that runs to the plate.
     CameraSettings turned = walk.order.camera;
