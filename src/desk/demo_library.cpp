@@ -126,7 +126,7 @@ Status keepHouse(Library& library, const std::vector<Athlete>& people, Date toda
          {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
           std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
         if (auto saved = library.setSetting(key, value); !saved) return saved;
-    return keepRun(library, demoErrorRun("Ilse Varnholt", addDays(today, -40)));
+    return keepRun(library, demoErrorRun("Ilse Varnholt", addDays(today, -80)));
 }
 
 Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Date today,
