@@ -134,12 +134,12 @@ struct Standing {
 };
 
 /// Its height in pixels of the plane: a turned camera may stand nearer to where it was seen, or farther.
-double heightInPlane(const Standing& seen, double distance, Placing how) {
+double heightInPlane(const Standing& seen, double distance, Placer& placer) {
     double height = seen.heightPx;
     // It changes by some parts in a hundred, and that change by some parts in a hundred of itself.
     for (int again = 0; again < 3; ++again) {
-        how.distancePx = distance * height;
-        height = seen.heightPx * scaleAt(seen.middle, seen.depth * height, how);
+        placer.setDistance(distance * height);
+        height = seen.heightPx * placer.scaleAt(seen.middle, seen.depth * height);
     }
     return height;
 }
@@ -157,19 +157,20 @@ Formula formulaFrom(const MeasureDefinition& m, const MeasureInput& in, OfPoints
                              std::find(moments.begin(), moments.end(), slot.at) - moments.begin());
     return [=, &in](const Eigen::VectorXd& v) {
         const auto after = [&](After what) { return v(2 * n + what); };
-        Placing how{
-            in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch), 0, along};
+        Placer placer({in.camera ? in.camera->centre : ImagePoint{}, after(kRoll), after(kYaw), after(kPitch),
+                       0, along});
         std::vector<ImagePoint> points;
         points.reserve(static_cast<std::size_t>(n));
         const double seenPx = in.heightPx.value;
-        const double height =
-            inDepth ? heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)}, after(kDistance), how)
-                    : 0;
-        how.distancePx = after(kDistance) * height;
+        const double height = inDepth ? heightInPlane({in.camera->standing, seenPx, after(kHeightDepth)},
+                                                      after(kDistance), placer)
+                                      : 0;
+        placer.setDistance(after(kDistance) * height);
         const double scalePx = inDepth ? height : in.heightPx.value;
         for (Eigen::Index i = 0; i < n; ++i) {
             const auto& [motion, moment] = motions[static_cast<std::size_t>(i)];
-            const ImagePoint p = placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height, how);
+            const ImagePoint p =
+                placer.placed({v(2 * i), v(2 * i + 1)}, v(2 * n + kAfterPoints + i) * height);
             const double late = v(3 * n + kAfterPoints + moment) * scalePx;
             points.push_back({p.x - along * motion.along.value * late, p.y + motion.up.value * late});
         }
