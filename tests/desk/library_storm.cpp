@@ -17,6 +17,7 @@
 #include <fcntl.h>
 #include <random>
 #include <unistd.h>
+#include <utility>
 
 namespace {
 
@@ -28,7 +29,8 @@ public:
         : folder_(folder)
         , film_(film)
         , log_(::open(log, O_WRONLY | O_APPEND | O_CREAT, 0644))
-        , engine_(seed) {}
+        , engine_(seed)
+        , next_(seed % 5) {}
 
     int run() {
         auto book = loadPlaybook(dataFolder() / "playbook");
@@ -39,7 +41,7 @@ public:
                 Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
             if (!library) continue;                                           // the other one is at it
             for (int i = 0; i < 6; ++i) {
-                const auto what = engine_() % 10;
+                const auto what = std::exchange(next_, engine_() % 10);
                 if (what == 0)
                     takeInOne(**library);
                 else if (what == 1)
@@ -159,6 +161,7 @@ private:
     std::filesystem::path folder_, film_;
     int log_;
     std::mt19937 engine_;
+    std::mt19937::result_type next_; ///< what it does next; the seed says what it begins with
     Playbook book_;
     SystemClock clock_;
     IdSource ids_;
