@@ -3,15 +3,15 @@
 namespace jg {
 
 namespace {
-constexpr const char* kKey = "lengths";
+constexpr const char* kLengthsKey = "lengths";
 } // namespace
 
 void loadLengthUnit(Library& library, Playbook& playbook) {
-    playbook.lengths = lengthUnitFromId(library.setting(kKey)).value_or(LengthUnit::Inches);
+    playbook.lengths = lengthUnitFromId(library.setting(kLengthsKey)).value_or(LengthUnit::Inches);
 }
 
 Status keepLengthUnit(Library& library, Playbook& playbook, LengthUnit unit) {
-    if (auto kept = library.setSetting(kKey, std::string(idOf(unit))); !kept) return kept.error();
+    if (auto kept = library.setSetting(kLengthsKey, std::string(idOf(unit))); !kept) return kept.error();
     playbook.lengths = unit;
     return Done{};
 }

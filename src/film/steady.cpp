@@ -15,9 +15,9 @@ namespace {
 
 constexpr int kMostPatches = 80;
 constexpr std::size_t kLeastPatches = 8;
-constexpr double kStill = 12;               // grey levels from the background that still count as it
-constexpr double kMostDisagreementPx = 0.7; // forth and back
-constexpr double kOwnSdPx = 0.05;           // of a patch's flow, however many there are
+constexpr double kStill = 12;                    // grey levels from the background that still count as it
+constexpr double kMostShakeDisagreementPx = 0.7; // forth and back
+constexpr double kOwnSdPx = 0.05;                // of a patch's flow, however many there are
 
 /// Median, and the standard error that the scatter about it gives.
 std::pair<double, double> middleOf(const std::vector<double>& values) {
@@ -51,7 +51,7 @@ std::pair<std::vector<double>, std::vector<double>> waysOf(const cv::Mat& first,
     cv::calcOpticalFlowPyrLK(now, first, there, back, foundBack, error);
     std::pair<std::vector<double>, std::vector<double>> ways;
     for (std::size_t i = 0; i < patches.size(); ++i) {
-        if (!found[i] || !foundBack[i] || cv::norm(back[i] - patches[i]) > kMostDisagreementPx) continue;
+        if (!found[i] || !foundBack[i] || cv::norm(back[i] - patches[i]) > kMostShakeDisagreementPx) continue;
         ways.first.push_back(there[i].x - patches[i].x);
         ways.second.push_back(there[i].y - patches[i].y);
     }

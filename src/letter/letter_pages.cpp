@@ -14,10 +14,10 @@ namespace jg {
 
 namespace {
 
-constexpr double kMargin = 64;
+constexpr double kPageMargin = 64;
 constexpr double kTop = 56;
 constexpr double kBottom = 1131 - 56;
-constexpr double kWidth = kPageWidth - 2 * kMargin;
+constexpr double kWidth = kPageWidth - 2 * kPageMargin;
 
 } // namespace
 
@@ -36,12 +36,12 @@ void LetterPages::newPage() {
     pages_.emplace_back();
     y_ = kTop;
     if (pages_.size() > 1) return;
-    html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kMargin, kWidth / 2);
+    html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth / 2);
     html(styled(said(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
-         kMargin + kWidth * 0.4, kWidth * 0.6);
+         kPageMargin + kWidth * 0.4, kWidth * 0.6);
     pages_.back().back().rect.translate(0, 4);
     y_ += 30;
-    pages_.back().push_back({Block::Kind::Fill, {kMargin, y_, kWidth, 2}, {}, palette::ink, {}});
+    pages_.back().push_back({Block::Kind::Fill, {kPageMargin, y_, kWidth, 2}, {}, palette::ink, {}});
     y_ += 24;
 }
 
@@ -60,7 +60,7 @@ double LetterPages::html(const QString& text, double x, double width, double* bo
 }
 
 void LetterPages::heading(const Message& text, double px) {
-    y_ += html(styled(said(text), px, palette::ink, "Vollkorn", "600"), kMargin, kWidth) + 6;
+    y_ += html(styled(said(text), px, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth) + 6;
 }
 
 void LetterPages::keeps() {
@@ -70,7 +70,7 @@ void LetterPages::keeps() {
     need(80);
     double bottom = y_;
     for (std::size_t i = 0; i < model_.keeps.size() && i < 3; ++i) {
-        const double x = kMargin + static_cast<double>(i) * (width + gap);
+        const double x = kPageMargin + static_cast<double>(i) * (width + gap);
         pages_.back().push_back({Block::Kind::Fill, {x, y_, width, 3}, {}, palette::moss, {}});
         y_ += 11;
         html(styled(said(msg("letter.keep-heading")), 15.5, palette::moss, "Vollkorn", "600") +
@@ -91,12 +91,12 @@ void LetterPages::correction(const LetterCorrection& c) {
     heading(c.title, 21);
     y_ += 2;
     double bottom = y_;
-    double x = kMargin, width = kWidth;
+    double x = kPageMargin, width = kWidth;
     if (stillHeight > 0) {
         pages_.back().push_back(
-            {Block::Kind::Image, {kMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
+            {Block::Kind::Image, {kPageMargin, y_, stillWidth, stillHeight}, {}, {}, still->second});
         y_ += stillHeight + 6;
-        html(styled(said(c.caption), 11.5, palette::quiet), kMargin, stillWidth, &bottom);
+        html(styled(said(c.caption), 11.5, palette::quiet), kPageMargin, stillWidth, &bottom);
         y_ -= stillHeight + 6;
         x += stillWidth + 22;
         width -= stillWidth + 22;
@@ -124,7 +124,7 @@ void LetterPages::weekDays() {
     const double top = y_;
     const std::size_t first = pages_.back().size();
     for (int weekday = 0; weekday < 7; ++weekday) {
-        const double x = kMargin + weekday * (width + kGap);
+        const double x = kPageMargin + weekday * (width + kGap);
         const Message body = model_.bodyOn(weekday);
         QString drills;
         for (const LetterWeekRow& row : model_.week) {
@@ -145,7 +145,7 @@ void LetterPages::weekDays() {
     bottom += 6;
     std::vector<Block> fills;
     for (int weekday = 0; weekday < 7; ++weekday) {
-        const double x = kMargin + weekday * (width + kGap);
+        const double x = kPageMargin + weekday * (width + kGap);
         const auto busy = std::find_if(model_.week.begin(), model_.week.end(),
                                        [&](const LetterWeekRow& row) { return row.on(weekday); });
         fills.push_back({Block::Kind::Fill, {x, top, width, bottom - top}, {}, palette::sheet, {}});
@@ -174,13 +174,13 @@ void LetterPages::week() {
     for (const LetterWeekRow& r : model_.week) {
         need(40);
         const Message what = r.ball ? msg("letter.with-ball", {{"drill", r.what}}) : r.what;
-        y_ += html(styled(QString("<b>%1</b> %2").arg(said(what), said(r.how)), 11.5, palette::ink), kMargin,
-                   kWidth) +
+        y_ += html(styled(QString("<b>%1</b> %2").arg(said(what), said(r.how)), 11.5, palette::ink),
+                   kPageMargin, kWidth) +
               5;
     }
     for (const Message& note : model_.weekNotes) {
         need(34);
-        y_ += html(styled(said(note), 11, palette::quiet), kMargin, kWidth) + 4;
+        y_ += html(styled(said(note), 11, palette::quiet), kPageMargin, kWidth) + 4;
     }
     y_ += 14;
 }
@@ -206,7 +206,7 @@ void LetterPages::notes() {
     const std::size_t first = pages_.back().size();
     double bottom = y_;
     for (std::size_t i = 0; i < notes.size(); ++i) {
-        const double x = kMargin + static_cast<double>(i) * (width + gap);
+        const double x = kPageMargin + static_cast<double>(i) * (width + gap);
         y_ += 12;
         html(styled(QString("<b>%1</b> %2").arg(said(notes[i].lead), said(notes[i].text)), 12.5, palette::ink,
                     "Open Sans", "400", "line-height:114%;"),
@@ -217,7 +217,7 @@ void LetterPages::notes() {
     for (std::size_t i = 0; i < notes.size(); ++i)
         pages_.back().insert(pages_.back().begin() + static_cast<std::ptrdiff_t>(first),
                              Block{Block::Kind::Fill,
-                                   {kMargin + static_cast<double>(i) * (width + gap), y_, width, height},
+                                   {kPageMargin + static_cast<double>(i) * (width + gap), y_, width, height},
                                    {},
                                    palette::paper,
                                    {}});
@@ -231,20 +231,20 @@ void LetterPages::layOut() {
         y_ += 12;
         const double height =
             html(styled(said(caution), 13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
-                 kMargin + 18, kWidth - 34);
+                 kPageMargin + 18, kWidth - 34);
         pages_.back().insert(
             pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
-            Block{Block::Kind::Fill, {kMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
+            Block{Block::Kind::Fill, {kPageMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
         pages_.back().insert(
             pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
-            Block{Block::Kind::Fill, {kMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
+            Block{Block::Kind::Fill, {kPageMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
         y_ += height + 30;
     }
     heading(model_.greeting, 31);
     if (!model_.opening.empty())
         y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400",
                           "line-height:118%;"),
-                   kMargin, kWidth) +
+                   kPageMargin, kWidth) +
               20;
     keeps();
     for (const LetterCorrection& c : model_.corrections) correction(c);
@@ -252,10 +252,10 @@ void LetterPages::layOut() {
     notes();
     need(90);
     y_ += html(styled(said(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:116%;"),
-               kMargin, kWidth) +
+               kPageMargin, kWidth) +
           16;
     html(styled(said(asIs(model_.signature)), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
-         kMargin, kWidth);
+         kPageMargin, kWidth);
 }
 
 void LetterPages::paint(QPainter& painter, int page) const {

@@ -20,7 +20,7 @@ json valueAsJson(const MessageArg::Value& value) {
     return {{"list", messagesAsJson(list.items)}, {"style", static_cast<int>(list.style)}};
 }
 
-MessageArg::Value valueIn(const json& v) {
+MessageArg::Value argumentIn(const json& v) {
     if (v.is_string()) return v.get<std::string>();
     if (v.is_number_integer()) return v.get<std::int64_t>();
     if (v.contains("number")) return Decimal{v["number"], v.at("decimals"), v.value("trimmed", false)};
@@ -50,7 +50,7 @@ Message messageIn(const json& value) {
     message.id = value.at("id").get<std::string>();
     for (const json& arg : value.at("args")) {
         message.args.emplace_back(arg.at(0).get<std::string>(), std::string());
-        message.args.back().value = valueIn(arg.at(1));
+        message.args.back().value = argumentIn(arg.at(1));
     }
     return message;
 }

@@ -11,7 +11,7 @@ namespace jg {
 
 namespace {
 
-std::string lower(std::string_view text) {
+std::string lowered(std::string_view text) {
     std::string all(text);
     std::transform(all.begin(), all.end(), all.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
@@ -57,15 +57,15 @@ std::vector<WrittenNumber> numbersOf(const std::string& sentence) {
 } // namespace
 
 std::vector<std::string> namesOf(const MeasureDefinition& m) {
-    const auto head = [](const std::string& name) { return lower(name.substr(0, name.find(','))); };
-    std::vector<std::string> names = {head(m.shortName), lower(m.name)};
+    const auto head = [](const std::string& name) { return lowered(name.substr(0, name.find(','))); };
+    std::vector<std::string> names = {head(m.shortName), lowered(m.name)};
     std::erase_if(names, [](const std::string& n) { return n.empty(); });
     return names;
 }
 
 std::vector<WrittenNumber> numbersIn(std::string_view text, const std::vector<std::string>& names) {
     std::vector<WrittenNumber> all;
-    for (const std::string& sentence : sentencesOf(lower(text))) {
+    for (const std::string& sentence : sentencesOf(lowered(text))) {
         const bool about =
             names.empty() || std::any_of(names.begin(), names.end(), [&](const std::string& n) {
                 return sentence.find(n) != std::string::npos;
@@ -96,7 +96,7 @@ std::vector<std::string> wrongSidesIn(std::string_view text, Hand hand) {
     // Made once: every text of a review is read after every edit.
     static const std::regex right = wrongSidesOf(Hand::Right), left = wrongSidesOf(Hand::Left);
     const std::regex& wrong = hand == Hand::Right ? right : left;
-    const std::string all = lower(text);
+    const std::string all = lowered(text);
     std::vector<std::string> found;
     for (std::sregex_iterator it(all.begin(), all.end(), wrong), end; it != end; ++it)
         found.push_back(it->str());

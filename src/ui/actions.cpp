@@ -19,6 +19,7 @@ const std::vector<ActionRow>& actionTable() {
         {"place-playbook", {K("Alt+B")}, AtHome},
         {"place-post", {K("Alt+P")}, AtHome},
         {"athlete-edit", {K("E")}, AtHome},
+        {"athlete-juxta", {K("J")}, AtHome},
         {"athlete-search", {K("/")}, AtHome},
         {"place-hand", {K("Alt+H")}, AtHome},
         {"look-over", {K("Y")}, AtHome},

@@ -6,6 +6,7 @@
 #include "desk/own_playbook.h"
 #include "desk/promises.h"
 #include "ui/athletes/athletes_place.h"
+#include "ui/athletes/juxta_dialog.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/form_dialog.h"
@@ -150,6 +151,7 @@ void MainWindow::connectPlaces() {
     connect(desk_, &DeskPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
+    connect(athletes_, &AthletesPlace::juxtaAsked, this, [this] { run("athlete-juxta"); });
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
     connect(athletes_, &AthletesPlace::closePain, this, &MainWindow::closePain);
     connect(athletes_, &AthletesPlace::edited, this, [this](const Athlete& a) {
@@ -341,6 +343,13 @@ Handlers MainWindow::handlers() {
         {"athlete-edit",
          [this] {
              if (atAthletes()) athletes_->editCurrent();
+         }},
+        {"athlete-juxta",
+         [this] {
+             if (!atAthletes()) return;
+             const auto reviews = athletes_->reviewsShown();
+             if (reviews.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
+             showJuxta(this, *parts_.library, parts_.playbook, reviews);
          }},
         {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
         {"look-over", [this] { lookOverLibrary(this, *parts_.library, [this] { refreshHome(); }); }},

@@ -133,6 +133,15 @@ void AthletesPlace::openNewest() {
     if (shown_ && !shown_->reviews.empty()) Q_EMIT open(shown_->reviews.back().submission.id);
 }
 
+std::vector<ReviewId> AthletesPlace::reviewsShown() const {
+    constexpr std::size_t kMost = 12;
+    std::vector<ReviewId> ids;
+    if (!shown_) return ids;
+    for (const ReviewOfAthlete& r : shown_->reviews) ids.push_back(r.summary.id);
+    if (ids.size() > kMost) ids.erase(ids.begin(), ids.end() - kMost);
+    return ids;
+}
+
 void AthletesPlace::editCurrent() {
     if (!shown_) return;
     editAthlete(this, shown_->athlete, playbook_, today_, [this](const Athlete& a) { Q_EMIT edited(a); });
@@ -184,6 +193,13 @@ void AthletesPlace::addFacts(const Athlete& a) {
     edit->setObjectName("edit-athlete");
     edit->setToolTip(say("athletes-place.name-date-of-birth-hand-height"));
     connect(edit, &QPushButton::clicked, this, &AthletesPlace::editCurrent);
+    if (reviewsShown().size() > 1) {
+        auto* under = plainButton(say("athletes-place.juxta"));
+        under->setObjectName("juxta-open");
+        under->setToolTip(say("action.athlete-juxta"));
+        connect(under, &QPushButton::clicked, this, &AthletesPlace::juxtaAsked);
+        row->addWidget(under);
+    }
     row->addWidget(edit);
     page_->addWidget(line);
     std::vector<Message> facts = {

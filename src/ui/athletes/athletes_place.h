@@ -28,6 +28,8 @@ public:
     /// The newest review of the chosen athlete.
     void openNewest();
     void editCurrent();
+    /// Of the chosen athlete, the newest twelve, by date.
+    std::vector<ReviewId> reviewsShown() const;
     void startSearch();
 
 Q_SIGNALS:
@@ -37,6 +39,7 @@ Q_SIGNALS:
     /// A report of pain is closed, with what was said of it.
     void closePain(const jg::SubmissionId& submission, const QString& words);
     void closePromise(qint64 promiseRow, jg::Kept how);
+    void juxtaAsked();
 
 private:
     void readRows();

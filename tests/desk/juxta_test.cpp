@@ -1,0 +1,110 @@
+// Deliveries under each other: one height, one ground line, and what has changed.
+#include "desk/juxta.h"
+#include "review/camera_place.h"
+#include "tests/support/walk.h"
+
+#include <QImage>
+
+namespace jg {
+namespace {
+
+using test::Walk;
+
+/// A review of the walk as an entry, `days` later.
+JuxtaEntry entryOf(const Walk& walk, int days) {
+    auto entries = juxtaEntries(*walk.library, test::playbook(), {walk.review.id});
+    EXPECT_TRUE(entries);
+    JuxtaEntry e = entries->front();
+    e.when = addDays(e.when, days);
+    return e;
+}
+
+const JuxtaChange* changeOf(const JuxtaSheet& sheet, const std::string& measure) {
+    for (const JuxtaColumn& column : sheet.columns)
+        for (const JuxtaChange& change : column.changes)
+            if (change.measure == measure) return &change;
+    return nullptr;
+}
+
+TEST(Juxta, TheSameDeliveryHasChangedInNothing) {
+    const Walk walk(Stage::Judge);
+    const auto sheet = layOutJuxta({entryOf(walk, 7), entryOf(walk, 0)}, test::playbook());
+    ASSERT_TRUE(sheet) << said(sheet.error().text);
+    EXPECT_LT(sheet->rows[0].entry.when, sheet->rows[1].entry.when);
+    int numbers = 0;
+    for (const JuxtaColumn& column : sheet->columns)
+        for (const JuxtaChange& change : column.changes) {
+            EXPECT_EQ(change.trend, Trend::InsideError) << change.measure;
+            ++numbers;
+        }
+    EXPECT_GT(numbers, 8);
+}
+
+TEST(Juxta, WhatIsBetterBeyondBothErrorsIsSaidSo) {
+    const Walk walk(Stage::Judge);
+    JuxtaEntry before = entryOf(walk, 0), now = entryOf(walk, 7);
+    for (MeasureRow& row : before.results.measures)
+        if (row.id == "leg-spread")
+            for (double* v : {&*row.value.value, &row.value.low95, &row.value.high95}) *v -= 25;
+    const auto sheet = layOutJuxta({before, now}, test::playbook());
+    ASSERT_TRUE(sheet);
+    ASSERT_TRUE(changeOf(*sheet, "leg-spread"));
+    EXPECT_NE(changeOf(*sheet, "leg-spread")->trend, Trend::InsideError);
+    const std::string csv = juxtaAsCsv(*sheet, test::playbook());
+    EXPECT_NE(csv.find("plant,leg-spread,"), std::string::npos) << csv;
+}
+
+TEST(Juxta, AnotherSideIsNotComparedAndTheOtherHandIsMirrored) {
+    const Walk walk(Stage::Judge);
+    JuxtaEntry before = entryOf(walk, 0), now = entryOf(walk, 7);
+    before.clip.view = View::Closed;
+    before.hand = now.hand == Hand::Right ? Hand::Left : Hand::Right;
+    const auto sheet = layOutJuxta({before, now}, test::playbook());
+    ASSERT_TRUE(sheet);
+    const JuxtaChange* change = changeOf(*sheet, "leg-spread");
+    ASSERT_TRUE(change);
+    EXPECT_FALSE(change->trend);
+    EXPECT_EQ(change->notComparable.id, "juxta.other-side");
+    EXPECT_TRUE(sheet->rows[0].fit->mirrored);
+    EXPECT_FALSE(sheet->rows[1].fit->mirrored);
+}
+
+TEST(Juxta, RefusesOneAndThirteenAndSaysWhyAPositionIsMissing) {
+    const Walk walk(Stage::Judge);
+    EXPECT_FALSE(layOutJuxta({entryOf(walk, 0)}, test::playbook()));
+    EXPECT_FALSE(layOutJuxta(std::vector<JuxtaEntry>(13, entryOf(walk, 0)), test::playbook()));
+    JuxtaEntry without = entryOf(walk, 0);
+    without.marks.moments.erase(Moment::Plant);
+    const auto sheet = layOutJuxta({without, entryOf(walk, 7)}, test::playbook(), {Moment::Plant});
+    ASSERT_TRUE(sheet);
+    EXPECT_EQ(sheet->columns[0].cells[0].why.id, "juxta.not-set");
+    EXPECT_TRUE(sheet->columns[0].cells[1].frame);
+}
+
+TEST(Juxta, IsAPictureAPageOrATableAndNothingElse) {
+    const Walk walk(Stage::Judge);
+    const auto sheet =
+        layOutJuxta({entryOf(walk, 0), entryOf(walk, 7)}, test::playbook(), {Moment::Load, Moment::Plant});
+    ASSERT_TRUE(sheet);
+    const auto picture = juxtaPicture(*walk.library, *sheet, test::playbook(), english());
+    ASSERT_TRUE(picture) << said(picture.error().text);
+    EXPECT_GT(picture->width(), 1200);
+    FileStore files;
+    for (const char* name : {"a.png", "a.pdf"}) {
+        ASSERT_TRUE(writeJuxta(*picture, walk.folder / name, files)) << name;
+        EXPECT_GT(std::filesystem::file_size(walk.folder / name), 20000U) << name;
+    }
+    const Status other = writeJuxta(*picture, walk.folder / "a.docx", files);
+    ASSERT_FALSE(other);
+    EXPECT_NE(said(other.error().text).find(".pdf"), std::string::npos);
+    EXPECT_FALSE(std::filesystem::exists(walk.folder / "a.docx"));
+    // Both rows show the same frame at one size on one line: pixel for pixel the same.
+    const QRect first(2 * 176 + 8, 2 * 104 + 8, 2 * 300 - 16, 2 * 226 - 16);
+    EXPECT_EQ(picture->copy(first), picture->copy(first.translated(0, 2 * 234)));
+    std::stop_source stop;
+    stop.request_stop();
+    EXPECT_FALSE(juxtaPicture(*walk.library, *sheet, test::playbook(), english(), stop.get_token()));
+}
+
+} // namespace
+} // namespace jg
