@@ -3,7 +3,7 @@
 import pathlib
 import sys
 
-VIEWS = ["desk", "look", "positions", "measure", "judge", "say", "prescribe", "send", "letter", "film-still", "post-office", "log", "playbook", "playbook-editor", "intake", "week", "ghost", "sequence", "hand"]
+VIEWS = ["desk", "look", "positions", "measure", "judge", "say", "prescribe", "send", "letter", "film-still", "juxta", "log", "playbook", "playbook-editor", "intake", "week", "ghost", "sequence", "hand"]
 
 
 def problems(root):

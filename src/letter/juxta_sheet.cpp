@@ -246,14 +246,16 @@ Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileSt
     } else if (path.extension() == ".pdf") {
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageOrientation(QPageLayout::Landscape);
+        writer.setPageOrientation(sheet.width() > sheet.height() ? QPageLayout::Landscape
+                                                                 : QPageLayout::Portrait);
         writer.setPageMargins(QMarginsF());
         writer.setResolution(288);
         writer.setCreator("Juxtagraph");
         QPainter painter(&writer);
         const double scale = std::min(static_cast<double>(writer.width()) / sheet.width(),
                                       static_cast<double>(writer.height()) / sheet.height());
-        painter.drawImage(QRectF(0, 0, sheet.width() * scale, sheet.height() * scale), sheet);
+        const QSizeF size = QSizeF(sheet.size()) * scale;
+        painter.drawImage(QRectF(QPointF((writer.width() - size.width()) / 2, 0), size), sheet);
     } else {
         return fail(ErrorCode::BadInput, msg("juxta.ending", {{"ending", path.extension().string()}}));
     }

@@ -22,7 +22,7 @@ Result<QImage> paintJuxta(const JuxtaSheet& sheet, const Playbook& playbook, con
                           const Words& words, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
-/// Writes it by the ending of `path`: .png, or .pdf (one page, lying). Whole or not at all. Errors: BadInput
+/// Writes it by the ending of `path`: .png, or .pdf (one page, upright or lying as the sheet is). Whole or not at all. Errors: BadInput
 /// for another ending, WriteFailed, DiskFull.
 Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileStore& files);
 

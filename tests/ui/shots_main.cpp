@@ -1,6 +1,4 @@
 // Makes the pictures of docs/screenshots from a demo library: ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT].
-#include "apps/post_office/smtp_server.h"
-#include "apps/post_office/window.h"
 #include "desk/dispatch.h"
 #include "desk/own_error_exercise.h"
 #include "film/reader.h"
@@ -227,28 +225,16 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     std::filesystem::remove(film);
 }
 
-void shootPostOffice(MainWindow& window, const QString& out) {
-    const QString store = out + "/post";
-    SmtpServer server(store);
-    server.listen(0);
-    const DispatchRecipe recipe = [&] {
-        DispatchRecipe r = previewRecipe(window.reviewPlace()->session());
-        r.toName = "Emeka Vail";
-        r.toAddress = "emeka@example.org";
-        r.messageId = "shot@juxtagraph.invalid";
-        return r;
-    }();
-    FileStore files;
-    auto parcel = packParcel(recipe, (out + "/work").toStdString(), files);
-    if (!parcel) return;
-    auto file = std::filesystem::path((store + "/20261125-120000-000-001.eml").toStdString());
-    files.write(file, parcel->bytes);
-    PostOfficeWindow office(store, 2525);
-    office.show();
-    QTest::qWait(100);
-    office.grab().save(out + "/post-office.png");
-    QDir(store).removeRecursively();
-    QDir(out + "/work").removeRecursively();
+/// An athlete's reviews under each other, with the page behind.
+void shootJuxta(MainWindow& window, Photographer& p) {
+    p.key(Qt::Key_J);
+    auto* dialog = window.findChild<QDialog*>("juxta");
+    if (!dialog) return;
+    auto* sheet = dialog->findChild<QLabel*>("juxta-sheet");
+    for (int i = 0; i < 600 && sheet->pixmap().isNull(); ++i) QTest::qWait(50);
+    p.shoot("juxta", dialog);
+    dialog->close();
+    QTest::qWait(60);
 }
 
 } // namespace
@@ -291,6 +277,7 @@ int main(int argc, char** argv) {
     window.showPlace("athletes");
     p.key(Qt::Key_Down);
     p.shoot("log");
+    shootJuxta(window, p);
     window.showPlace("desk");
     p.open("Wren");
     p.jumpTo(Moment::Set);
@@ -340,6 +327,5 @@ int main(int argc, char** argv) {
     p.settleLetter();
     p.shoot("send");
     shootLetterAndFilm(window, out);
-    shootPostOffice(window, out);
     return 0;
 }

@@ -10,6 +10,8 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace jg::ui {
 
 namespace {
@@ -86,7 +88,9 @@ private:
         bar_->hide();
         state_->hide();
         QPixmap shown = QPixmap::fromImage(image);
-        shown.setDevicePixelRatio(2); // it is made twice as sharp as a design pixel
+        // It is made twice as sharp as a design pixel; many columns are shown smaller rather than cut.
+        constexpr int kBeside = 70; // margins and the scroll bar
+        shown.setDevicePixelRatio(std::max(2.0, static_cast<double>(image.width()) / (width() - kBeside)));
         sheet_->setPixmap(shown);
         sheet_->adjustSize();
         save_->setEnabled(true);
