@@ -22,8 +22,8 @@ Result<QImage> paintJuxta(const JuxtaSheet& sheet, const Playbook& playbook, con
                           const Words& words, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
-/// Writes it by the ending of `path`: .png, or .pdf (one page, upright or lying as the sheet is). Whole or not at all. Errors: BadInput
-/// for another ending, WriteFailed, DiskFull.
+/// Writes it by the ending of `path`: .png, or .pdf (one page, upright or lying as the sheet is). Whole or
+/// not at all. Errors: BadInput for another ending, WriteFailed, DiskFull.
 Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileStore& files);
 
 /// Every number of the sheet: position, measure, unit, a value and its half width a row, and what became of
