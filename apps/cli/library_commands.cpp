@@ -291,7 +291,7 @@ std::vector<Command> libraryCommands() {
          {"out", "positions"},
          {},
          3,
-         13,
+         1 + kMostJuxtaRows,
          juxta},
         {"verify",
          "verify LIB [--json] [--repair [--yes]]  (--repair says what it would do, --yes does it)",

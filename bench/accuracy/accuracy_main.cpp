@@ -18,6 +18,7 @@ namespace {
 
 using namespace jg;
 
+constexpr int kFewest = 50; // answers of which a share is told
 constexpr std::array<Maker, 2> kMakers = {demoBody, linkedBody};
 
 /// Of all measures: the median, the worst, and how many lie outside 93 to 97 %.
@@ -30,10 +31,14 @@ void printSummary(const std::vector<std::array<Tallies, 2>>& all) {
             std::vector<double> held;
             int below = 0, above = 0, biased = 0;
             for (const auto& [id, t] : all[s][k]) {
-                if (t.asked < 50) continue;
+                if (t.asked < kFewest) continue;
                 held.push_back(t.held());
-                below += t.held()<93, above += t.held()> 97, biased += std::abs(t.bias()) > 0.1;
+                const double percent = t.held();
+                if (percent < 93) ++below;
+                if (percent > 97) ++above;
+                if (std::abs(t.bias()) > 0.1) ++biased;
             }
+            if (held.empty()) continue; // too few deliveries to tell a share
             std::sort(held.begin(), held.end());
             std::printf("| %s | %s | %.1f | %.1f | %d | %d | %d of %zu |\n", scenarios()[s].name.data(),
                         k == 0 ? "taught" : "others", held[held.size() / 2], held.front(), below, above,
@@ -52,14 +57,14 @@ void printRows(const std::vector<std::array<Tallies, 2>>& all) {
         for (const auto& makers : all) {
             for (std::size_t k = 0; k < kMakers.size(); ++k) {
                 const auto t = makers[k].find(id);
-                if (t == makers[k].end() || t->second.asked < 50)
+                if (t == makers[k].end() || t->second.asked < kFewest)
                     std::printf(" -");
                 else
                     std::printf(" %.0f", t->second.held());
                 std::printf(k == 0 ? " /" : "");
             }
             const auto t = makers[1].find(id);
-            if (t != makers[1].end() && t->second.asked >= 50)
+            if (t != makers[1].end() && t->second.asked >= kFewest)
                 std::printf(" %+.1f; %.1f %s |", t->second.bias(), t->second.half(), t->second.unit.c_str());
             else
                 std::printf(" |");

@@ -83,52 +83,50 @@ double leastSpeedSd(Moment moment, Landmark landmark) {
     }
 }
 
-/// How fast a joint moves at a moment, in standing heights a second.
-class VelocityTable {
+/// Mean and variance of numbers as they come.
+class Spread {
 public:
-    void add(const Eigen::Vector3d& v) {
+    void add(double value) {
         ++count_;
-        sum_ += v;
-        squares_ += v.cwiseProduct(v);
+        sum_ += value;
+        squares_ += value * value;
     }
-    /// With how bodies differ in tempo and way, own choice: a third of the speed in any direction, and at
-    /// least `leastSd`.
-    void print(double leastSd) const {
-        constexpr double kWay = 0.35;
-        const double speed = (sum_ / count_).norm();
-        std::printf("[");
-        for (Eigen::Index i = 0; i < 3; ++i) {
-            const double mean = sum_(i) / count_, variance = squares_(i) / count_ - mean * mean;
-            std::printf(
-                "%s[%.2f, %.2f]", i == 0 ? "" : ", ", mean,
-                std::sqrt(std::max(leastSd * leastSd, std::max(0.0, variance) + std::pow(kWay * speed, 2))));
-        }
-        std::printf("]");
-    }
-
-private:
-    int count_ = 0;
-    Eigen::Vector3d sum_ = Eigen::Vector3d::Zero(), squares_ = Eigen::Vector3d::Zero();
-};
-
-/// Speed toward one camera in the first frames after a moment, in standing heights a second.
-class SpeedTable {
-public:
-    void add(double speed) {
-        ++count_;
-        sum_ += speed;
-        squares_ += speed * speed;
-    }
-    void print() const {
-        constexpr double kLeastSd = 0.25; // own choice: a ball leaves within a degree of its line, or so
-        const double mean = sum_ / count_, variance = squares_ / count_ - mean * mean;
-        std::printf("[%.3f, %.3f]", mean, std::sqrt(std::max(kLeastSd * kLeastSd, variance)));
-    }
+    double mean() const { return sum_ / count_; }
+    double variance() const { return squares_ / count_ - mean() * mean(); }
 
 private:
     int count_ = 0;
     double sum_ = 0, squares_ = 0;
 };
+
+/// How fast a joint moves at a moment, in standing heights a second.
+class VelocityTable {
+public:
+    void add(const Eigen::Vector3d& v) {
+        for (std::size_t i = 0; i < 3; ++i) axes_[i].add(v(static_cast<Eigen::Index>(i)));
+    }
+    /// With how bodies differ in tempo and way, own choice: a third of the speed in any direction, and at
+    /// least `leastSd`.
+    void print(double leastSd) const {
+        constexpr double kWay = 0.35;
+        const double speed = Eigen::Vector3d(axes_[0].mean(), axes_[1].mean(), axes_[2].mean()).norm();
+        std::printf("[");
+        for (std::size_t i = 0; i < 3; ++i)
+            std::printf("%s[%.2f, %.2f]", i == 0 ? "" : ", ", axes_[i].mean(),
+                        std::sqrt(std::max(leastSd * leastSd,
+                                           std::max(0.0, axes_[i].variance()) + std::pow(kWay * speed, 2))));
+        std::printf("]");
+    }
+
+private:
+    std::array<Spread, 3> axes_;
+};
+
+/// Speed toward one camera in the first frames after a moment, in standing heights a second.
+void printSpeed(const Spread& speed) {
+    constexpr double kLeastSd = 0.25; // own choice: a ball leaves within a degree of its line, or so
+    std::printf("[%.3f, %.3f]", speed.mean(), std::sqrt(std::max(kLeastSd * kLeastSd, speed.variance())));
+}
 
 /// Joints that measures ask for on the frames after release.
 constexpr Landmark kAfterRelease[] = {Landmark::BackWrist, Landmark::Ball};
@@ -136,7 +134,7 @@ constexpr Landmark kAfterRelease[] = {Landmark::BackWrist, Landmark::Ball};
 /// What is gathered of all bodies.
 struct Gathered {
     DepthTable open, front;
-    std::map<Landmark, std::pair<SpeedTable, SpeedTable>> speeds;
+    std::map<Landmark, std::pair<Spread, Spread>> speeds; ///< after release, toward either camera
     std::map<Moment, std::map<Landmark, VelocityTable>> velocities;
 };
 
@@ -219,9 +217,9 @@ void writeDepths() {
     std::printf("\n  },\n  \"speeds\": {\n    \"release\": {");
     for (const Landmark l : kAfterRelease) {
         std::printf("%s\n      \"%s\": [", l == kAfterRelease[0] ? "" : ",", std::string(info(l).id).c_str());
-        all.speeds.at(l).first.print();
+        printSpeed(all.speeds.at(l).first);
         std::printf(", ");
-        all.speeds.at(l).second.print();
+        printSpeed(all.speeds.at(l).second);
         std::printf("]");
     }
     std::printf("\n    }\n  }\n}\n");

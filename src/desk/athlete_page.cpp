@@ -1,6 +1,7 @@
 #include "desk/athlete_page.h"
 
 #include "kinematics/estimate.h"
+#include "review/likeness.h"
 #include "review/plan_rules.h"
 
 #include <algorithm>
@@ -13,10 +14,7 @@ namespace {
 /// One number with all that decides whether it may stand beside another.
 struct Candidate {
     TrendPoint point;
-    std::string unit;
-    std::string approach;
-    View view = View::Open;
-    Conditions conditions;
+    Likeness likeness;
     Target target;
 };
 
@@ -31,20 +29,25 @@ std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const std::string
     const DeliveryMarks* d = row ? deliveryOf(r, row->delivery) : nullptr;
     if (!d || !row->value.value || r.submission.clips.empty()) return std::nullopt;
     return Candidate{{r.summary.date, *row->value.value, row->value.half95()},
-                     row->value.unit,
-                     r.approach,
-                     filmOf(*d, r.submission.clips).view,
-                     d->conditions,
+                     {filmOf(*d, r.submission.clips).view, d->conditions, row->value.unit, r.approach},
                      row->target};
 }
 
 /// Why `other` can't be compared with `newest`, as an id of the catalogue; empty when it can.
 std::string whyNot(const Candidate& newest, const Candidate& other) {
-    if (other.view != newest.view) return "compare.side";
-    if (other.approach != newest.approach) return "compare.approach";
-    if (!alike(other.conditions, newest.conditions)) return "compare.conditions";
-    if (other.unit != newest.unit) return "compare.unit";
-    return "";
+    const auto unlike = firstUnlike(newest.likeness, other.likeness);
+    if (!unlike) return "";
+    switch (*unlike) {
+    case Unlike::Side:
+        return "compare.side";
+    case Unlike::Approach:
+        return "compare.approach";
+    case Unlike::Conditions:
+        return "compare.conditions";
+    case Unlike::Unit:
+        break;
+    }
+    return "compare.unit";
 }
 
 MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const std::string& measure) {
@@ -54,7 +57,7 @@ MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const std::strin
     MeasureLine line{measure, {}, {}, {}, {}, {}};
     if (all.empty()) return line;
     const Candidate& newest = all.back();
-    line.unit = newest.unit;
+    line.unit = newest.likeness.unit;
     line.target = newest.target;
     std::map<std::string, int> left;
     for (const Candidate& c : all) {

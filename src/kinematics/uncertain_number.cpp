@@ -191,23 +191,30 @@ UncertainNumber::UncertainNumber(const MeasureDefinition& m, const MeasureInput&
 }
 
 Estimate UncertainNumber::estimate() const {
-    const Estimate first = propagate(formula_, mean_, covariance_, isAngle_);
-    const double variance = first.sd * first.sd + depthUnderTurn();
-    return {first.value, std::sqrt(std::max(0.0, variance))};
+    const Eigen::RowVectorXd slopes = slopesOf(formula_, mean_, covariance_, isAngle_, 0, mean_.size());
+    const double variance = (slopes * covariance_ * slopes.transpose()).value() +
+                            depthUnderTurn(slopes.segment(depthsAt(), slots_));
+    return {formula_(mean_), std::sqrt(std::max(0.0, variance))};
 }
 
-double UncertainNumber::depthUnderTurn() const {
-    const Eigen::Index yaw = 2 * slots_ + kYaw, depths = 2 * slots_ + kAfterPoints;
+Eigen::Index UncertainNumber::depthsAt() const {
+    return 2 * slots_ + kAfterPoints;
+}
+
+double UncertainNumber::depthUnderTurn(const Eigen::RowVectorXd& unturned) const {
+    const Eigen::Index yaw = 2 * slots_ + kYaw;
     const double sd = std::sqrt(covariance_(yaw, yaw));
-    const auto own = covariance_.block(depths, depths, slots_, slots_);
+    const auto own = covariance_.block(depthsAt(), depthsAt(), slots_, slots_);
     if (sd == 0 || own.diagonal().sum() == 0) return 0;
-    const auto variance = [&](double turnedBy) {
-        Eigen::VectorXd at = mean_;
-        at(yaw) += turnedBy;
-        const Eigen::RowVectorXd slopes = slopesOf(formula_, at, covariance_, isAngle_, depths, slots_);
+    const auto varianceBy = [&](const Eigen::RowVectorXd& slopes) {
         return (slopes * own * slopes.transpose()).value();
     };
-    return (variance(sd) + variance(-sd)) / 2 - variance(0);
+    const auto turned = [&](double by) {
+        Eigen::VectorXd at = mean_;
+        at(yaw) += by;
+        return varianceBy(slopesOf(formula_, at, covariance_, isAngle_, depthsAt(), slots_));
+    };
+    return (turned(sd) + turned(-sd)) / 2 - varianceBy(unturned);
 }
 
 double UncertainNumber::shift() const {

@@ -24,8 +24,10 @@ public:
     double shift() const;
 
 private:
-    /// What the depths add to the variance by a turn of one sd to either side.
-    double depthUnderTurn() const;
+    /// What the depths add to the variance by a turn of one sd to either side; `unturned` are their slopes
+    /// without it.
+    double depthUnderTurn(const Eigen::RowVectorXd& unturned) const;
+    Eigen::Index depthsAt() const; ///< of the first depth among the parameters
 
     Formula formula_;
     Eigen::VectorXd mean_;

@@ -7,6 +7,9 @@
 
 namespace jg {
 
+/// A field as RFC 4180 wants it: in quotes where it must be. Pure.
+std::string csvField(const std::string& field);
+
 /// One row a measure: id, name, value, unit, sd, low95, high95, state, target, verdict, and over several
 /// pitches their count, mean and spread. RFC 4180 quoting, point as decimal sign. Pure.
 std::string measuresAsCsv(const Playbook& playbook, const Assessment& assessment);

@@ -1,17 +1,15 @@
 #include "letter/juxta_sheet.h"
 
 #include "base/number.h"
-#include "kinematics/unit_words.h"
+#include "letter/csv.h"
 #include "letter/fonts.h"
 #include "letter/mark_painter.h"
 #include "letter/palette.h"
+#include "letter/pdf_file.h"
 #include "letter/qt_text.h"
 #include "letter/still.h"
 
 #include <QBuffer>
-#include <QPageSize>
-#include <QPainterPath>
-#include <QPdfWriter>
 
 #include <algorithm>
 #include <cmath>
@@ -238,49 +236,39 @@ Result<QImage> paintJuxta(const JuxtaSheet& sheet, const Playbook& playbook, con
 }
 
 Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileStore& files) {
+    if (path.extension() == ".pdf")
+        return writePdfFile(
+            {.orientation = sheet.width() > sheet.height() ? QPageLayout::Landscape : QPageLayout::Portrait},
+            path, files, [&](QPdfWriter& writer, QPainter& painter) {
+                const double scale = std::min(static_cast<double>(writer.width()) / sheet.width(),
+                                              static_cast<double>(writer.height()) / sheet.height());
+                const QSizeF size = QSizeF(sheet.size()) * scale;
+                painter.drawImage(QRectF(QPointF((writer.width() - size.width()) / 2, 0), size), sheet);
+            });
+    if (path.extension() != ".png")
+        return fail(ErrorCode::BadInput, msg("juxta.ending", {{"ending", path.extension().string()}}));
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
-    if (path.extension() == ".png") {
-        if (!sheet.save(&buffer, "PNG")) return writeError(path, ENOSPC);
-    } else if (path.extension() == ".pdf") {
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageOrientation(sheet.width() > sheet.height() ? QPageLayout::Landscape
-                                                                 : QPageLayout::Portrait);
-        writer.setPageMargins(QMarginsF());
-        writer.setResolution(288);
-        writer.setCreator("Juxtagraph");
-        QPainter painter(&writer);
-        const double scale = std::min(static_cast<double>(writer.width()) / sheet.width(),
-                                      static_cast<double>(writer.height()) / sheet.height());
-        const QSizeF size = QSizeF(sheet.size()) * scale;
-        painter.drawImage(QRectF(QPointF((writer.width() - size.width()) / 2, 0), size), sheet);
-    } else {
-        return fail(ErrorCode::BadInput, msg("juxta.ending", {{"ending", path.extension().string()}}));
-    }
+    if (!sheet.save(&buffer, "PNG")) return writeError(path, ENOSPC);
     return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
 std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
-    const auto quoted = [](std::string field) {
-        for (std::size_t at = 0; (at = field.find('"', at)) != field.npos; at += 2) field.insert(at, 1, '"');
-        return '"' + field + '"';
-    };
     std::string out = "position,measure,name,unit";
     for (const JuxtaRow& row : sheet.rows)
-        out += "," + quoted(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
+        out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
     out += ",change\r\n";
     for (const JuxtaColumn& column : sheet.columns)
         for (const JuxtaChange& change : column.changes) {
             const auto known = std::find_if(change.values.begin(), change.values.end(),
                                             [](const auto& v) { return v.has_value(); });
             out += std::string(info(column.moment).id) + "," + change.measure + "," +
-                   quoted(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
+                   csvField(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
             for (const auto& v : change.values)
                 out += v ? "," + fixed(*v->value, 3) + "," + fixed(v->half95(), 3) : ",,";
-            out +=
-                "," + quoted(english()(change.trend ? nameOf(*change.trend) : change.notComparable)) + "\r\n";
+            out += "," + csvField(english()(change.trend ? nameOf(*change.trend) : change.notComparable)) +
+                   "\r\n";
         }
     return out;
 }

@@ -2,11 +2,8 @@
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
+#include "letter/pdf_file.h"
 #include "letter/rich_text.h"
-
-#include <QBuffer>
-#include <QPageSize>
-#include <QPdfWriter>
 
 #include <cmath>
 
@@ -279,25 +276,14 @@ void LetterPages::paint(QPainter& painter, int page) const {
 
 Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path,
                 FileStore& files) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF());
-        writer.setResolution(288);
-        writer.setTitle(QString::fromStdString(title));
-        writer.setCreator("Juxtagraph");
-        QPainter painter(&writer);
+    return writePdfFile({.title = title}, path, files, [&](QPdfWriter& writer, QPainter& painter) {
         const double scale = writer.width() / kPageWidth;
         painter.scale(scale, scale);
         for (int i = 0; i < pages.count(); ++i) {
             if (i > 0) writer.newPage();
             pages.paint(painter, i);
         }
-    }
-    return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    });
 }
 
 } // namespace jg

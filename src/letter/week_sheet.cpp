@@ -1,11 +1,8 @@
 #include "letter/week_sheet.h"
 
 #include "letter/palette.h"
+#include "letter/pdf_file.h"
 #include "letter/rich_text.h"
-
-#include <QBuffer>
-#include <QPageSize>
-#include <QPdfWriter>
 
 #include <algorithm>
 #include <cmath>
@@ -154,24 +151,14 @@ void paintWeekSheet(QPainter& painter, QSizeF page, const LetterModel& letter, c
 Status writeWeekSheet(const LetterModel& letter, const std::string& athlete, Paper paper, const Words& words,
                       const std::filesystem::path& path, FileStore& files) {
     if (letter.week.empty()) return fail(ErrorCode::Refused, msg("sheet.no-drills"));
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(paper == Paper::A4 ? QPageSize::A4 : QPageSize::Letter));
-        writer.setPageOrientation(QPageLayout::Landscape);
-        writer.setPageMargins(QMarginsF());
-        writer.setResolution(288);
-        writer.setTitle(QString::fromStdString(words(msg("sheet.title", {{"name", athlete}}))));
-        writer.setCreator("Juxtagraph");
-        QPainter painter(&writer);
+    const PdfLook look{paper == Paper::A4 ? QPageSize::A4 : QPageSize::Letter, QPageLayout::Landscape,
+                       words(msg("sheet.title", {{"name", athlete}}))};
+    return writePdfFile(look, path, files, [&](QPdfWriter& writer, QPainter& painter) {
         const double scale = 288.0 / 96;
         painter.scale(scale, scale);
         paintWeekSheet(painter, QSizeF(writer.width() / scale, writer.height() / scale), letter, athlete,
                        words);
-    }
-    return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    });
 }
 
 } // namespace jg

@@ -8,6 +8,15 @@
 
 namespace jg {
 
+namespace {
+
+/// A click whose error nobody measured or gave.
+bool isUsual(const ClickedPoint& click) {
+    return click.sigmaPx == kDefaultClickSigmaPx;
+}
+
+} // namespace
+
 Estimate StandingBody::height() const {
     const auto error = [](const ClickedPoint& p) { return std::hypot(p.sigmaPx, p.leanPx); };
     return {length(ground.at - crown.at), std::hypot(error(crown), error(ground))};
@@ -26,7 +35,7 @@ std::optional<StandingBody> standingAtSet(const DeliveryMarks& delivery) {
     StandingBody body{crown->point, ground->point};
     const double height = length(body.ground.at - body.crown.at);
     for (ClickedPoint* end : {&body.crown, &body.ground})
-        if (end->sigmaPx == kDefaultClickSigmaPx) end->leanPx = kDefaultLeanPart * height;
+        if (isUsual(*end)) end->leanPx = kDefaultLeanPart * height;
     return body;
 }
 
@@ -36,7 +45,7 @@ Estimate heightOf(const DeliveryMarks& delivery) {
 }
 
 ClickedPoint withLean(ClickedPoint click, const Clip& clip, double heightPx) {
-    if (click.sigmaPx != kDefaultClickSigmaPx) return click;
+    if (!isUsual(click)) return click;
     click.sigmaPx *= std::max(1.0, clip.height / kClickLines);
     click.leanPx = kDefaultLeanPart * heightPx;
     return click;

@@ -1,14 +1,13 @@
 #include "review/juxta.h"
 
 #include "review/camera_place.h"
+#include "review/likeness.h"
 
 #include <algorithm>
 
 namespace jg {
 
 namespace {
-
-constexpr std::size_t kMostRows = 12;
 
 std::optional<JuxtaFit> fitOf(const JuxtaEntry& e, Hand leading) {
     const auto body = standingAtSet(e.marks);
@@ -42,6 +41,15 @@ bool isOf(const MeasureDefinition& m, Moment moment) {
     return !m.moments.empty() && m.moments.back() == moment;
 }
 
+/// Empty when they can be compared. Another hand is no reason, nor another approach.
+Message whyNotComparable(const Likeness& one, const Likeness& other) {
+    const auto unlike = firstUnlike(one, other);
+    if (!unlike) return {};
+    return msg(*unlike == Unlike::Side         ? "juxta.other-side"
+               : *unlike == Unlike::Conditions ? "juxta.thrown-otherwise"
+                                               : "juxta.other-unit");
+}
+
 std::optional<JuxtaChange> changeOf(const std::vector<JuxtaRow>& rows, const std::string& measure) {
     JuxtaChange change{measure, {}, {}, {}};
     const JuxtaEntry *first = nullptr, *last = nullptr;
@@ -55,9 +63,8 @@ std::optional<JuxtaChange> changeOf(const std::vector<JuxtaRow>& rows, const std
     }
     if (!first || first == last) return std::nullopt;
     const MeasureRow &a = *first->results.measure(measure), &b = *last->results.measure(measure);
-    change.notComparable = whyNotComparable(*first, *last);
-    if (change.notComparable.empty() && a.value.unit != b.value.unit)
-        change.notComparable = msg("juxta.other-unit");
+    change.notComparable = whyNotComparable({first->clip.view, first->marks.conditions, a.value.unit},
+                                            {last->clip.view, last->marks.conditions, b.value.unit});
     if (change.notComparable.empty())
         change.trend = trendOf(b.target, *a.value.value, a.value.half95() / kSdsOf95, *b.value.value,
                                b.value.half95() / kSdsOf95);
@@ -77,15 +84,9 @@ JuxtaColumn columnOf(const std::vector<JuxtaRow>& rows, const Playbook& playbook
 
 } // namespace
 
-Message whyNotComparable(const JuxtaEntry& one, const JuxtaEntry& other) {
-    if (one.clip.view != other.clip.view) return msg("juxta.other-side");
-    if (!alike(one.marks.conditions, other.marks.conditions)) return msg("juxta.thrown-otherwise");
-    return {};
-}
-
 Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& playbook,
                                const std::vector<Moment>& moments) {
-    if (entries.size() < 2 || entries.size() > kMostRows)
+    if (entries.size() < 2 || entries.size() > kMostJuxtaRows)
         return fail(ErrorCode::BadInput, msg("juxta.two-to-twelve"));
     std::stable_sort(entries.begin(), entries.end(),
                      [](const JuxtaEntry& a, const JuxtaEntry& b) { return a.when < b.when; });

@@ -58,11 +58,9 @@ struct JuxtaSheet {
     std::vector<JuxtaColumn> columns;
 };
 
-/// Why two deliveries' numbers can't be compared: another side, thrown otherwise, another athlete's hand is
-/// no reason. Empty when they can. Like with like: common practice, no source. Pure.
-Message whyNotComparable(const JuxtaEntry& one, const JuxtaEntry& other);
+inline constexpr std::size_t kMostJuxtaRows = 12;
 
-/// The sheet of two to twelve deliveries. `moments` are its columns, in that order; empty = every key
+/// The sheet of two to kMostJuxtaRows deliveries. `moments` are its columns, in that order; empty = every key
 /// position at which two rows have a number of one measure. Errors: BadInput. Pure.
 Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& playbook,
                                const std::vector<Moment>& moments = {});

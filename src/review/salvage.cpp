@@ -4,8 +4,6 @@
 
 #include <nlohmann/json.hpp>
 
-#include <algorithm>
-
 namespace jg {
 
 using nlohmann::json;
@@ -52,12 +50,11 @@ Submission salvagedSubmission(std::string_view text, Submission known, const std
         for (json& own : document["clips"]) {
             if (clip.value("id", json()) != own["id"] || clip.value("media", json()) != own["media"])
                 continue;
-            const json bare = own;
-            for (const auto& [name, value] : clip.items()) {
-                const json before = own;
-                own[name] = name == "athlete" ? bare["athlete"] : value;
-                if (!reads(document)) own = before;
-            }
+            takeWhatReads(own, clip, [&](const json& with) {
+                json one = document;
+                one["clips"] = json::array({with});
+                return reads(one);
+            });
         }
     }
     json rest = fields;

@@ -3,6 +3,7 @@
 #include <Eigen/Geometry>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <stdexcept>
 
@@ -36,82 +37,57 @@ struct Usual {
     double mean, sd;
 };
 
+/// One value for each of the nine key positions, in their order.
+template <typename T>
+using KeyPoses = std::array<T, 9>;
+
+std::size_t keyOf(Moment moment) {
+    return static_cast<std::size_t>(moment);
+}
+
 struct TrunkAngles {
     Usual pelvis, shoulders, forward, side, tilt; ///< tilt: lead shoulder up
 };
 
-TrunkAngles trunkAt(Moment moment) {
-    switch (moment) {
-    case Moment::Set:
-        return {{0, 6}, {0, 5}, {3, 3}, {0, 3}, {0, 3}};
-    case Moment::LiftTop:
-        return {{-18, 12}, {-8, 10}, {-2, 5}, {0, 4}, {2, 5}};
-    case Moment::HandBreak:
-        return {{-12, 12}, {-8, 10}, {0, 5}, {-2, 5}, {3, 6}};
-    case Moment::Load:
-        return {{-4, 12}, {-6, 10}, {2, 6}, {-3, 6}, {6, 7}};
-    case Moment::FootTouch:
-        return {{28, 14}, {-2, 13}, {-2, 7}, {0, 6}, {8, 8}};
-    case Moment::Plant:
-        return {{42, 13}, {8, 14}, {0, 8}, {3, 7}, {7, 8}};
-    case Moment::Layback:
-        return {{76, 11}, {66, 15}, {20, 9}, {16, 9}, {-4, 8}};
-    case Moment::Release:
-        return {{90, 10}, {100, 12}, {38, 10}, {17, 8}, {-14, 9}};
-    default:
-        return {{108, 14}, {135, 16}, {62, 12}, {18, 10}, {-24, 12}};
-    }
-}
+constexpr KeyPoses<TrunkAngles> kTrunk = {{
+    {{0, 6}, {0, 5}, {3, 3}, {0, 3}, {0, 3}},              // Set
+    {{-18, 12}, {-8, 10}, {-2, 5}, {0, 4}, {2, 5}},        // LiftTop
+    {{-12, 12}, {-8, 10}, {0, 5}, {-2, 5}, {3, 6}},        // HandBreak
+    {{-4, 12}, {-6, 10}, {2, 6}, {-3, 6}, {6, 7}},         // Load
+    {{28, 14}, {-2, 13}, {-2, 7}, {0, 6}, {8, 8}},         // FootTouch
+    {{42, 13}, {8, 14}, {0, 8}, {3, 7}, {7, 8}},           // Plant
+    {{76, 11}, {66, 15}, {20, 9}, {16, 9}, {-4, 8}},       // Layback
+    {{90, 10}, {100, 12}, {38, 10}, {17, 8}, {-14, 9}},    // Release
+    {{108, 14}, {135, 16}, {62, 12}, {18, 10}, {-24, 12}}, // Finish
+}};
 
 struct ArmAngles {
     Usual raised, ahead, bend, turn; ///< from hanging; before the shoulders; elbow; about the upper arm
 };
 
-ArmAngles throwingArmAt(Moment moment) {
-    switch (moment) {
-    case Moment::Set:
-        return {{25, 8}, {55, 12}, {100, 12}, {70, 12}};
-    case Moment::LiftTop:
-        return {{30, 9}, {55, 13}, {102, 14}, {70, 14}};
-    case Moment::HandBreak:
-        return {{28, 10}, {35, 15}, {80, 18}, {30, 20}};
-    case Moment::Load:
-        return {{45, 14}, {-10, 14}, {35, 20}, {-60, 30}};
-    case Moment::FootTouch:
-        return {{76, 14}, {-14, 12}, {75, 22}, {25, 32}};
-    case Moment::Plant:
-        return {{87, 13}, {-10, 11}, {90, 18}, {60, 30}};
-    case Moment::Layback:
-        return {{90, 10}, {6, 10}, {86, 16}, {165, 12}};
-    case Moment::Release:
-        return {{90, 10}, {8, 10}, {24, 10}, {95, 18}};
-    default:
-        return {{70, 18}, {95, 18}, {35, 18}, {60, 25}};
-    }
-}
+constexpr KeyPoses<ArmAngles> kThrowingArm = {{
+    {{25, 8}, {55, 12}, {100, 12}, {70, 12}},   // Set
+    {{30, 9}, {55, 13}, {102, 14}, {70, 14}},   // LiftTop
+    {{28, 10}, {35, 15}, {80, 18}, {30, 20}},   // HandBreak
+    {{45, 14}, {-10, 14}, {35, 20}, {-60, 30}}, // Load
+    {{76, 14}, {-14, 12}, {75, 22}, {25, 32}},  // FootTouch
+    {{87, 13}, {-10, 11}, {90, 18}, {60, 30}},  // Plant
+    {{90, 10}, {6, 10}, {86, 16}, {165, 12}},   // Layback
+    {{90, 10}, {8, 10}, {24, 10}, {95, 18}},    // Release
+    {{70, 18}, {95, 18}, {35, 18}, {60, 25}},   // Finish
+}};
 
-ArmAngles gloveArmAt(Moment moment) {
-    switch (moment) {
-    case Moment::Set:
-        return {{25, 8}, {55, 12}, {100, 12}, {70, 12}};
-    case Moment::LiftTop:
-        return {{30, 9}, {55, 13}, {102, 14}, {70, 14}};
-    case Moment::HandBreak:
-        return {{32, 12}, {35, 15}, {80, 20}, {50, 22}};
-    case Moment::Load:
-        return {{62, 15}, {22, 15}, {45, 22}, {30, 25}};
-    case Moment::FootTouch:
-        return {{82, 14}, {20, 15}, {32, 20}, {20, 25}};
-    case Moment::Plant:
-        return {{76, 15}, {24, 16}, {55, 25}, {40, 28}};
-    case Moment::Layback:
-        return {{48, 15}, {22, 16}, {105, 20}, {60, 25}};
-    case Moment::Release:
-        return {{36, 15}, {10, 18}, {118, 18}, {60, 25}};
-    default:
-        return {{34, 16}, {0, 20}, {110, 20}, {60, 25}};
-    }
-}
+constexpr KeyPoses<ArmAngles> kGloveArm = {{
+    {{25, 8}, {55, 12}, {100, 12}, {70, 12}},  // Set
+    {{30, 9}, {55, 13}, {102, 14}, {70, 14}},  // LiftTop
+    {{32, 12}, {35, 15}, {80, 20}, {50, 22}},  // HandBreak
+    {{62, 15}, {22, 15}, {45, 22}, {30, 25}},  // Load
+    {{82, 14}, {20, 15}, {32, 20}, {20, 25}},  // FootTouch
+    {{76, 15}, {24, 16}, {55, 25}, {40, 28}},  // Plant
+    {{48, 15}, {22, 16}, {105, 20}, {60, 25}}, // Layback
+    {{36, 15}, {10, 18}, {118, 18}, {60, 25}}, // Release
+    {{34, 16}, {0, 20}, {110, 20}, {60, 25}},  // Finish
+}};
 
 } // namespace
 
@@ -199,7 +175,7 @@ LinkedBody::Joints LinkedBody::drawPose(Moment moment, const Joints* before) {
 LinkedBody::Joints LinkedBody::onBackFoot(Moment moment) {
     Joints pose;
     const double h = heightM_;
-    const TrunkAngles angles = trunkAt(moment);
+    const TrunkAngles angles = kTrunk[keyOf(moment)];
     const double yaw = normal(angles.pelvis.mean + turn_, angles.pelvis.sd);
     const Vector3d lead = leadOf(level(yaw));
     const bool striding = moment == Moment::FootTouch || moment == Moment::Plant;
@@ -255,7 +231,7 @@ LinkedBody::Joints LinkedBody::onFrontFoot(Moment moment, const Joints& before) 
     Joints pose;
     const double h = heightM_;
     const Vector3d ankle = before.at(L::LeadAnkle);
-    const double yaw = normal(trunkAt(moment).pelvis.mean, trunkAt(moment).pelvis.sd);
+    const double yaw = normal(kTrunk[keyOf(moment)].pelvis.mean, kTrunk[keyOf(moment)].pelvis.sd);
     const Vector3d lead = leadOf(level(yaw)), out = level(90 - stride_ + normal(0, 6));
     const double shin = moment == Moment::Layback ? normal(14, 5) : normal(10, 6); // back from upright
     const double bend = moment == Moment::Layback   ? normal(40, 10)
@@ -294,7 +270,7 @@ void LinkedBody::addFoot(Joints& pose, bool lead, const Vector3d& ankle, double 
 
 void LinkedBody::addUpperBody(Moment moment, Joints& pose) {
     const double h = heightM_;
-    const TrunkAngles a = trunkAt(moment);
+    const TrunkAngles a = kTrunk[keyOf(moment)];
     const bool late = moment == Moment::Layback || moment == Moment::Release || moment == Moment::Finish;
     const bool landing = moment == Moment::FootTouch || moment == Moment::Plant;
     const double yaw = normal(a.shoulders.mean + (landing ? opens_ : turn_), a.shoulders.sd);
@@ -333,7 +309,7 @@ void LinkedBody::addHead(Joints& pose, const Trunk& trunk) {
 
 void LinkedBody::addArm(Joints& pose, const Trunk& trunk, Moment moment, bool throwing) {
     const double h = heightM_;
-    const ArmAngles a = throwing ? throwingArmAt(moment) : gloveArmAt(moment);
+    const ArmAngles a = throwing ? kThrowingArm[keyOf(moment)] : kGloveArm[keyOf(moment)];
     const Vector3d out = throwing ? Vector3d(-trunk.shouldersLead) : trunk.shouldersLead;
     const double raised = normal(a.raised.mean, a.raised.sd) * kRad,
                  ahead = normal(a.ahead.mean, a.ahead.sd) * kRad;

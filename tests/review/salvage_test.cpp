@@ -2,7 +2,7 @@
 #include "review/salvage.h"
 
 #include "review/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/review/made_review.h"
 
 namespace jg {
 namespace {
@@ -10,14 +10,9 @@ namespace {
 const Date kToday = *parseIsoDate("2026-11-25");
 
 Athlete whole() {
-    Athlete a;
-    a.id.value = "ath-1";
-    a.firstName = "Ludo";
+    Athlete a = test::athlete();
     a.lastName = "Varga";
-    a.born = *parseIsoDate("2011-03-09");
     a.hand = Hand::Left;
-    a.email = "ludo@example.org";
-    a.guardianEmail = "home@example.org";
     a.comingBack = ComingBack{"elbow", std::nullopt};
     return a;
 }
@@ -31,22 +26,16 @@ Athlete bare(const Athlete& a) {
 }
 
 Submission sentIn() {
-    Submission s;
-    s.id.value = "sub-1";
-    s.athlete.value = "ath-1";
+    Submission s = test::submission();
     s.received = kToday;
     s.pain = "the elbow since Monday";
+    s.clips.clear();
     for (const char* id : {"clip-1", "clip-2"}) {
-        Clip c;
+        Clip c = test::clip();
         c.id.value = id;
-        c.athlete = s.athlete;
         c.mediaHash = std::string(64, id[5]);
         c.extension = ".mp4";
-        c.fileName = "bullpen.mp4";
-        c.captureFps = 240;
         c.frames = 900;
-        c.width = 1280;
-        c.height = 720;
         s.clips.push_back(c);
     }
     return s;

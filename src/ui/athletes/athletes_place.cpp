@@ -1,5 +1,6 @@
 #include "ui/athletes/athletes_place.h"
 
+#include "review/juxta.h"
 #include "ui/athletes/athlete_dialog.h"
 #include "ui/athletes/measure_trend.h"
 #include "ui/promise_line.h"
@@ -134,11 +135,10 @@ void AthletesPlace::openNewest() {
 }
 
 std::vector<ReviewId> AthletesPlace::reviewsShown() const {
-    constexpr std::size_t kMost = 12;
     std::vector<ReviewId> ids;
     if (!shown_) return ids;
     for (const ReviewOfAthlete& r : shown_->reviews) ids.push_back(r.summary.id);
-    if (ids.size() > kMost) ids.erase(ids.begin(), ids.end() - kMost);
+    if (ids.size() > kMostJuxtaRows) ids.erase(ids.begin(), ids.end() - kMostJuxtaRows);
     return ids;
 }
 

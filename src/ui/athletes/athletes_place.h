@@ -28,7 +28,7 @@ public:
     /// The newest review of the chosen athlete.
     void openNewest();
     void editCurrent();
-    /// Of the chosen athlete, the newest twelve, by date.
+    /// Of the chosen athlete, the newest that fit on a sheet, by date.
     std::vector<ReviewId> reviewsShown() const;
     void startSearch();
 

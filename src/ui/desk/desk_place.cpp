@@ -81,10 +81,7 @@ DeskPlace::DeskPlace(QWidget* parent)
 }
 
 void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
-    while (QLayoutItem* item = rows_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
-        delete item;
-    }
+    clearLayout(*rows_);
     cards_.clear();
     ids_.clear();
     int minutes = 0;

@@ -51,10 +51,7 @@ void PostPlace::show(Library& library) {
     const std::string from = library.setting("mail.from");
     server_->setText(say(isLoopback(url) ? "post-place.through-this-machine" : "post-place.through-encrypted",
                          {{"server", url}, {"from", from.empty() ? msg("post-place.nobody") : asIs(from)}}));
-    while (QLayoutItem* item = rows_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
-        delete item;
-    }
+    clearLayout(*rows_);
     auto items = library.outbox();
     if (!items) {
         rows_->addWidget(plain(say(items.error().text), 13));

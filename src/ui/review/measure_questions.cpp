@@ -139,22 +139,26 @@ void MeasureQuestions::cameraTurn(const Draw& draw) {
                    turnByFilm(c_.session.clip()),
                options, say("measure-questions.degrees-then-enter")},
               [this, ways, draw](const ChoiceAnswer& answer) {
-                  if (answer.option && ways[*answer.option] == By::Rubber)
-                      return draw(rubberDrawing(kFullRubber));
-                  if (answer.option && ways[*answer.option] == By::YouthRubber)
-                      return draw(rubberDrawing(kYouthRubber));
-                  if (answer.option && ways[*answer.option] == By::Heights) return findByHeights(draw);
-                  if (answer.option) {
-                      perform_(msg("measure-questions.cameras-turn"),
-                               {SetTurn{ways[*answer.option] == By::Square ? std::optional(kSquareTurn)
-                                                                           : std::nullopt}});
-                      return;
-                  }
+                  const auto said = [&](std::optional<CameraTurn> turn) {
+                      perform_(msg("measure-questions.cameras-turn"), {SetTurn{turn}});
+                  };
+                  if (answer.option) switch (ways[*answer.option]) {
+                      case By::Square:
+                          return said(kSquareTurn);
+                      case By::Nothing:
+                          return said(std::nullopt);
+                      case By::Rubber:
+                          return draw(rubberDrawing(kFullRubber));
+                      case By::YouthRubber:
+                          return draw(rubberDrawing(kYouthRubber));
+                      case By::Heights:
+                          return findByHeights(draw);
+                      }
                   const auto deg = typedNumber(answer.words.toStdString());
                   if (!deg) return c_.say(say("measure-questions.that-is-not-a-number-of"));
                   if (std::abs(*deg) > kMostTurnDeg)
                       return c_.say(say("measure-questions.more-than-45-degrees-cant-be"));
-                  perform_(msg("measure-questions.cameras-turn"), {SetTurn{CameraTurn{*deg}}});
+                  said(CameraTurn{*deg});
               });
 }
 

@@ -1,0 +1,25 @@
+// Like is compared with like: what must agree before two numbers stand beside each other.
+#pragma once
+
+#include "kinematics/anatomy.h"
+#include "review/conditions.h"
+
+#include <optional>
+#include <string>
+
+namespace jg {
+
+/// All of a number that decides with which others it may be compared.
+struct Likeness {
+    View view = View::Open;
+    Conditions conditions;
+    std::string unit;
+    std::string approach = {}; ///< empty on both = what it was judged by does not matter
+};
+
+enum class Unlike { Side, Approach, Conditions, Unit };
+
+/// The first in which two differ; nothing when they may be compared. Common practice, no source. Pure.
+std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other);
+
+} // namespace jg
