@@ -1,20 +1,14 @@
 #include "review/pitches.h"
 
+#include "coaching/change.h"
 #include "review/letter_model.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace jg {
 
 namespace {
-
-/// Two-sided 95 % points of Student's t (Student 1908; values from memory), for 1 to 10 degrees of freedom.
-double studentT95(std::size_t freedom) {
-    static constexpr std::array t = {12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228};
-    return t.at(std::clamp<std::size_t>(freedom, 1, t.size()) - 1);
-}
 
 /// Of each pitch the surest number.
 std::vector<DeliveryValue*> pitchesOf(std::vector<DeliveryValue>& values) {
