@@ -1,19 +1,13 @@
 #include "review/juxta.h"
 
 #include "review/camera_place.h"
-#include "review/likeness.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace jg {
 
 namespace {
-
-std::optional<JuxtaFit> fitOf(const JuxtaEntry& e, Hand leading) {
-    const auto body = standingAtSet(e.marks);
-    if (!body || body->height().value <= 0) return std::nullopt;
-    return JuxtaFit{body->height().value, body->ground.at.y, e.hand != leading};
-}
 
 /// The middle of what is clicked on a frame, else of the body at Set, else of the picture.
 double middleOf(const JuxtaEntry& e, std::int64_t frame) {
@@ -30,78 +24,198 @@ double middleOf(const JuxtaEntry& e, std::int64_t frame) {
     return body ? body->middle().x : e.clip.width / 2.0;
 }
 
+} // namespace
+
+JuxtaCell cellAt(const JuxtaEntry& e, std::int64_t frame) {
+    return {frame, middleOf(e, frame), {}};
+}
+
+namespace {
+
 JuxtaCell cellOf(const JuxtaEntry& e, Moment moment) {
     const auto mark = e.marks.moments.find(moment);
     if (mark == e.marks.moments.end()) return {{}, 0, msg("juxta.not-set")};
     if (!mark->second.frame) return {{}, 0, msg("juxta.not-visible")};
-    return {*mark->second.frame, middleOf(e, *mark->second.frame), {}};
+    return cellAt(e, *mark->second.frame);
 }
 
 bool isOf(const MeasureDefinition& m, Moment moment) {
     return !m.moments.empty() && m.moments.back() == moment;
 }
 
+/// A number may come from another film of the pitch, which shows what this one can't.
+View viewOf(const JuxtaEntry& e, const MeasureRow& r) {
+    for (const DeliveryValue& d : r.deliveries)
+        if (d.number == r.delivery) return d.view;
+    return e.clip.view;
+}
+
+Likeness likenessOf(const JuxtaEntry& e, const MeasureRow& r) {
+    const auto definition = e.definitions.find(r.id);
+    return {viewOf(e, r),
+            e.marks.conditions,
+            r.value.unit,
+            {},
+            definition == e.definitions.end() ? std::string() : definition->second};
+}
+
 /// Empty when they can be compared. Another hand is no reason, nor another approach.
 Message whyNotComparable(const Likeness& one, const Likeness& other) {
     const auto unlike = firstUnlike(one, other);
     if (!unlike) return {};
-    return msg(*unlike == Unlike::Side         ? "juxta.other-side"
-               : *unlike == Unlike::Conditions ? "juxta.thrown-otherwise"
-                                               : "juxta.other-unit");
+    switch (*unlike) {
+    case Unlike::Side:
+        return msg("juxta.other-side");
+    case Unlike::Conditions:
+        return msg("juxta.thrown-otherwise");
+    case Unlike::Definition:
+        return msg("juxta.other-definition");
+    case Unlike::Approach:
+    case Unlike::Unit:
+        break;
+    }
+    return msg("juxta.other-unit");
 }
 
-std::optional<JuxtaChange> changeOf(const std::vector<JuxtaRow>& rows, const std::string& measure) {
-    JuxtaChange change{measure, {}, {}, {}};
-    const JuxtaEntry *first = nullptr, *last = nullptr;
-    for (const JuxtaRow& row : rows) {
-        const MeasureRow* r = row.entry.results.measure(measure);
-        const bool has = r && r->value.value;
-        change.values.push_back(has ? std::optional(r->value) : std::nullopt);
-        if (!has) continue;
-        if (!first) first = &row.entry;
-        last = &row.entry;
+const MeasureRow* measured(const JuxtaEntry& e, const std::string& measure) {
+    const MeasureRow* r = e.results.measure(measure);
+    return r && r->value.value ? r : nullptr;
+}
+
+/// Of one athlete only: another's pitches scatter otherwise.
+OwnSpread spreadOfBoth(const JuxtaEntry& one, const MeasureRow& a, const JuxtaEntry& other,
+                       const MeasureRow& b) {
+    OwnSpread spread;
+    if (one.athlete != other.athlete) return spread;
+    if (a.spread) spread = spread.with(a.spread->sd, a.spread->pitches);
+    const bool sameReview = one.key.review == other.key.review && !one.key.review.value.empty();
+    if (b.spread && !sameReview) spread = spread.with(b.spread->sd, b.spread->pitches);
+    return spread;
+}
+
+std::optional<JuxtaChange> changeOf(const std::vector<JuxtaRow>& rows, const std::string& measure,
+                                    bool overruled) {
+    std::optional<std::size_t> first, last;
+    std::vector<std::optional<MeasureValue>> values;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        const MeasureRow* m = measured(rows[r].entry, measure);
+        values.push_back(m ? std::optional(m->value) : std::nullopt);
+        if (!m) continue;
+        if (!first) first = r;
+        last = r;
     }
     if (!first || first == last) return std::nullopt;
-    const MeasureRow &a = *first->results.measure(measure), &b = *last->results.measure(measure);
-    change.notComparable = whyNotComparable({first->clip.view, first->marks.conditions, a.value.unit},
-                                            {last->clip.view, last->marks.conditions, b.value.unit});
-    if (change.notComparable.empty())
-        change.trend = trendOf(b.target, *a.value.value, a.value.half95() / kSdsOf95, *b.value.value,
-                               b.value.half95() / kSdsOf95);
+    auto change = compareMeasure(rows[*first].entry, rows[*last].entry, measure, overruled);
+    change->values = std::move(values);
+    change->first = *first;
+    change->last = *last;
     return change;
 }
 
-JuxtaColumn columnOf(const std::vector<JuxtaRow>& rows, const Playbook& playbook, Moment moment) {
+JuxtaColumn columnOf(const std::vector<JuxtaRow>& rows, const Playbook& playbook, Moment moment,
+                     const std::set<std::string>& overruled) {
     JuxtaColumn column{moment, {}, {}};
     for (const JuxtaRow& row : rows) column.cells.push_back(cellOf(row.entry, moment));
     for (const MeasureRow& r : rows.back().entry.results.measures) {
         const MeasureDefinition* m = playbook.measure(r.id);
         if (!m || !isOf(*m, moment)) continue;
-        if (auto change = changeOf(rows, r.id)) column.changes.push_back(std::move(*change));
+        if (auto change = changeOf(rows, r.id, overruled.contains(r.id)))
+            column.changes.push_back(std::move(*change));
     }
     return column;
 }
 
 } // namespace
 
+std::optional<JuxtaFit> juxtaFitOf(const JuxtaEntry& e, Hand leading) {
+    const auto body = standingAtSet(e.marks);
+    if (!body || body->height().value <= 0) return std::nullopt;
+    return JuxtaFit{body->height().value, body->ground.at.y, body->middle().x, e.hand != leading};
+}
+
+double bodyMiddleAt(const JuxtaEntry& e, std::int64_t frame) {
+    constexpr int kFew = 3; // points that tell no body
+    std::map<std::int64_t, int> counts;
+    for (const auto& [key, mark] : e.marks.points)
+        if (mark.hidden.empty() && key.landmark != Landmark::Rubber) ++counts[key.frame];
+    std::optional<std::int64_t> before, after;
+    for (const auto& [n, count] : counts) {
+        if (count < kFew && n != e.marks.frameOf(Moment::Set)) continue;
+        if (n <= frame) before = n;
+        if (n >= frame && !after) after = n;
+    }
+    if (!before && !after) return middleOf(e, frame);
+    if (!before || !after || *before == *after) return middleOf(e, before ? *before : *after);
+    const double part = static_cast<double>(frame - *before) / static_cast<double>(*after - *before);
+    return middleOf(e, *before) + part * (middleOf(e, *after) - middleOf(e, *before));
+}
+
+std::string definitionOf(const MeasureDefinition& m) {
+    std::string text = std::to_string(static_cast<int>(m.kind)) + " " + std::to_string(m.sign);
+    for (const Slot& slot : m.slots)
+        text += " " + std::string(info(slot.landmark).id) + "@" + std::string(info(slot.at).id) + "+" +
+                std::to_string(slot.frames);
+    return text + " " + m.formula;
+}
+
+std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
+                                          const std::string& measure, bool overruled) {
+    const MeasureRow *a = measured(one, measure), *b = measured(other, measure);
+    if (!a || !b) return std::nullopt;
+    JuxtaChange change{measure, {a->value, b->value}, 0, 1, {}, {}, {}, false};
+    change.notComparable = whyNotComparable(likenessOf(one, *a), likenessOf(other, *b));
+    // Inches and percent of height can't be taken from each other, whatever the coach says.
+    if (!change.notComparable.empty() && (!overruled || a->value.unit != b->value.unit)) return change;
+    change.overruled = !change.notComparable.empty();
+    change.notComparable = {};
+    const double sdA = a->value.half95() / kSdsOf95, sdB = b->value.half95() / kSdsOf95;
+    change.difference = Estimate{*b->value.value - *a->value.value, std::hypot(sdA, sdB)};
+    change.trend =
+        trendOf(b->target, *a->value.value, sdA, *b->value.value, sdB, spreadOfBoth(one, *a, other, *b));
+    return change;
+}
+
+std::size_t JuxtaSheet::compared() const {
+    std::size_t n = 0;
+    for (const JuxtaColumn& c : columns)
+        n += static_cast<std::size_t>(std::count_if(c.changes.begin(), c.changes.end(),
+                                                    [](const auto& x) { return x.trend.has_value(); }));
+    return n;
+}
+
+std::size_t JuxtaSheet::changed() const {
+    std::size_t n = 0;
+    for (const JuxtaColumn& c : columns)
+        n += static_cast<std::size_t>(std::count_if(
+            c.changes.begin(), c.changes.end(), [](const auto& x) { return x.trend && isReal(*x.trend); }));
+    return n;
+}
+
+bool JuxtaSheet::childBesideAdult() const {
+    constexpr int kGrown = 18;
+    const auto grown = [](const JuxtaRow& r) { return r.entry.age >= kGrown; };
+    return std::any_of(rows.begin(), rows.end(), grown) && !std::all_of(rows.begin(), rows.end(), grown);
+}
+
 Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& playbook,
-                               const std::vector<Moment>& moments) {
+                               const JuxtaWish& wish) {
     if (entries.size() < 2 || entries.size() > kMostJuxtaRows)
         return fail(ErrorCode::BadInput, msg("juxta.two-to-twelve"));
-    std::stable_sort(entries.begin(), entries.end(),
-                     [](const JuxtaEntry& a, const JuxtaEntry& b) { return a.when < b.when; });
+    if (!wish.asGiven)
+        std::stable_sort(entries.begin(), entries.end(),
+                         [](const JuxtaEntry& a, const JuxtaEntry& b) { return a.when < b.when; });
     JuxtaSheet sheet;
     const Hand leading = entries.back().hand;
     for (JuxtaEntry& e : entries) {
-        auto fit = fitOf(e, leading);
+        auto fit = juxtaFitOf(e, leading);
         sheet.rows.push_back({std::move(e), fit});
     }
-    std::vector<Moment> wanted = moments;
+    std::vector<Moment> wanted = wish.columns;
     if (wanted.empty())
         for (const MomentInfo& m : keyPositions()) wanted.push_back(m.moment);
     for (const Moment moment : wanted) {
-        JuxtaColumn column = columnOf(sheet.rows, playbook, moment);
-        if (!moments.empty() || !column.changes.empty()) sheet.columns.push_back(std::move(column));
+        JuxtaColumn column = columnOf(sheet.rows, playbook, moment, wish.overruled);
+        if (!wish.columns.empty() || !column.changes.empty()) sheet.columns.push_back(std::move(column));
     }
     if (sheet.columns.empty()) return fail(ErrorCode::BadInput, msg("juxta.nothing-shared"));
     return sheet;

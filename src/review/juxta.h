@@ -3,27 +3,43 @@
 
 #include "coaching/change.h"
 #include "review/assess.h"
+#include "review/likeness.h"
 
+#include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
 namespace jg {
 
+/// Which delivery of which review.
+struct JuxtaKey {
+    ReviewId review;
+    int delivery = 0; ///< 0 = the review's lead
+    bool operator==(const JuxtaKey&) const = default;
+};
+
 /// A delivery that is to stand in a sheet.
 struct JuxtaEntry {
-    std::string name; ///< whose, as they are called
+    JuxtaKey key;
+    AthleteId athlete;
+    std::string name;     ///< whose, as they are called
+    std::string baseline; ///< what the coach calls it, "before the injury"; may be empty
+    int age = 0;          ///< on that day
     Date when{};
     Hand hand = Hand::Right;
     Clip clip;
     DeliveryMarks marks;
     Assessment results;
+    std::map<std::string, std::string> definitions; ///< of its measures, as it was judged by
 };
 
 /// How a film is laid into a cell so that all bodies are one height and stand on one line.
 struct JuxtaFit {
     double heightPx = 0;   ///< of the body at Set
     double groundY = 0;    ///< of the ground there
+    double middleX = 0;    ///< of the body there
     bool mirrored = false; ///< for the eye only: numbers are never turned
 };
 
@@ -34,12 +50,15 @@ struct JuxtaCell {
     Message why;
 };
 
-/// A measure taken at a column's position, from the first row to the last.
+/// A measure taken at a column's position, from the first row that has it to the last.
 struct JuxtaChange {
     std::string measure;
     std::vector<std::optional<MeasureValue>> values; ///< by row
-    std::optional<Trend> trend;                      ///< of the first and the last row that may be compared
-    Message notComparable;                           ///< why there is none
+    std::size_t first = 0, last = 0;                 ///< the rows that are compared
+    std::optional<Estimate> difference;              ///< last less first, when they may be compared
+    std::optional<Trend> trend;
+    Message notComparable;  ///< why there is neither
+    bool overruled = false; ///< compared by the coach's word all the same
 };
 
 struct JuxtaColumn {
@@ -54,15 +73,43 @@ struct JuxtaRow {
 };
 
 struct JuxtaSheet {
-    std::vector<JuxtaRow> rows; ///< by date, the first is compared with the last
+    std::vector<JuxtaRow> rows;
     std::vector<JuxtaColumn> columns;
+
+    std::size_t compared() const; ///< numbers with a trend
+    std::size_t changed() const;  ///< of them really
+    /// A child beside an adult: what one does is no model for the other.
+    bool childBesideAdult() const;
+};
+
+/// What the coach wants of a sheet.
+struct JuxtaWish {
+    std::vector<Moment> columns = {};     ///< in that order; empty = every key position with a shared number
+    bool asGiven = false;                 ///< rows in the order given, else by date
+    std::set<std::string> overruled = {}; ///< measures that are compared although they are not alike
 };
 
 inline constexpr std::size_t kMostJuxtaRows = 12;
 
-/// The sheet of two to kMostJuxtaRows deliveries. `moments` are its columns, in that order; empty = every key
-/// position at which two rows have a number of one measure. Errors: BadInput. Pure.
+/// How a delivery's film is laid into a cell beside those of hand `leading`. Pure.
+std::optional<JuxtaFit> juxtaFitOf(const JuxtaEntry& entry, Hand leading);
+
+/// The cell of a frame, its body in the middle. Pure.
+JuxtaCell cellAt(const JuxtaEntry& entry, std::int64_t frame);
+
+/// Where the body's middle is on any frame: between frames with joints as if it went evenly, x in the film's
+/// pixels. Pure.
+double bodyMiddleAt(const JuxtaEntry& entry, std::int64_t frame);
+
+/// The sheet of two to kMostJuxtaRows deliveries. Errors: BadInput. Pure.
 Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& playbook,
-                               const std::vector<Moment>& moments = {});
+                               const JuxtaWish& wish = {});
+
+/// One measure of two deliveries, as a sheet compares them; nothing when one has no number. Pure.
+std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
+                                          const std::string& measure, bool overruled = false);
+
+/// What a measure of a playbook means, as text: two of one id with another text are not compared.
+std::string definitionOf(const MeasureDefinition& measure);
 
 } // namespace jg

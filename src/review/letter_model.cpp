@@ -3,6 +3,7 @@
 #include "coaching/claims.h"
 #include "kinematics/answers.h"
 #include "kinematics/unit_words.h"
+#include "review/follow_up.h"
 #include "review/plan_rules.h"
 #include "review/stops.h"
 
@@ -229,6 +230,24 @@ Message errorInWords(const MeasureValue& value) {
 
 Message numberInWords(double value, const std::string& unit) {
     return withUnit(Decimal{value, unit == "x" ? 1 : 0}, unit);
+}
+
+void tellSince(LetterModel& m, const Playbook& playbook, const std::string& name, Date when,
+               const std::vector<Followed>& followed) {
+    for (const Followed& f : followed) {
+        const char* id = f.became == Became::Good     ? "letter.since-good"
+                         : f.became == Became::Better ? "letter.since-better"
+                         : f.became == Became::Kept   ? "letter.since-kept"
+                         : f.became == Became::Worse
+                             ? (f.wasKept ? "letter.since-slipped" : "letter.since-worse")
+                             : nullptr;
+        if (!id) continue; // what can't be told is no news for a family
+        m.since.push_back(msg(id, {{"what", playbook.nameOfFinding(f.finding)}}));
+        if (!f.numbers.empty() && f.became != Became::Kept) m.since.push_back(f.numbers);
+    }
+    if (m.since.empty()) return;
+    m.sinceHeading =
+        name.empty() ? msg("letter.since", {{"date", when}}) : msg("letter.since-named", {{"name", name}});
 }
 
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,

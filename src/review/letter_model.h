@@ -46,6 +46,8 @@ struct LetterModel {
     std::vector<LetterWeekRow> week;
     std::vector<Message> weekNotes; ///< what guidance says of throwing
     Message nextLook;
+    Message sinceHeading;       ///< "Since October"; empty when there is nothing to look back on
+    std::vector<Message> since; ///< what became better, was kept, slipped
     Date writtenOn{};
     std::optional<Date> nextLookOn;
     std::vector<Message> notSeen;
@@ -67,6 +69,13 @@ struct House {
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
                         const Athlete& athlete, const Submission& submission, const House& house,
                         bool painElsewhere = false);
+
+struct Followed;
+
+/// Tells in a letter what became of an earlier review: what is sure only, a sentence each. `name` is that of
+/// a baseline; empty = the last letter. Pure.
+void tellSince(LetterModel& letter, const Playbook& playbook, const std::string& name, Date when,
+               const std::vector<Followed>& followed);
 
 /// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | in | x.
 Message numberInWords(double value, const std::string& unit);

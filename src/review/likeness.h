@@ -14,10 +14,11 @@ struct Likeness {
     View view = View::Open;
     Conditions conditions;
     std::string unit;
-    std::string approach = {}; ///< empty on both = what it was judged by does not matter
+    std::string approach = {};   ///< empty on both = what it was judged by does not matter
+    std::string definition = {}; ///< what the measure means; empty = not known, which is no reason
 };
 
-enum class Unlike { Side, Approach, Conditions, Unit };
+enum class Unlike { Side, Approach, Conditions, Unit, Definition };
 
 /// The first in which two differ; nothing when they may be compared. Common practice, no source. Pure.
 std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other);

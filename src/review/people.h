@@ -21,6 +21,29 @@ struct ComingBack {
     bool operator==(const ComingBack&) const = default;
 };
 
+/// A delivery that the coach gave a name, to compare later ones with: "before the injury".
+struct Baseline {
+    std::string name;
+    ReviewId review;
+    int delivery = 0; ///< 0 = the review's lead
+    bool operator==(const Baseline&) const = default;
+};
+
+/// Two numbers that the coach compares although the program holds them for unlike; on record.
+struct Overruled {
+    std::string measure;
+    std::string why; ///< in the coach's words
+    Date on{};
+    bool operator==(const Overruled&) const = default;
+};
+
+/// One standing height, on a day: growth is kept apart from technique.
+struct HeightOn {
+    Date on{};
+    double metres = 0;
+    bool operator==(const HeightOn&) const = default;
+};
+
 /// A person whose delivery is reviewed. Mail goes to the guardian while they are under 18.
 struct Athlete {
     AthleteId id;
@@ -36,6 +59,11 @@ struct Athlete {
     std::string approach = {};          ///< id; empty = the house's usual one
     std::vector<Target> targets = {};   ///< set for them alone, each with its owner
     std::optional<ComingBack> comingBack = {};
+    std::vector<Baseline> baselines = {};  ///< the first is what a new review is compared with
+    std::vector<Overruled> overruled = {}; ///< one a measure
+    std::vector<HeightOn> heights = {};    ///< by date, the last is heightM
+    std::string model =
+        {}; ///< what they agreed to, when their deliveries may be shown as a model; empty = not
 
     std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
     int ageOn(Date date) const;

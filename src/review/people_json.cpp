@@ -101,6 +101,12 @@ std::string toJson(const Athlete& a) {
         row["comingBack"] = {{"from", a.comingBack->from}, {"planSeen", dateAsJson(a.comingBack->planSeen)}};
     }
     for (const Target& t : a.targets) row["targets"].push_back(targetAsJson(t));
+    for (const Baseline& b : a.baselines)
+        row["baselines"].push_back({{"name", b.name}, {"review", b.review.value}, {"delivery", b.delivery}});
+    for (const Overruled& o : a.overruled)
+        row["overruled"].push_back({{"measure", o.measure}, {"why", o.why}, {"on", isoDate(o.on)}});
+    for (const HeightOn& h : a.heights) row["heights"].push_back({{"on", isoDate(h.on)}, {"m", h.metres}});
+    if (!a.model.empty()) row["model"] = a.model;
     return row.dump();
 }
 
@@ -118,6 +124,13 @@ Result<Athlete> athleteFromJson(std::string_view text) {
         if (d.contains("comingBack"))
             a.comingBack = ComingBack{d["comingBack"].at("from"), dateIn(d["comingBack"], "planSeen")};
         for (const json& t : d.value("targets", json::array())) a.targets.push_back(targetFromJson(t));
+        for (const json& b : d.value("baselines", json::array()))
+            a.baselines.push_back({b.at("name"), {b.at("review")}, b.value("delivery", 0)});
+        for (const json& o : d.value("overruled", json::array()))
+            a.overruled.push_back({o.at("measure"), o.at("why"), mustDate(o, "on")});
+        for (const json& h : d.value("heights", json::array()))
+            a.heights.push_back({mustDate(h, "on"), h.at("m")});
+        a.model = d.value("model", "");
         a.email = d.value("email", "");
         a.guardianName = d.value("guardianName", "");
         a.guardianEmail = d.value("guardianEmail", "");

@@ -1,0 +1,188 @@
+#include "review/curve.h"
+
+#include "kinematics/geometry.h"
+#include "kinematics/propagation.h"
+#include "review/camera_place.h"
+#include "review/paths.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace jg {
+
+namespace {
+
+constexpr double kMilli = 1000, kPercent = 100;
+
+std::vector<Landmark> landmarksOf(Feature feature) {
+    switch (feature) {
+    case Feature::FrontKnee:
+        return {Landmark::LeadHip, Landmark::LeadKnee, Landmark::LeadAnkle};
+    case Feature::Hand:
+        return {Landmark::BackWrist};
+    case Feature::Hip:
+        return {Landmark::Pelvis};
+    case Feature::Head:
+        break;
+    }
+    return {Landmark::Head};
+}
+
+/// A landmark over the frames: followed, and where it is clicked the click.
+struct Track {
+    std::map<std::int64_t, PathPlace> places;
+    std::set<std::int64_t> clicked;
+};
+
+Track trackOf(const JuxtaEntry& e, Landmark landmark) {
+    Track track;
+    const double height = heightOf(e.marks).value;
+    for (const PathPlace& p : pathOf(e.marks, landmark)) {
+        const ClickedPoint steady = e.marks.steadied(p.frame, {p.at, p.sdPx});
+        track.places[p.frame] = {p.frame, steady.at, steady.sigmaPx};
+    }
+    for (const auto& [key, mark] : e.marks.points) {
+        if (key.landmark != landmark || !mark.hidden.empty()) continue;
+        const ClickedPoint p = withLean(e.marks.steadied(key.frame, mark.point), e.clip, height);
+        track.places[key.frame] = {key.frame, p.at, std::hypot(p.sigmaPx, p.leanPx)};
+        track.clicked.insert(key.frame);
+    }
+    return track;
+}
+
+/// All coordinates in one row, x and y in turn, with their errors.
+Estimate propagated(const std::vector<PathPlace>& at, bool isAngle,
+                    const std::function<double(const std::vector<ImagePoint>&)>& formula) {
+    const auto n = static_cast<Eigen::Index>(2 * at.size());
+    Eigen::VectorXd mean(n);
+    Eigen::MatrixXd covariance = Eigen::MatrixXd::Zero(n, n);
+    for (std::size_t i = 0; i < at.size(); ++i) {
+        const auto x = static_cast<Eigen::Index>(2 * i);
+        mean(x) = at[i].at.x;
+        mean(x + 1) = at[i].at.y;
+        covariance(x, x) = covariance(x + 1, x + 1) = at[i].sdPx * at[i].sdPx;
+    }
+    const auto value = [&](const Eigen::VectorXd& v) {
+        std::vector<ImagePoint> points;
+        for (Eigen::Index i = 0; i < n; i += 2) points.push_back({v(i), v(i + 1)});
+        return formula(points);
+    };
+    return propagate(value, mean, covariance, isAngle);
+}
+
+struct Frame {
+    double groundY = 0, heightPx = 0, startX = 0;
+    int toward = 1;
+};
+
+Estimate valueAt(Feature feature, const std::vector<PathPlace>& at, const Frame& frame) {
+    if (feature == Feature::FrontKnee)
+        return propagated(at, true, [](const auto& p) { return jointAngleDeg(p[0], p[1], p[2]); });
+    return propagated(at, false, [&](const auto& p) {
+        const double way =
+            feature == Feature::Hand ? frame.groundY - p[0].y : frame.toward * (p[0].x - frame.startX);
+        return kPercent * way / frame.heightPx;
+    });
+}
+
+/// Where the moment that matters lies on the points.
+std::size_t placeOfEvent(Feature feature, const std::vector<CurvePoint>& points) {
+    const auto by = [](const CurvePoint& a, const CurvePoint& b) { return a.value < b.value; };
+    if (feature == Feature::FrontKnee) { // after first touch, the least bend's fold
+        auto from = std::find_if(points.begin(), points.end(), [](const CurvePoint& p) { return p.ms >= 0; });
+        if (from == points.end()) from = points.begin();
+        return static_cast<std::size_t>(std::min_element(from, points.end(), by) - points.begin());
+    }
+    if (feature == Feature::Hand)
+        return static_cast<std::size_t>(std::max_element(points.begin(), points.end(), by) - points.begin());
+    const double half = (points.front().value + points.back().value) / 2;
+    const auto it =
+        std::find_if(points.begin(), points.end(), [&](const CurvePoint& p) { return p.value >= half; });
+    return it == points.end() ? points.size() - 1 : static_cast<std::size_t>(it - points.begin());
+}
+
+/// Only where the curve is dense: between clicks a turning point can be anywhere.
+std::optional<CurveEvent> eventOf(Feature feature, const std::vector<CurvePoint>& points, double frameMs) {
+    constexpr std::size_t kFewest = 8;
+    constexpr double kDense = 2.5; // frames between neighbours
+    if (points.size() < kFewest) return std::nullopt;
+    const std::size_t at = placeOfEvent(feature, points);
+    const auto dense = [&](std::size_t a, std::size_t b) {
+        return points[b].ms - points[a].ms <= kDense * frameMs;
+    };
+    if (at == 0 || at + 1 == points.size() || !dense(at - 1, at) || !dense(at, at + 1)) return std::nullopt;
+    double first = points[at].ms, last = first;
+    for (std::size_t i = 0; i < points.size(); ++i)
+        if (std::abs(points[i].value - points[at].value) <= points[at].half95 / 2) {
+            first = std::min(first, points[i].ms);
+            last = std::max(last, points[i].ms);
+        }
+    return CurveEvent{points[at].ms, (last - first) / 2 + frameMs / 2};
+}
+
+} // namespace
+
+std::span<const Feature> allFeatures() {
+    static constexpr std::array<Feature, 4> all = {Feature::FrontKnee, Feature::Hand, Feature::Hip,
+                                                   Feature::Head};
+    return all;
+}
+
+Message nameOf(Feature feature) {
+    static constexpr std::array<const char*, 4> ids = {"feature.front-knee", "feature.hand", "feature.hip",
+                                                       "feature.head"};
+    return msg(ids.at(static_cast<std::size_t>(feature)));
+}
+
+std::string unitOf(Feature feature) {
+    return feature == Feature::FrontKnee ? "deg" : "%";
+}
+
+FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
+    const auto zero = e.marks.frameOf(Moment::FootTouch);
+    if (!zero) return {{}, {}, msg("curve.no-first-touch")};
+    if (e.clip.captureFps <= 0) return {{}, {}, msg("curve.no-rate")};
+    Frame frame;
+    frame.toward = targetDirectionX(e.hand, e.clip.view);
+    if (feature != Feature::FrontKnee) {
+        const auto body = standingAtSet(e.marks);
+        if (!body) return {{}, {}, msg("juxta.no-height")};
+        if (feature != Feature::Hand && frame.toward == 0) return {{}, {}, msg("curve.not-from-here")};
+        frame.groundY = body->ground.at.y;
+        frame.heightPx = body->height().value;
+    }
+    std::vector<Track> tracks;
+    for (const Landmark l : landmarksOf(feature)) tracks.push_back(trackOf(e, l));
+    if (!tracks.front().places.empty()) frame.startX = tracks.front().places.begin()->second.at.x;
+    FeatureCurve curve;
+    for (const auto& [n, place] : tracks.front().places) {
+        std::vector<PathPlace> at;
+        bool clicked = true;
+        for (const Track& t : tracks) {
+            const auto it = t.places.find(n);
+            if (it == t.places.end()) break;
+            at.push_back(it->second);
+            clicked = clicked && t.clicked.contains(n);
+        }
+        if (at.size() != tracks.size()) continue;
+        const Estimate v = valueAt(feature, at, frame);
+        if (!std::isfinite(v.value)) continue;
+        curve.points.push_back(
+            {n, kMilli * static_cast<double>(n - *zero) / e.clip.captureFps, v.value, v.half95(), clicked});
+    }
+    if (curve.points.empty()) curve.why = msg("curve.no-points");
+    curve.event = eventOf(feature, curve.points, kMilli / e.clip.captureFps);
+    return curve;
+}
+
+Message whichFirst(const CurveEvent& one, const CurveEvent& other) {
+    const double by = other.ms - one.ms, error = std::hypot(one.half95, other.half95);
+    if (std::abs(by) <= error) return msg("curve.too-slow", {{"error", Decimal{error, 0}}});
+    return msg(by < 0 ? "curve.earlier" : "curve.later",
+               {{"ms", Decimal{std::abs(by), 0}}, {"error", Decimal{error, 0}}});
+}
+
+} // namespace jg

@@ -1,0 +1,51 @@
+// One feature of a delivery over time: where it is clicked or followed, with its error.
+#pragma once
+
+#include "review/juxta.h"
+
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace jg {
+
+/// What is followed. Lengths in percent of the body's height at Set.
+enum class Feature {
+    FrontKnee, ///< interior angle, degrees
+    Hand,      ///< throwing wrist above the ground
+    Hip,       ///< pelvis toward the target, from where it was at Set
+    Head,      ///< head toward the target, from where it was at Set
+};
+std::span<const Feature> allFeatures();
+Message nameOf(Feature feature);
+std::string unitOf(Feature feature);
+
+struct CurvePoint {
+    std::int64_t frame = 0;
+    double ms = 0; ///< real, from first touch
+    double value = 0;
+    double half95 = 0;
+    bool clicked = false; ///< every joint of it; else some is followed
+};
+
+/// The moment that matters on a curve: the knee's least bend before it straightens, the hand's highest, hip
+/// and head halfway on their way.
+struct CurveEvent {
+    double ms = 0;
+    double half95 = 0; ///< half a frame either side, and as long as the curve stays within its error
+};
+
+struct FeatureCurve {
+    std::vector<CurvePoint> points; ///< by time
+    std::optional<CurveEvent> event;
+    Message why; ///< when there are no points: what to do
+};
+
+/// In the picture's plane, the camera's shake taken out; angles and ways seen from the front are those of the
+/// picture. Pure.
+FeatureCurve featureCurve(const JuxtaEntry& entry, Feature feature);
+
+/// Which of two came first: "12 ms +- 5 earlier", or too slow to tell. Pure.
+Message whichFirst(const CurveEvent& one, const CurveEvent& other);
+
+} // namespace jg
