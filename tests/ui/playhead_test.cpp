@@ -1,6 +1,7 @@
 // The playhead on its own: times, directions, loops, and what is counted as left out.
 #include "ui/review/playhead.h"
 
+#include "film/true_time.h"
 #include "tests/ui/driver.h"
 #include "ui/review/film_deck.h"
 #include "voice/loudspeaker.h"
@@ -106,10 +107,10 @@ FilmInfo filmOf(int rate, int frames) {
 
 TEST(FilmDeck, TrueSecondsComeFromTheCaptureRate) {
     const FilmInfo slow = filmOf(30, 31);
-    EXPECT_DOUBLE_EQ(ui::trueSeconds(slow, 0).back(), 1);         // unknown: as it plays
-    EXPECT_DOUBLE_EQ(ui::trueSeconds(slow, 30.1).back(), 1);      // the same within rounding
-    EXPECT_DOUBLE_EQ(ui::trueSeconds(slow, 240).back(), 1.0 / 8); // slow motion
-    EXPECT_DOUBLE_EQ(ui::trueSeconds(slow, 240).front(), 0);
+    EXPECT_DOUBLE_EQ(trueSeconds(slow, 0).back(), 1);         // unknown: as it plays
+    EXPECT_DOUBLE_EQ(trueSeconds(slow, 30.1).back(), 1);      // the same within rounding
+    EXPECT_DOUBLE_EQ(trueSeconds(slow, 240).back(), 1.0 / 8); // slow motion
+    EXPECT_DOUBLE_EQ(trueSeconds(slow, 240).front(), 0);
 }
 
 TEST(Loudspeaker, TheStandInKeepsTime) {

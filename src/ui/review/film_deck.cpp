@@ -1,28 +1,11 @@
 #include "ui/review/film_deck.h"
 
+#include "film/true_time.h"
 #include "letter/qt_text.h"
 #include "ui/words.h"
 #include "voice/audio_file.h"
 
-#include <cmath>
-
 namespace jg::ui {
-
-namespace {
-bool runsAtTrueSpeed(const FilmInfo& info, double captureFps) {
-    const double play = info.playRate.toDouble();
-    return captureFps <= 0 || play <= 0 || std::abs(play - captureFps) < 0.02 * captureFps;
-}
-} // namespace
-
-std::vector<double> trueSeconds(const FilmInfo& info, double captureFps) {
-    const double play = info.playRate.toDouble();
-    const double stretch = runsAtTrueSpeed(info, captureFps) ? 1 : play / captureFps;
-    std::vector<double> seconds;
-    for (const Pts pts : info.pts)
-        seconds.push_back(secondsOf(Pts{pts.value - info.pts.front().value}, info.timeBase) * stretch);
-    return seconds;
-}
 
 FilmDeck::FilmDeck(StageView& stage, Playhead& playhead, Loudspeaker& loudspeaker, QObject* parent)
     : QObject(parent)

@@ -48,8 +48,4 @@ private:
     std::unique_ptr<FilmThread> film_;
 };
 
-/// True seconds of each frame: the film's own times, stretched to the capture rate where that is known and
-/// another.
-std::vector<double> trueSeconds(const FilmInfo& info, double captureFps);
-
 } // namespace jg::ui
