@@ -3,6 +3,7 @@
 
 #include "base/file_store.h"
 #include "base/result.h"
+#include "library/belongings.h"
 #include "library/problem.h"
 #include "library/sqlite_store.h"
 
@@ -59,6 +60,15 @@ public:
     /// Clears what a killed program left: parts of files, and films of an intake that broke off. Returns a
     /// sentence for each thing that a person may miss. What is younger than an hour may be at work and stays.
     std::vector<Message> sweep();
+
+    /// What would go with an athlete. Errors: NotFound, those of reading.
+    Result<Belongings> belongingsOf(const AthleteId& athlete);
+    /// Deletes all that belongs to an athlete, for good: the rows in one transaction, overwritten in the
+    /// database; then the files. A record without the name stays in the settings (what, how much, when).
+    /// Returns a sentence for each file that can't be removed and each backup that still holds them. Errors:
+    /// NotFound, Refused in a library that can only be read, Damaged while a mail is being handed over,
+    /// WriteFailed; then nothing is deleted.
+    Result<std::vector<Message>> forgetAthlete(const AthleteId& athlete, Date today);
 
 private:
     Library() = default;

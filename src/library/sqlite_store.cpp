@@ -47,6 +47,17 @@ Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
     }
 }
 
+Status SqliteStore::snapshot(const std::filesystem::path& file) {
+    return read([&](SQLite::Database& db) { run(db, "VACUUM INTO ?", file.string()); });
+}
+
+Status SqliteStore::wipeDeleted() {
+    return read([](SQLite::Database& db) {
+        db.exec("VACUUM"); // writes all that is left anew
+        db.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+    });
+}
+
 Status SqliteStore::read(const std::function<void(SQLite::Database&)>& work) {
     try {
         work(*db_);

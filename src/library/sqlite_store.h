@@ -64,6 +64,11 @@ public:
 
     bool readOnly() const override { return readOnly_; }
 
+    /// A consistent copy of the database as it is now, in a new file. Errors: Damaged, DiskFull.
+    Status snapshot(const std::filesystem::path& file);
+    /// What was deleted is overwritten and its room given back. Errors: those of writing.
+    Status wipeDeleted();
+
 protected:
     /// Errors: those of openDatabase().
     Status openFile(const std::filesystem::path& file);

@@ -1,0 +1,20 @@
+// What belongs to one athlete in a library.
+#pragma once
+
+#include "base/ids.h"
+
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// All that is deleted with an athlete. Films that another athlete's clip refers to are not among them.
+struct Belongings {
+    AthleteId athlete;
+    std::string name;
+    int submissions = 0, reviews = 0, mails = 0, promises = 0;
+    std::vector<std::string> files;   ///< within the library, "media/ab12.mp4"; scrub copies, too
+    std::vector<std::string> backups; ///< folders that were backed up to and still hold it
+};
+
+} // namespace jg

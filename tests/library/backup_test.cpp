@@ -1,0 +1,189 @@
+// Backup, what a kill leaves of it, bringing it back, and an athlete deleted whole.
+#include "library/backup.h"
+#include "tests/support/walk.h"
+
+#include <nlohmann/json.hpp>
+
+#include <filesystem>
+#include <fstream>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using test::Walk;
+
+constexpr std::int64_t kNow = 1795000000;
+
+std::size_t objectsIn(const fs::path& folder) {
+    std::size_t n = 0;
+    for (const auto& e : fs::recursive_directory_iterator(folder / "objects")) n += e.is_regular_file();
+    return n;
+}
+
+/// Every file of a folder by its path within it, the database's own files left out.
+std::map<std::string, std::string> contentsOf(const fs::path& folder) {
+    std::map<std::string, std::string> all;
+    for (const char* sub : {"media", "takes", "sent"})
+        for (const auto& e : fs::directory_iterator(folder / sub))
+            all[std::string(sub) + "/" + e.path().filename().string()] = *contentHash(e.path());
+    return all;
+}
+
+TEST(Backup, CopiesOnceWhatIsNewAndComesBackTheSame) {
+    Walk walk(Stage::Judge);
+    const fs::path to = walk.folder / "backup";
+    const auto first = backUp(*walk.library, to, kNow);
+    ASSERT_TRUE(first) << said(first.error().text);
+    EXPECT_GT(first->copiedBytes, 100000U);
+    const std::size_t objects = objectsIn(to);
+    const auto second = backUp(*walk.library, to, kNow + 60);
+    ASSERT_TRUE(second);
+    // Only the database may be another: the first backup left its day there.
+    EXPECT_LE(objectsIn(to), objects + 1);
+    EXPECT_LT(second->copiedBytes, first->copiedBytes);
+    EXPECT_EQ(backupStates(to)->size(), 2U);
+    EXPECT_EQ(backupStates(to)->front().at, second->at);
+    EXPECT_TRUE(checkBackup(to, *second)->empty());
+    FileStore files;
+    const fs::path back = walk.folder / "back";
+    const Status restored = restoreBackup(to, *second, back, files);
+    ASSERT_TRUE(restored) << said(restored.error().text);
+    EXPECT_EQ(contentsOf(back), contentsOf(walk.library->folder()));
+    auto opened = Library::open(back, false, std::make_shared<FileStore>());
+    ASSERT_TRUE(opened);
+    EXPECT_TRUE((*opened)->examine()->empty());
+    EXPECT_EQ((*opened)->review(walk.review.id)->deliveries,
+              walk.library->review(walk.review.id)->deliveries);
+}
+
+TEST(Backup, GoesOnWhereItWasBrokenOff) {
+    Walk walk(Stage::Judge);
+    for (int i = 0; i < 4; ++i) // more films than one
+        std::ofstream(walk.library->folder() / "takes" / ("take" + std::to_string(i) + ".wav"))
+            << std::string(100000, static_cast<char>('a' + i));
+    const fs::path to = walk.folder / "backup";
+    std::stop_source stop;
+    const auto broken = backUp(*walk.library, to, kNow, stop.get_token(), [&](double part) {
+        if (part > 0.3) stop.request_stop();
+    });
+    ASSERT_FALSE(broken);
+    EXPECT_EQ(broken.error().code, ErrorCode::Cancelled);
+    EXPECT_TRUE(backupStates(to)->empty()); // a part is no backup
+    const std::size_t kept = objectsIn(to);
+    EXPECT_GT(kept, 1U);
+    const auto whole = backUp(*walk.library, to, kNow + 60);
+    ASSERT_TRUE(whole);
+    EXPECT_GT(objectsIn(to), kept);
+    std::uint64_t all = 0;
+    for (const BackedFile& f : whole->files) all += f.bytes;
+    EXPECT_LT(whole->copiedBytes, all); // what was there was not copied again
+    EXPECT_TRUE(checkBackup(to, *whole)->empty());
+}
+
+TEST(Backup, AHundredGigabytesOfHolesGoOnAfterAKill) {
+    if (!std::getenv("JUXTAGRAPH_LONG")) GTEST_SKIP() << "JUXTAGRAPH_LONG=1 runs it: 100 GB are read";
+    Walk walk(Stage::Judge);
+    for (int i = 0; i < 100; ++i) {
+        const fs::path file = walk.library->folder() / "takes" / ("hole" + std::to_string(i) + ".wav");
+        std::ofstream(file) << i;
+        fs::resize_file(file, std::uintmax_t{1} << 30);
+    }
+    const auto whole = backUp(*walk.library, walk.folder / "backup", kNow);
+    ASSERT_TRUE(whole) << said(whole.error().text);
+}
+
+TEST(Backup, RefusesPlacesThatAreNone) {
+    Walk walk(Stage::Look);
+    const auto inside = backUp(*walk.library, walk.library->folder() / "media" / "b", kNow);
+    ASSERT_FALSE(inside);
+    EXPECT_EQ(inside.error().code, ErrorCode::Refused);
+    EXPECT_FALSE(fs::exists(walk.library->folder() / "media" / "b"));
+    const fs::path other = walk.folder / "other";
+    fs::create_directories(other);
+    std::ofstream(other / "letter.txt") << "mine";
+    EXPECT_EQ(backUp(*walk.library, other, kNow).error().code, ErrorCode::Refused);
+    EXPECT_EQ(backupStates(other).error().code, ErrorCode::NotFound);
+    const auto state = backUp(*walk.library, walk.folder / "backup", kNow);
+    ASSERT_TRUE(state);
+    FileStore files;
+    EXPECT_EQ(restoreBackup(walk.folder / "backup", *state, other, files).error().code, ErrorCode::Refused);
+    EXPECT_TRUE(fs::exists(other / "letter.txt"));
+}
+
+TEST(Backup, WhatIsAlteredInItIsFoundAndNotBroughtBack) {
+    Walk walk(Stage::Judge);
+    const fs::path to = walk.folder / "backup";
+    const auto state = backUp(*walk.library, to, kNow);
+    ASSERT_TRUE(state);
+    const BackedFile& film = state->files.back();
+    const fs::path object = to / "objects" / film.sha256.substr(0, 2) / film.sha256;
+    {
+        std::fstream f(object, std::ios::in | std::ios::out | std::ios::binary);
+        f.seekp(100);
+        f.put('!');
+    }
+    EXPECT_EQ(checkBackup(to, *state)->size(), 1U);
+    FileStore files;
+    const Status restored = restoreBackup(to, *state, walk.folder / "back", files);
+    ASSERT_FALSE(restored);
+    EXPECT_EQ(restored.error().code, ErrorCode::Damaged);
+    EXPECT_FALSE(fs::exists(walk.folder / "back"));
+    EXPECT_FALSE(fs::exists(walk.folder / "back.part"));
+}
+
+TEST(Backup, AListThatLeadsOutOfTheLibraryIsRefused) {
+    Walk walk(Stage::Look);
+    const fs::path to = walk.folder / "backup";
+    const auto state = backUp(*walk.library, to, kNow);
+    ASSERT_TRUE(state);
+    for (const char* path : {"../x", "/etc/x", "media/../../x", "", "a\\\\b"}) {
+        auto list = nlohmann::json::parse(*readFile(to / "states" / (state->at + ".json")));
+        list["files"][0]["path"] = path;
+        std::ofstream(to / "states" / (state->at + ".json")) << list.dump();
+        EXPECT_EQ(backupStates(to).error().code, ErrorCode::Damaged) << path;
+    }
+}
+
+TEST(Forget, NothingOfAnAthleteStaysAndOthersAreWhole) {
+    Walk walk(Stage::Send);
+    Athlete other = walk.athlete;
+    other.id = {"ath-other"};
+    other.firstName = "Somebody";
+    other.lastName = "Else";
+    ASSERT_TRUE(walk.library->save(other));
+    const auto before = walk.library->belongingsOf(walk.athlete.id);
+    ASSERT_TRUE(before);
+    EXPECT_EQ(before->reviews, 1);
+    EXPECT_EQ(before->submissions, 1);
+    ASSERT_GT(before->files.size(), 2U);
+    const auto left = walk.library->forgetAthlete(walk.athlete.id, test::today());
+    ASSERT_TRUE(left) << said(left.error().text);
+    EXPECT_TRUE(left->empty());
+    for (const std::string& file : before->files)
+        EXPECT_FALSE(fs::exists(walk.library->folder() / file)) << file;
+    EXPECT_EQ(walk.library->athlete(walk.athlete.id).error().code, ErrorCode::NotFound);
+    EXPECT_TRUE(walk.library->athlete(other.id));
+    EXPECT_TRUE(walk.library->examine()->empty());
+    // Not in a free page of the database, nor in its log either.
+    const std::string name = walk.athlete.lastName;
+    ASSERT_GT(name.size(), 4U);
+    for (const auto& e : fs::recursive_directory_iterator(walk.library->folder()))
+        if (e.is_regular_file()) {
+            EXPECT_EQ(readFile(e.path())->find(name), std::string::npos) << e.path();
+        }
+    EXPECT_NE(walk.library->setting("forgotten").find(walk.athlete.id.value), std::string::npos);
+    EXPECT_EQ(walk.library->forgetAthlete(walk.athlete.id, test::today()).error().code, ErrorCode::NotFound);
+}
+
+TEST(Forget, ABackupThatStillHoldsThemIsNamed) {
+    Walk walk(Stage::Look);
+    ASSERT_TRUE(backUp(*walk.library, walk.folder / "backup", kNow));
+    const auto left = walk.library->forgetAthlete(walk.athlete.id, test::today());
+    ASSERT_TRUE(left);
+    ASSERT_EQ(left->size(), 1U);
+    EXPECT_NE(said(left->front()).find("backup"), std::string::npos);
+}
+
+} // namespace
+} // namespace jg

@@ -1,0 +1,290 @@
+// A bundle out of one library and into another: the same to the last digit, nothing doubled, nothing hostile
+// taken in.
+#include "library/bundle.h"
+#include "review/review_json.h"
+#include "tests/support/walk.h"
+
+#include <nlohmann/json.hpp>
+#include <zip.h>
+
+#include <filesystem>
+#include <fstream>
+#include <random>
+#include <set>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+using test::Walk;
+
+std::unique_ptr<Library> emptyLibrary(const fs::path& folder) {
+    auto made = Library::open(folder, true, std::make_shared<FileStore>());
+    EXPECT_TRUE(made);
+    return std::move(*made);
+}
+
+/// A walk's bundle, written once for all tests.
+struct Bundled {
+    Walk walk{Stage::Send};
+    fs::path file = walk.folder / "athlete.zip";
+    Bundled() {
+        const Status done = exportBundle(*walk.library, {walk.athlete.id}, file);
+        EXPECT_TRUE(done) << said(done.error().text);
+    }
+    static Bundled& once() {
+        static Bundled bundled;
+        return bundled;
+    }
+};
+
+/// Moves some points and says some things, so that no two libraries are alike.
+void shuffle(Walk& walk, std::mt19937& dice) {
+    Review r = *walk.library->review(walk.review.id);
+    std::uniform_real_distribution<double> by(-40, 40);
+    for (auto& [key, mark] : r.first().points)
+        if (dice() % 3 == 0) mark.point.at = {mark.point.at.x + by(dice), mark.point.at.y + by(dice)};
+    for (auto& [key, grade] : r.judging().grades) grade.step = 1 + static_cast<int>(dice() % 5);
+    r.plan.opening = std::string(dice() % 50, 'x') + " \u00e9\u201c";
+    if (dice() % 2 == 0) r.first().conditions.numberInOuting = static_cast<int>(dice() % 90);
+    const Assessment told = assess(r, test::playbook(), walk.submission.clips, walk.athlete.hand);
+    ASSERT_TRUE(walk.library->save(r, &told));
+}
+
+TEST(Bundle, ComesBackTheSameToTheLastDigitAndOnlyOnce) {
+    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 100 : 3;
+    std::mt19937 dice(8);
+    Walk walk(Stage::Send);
+    for (int i = 0; i < rounds; ++i) {
+        shuffle(walk, dice);
+        const fs::path file = walk.folder / "one.zip", home = walk.folder / ("other" + std::to_string(i));
+        const Status out = exportBundle(*walk.library, {walk.athlete.id}, file);
+        ASSERT_TRUE(out) << said(out.error().text);
+        const auto other = emptyLibrary(home);
+        const auto first = importBundle(*other, file, test::today());
+        ASSERT_TRUE(first) << said(first.error().text);
+        EXPECT_EQ(first->added, 3); // athlete, submission, review
+        const Review was = *walk.library->review(walk.review.id), is = *other->review(walk.review.id);
+        EXPECT_EQ(toJson(is), toJson(was));
+        EXPECT_EQ(is.deliveries, was.deliveries); // paths and shake with them
+        EXPECT_EQ(*other->athlete(walk.athlete.id), *walk.library->athlete(walk.athlete.id));
+        EXPECT_EQ(*other->submission(walk.submission.id), *walk.library->submission(walk.submission.id));
+        const auto before = walk.library->results(walk.review.id), after = other->results(walk.review.id);
+        ASSERT_TRUE(before && *before && after && *after);
+        EXPECT_EQ(toJson(**after), toJson(**before));
+        EXPECT_TRUE(other->examine()->empty());
+        const auto again = importBundle(*other, file, test::today());
+        ASSERT_TRUE(again);
+        EXPECT_EQ(again->added, 0);
+        EXPECT_EQ(again->same, 3);
+        EXPECT_EQ(other->reviews()->size(), 1U);
+        fs::remove_all(home);
+    }
+}
+
+TEST(Bundle, TheSameLibraryGivesTheSameBytes) {
+    Bundled& b = Bundled::once();
+    const fs::path twice = b.walk.folder / "twice.zip";
+    ASSERT_TRUE(exportBundle(*b.walk.library, {b.walk.athlete.id}, twice));
+    EXPECT_EQ(*contentHash(b.file), *contentHash(twice));
+}
+
+TEST(Bundle, WhatIsHereOtherwiseStaysAndTheOtherIsKeptBesideIt) {
+    Bundled& b = Bundled::once();
+    const auto other = emptyLibrary(b.walk.folder / "edited");
+    ASSERT_TRUE(importBundle(*other, b.file, test::today()));
+    Review mine = *other->review(b.walk.review.id);
+    mine.plan.opening = "Mine.";
+    ASSERT_TRUE(other->save(mine));
+    Athlete athlete = *other->athlete(b.walk.athlete.id);
+    athlete.level = "mine";
+    ASSERT_TRUE(other->save(athlete));
+    const auto report = importBundle(*other, b.file, test::today());
+    ASSERT_TRUE(report) << said(report.error().text);
+    EXPECT_EQ(report->differs.size(), 2U);
+    EXPECT_EQ(other->review(b.walk.review.id)->plan.opening, "Mine.");
+    EXPECT_EQ(other->athlete(b.walk.athlete.id)->level, "mine");
+    EXPECT_EQ(other->versions(b.walk.review.id)->size(), 1U);
+}
+
+TEST(Bundle, AFilmOfAnotherAthleteIsRefused) {
+    Bundled& b = Bundled::once();
+    const auto other = emptyLibrary(b.walk.folder / "taken");
+    ASSERT_TRUE(importBundle(*other, b.file, test::today()));
+    Submission theirs = *other->submission(b.walk.submission.id);
+    Athlete somebody = b.walk.athlete;
+    somebody.id = {"ath-else"};
+    ASSERT_TRUE(other->save(somebody));
+    // The film is somebody else's in a third library.
+    const auto third = emptyLibrary(b.walk.folder / "third");
+    ASSERT_TRUE(third->addMedia(other->mediaPath(theirs.clips.front())));
+    theirs.id = {"sub-else"};
+    theirs.athlete = somebody.id;
+    for (Clip& c : theirs.clips) c.id.value += "-else", c.athlete = somebody.id;
+    ASSERT_TRUE(third->save(theirs, &somebody));
+    const auto report = importBundle(*third, b.file, test::today());
+    ASSERT_FALSE(report);
+    EXPECT_EQ(report.error().code, ErrorCode::Refused);
+    EXPECT_FALSE(third->athlete(b.walk.athlete.id));
+}
+
+/// The entries of a zip, in order.
+using Entries = std::vector<std::pair<std::string, std::string>>;
+
+Entries entriesOf(const fs::path& file) {
+    Entries all;
+    zip* z = zip_open(file.c_str(), ZIP_RDONLY, nullptr);
+    for (zip_int64_t i = 0; i < zip_get_num_entries(z, 0); ++i) {
+        zip_stat_t stat;
+        zip_stat_index(z, static_cast<zip_uint64_t>(i), 0, &stat);
+        std::string bytes(stat.size, '\0');
+        zip_file_t* in = zip_fopen_index(z, static_cast<zip_uint64_t>(i), 0);
+        zip_fread(in, bytes.data(), bytes.size());
+        zip_fclose(in);
+        all.emplace_back(stat.name, std::move(bytes));
+    }
+    zip_discard(z);
+    return all;
+}
+
+void writeZip(const fs::path& file, const Entries& entries, bool linkFirst = false) {
+    fs::remove(file);
+    zip* z = zip_open(file.c_str(), ZIP_CREATE | ZIP_TRUNCATE, nullptr);
+    for (std::size_t i = 0; i < entries.size(); ++i) {
+        zip_source_t* source = zip_source_buffer(z, entries[i].second.data(), entries[i].second.size(), 0);
+        const auto at = zip_file_add(z, entries[i].first.c_str(), source, ZIP_FL_ENC_UTF_8);
+        if (linkFirst && i == 1)
+            zip_file_set_external_attributes(z, static_cast<zip_uint64_t>(at), 0, ZIP_OPSYS_UNIX,
+                                             0120777U << 16);
+    }
+    ASSERT_EQ(zip_close(z), 0);
+}
+
+/// All paths below a folder.
+std::set<std::string> treeOf(const fs::path& folder) {
+    std::set<std::string> all;
+    for (const auto& e : fs::recursive_directory_iterator(folder)) all.insert(e.path().string());
+    return all;
+}
+
+TEST(Bundle, HostileOnesAreRefusedAndNothingIsWritten) {
+    Bundled& b = Bundled::once();
+    const Entries good = entriesOf(b.file);
+    ASSERT_EQ(good.front().first, "bundle.json");
+    const json document = json::parse(good.front().second);
+    const fs::path home = b.walk.folder / "hostile", file = b.walk.folder / "hostile.zip";
+    const auto library = emptyLibrary(home);
+    const auto refused = [&](const std::string& what, const Entries& entries, bool link = false) {
+        writeZip(file, entries, link);
+        const auto before = treeOf(b.walk.folder / "");
+        const auto report = importBundle(*library, file, test::today());
+        ASSERT_FALSE(report) << what;
+        EXPECT_EQ(report.error().code, ErrorCode::BadInput) << what << said(report.error().text);
+        EXPECT_EQ(treeOf(b.walk.folder / ""), before) << what;
+        EXPECT_EQ(library->athletes()->size(), 0U) << what;
+    };
+    const auto with = [&](const std::function<void(json&, Entries&)>& change) {
+        json d = document;
+        Entries entries = good;
+        change(d, entries);
+        entries.front().second = d.dump();
+        return entries;
+    };
+    for (const char* name : {"../x.wav", "/tmp/x.wav", "takes/../../x.wav", "takes/.hidden", "takes/a/b",
+                             "takes/", "x.wav", "takes/a\\\\b", "takes/\xc3\xa9"})
+        refused(name, with([&](json& d, Entries& e) {
+                    d["files"][0]["path"] = name;
+                    e[1].first = name;
+                }));
+    refused("a file that is not listed",
+            with([](json&, Entries& e) { e.emplace_back("takes/more.wav", "x"); }));
+    refused("a file listed twice", with([](json& d, Entries&) { d["files"].push_back(d["files"][0]); }));
+    refused("a wrong hash", with([](json& d, Entries&) {
+                for (json& f : d["files"])
+                    if (!f["path"].get<std::string>().starts_with("media/"))
+                        f["sha256"] = std::string(64, 'a');
+                d["files"][0]["sha256"] = std::string(64, 'a');
+            }));
+    refused("more bytes than it says", with([](json& d, Entries&) { d["files"][0]["bytes"] = 10; }));
+    refused("fewer bytes than it says", with([](json& d, Entries&) { d["files"][0]["bytes"] = 1 << 30; }));
+    refused("a size that no film has",
+            with([](json& d, Entries&) { d["files"][0]["bytes"] = std::uint64_t{1} << 60; }));
+    refused("a link", good, true);
+    refused("a review of somebody else",
+            with([](json& d, Entries&) { d["reviews"][0]["document"]["athlete"] = "ath-x"; }));
+    refused("a submission of somebody else",
+            with([](json& d, Entries&) { d["submissions"][0]["document"]["athlete"] = "ath-x"; }));
+    refused("a film that is not in it", with([](json& d, Entries& e) {
+                d["files"].erase(0);
+                e.erase(e.begin() + 1);
+            }));
+    refused("another format", with([](json& d, Entries&) { d["format"] = "juxtagraph-bundle-9"; }));
+    refused("no document", Entries(good.begin() + 1, good.end()));
+    refused("an athlete of 900 years", with([](json& d, Entries&) { d["athlete"]["born"] = "1126-01-01"; }));
+    // What it was made from is well, so that the refusals are for what was changed.
+    writeZip(file, good);
+    EXPECT_TRUE(importBundle(*library, file, test::today()));
+}
+
+TEST(Bundle, MutatedBytesNeverCrashAndNeverLeaveTheLibrary) {
+    const int count = std::getenv("JUXTAGRAPH_LONG") ? 2000 : 150;
+    Bundled& b = Bundled::once();
+    const std::string whole = *readFile(b.file);
+    const Entries good = entriesOf(b.file);
+    std::mt19937 dice(3);
+    const fs::path file = b.walk.folder / "mutant.zip", home = b.walk.folder / "mutants";
+    auto library = emptyLibrary(home);
+    int refused = 0;
+    for (int i = 0; i < count; ++i) {
+        if (i % 2 == 0) { // the zip's own bytes
+            std::string bytes = whole;
+            for (int k = 0; k < 1 + static_cast<int>(dice() % 8); ++k)
+                bytes[dice() % bytes.size()] = static_cast<char>(dice());
+            if (dice() % 4 == 0) bytes.resize(dice() % bytes.size());
+            std::ofstream(file, std::ios::binary) << bytes;
+        } else { // the document within a sound zip
+            Entries entries = good;
+            std::string& text = entries.front().second;
+            for (int k = 0; k < 1 + static_cast<int>(dice() % 4); ++k)
+                text[dice() % text.size()] = static_cast<char>(32 + dice() % 95);
+            writeZip(file, entries);
+        }
+        const auto report = importBundle(*library, file, test::today());
+        if (report) {
+            library.reset(); // taken in: what was changed was harmless text. Begin anew.
+            fs::remove_all(home);
+            library = emptyLibrary(home);
+        } else {
+            ++refused;
+            EXPECT_EQ(library->athletes()->size(), 0U);
+        }
+        for (const auto& e : fs::directory_iterator(home)) {
+            const std::string name = e.path().filename().string();
+            EXPECT_TRUE(name == "media" || name == "takes" || name == "sent" ||
+                        name.starts_with("library.sqlite"))
+                << name;
+        }
+    }
+    EXPECT_GT(refused, count / 3);
+}
+
+TEST(Bundle, ACancelInTheMiddleLeavesNothing) {
+    Bundled& b = Bundled::once();
+    const fs::path home = b.walk.folder / "cancelled";
+    const auto library = emptyLibrary(home);
+    std::stop_source stop;
+    const auto report =
+        importBundle(*library, b.file, test::today(), stop.get_token(), [&](double) { stop.request_stop(); });
+    ASSERT_FALSE(report);
+    EXPECT_EQ(report.error().code, ErrorCode::Cancelled);
+    EXPECT_EQ(library->athletes()->size(), 0U);
+    EXPECT_TRUE(fs::is_empty(home / "media"));
+    EXPECT_FALSE(fs::exists(home / ".bundle.part"));
+    const fs::path out = b.walk.folder / "never.zip";
+    EXPECT_FALSE(exportBundle(*b.walk.library, {b.walk.athlete.id}, out, stop.get_token()));
+    EXPECT_FALSE(fs::exists(out));
+}
+
+} // namespace
+} // namespace jg
