@@ -3,7 +3,6 @@
 #include "base/number.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
-#include "letter/mark_painter.h"
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
 #include "letter/qt_text.h"
@@ -12,6 +11,7 @@
 #include <QBuffer>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace jg {
@@ -19,20 +19,12 @@ namespace jg {
 namespace {
 
 // Design pixels.
-constexpr double kRowHeadW = 176, kSideMargin = 20, kTitleH = 64, kColumnHead = 40, kCellW = 300,
-                 kCellH = 226, kCellGap = 8, kChangeH = 46, kBottomH = 20;
+constexpr double kSideMargin = 20, kColumnHead = 40, kCellGap = 8, kChangeH = 46, kBottomH = 24;
+constexpr double kMarks = 0.8;         ///< size of the marks in a cell of the usual height
+constexpr std::size_t kShortName = 16; ///< letters that stand in one line
 // Of a cell's height: the body, and where the ground lies.
 constexpr double kBodyPart = 0.76, kGroundPart = 0.93;
-
-QSize sizeOf(const JuxtaSheet& sheet) {
-    std::size_t most = 0;
-    for (const JuxtaColumn& c : sheet.columns) most = std::max(most, c.changes.size());
-    const auto rows = static_cast<double>(sheet.rows.size()),
-               columns = static_cast<double>(sheet.columns.size());
-    return QSize(static_cast<int>(kRowHeadW + columns * (kCellW + kCellGap) + kSideMargin),
-                 static_cast<int>(kTitleH + kColumnHead + rows * (kCellH + kCellGap) +
-                                  static_cast<double>(most) * kChangeH + kBottomH + 16));
-}
+constexpr int kSharp = 2; ///< pixels a design pixel, of what is written
 
 MarkScene mirrored(MarkScene scene, double width) {
     const auto turn = [&](ImagePoint& p) { p.x = width - p.x; };
@@ -45,111 +37,131 @@ MarkScene mirrored(MarkScene scene, double width) {
     return scene;
 }
 
+double mean(const QImage& image) {
+    double sum = 0;
+    constexpr int kEvery = 4;
+    int count = 0;
+    for (int y = 0; y < image.height(); y += kEvery) {
+        const auto* line = reinterpret_cast<const QRgb*>(image.constScanLine(y));
+        for (int x = 0; x < image.width(); x += kEvery, ++count) sum += qGray(line[x]);
+    }
+    return count == 0 ? 0 : sum / (255.0 * count);
+}
+
+/// Brings a still to the brightness that all are shown in, within limits: a night stays a night.
+void lightAlike(QImage& image) {
+    constexpr double kWanted = 0.38, kMostGamma = 1.5; // own choice
+    const double m = mean(image);
+    if (m <= 0.01 || m >= 0.99) return;
+    const double gamma = std::clamp(std::log(kWanted) / std::log(m), 1 / kMostGamma, kMostGamma);
+    std::array<int, 256> table{};
+    for (int v = 0; v < 256; ++v)
+        table[static_cast<std::size_t>(v)] = static_cast<int>(std::lround(255 * std::pow(v / 255.0, gamma)));
+    const auto of = [&](int v) { return table[static_cast<std::size_t>(v)]; };
+    for (int y = 0; y < image.height(); ++y) {
+        auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+        for (int x = 0; x < image.width(); ++x)
+            line[x] = qRgb(of(qRed(line[x])), of(qGreen(line[x])), of(qBlue(line[x])));
+    }
+}
+
 class SheetPainter {
 public:
-    SheetPainter(QPainter& painter, const JuxtaSheet& sheet, const Playbook& playbook, const Words& words)
+    SheetPainter(QPainter& painter, const JuxtaSheet& sheet, const Playbook& playbook, const Words& words,
+                 const JuxtaLayout& layout)
         : painter_(painter)
         , sheet_(sheet)
         , playbook_(playbook)
-        , words_(words) {}
+        , words_(words)
+        , layout_(layout) {}
 
-    void head(double width) {
-        painter_.fillRect(QRectF(0, 0, width, kTitleH - 8), palette::sheet);
+    void head() {
+        const double width = layout_.size(sheet_).width(), height = layout_.titleH - 8;
+        painter_.fillRect(QRectF(0, 0, width, height), palette::sheet);
         painter_.setPen(QPen(palette::rule, 1));
-        painter_.drawLine(QPointF(0, kTitleH - 8), QPointF(width, kTitleH - 8));
+        painter_.drawLine(QPointF(0, height), QPointF(width, height));
         const JuxtaEntry &first = sheet_.rows.front().entry, &last = sheet_.rows.back().entry;
         const Message title =
-            first.name == last.name
+            first.athlete == last.athlete
                 ? msg("juxta.title-one", {{"name", last.name}, {"count", sheet_.rows.size()}})
                 : msg("juxta.title-two", {{"name", first.name}, {"other", last.name}});
-        write(title, headFont(21), palette::ink, {kSideMargin, 0, width / 2, kTitleH - 8}, Qt::AlignVCenter);
-        write(msg("juxta.how"), textFont(13), palette::quiet,
-              {width / 2, 0, width / 2 - kSideMargin, kTitleH - 8}, Qt::AlignVCenter | Qt::AlignRight);
+        write(title, headFont(21), palette::ink, {kSideMargin, 0, width / 2, height}, Qt::AlignVCenter);
+        write(sheet_.childBesideAdult() ? msg("juxta.child-beside-adult") : msg("juxta.how"), textFont(13),
+              sheet_.childBesideAdult() ? palette::clay : palette::quiet,
+              {width / 2, 0, width / 2 - kSideMargin, height}, Qt::AlignVCenter | Qt::AlignRight);
     }
 
     void columnHeads() {
         for (std::size_t c = 0; c < sheet_.columns.size(); ++c)
-            write(info(sheet_.columns[c].moment).name(), headFont(17), palette::ink,
-                  {leftOf(c), kTitleH, kCellW, kColumnHead}, Qt::AlignVCenter);
+            write(info(sheet_.columns[c].moment).name(), headFont(17), palette::ink, layout_.columnHead(c),
+                  Qt::AlignVCenter);
     }
 
     void rowHead(std::size_t r) {
         const JuxtaRow& row = sheet_.rows[r];
-        const double y = topOf(r);
-        const Clip& clip = row.entry.clip;
-        write(msg("juxta.date", {{"date", row.entry.when}}), headFont(17), palette::ink,
-              {kSideMargin, y + 4, kRowHeadW - kSideMargin - 8, 26}, Qt::AlignLeft);
-        std::vector<Message> facts{asIs(row.entry.name), nameOf(clip.view)};
-        if (clip.captureFps > 0) facts.push_back(msg("juxta.rate", {{"rate", std::lround(clip.captureFps)}}));
+        const JuxtaEntry& entry = row.entry;
+        const QRectF area = layout_.rowHead(r);
+        const bool named = !entry.baseline.empty();
+        write(named ? asIs(entry.baseline) : msg("juxta.date", {{"date", entry.when}}), headFont(17),
+              palette::ink, {area.left(), area.top() + 4, area.width(), 48},
+              Qt::AlignLeft | Qt::TextWordWrap);
+        std::vector<Message> facts{
+            named ? day(entry.when, DateStyle::Year)
+                  : msg("juxta.year", {{"year", std::to_string(static_cast<int>(entry.when.year()))}}),
+            msg("juxta.who", {{"name", entry.name}, {"age", entry.age}})};
+        if (entry.marks.number != 1) facts.push_back(msg("juxta.delivery", {{"number", entry.marks.number}}));
+        facts.push_back(nameOf(entry.clip.view));
+        if (entry.clip.captureFps > 0)
+            facts.push_back(msg("juxta.rate", {{"rate", std::lround(entry.clip.captureFps)}}));
         if (row.fit && row.fit->mirrored) facts.push_back(msg("juxta.mirrored"));
         if (!row.fit) facts.push_back(msg("juxta.no-height"));
-        double at = y + 34;
+        double at = area.top() + (named && entry.baseline.size() > kShortName ? 56 : 34);
         for (const Message& fact : facts) {
-            write(fact, textFont(12.5), palette::quiet, {kSideMargin, at, kRowHeadW - kSideMargin - 8, 40},
+            write(fact, textFont(12.5), palette::quiet, {area.left(), at, area.width(), 40},
                   Qt::AlignLeft | Qt::TextWordWrap);
             at += fact.id == "juxta.no-height" ? 36 : 18;
         }
     }
 
-    void cell(std::size_t r, std::size_t c, const Picture& picture) {
-        const JuxtaRow& row = sheet_.rows[r];
-        const JuxtaColumn& column = sheet_.columns[c];
-        const JuxtaCell& cell = column.cells[r];
-        const QRectF area = cellAt(r, c);
-        const bool turned = row.fit && row.fit->mirrored;
-        QImage image = toImage(picture);
-        if (turned) image = image.mirrored(true, false);
-        ViewTransform view = ViewTransform::fit(QSizeF(picture.width, picture.height), area);
-        if (row.fit) {
-            const double middle = turned ? picture.width - cell.middleX : cell.middleX;
-            view.scale = kBodyPart * kCellH / row.fit->heightPx;
-            view.offset = {area.center().x() - middle * view.scale,
-                           area.top() + kGroundPart * kCellH - row.fit->groundY * view.scale};
+    void cell(CellKey key, const QImage& still) {
+        const JuxtaRow& row = sheet_.rows[key.first];
+        const JuxtaColumn& column = sheet_.columns[key.second];
+        const QRectF area = layout_.cell(key.first, key.second);
+        if (still.isNull()) {
+            painter_.fillRect(area, palette::stage);
+            return;
         }
-        MarkScene scene =
-            sceneFor(row.entry.marks, playbook_, row.entry.results, *cell.frame, focusOf(column));
-        if (turned) scene = mirrored(std::move(scene), picture.width);
+        painter_.drawImage(area, still);
+        const MarkScene scene = mirroredFor(row, sceneFor(row.entry.marks, playbook_, row.entry.results,
+                                                          *column.cells[key.first].frame, focusOf(column)));
         painter_.save();
         painter_.setClipRect(area);
-        painter_.fillRect(area, palette::stage);
-        painter_.drawImage(
-            QRectF(view.toView({0, 0}), QSizeF(picture.width * view.scale, picture.height * view.scale)),
-            image);
-        paintScene(painter_, scene, view, area, words_, 0.8);
+        paintScene(painter_, scene, juxtaView(sheet_, key, area), area, words_,
+                   kMarks * std::min(1.0, area.height() / JuxtaLayout().cellH));
         painter_.restore();
     }
 
     void emptyCell(std::size_t r, std::size_t c, const Message& why) {
-        const QRectF area = cellAt(r, c);
+        const QRectF area = layout_.cell(r, c);
         painter_.fillRect(area, palette::shade);
         write(why, textFont(13), palette::quiet, area.adjusted(16, 16, -16, -16),
               Qt::AlignCenter | Qt::TextWordWrap);
     }
 
     void changes() {
-        const double top = topOf(sheet_.rows.size()) + 8;
-        write(msg("juxta.changed"), headFont(17), palette::ink,
-              {kSideMargin, top, kRowHeadW - kSideMargin - 8, 26}, Qt::AlignLeft);
-        write(msg("juxta.changed-how"), textFont(12), palette::quiet,
-              {kSideMargin, top + 28, kRowHeadW - kSideMargin - 16, 90}, Qt::AlignLeft | Qt::TextWordWrap);
-        for (std::size_t c = 0; c < sheet_.columns.size(); ++c) {
-            double y = top;
-            for (const JuxtaChange& change : sheet_.columns[c].changes) {
-                oneChange(change, leftOf(c), y);
-                y += kChangeH;
-            }
-        }
+        const QRectF head = layout_.changesHead(sheet_);
+        write(msg("juxta.changed"), headFont(17), palette::ink, {head.left(), head.top(), head.width(), 26},
+              Qt::AlignLeft);
+        write(msg("juxta.changed-how", {{"compared", sheet_.compared()},
+                                        {"changed", sheet_.changed()},
+                                        {"chance", Decimal{changedByChance(sheet_.compared()), 1}}}),
+              textFont(12), palette::quiet, head.adjusted(0, 28, -8, 0), Qt::AlignLeft | Qt::TextWordWrap);
+        for (std::size_t c = 0; c < sheet_.columns.size(); ++c)
+            for (std::size_t i = 0; i < sheet_.columns[c].changes.size(); ++i)
+                oneChange(sheet_.columns[c].changes[i], layout_.change(sheet_, c, i));
     }
 
 private:
-    static double leftOf(std::size_t column) {
-        return kRowHeadW + static_cast<double>(column) * (kCellW + kCellGap);
-    }
-    static double topOf(std::size_t row) {
-        return kTitleH + kColumnHead + static_cast<double>(row) * (kCellH + kCellGap);
-    }
-    static QRectF cellAt(std::size_t r, std::size_t c) { return {leftOf(c), topOf(r), kCellW, kCellH}; }
-
     void write(const Message& message, const QFont& font, const QColor& colour, const QRectF& area,
                int flags) {
         painter_.setFont(font);
@@ -160,78 +172,182 @@ private:
     /// The measure a column's pictures are about: the first that has changed, else its first.
     static std::optional<std::string> focusOf(const JuxtaColumn& column) {
         for (const JuxtaChange& c : column.changes)
-            if (c.trend && *c.trend != Trend::InsideError) return c.measure;
+            if (c.trend && isReal(*c.trend)) return c.measure;
         return column.changes.empty() ? std::nullopt : std::optional(column.changes.front().measure);
     }
 
-    void oneChange(const JuxtaChange& change, double x, double y) {
+    void oneChange(const JuxtaChange& change, const QRectF& area) {
         painter_.setPen(QPen(palette::rule, 1));
-        painter_.drawLine(QPointF(x, y), QPointF(x + kCellW, y));
+        painter_.drawLine(area.topLeft(), area.topRight());
         const MeasureDefinition* m = playbook_.measure(change.measure);
-        write(asIs(m ? m->shortName : change.measure), textFont(13), palette::ink,
-              {x, y + 4, kCellW * 0.5, 20}, Qt::AlignLeft);
-        const Message verdict = change.trend ? nameOf(*change.trend) : change.notComparable;
-        const bool sure = change.trend && *change.trend != Trend::InsideError;
+        const double x = area.left(), y = area.top(), w = area.width();
+        write(asIs(m ? m->shortName : change.measure), textFont(13), palette::ink, {x, y + 4, w * 0.5, 20},
+              Qt::AlignLeft);
+        Message verdict = change.trend ? nameOf(*change.trend) : change.notComparable;
+        if (change.overruled) verdict = msg("juxta.overruled", {{"verdict", verdict}});
+        const bool sure = change.trend && isReal(*change.trend);
         write(verdict, textFont(12.5, sure),
               !sure                            ? palette::quiet
               : *change.trend == Trend::Better ? palette::moss
                                                : palette::clay,
-              {x + kCellW * 0.4, y + 4, kCellW * 0.6 - 2, 20}, Qt::AlignRight);
+              {x + w * 0.4, y + 4, w * 0.6 - 2, 20}, Qt::AlignRight);
         painter_.setFont(textFont(13, true));
         painter_.setPen(palette::ink);
-        painter_.drawText(QRectF(x, y + 23, kCellW - 2, 20), Qt::AlignLeft, numbersOf(change));
+        const QString by = change.difference ? text(words_(differenceOf(change))) : QString();
+        const double room = w - 12 - QFontMetricsF(textFont(12.5)).horizontalAdvance(by);
+        painter_.drawText(QRectF(x, y + 23, room, 20), Qt::AlignLeft, numbersOf(change, room));
+        if (change.difference)
+            write(differenceOf(change), textFont(12.5), palette::quiet,
+                  {x + w * 0.5, y + 23, w * 0.5 - 2, 20}, Qt::AlignRight);
     }
 
-    /// All of up to three rows, else the first and the last that there are.
-    QString numbersOf(const JuxtaChange& change) const {
+    /// All of up to three rows where there is room, else the two that are compared.
+    QString numbersOf(const JuxtaChange& change, double room) const {
         constexpr std::size_t kAll = 3;
-        QStringList numbers;
-        for (const auto& value : change.values)
-            if (value || change.values.size() <= kAll)
-                numbers << text(words_(value ? labelOf(*value) : msg("juxta.none")));
-        if (change.values.size() > kAll) numbers = {numbers.front(), numbers.back()};
-        return numbers.join(QString::fromUtf8(" \u2192 "));
+        const auto written = [&](const std::optional<MeasureValue>& v) {
+            return text(words_(v ? labelOf(*v) : msg("juxta.none")));
+        };
+        const QString arrow = QString::fromUtf8(" \u2192 ");
+        QStringList all;
+        for (const auto& value : change.values) all << written(value);
+        const QString line = all.join(arrow);
+        if (change.values.size() <= kAll && QFontMetricsF(textFont(13, true)).horizontalAdvance(line) <= room)
+            return line;
+        return written(change.values[change.first]) + arrow + written(change.values[change.last]);
     }
 
     QPainter& painter_;
     const JuxtaSheet& sheet_;
     const Playbook& playbook_;
     const Words& words_;
+    const JuxtaLayout& layout_;
 };
+
+/// Paints between stills; `stills` fills as they are read.
+void paintAll(SheetPainter& paint, const JuxtaSheet& sheet, const JuxtaStills& stills, bool title) {
+    if (title) paint.head();
+    paint.columnHeads();
+    for (std::size_t r = 0; r < sheet.rows.size(); ++r) {
+        paint.rowHead(r);
+        for (std::size_t c = 0; c < sheet.columns.size(); ++c) {
+            const auto still = stills.find({r, c});
+            if (!sheet.columns[c].cells[r].frame)
+                paint.emptyCell(r, c, sheet.columns[c].cells[r].why);
+            else
+                paint.cell({r, c}, still == stills.end() ? QImage() : still->second);
+        }
+    }
+    paint.changes();
+}
 
 } // namespace
 
-Result<QImage> paintJuxta(const JuxtaSheet& sheet, const Playbook& playbook, const JuxtaPicture& picture,
-                          const Words& words, std::stop_token stop,
-                          const std::function<void(double)>& progress) {
-    constexpr int kSharp = 2; // pixels a design pixel
-    const QSize size = sizeOf(sheet);
-    QImage out(size * kSharp, QImage::Format_RGB32);
+QSizeF JuxtaLayout::size(const JuxtaSheet& sheet) const {
+    std::size_t most = 3; // what the words beside them need
+    for (const JuxtaColumn& c : sheet.columns) most = std::max(most, c.changes.size());
+    const auto columns = static_cast<double>(sheet.columns.size());
+    return {rowHeadW + columns * (cellW + kCellGap) + kSideMargin,
+            changesHead(sheet).top() + static_cast<double>(most) * kChangeH + kBottomH};
+}
+
+QRectF JuxtaLayout::cell(std::size_t r, std::size_t c) const {
+    return {rowHeadW + static_cast<double>(c) * (cellW + kCellGap),
+            titleH + kColumnHead + static_cast<double>(r) * (cellH + kCellGap), cellW, cellH};
+}
+
+QRectF JuxtaLayout::rowHead(std::size_t r) const {
+    return {kSideMargin, cell(r, 0).top(), rowHeadW - kSideMargin - 8, cellH};
+}
+
+QRectF JuxtaLayout::columnHead(std::size_t c) const {
+    return {cell(0, c).left(), titleH, cellW, kColumnHead};
+}
+
+QRectF JuxtaLayout::changesHead(const JuxtaSheet& sheet) const {
+    return {kSideMargin, cell(sheet.rows.size(), 0).top() + 8, rowHeadW - kSideMargin - 8, 3 * kChangeH};
+}
+
+QRectF JuxtaLayout::change(const JuxtaSheet& sheet, std::size_t c, std::size_t i) const {
+    return {cell(0, c).left(), changesHead(sheet).top() + static_cast<double>(i) * kChangeH, cellW, kChangeH};
+}
+
+ViewTransform juxtaView(const JuxtaSheet& sheet, CellKey key, QRectF area) {
+    const JuxtaRow& row = sheet.rows[key.first];
+    const Clip& clip = row.entry.clip;
+    if (!row.fit) return ViewTransform::fit(QSizeF(clip.width, clip.height), area);
+    const double x = sheet.columns[key.second].cells[key.first].middleX;
+    const double middle = row.fit->mirrored ? clip.width - x : x;
+    ViewTransform view;
+    view.scale = kBodyPart * area.height() / row.fit->heightPx;
+    view.offset = {area.center().x() - middle * view.scale,
+                   area.top() + kGroundPart * area.height() - row.fit->groundY * view.scale};
+    return view;
+}
+
+MarkScene mirroredFor(const JuxtaRow& row, MarkScene scene) {
+    return row.fit && row.fit->mirrored ? mirrored(std::move(scene), row.entry.clip.width) : scene;
+}
+
+QImage juxtaStill(const JuxtaSheet& sheet, CellKey key, const Picture& picture, QSize size) {
+    const JuxtaRow& row = sheet.rows[key.first];
+    QImage image = toImage(picture);
+    if (row.fit && row.fit->mirrored) image = image.mirrored(true, false);
+    const ViewTransform view = juxtaView(sheet, key, QRectF(QPointF(0, 0), QSizeF(size)));
+    QImage out(size, QImage::Format_RGB32);
+    out.fill(palette::stage);
+    QPainter painter(&out);
+    painter.setRenderHint(QPainter::SmoothPixmapTransform);
+    const QRectF whole(view.toView({0, 0}),
+                       QSizeF(row.entry.clip.width * view.scale, row.entry.clip.height * view.scale));
+    painter.drawImage(whole, image);
+    painter.end();
+    if (const QRect shown = whole.toAlignedRect().intersected(out.rect()); !shown.isEmpty()) {
+        QImage part = out.copy(shown);
+        lightAlike(part);
+        QPainter again(&out);
+        again.drawImage(shown.topLeft(), part);
+    }
+    return out;
+}
+
+void paintJuxta(QPainter& painter, const JuxtaSheet& sheet, const JuxtaStills& stills,
+                const Playbook& playbook, const Words& words, const JuxtaLayout& layout) {
+    SheetPainter paint(painter, sheet, playbook, words, layout);
+    paintAll(paint, sheet, stills, layout.titleH > 0);
+}
+
+Message differenceOf(const JuxtaChange& change) {
+    const std::string& unit = change.values[change.last]->unit;
+    const double by = change.difference->value;
+    return msg(by < 0 ? "juxta.difference-less" : "juxta.difference-more",
+               {{"number", numberInWords(std::abs(by), unit)},
+                {"error", numberInWords(change.difference->half95(), unit)}});
+}
+
+Result<QImage> drawJuxta(const JuxtaSheet& sheet, const Playbook& playbook, const JuxtaPicture& picture,
+                         const Words& words, std::stop_token stop,
+                         const std::function<void(double)>& progress) {
+    const JuxtaLayout layout;
+    JuxtaStills stills;
+    const double all = static_cast<double>(sheet.rows.size() * sheet.columns.size());
+    const QSize cut = (QSizeF(layout.cellW, layout.cellH) * kSharp).toSize();
+    double done = 0;
+    for (std::size_t r = 0; r < sheet.rows.size(); ++r)
+        for (std::size_t c = 0; c < sheet.columns.size(); ++c) {
+            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("juxta.stopped"));
+            if (const auto frame = sheet.columns[c].cells[r].frame) {
+                auto shown = picture(r, *frame);
+                if (!shown) return shown.error();
+                stills[{r, c}] = juxtaStill(sheet, {r, c}, *shown, cut);
+            }
+            if (progress) progress(++done / all);
+        }
+    QImage out((layout.size(sheet) * kSharp).toSize(), QImage::Format_RGB32);
     out.fill(palette::paper);
     QPainter painter(&out);
     painter.scale(kSharp, kSharp);
     painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
-    SheetPainter paint(painter, sheet, playbook, words);
-    paint.head(size.width());
-    paint.columnHeads();
-    const double all = static_cast<double>(sheet.rows.size() * sheet.columns.size());
-    double done = 0;
-    for (std::size_t r = 0; r < sheet.rows.size(); ++r) {
-        paint.rowHead(r);
-        for (std::size_t c = 0; c < sheet.columns.size(); ++c) {
-            if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("juxta.stopped"));
-            const JuxtaCell& cell = sheet.columns[c].cells[r];
-            if (!cell.frame) {
-                paint.emptyCell(r, c, cell.why);
-            } else {
-                auto shown = picture(r, *cell.frame);
-                if (!shown) return shown.error();
-                paint.cell(r, c, *shown);
-            }
-            if (progress) progress(++done / all);
-        }
-    }
-    paint.changes();
+    paintJuxta(painter, sheet, stills, playbook, words, layout);
     return out;
 }
 
@@ -258,7 +374,7 @@ std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
     std::string out = "position,measure,name,unit";
     for (const JuxtaRow& row : sheet.rows)
         out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
-    out += ",change\r\n";
+    out += ",difference,+-,change\r\n";
     for (const JuxtaColumn& column : sheet.columns)
         for (const JuxtaChange& change : column.changes) {
             const auto known = std::find_if(change.values.begin(), change.values.end(),
@@ -267,6 +383,9 @@ std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
                    csvField(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
             for (const auto& v : change.values)
                 out += v ? "," + fixed(*v->value, 3) + "," + fixed(v->half95(), 3) : ",,";
+            out += change.difference ? "," + fixed(change.difference->value, 3) + "," +
+                                           fixed(change.difference->half95(), 3)
+                                     : ",,";
             out += "," + csvField(english()(change.trend ? nameOf(*change.trend) : change.notComparable)) +
                    "\r\n";
         }

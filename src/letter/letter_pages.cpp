@@ -194,12 +194,15 @@ void LetterPages::notes() {
         notSeen.push_back(msg("letter.not-seen-more", {{"count", model_.notSeen.size() - kMostNotSeen}}));
     std::vector<Note> notes;
     if (!model_.nextLook.empty()) notes.push_back({msg("letter.next-look-heading"), model_.nextLook});
+    if (!model_.since.empty())
+        notes.insert(notes.begin(), {model_.sinceHeading, joined(ListStyle::Sentences, model_.since)});
     if (!notSeen.empty())
         notes.push_back({msg("letter.not-seen-heading"), joined(ListStyle::Sentences, std::move(notSeen))});
     if (notes.empty()) return;
     need(150);
     const double gap = 20;
-    const double width = notes.size() == 1 ? kWidth : (kWidth - gap) / 2;
+    const auto count = static_cast<double>(notes.size());
+    const double width = (kWidth - (count - 1) * gap) / count;
     const std::size_t first = pages_.back().size();
     double bottom = y_;
     for (std::size_t i = 0; i < notes.size(); ++i) {

@@ -1,7 +1,6 @@
 #include "letter/mark_painter.h"
 
 #include "letter/fonts.h"
-#include "letter/palette.h"
 
 #include <QFontMetricsF>
 
@@ -28,12 +27,14 @@ QColor faded(QColor c, bool faint) {
 
 class ScenePainter {
 public:
-    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, const Words& words, double unit)
+    ScenePainter(QPainter& p, const ViewTransform& view, QRectF area, const Words& words, double unit,
+                 const QColor& colour)
         : p_(p)
         , view_(view)
         , area_(area)
         , words_(words)
-        , unit_(unit) {}
+        , unit_(unit)
+        , colour_(colour) {}
 
     void lines(const std::vector<SceneLine>& lines) {
         // The casing of all first, so that no line is cut by its neighbour's.
@@ -41,7 +42,7 @@ public:
             for (const SceneLine& l : lines) {
                 QPolygonF path;
                 for (const ImagePoint q : l.points) path << view_.toView(q);
-                p_.setPen(pen(casing ? 4.6 : 2.2, faded(casing ? palette::casing : palette::chalk, l.faint),
+                p_.setPen(pen(casing ? 4.6 : 2.2, faded(casing ? palette::casing : colour_, l.faint),
                               l.dashed && !casing));
                 p_.setBrush(Qt::NoBrush);
                 p_.drawPolyline(path);
@@ -62,8 +63,7 @@ public:
                 return static_cast<int>(std::lround(rad * 180 / M_PI * 16));
             };
             for (const bool casing : {true, false}) {
-                p_.setPen(
-                    pen(casing ? 4 : 1.8, faded(casing ? palette::casing : palette::chalk, a.faint), false));
+                p_.setPen(pen(casing ? 4 : 1.8, faded(casing ? palette::casing : colour_, a.faint), false));
                 p_.drawArc(box, sixteenths(start), sixteenths(sweep));
             }
         }
@@ -73,7 +73,7 @@ public:
         for (const ScenePoint& s : points) {
             const QPointF c = view_.toView(s.at);
             p_.setPen(pen(1.6, faded(palette::casing, s.faint), false));
-            p_.setBrush(faded(palette::chalk, s.faint));
+            p_.setBrush(faded(colour_, s.faint));
             p_.drawEllipse(c, 5.2 * unit_, 5.2 * unit_);
             p_.setBrush(faded(palette::casing, s.faint));
             p_.setPen(Qt::NoPen);
@@ -86,7 +86,7 @@ public:
         for (const SceneBox& b : boxes) {
             const QRectF r = QRectF(view_.toView(b.a), view_.toView(b.b)).normalized();
             for (const bool casing : {true, false}) {
-                p_.setPen(pen(casing ? 4 : 1.8, casing ? palette::casing : palette::chalk, !casing));
+                p_.setPen(pen(casing ? 4 : 1.8, casing ? palette::casing : colour_, !casing));
                 p_.setBrush(Qt::NoBrush);
                 p_.drawRect(r);
             }
@@ -94,7 +94,7 @@ public:
     }
 
     void labels(const std::vector<SceneLabel>& labels) {
-        for (const SceneLabel& l : labels) label(l, palette::chalk);
+        for (const SceneLabel& l : labels) label(l, colour_);
     }
 
     void ghost(const SceneGhost& ghost) {
@@ -158,16 +158,17 @@ private:
     QRectF area_;
     const Words& words_;
     double unit_;
+    QColor colour_;
     std::vector<QRectF> taken_;
 };
 
 } // namespace
 
 void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
-                const Words& words, double unit) {
+                const Words& words, double unit, const QColor& colour) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    ScenePainter p(painter, view, area, words, unit);
+    ScenePainter p(painter, view, area, words, unit, colour);
     p.boxes(scene.boxes);
     p.lines(scene.lines);
     p.arcs(scene.arcs);

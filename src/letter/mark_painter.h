@@ -2,6 +2,7 @@
 #pragma once
 
 #include "letter/mark_scene.h"
+#include "letter/palette.h"
 #include "words/words.h"
 
 #include <QPainter>
@@ -23,9 +24,10 @@ struct ViewTransform {
 
 /// Paints the scene, its labels in the reader's language. `unit` is the size of one design pixel in the
 /// painter's units: line widths, point sizes and letters follow it, so that a still for print is as legible
-/// as the window. Labels keep clear of points, of each other and of the edges of `area`.
+/// as the window. Lines and points in `colour`. Labels keep clear of points, of each other and of the edges
+/// of `area`.
 void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
-                const Words& words, double unit = 1);
+                const Words& words, double unit = 1, const QColor& colour = palette::chalk);
 
 /// Chalk strokes drawn while talking, and the pointer.
 void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view,
