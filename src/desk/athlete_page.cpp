@@ -44,6 +44,7 @@ std::string whyNot(const Candidate& newest, const Candidate& other) {
         return "compare.approach";
     case Unlike::Conditions:
         return "compare.conditions";
+    case Unlike::Definition: // all are of one playbook here
     case Unlike::Unit:
         break;
     }

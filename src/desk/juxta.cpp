@@ -2,52 +2,156 @@
 
 #include "film/reader.h"
 
+#include <algorithm>
 #include <map>
 #include <memory>
 
 namespace jg {
 
+namespace {
+
+/// What the measures meant in the playbook a review was judged by; each text is read once.
+class Definitions {
+public:
+    Definitions(Store& store, const Playbook& live)
+        : store_(store)
+        , live_(live) {}
+
+    std::map<std::string, std::string> of(const Review& review) {
+        const std::string& hash = review.judging().playbook;
+        auto& known = known_[hash];
+        if (known) return *known;
+        known.emplace();
+        const auto text = hash.empty() ? Result<std::string>(std::string()) : store_.playbookText(hash);
+        const auto thawed = text && !text->empty() ? thawPlaybook(live_, *text) : Result<Playbook>(live_);
+        for (const MeasureDefinition& m : (thawed ? *thawed : live_).measures)
+            (*known)[m.id] = definitionOf(m);
+        return *known;
+    }
+
+private:
+    Store& store_;
+    const Playbook& live_;
+    std::map<std::string, std::optional<std::map<std::string, std::string>>> known_;
+};
+
+std::string baselineOf(const Athlete& athlete, const JuxtaKey& key, int lead) {
+    const auto numberOf = [&](int delivery) { return delivery == 0 ? lead : delivery; };
+    for (const Baseline& b : athlete.baselines)
+        if (b.review == key.review && numberOf(b.delivery) == numberOf(key.delivery)) return b.name;
+    return {};
+}
+
+Result<JuxtaEntry> entryFor(Store& store, const Playbook& playbook, Definitions& definitions,
+                            const JuxtaKey& key) {
+    auto review = store.review(key.review);
+    if (!review) return review.error();
+    auto athlete = store.athlete(review->athlete);
+    if (!athlete) return athlete.error();
+    auto submission = store.submission(review->submission);
+    if (!submission) return submission.error();
+    if (submission->clips.empty()) return fail(ErrorCode::NotFound, msg("juxta.no-film"));
+    const int number = key.delivery == 0 ? review->lead : key.delivery;
+    if (key.delivery != 0 && !review->delivery(number))
+        return fail(ErrorCode::NotFound, msg("juxta.no-delivery", {{"number", number}}));
+    auto kept = store.results(key.review);
+    if (!kept) return kept.error();
+    JuxtaEntry e;
+    e.key = {key.review, number};
+    e.athlete = athlete->id;
+    e.name = athlete->firstName;
+    e.baseline = baselineOf(*athlete, e.key, review->lead);
+    e.age = athlete->ageOn(review->date);
+    e.when = review->date;
+    e.hand = athlete->hand;
+    e.marks = review->deliveryOr(number);
+    e.clip = filmOf(e.marks, submission->clips);
+    e.definitions = definitions.of(*review);
+    const bool asTold = review->sent && *kept && e.marks.number == review->deliveryOr(review->lead).number;
+    e.results = asTold ? std::move(**kept)
+                       : assess(*review, playbook, submission->clips, athlete->hand, e.marks.number);
+    return e;
+}
+
+} // namespace
+
 Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playbook,
-                                             const std::vector<ReviewId>& reviews) {
+                                             const std::vector<JuxtaKey>& keys) {
     std::vector<JuxtaEntry> entries;
-    for (const ReviewId& id : reviews) {
-        auto review = store.review(id);
-        if (!review) return review.error();
-        auto athlete = store.athlete(review->athlete);
-        if (!athlete) return athlete.error();
-        auto submission = store.submission(review->submission);
-        if (!submission) return submission.error();
-        if (submission->clips.empty()) return fail(ErrorCode::NotFound, msg("juxta.no-film"));
-        auto kept = store.results(id);
-        if (!kept) return kept.error();
-        JuxtaEntry e;
-        e.name = athlete->firstName;
-        e.when = review->date;
-        e.hand = athlete->hand;
-        e.marks = review->deliveryOr(review->lead);
-        e.clip = filmOf(e.marks, submission->clips);
-        e.results = review->sent && *kept ? std::move(**kept)
-                                          : assess(*review, playbook, submission->clips, athlete->hand);
-        entries.push_back(std::move(e));
+    Definitions definitions(store, playbook);
+    for (const JuxtaKey& key : keys) {
+        auto entry = entryFor(store, playbook, definitions, key);
+        if (!entry) return entry.error();
+        entries.push_back(std::move(*entry));
     }
     return entries;
+}
+
+Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first) {
+    auto athletes = store.athletes();
+    if (!athletes) return athletes.error();
+    std::stable_partition(athletes->begin(), athletes->end(),
+                          [&](const Athlete& a) { return a.id == first; });
+    std::vector<JuxtaOffer> offers;
+    for (const Athlete& athlete : *athletes) {
+        auto reviews = store.reviewsOf(athlete.id);
+        if (!reviews) return reviews.error();
+        for (const ReviewOfAthlete& r : *reviews)
+            for (const DeliveryMarks& d : r.deliveries) {
+                if (d.moments.empty() || r.submission.clips.empty()) continue;
+                JuxtaOffer offer{{r.summary.id, d.number},
+                                 athlete,
+                                 r.summary.date,
+                                 filmOf(d, r.submission.clips).view,
+                                 d.conditions,
+                                 {},
+                                 0};
+                offer.baseline = baselineOf(athlete, offer.key, d.number);
+                for (const MomentInfo& m : keyPositions()) offer.positions += d.frameOf(m.moment) ? 1 : 0;
+                offers.push_back(std::move(offer));
+            }
+    }
+    return offers;
+}
+
+struct JuxtaFilms::Inner {
+    const Library& library;
+    const JuxtaSheet& sheet;
+    Stills stills;
+    std::stop_token stop;
+    std::map<std::string, std::unique_ptr<Reader>> films; ///< one film may stand in several rows
+
+    std::filesystem::path pathOf(const Clip& clip) const {
+        const auto scrub = library.scrubPath(clip);
+        const bool near = stills == Stills::Near && std::filesystem::exists(scrub);
+        return near ? scrub : library.mediaPath(clip);
+    }
+};
+
+JuxtaFilms::JuxtaFilms(const Library& library, const JuxtaSheet& sheet, Stills stills, std::stop_token stop)
+    : inner_(std::make_unique<Inner>(Inner{library, sheet, stills, std::move(stop), {}})) {}
+
+JuxtaFilms::~JuxtaFilms() = default;
+
+Result<Picture> JuxtaFilms::picture(std::size_t row, std::int64_t frame) {
+    const auto path = inner_->pathOf(inner_->sheet.rows[row].entry.clip);
+    auto& reader = inner_->films[path.string()];
+    if (!reader) {
+        auto opened = Reader::open(path, {}, inner_->stop);
+        if (!opened) return opened.error();
+        reader = std::move(*opened);
+    }
+    return reader->picture(FrameNumber{frame}, inner_->stop);
 }
 
 Result<QImage> juxtaPicture(const Library& library, const JuxtaSheet& sheet, const Playbook& playbook,
                             const Words& words, std::stop_token stop,
                             const std::function<void(double)>& progress) {
-    std::map<std::string, std::unique_ptr<Reader>> films; // one film may stand in several rows
-    const JuxtaPicture picture = [&](std::size_t row, std::int64_t frame) -> Result<Picture> {
-        const auto path = library.mediaPath(sheet.rows[row].entry.clip);
-        auto& reader = films[path.string()];
-        if (!reader) {
-            auto opened = Reader::open(path, {}, stop);
-            if (!opened) return opened.error();
-            reader = std::move(*opened);
-        }
-        return reader->picture(FrameNumber{frame}, stop);
+    JuxtaFilms films(library, sheet, Stills::Exact, stop);
+    const JuxtaPicture picture = [&](std::size_t row, std::int64_t frame) {
+        return films.picture(row, frame);
     };
-    return paintJuxta(sheet, playbook, picture, words, stop, progress);
+    return drawJuxta(sheet, playbook, picture, words, stop, progress);
 }
 
 } // namespace jg

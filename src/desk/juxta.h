@@ -9,13 +9,45 @@
 
 namespace jg {
 
-/// The lead deliveries of some reviews, whoever's, with what they say: of those sent as they were told, of
-/// others as they are now. Errors: those of reading the store.
+/// These deliveries, whoever's, with what they say: of those sent as they were told, of others as they are
+/// now. Errors: those of reading the store; NotFound for a delivery or a film that is not there.
 Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playbook,
-                                             const std::vector<ReviewId>& reviews);
+                                             const std::vector<JuxtaKey>& keys);
+
+/// A delivery that can stand in a sheet, in short.
+struct JuxtaOffer {
+    JuxtaKey key;
+    Athlete athlete;
+    Date when{};
+    View view = View::Open;
+    Conditions conditions;
+    std::string baseline; ///< what the coach calls it; may be empty
+    int positions = 0;    ///< that are set on it
+};
+
+/// Every delivery with a position on it: those of `first` before all others, each athlete's by date.
+/// Errors: those of reading the store.
+Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first);
+
+/// Where a sheet's pictures come from: the exact frame of the film, or a near one of its scrub copy, which is
+/// much quicker and sharp enough for a cell of the window; the film itself where there is no copy.
+enum class Stills { Exact, Near };
+
+/// Reads frames of a sheet's films, each film opened once. Owned by one thread.
+class JuxtaFilms {
+public:
+    JuxtaFilms(const Library& library, const JuxtaSheet& sheet, Stills stills, std::stop_token stop);
+    ~JuxtaFilms();
+    /// Errors: those of Reader.
+    Result<Picture> picture(std::size_t row, std::int64_t frame);
+
+private:
+    struct Inner;
+    std::unique_ptr<Inner> inner_;
+};
 
 /// The picture of a sheet, its frames read from the library's films. Runs in any one thread with a library of
-/// its own. Errors: those of Reader and paintJuxta().
+/// its own. Errors: those of Reader and drawJuxta().
 Result<QImage> juxtaPicture(const Library& library, const JuxtaSheet& sheet, const Playbook& playbook,
                             const Words& words, std::stop_token stop = {},
                             const std::function<void(double)>& progress = {});

@@ -1,4 +1,5 @@
 #include "desk/review_session.h"
+#include "desk/since.h"
 
 #include "desk/begin_judging.h"
 #include "desk/intake.h"
@@ -129,8 +130,29 @@ House ReviewSession::house() const {
             library_.setting("mail.from", "")};
 }
 
+/// One that can't be read only takes the looking back away.
+const LookBack* ReviewSession::lookBack() const {
+    if (!back_) {
+        auto found = lookBackFrom(library_, live_, athlete_, review_.id, review_.date);
+        back_ = found && *found ? std::make_shared<const LookBack>(std::move(**found)) : nullptr;
+    }
+    return back_->get();
+}
+
 LetterModel ReviewSession::letter() const {
-    return writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
+    LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
+    if (const LookBack* back = lookBack()) {
+        JuxtaEntry now;
+        now.athlete = athlete_.id;
+        now.key = {review_.id, review_.lead};
+        now.hand = athlete_.hand;
+        now.marks = review_.deliveryOr(review_.lead);
+        now.clip = filmOf(now.marks, submission_.clips);
+        now.results = told_;
+        for (const MeasureDefinition& m : book_.measures) now.definitions[m.id] = definitionOf(m);
+        tellSince(letter, book_, back->name, back->when, becameOf(*back, now));
+    }
+    return letter;
 }
 
 double ReviewSession::clickSigmaPx(Landmark landmark) const {
@@ -374,6 +396,7 @@ Status ReviewSession::reload() {
 }
 
 Status ReviewSession::beginAnother() {
+    back_.reset();
     keeper_->flush();
     Review next;
     next.id = ids_.next<ReviewTag>("rev");

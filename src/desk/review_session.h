@@ -18,6 +18,7 @@
 
 namespace jg {
 
+struct LookBack;
 struct LookedAt;
 
 /// Makes what keeps a review that was read at a revision.
@@ -144,6 +145,7 @@ private:
     Status judgeWhatIsNot();
     Status thaw();
     void readSentResults();
+    const LookBack* lookBack() const;
     Status mayEdit() const;
     void keep();
     void assessNow();
@@ -165,6 +167,8 @@ private:
     Clip clip_;
     Assessment assessment_, told_;
     std::optional<Assessment> sentResults_;
+    /// What this review is compared with, read when a letter is first asked for; null = nothing.
+    mutable std::optional<std::shared_ptr<const LookBack>> back_;
     History history_;
     std::vector<ErrorRun> errorRuns_;
     std::unique_ptr<ReviewKeeper> keeper_;

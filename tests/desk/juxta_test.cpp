@@ -12,7 +12,7 @@ using test::Walk;
 
 /// A review of the walk as an entry, `days` later.
 JuxtaEntry entryOf(const Walk& walk, int days) {
-    auto entries = juxtaEntries(*walk.library, test::playbook(), {walk.review.id});
+    auto entries = juxtaEntries(*walk.library, test::playbook(), {{walk.review.id}});
     EXPECT_TRUE(entries);
     JuxtaEntry e = entries->front();
     e.when = addDays(e.when, days);
@@ -75,7 +75,8 @@ TEST(Juxta, RefusesOneAndThirteenAndSaysWhyAPositionIsMissing) {
     EXPECT_FALSE(layOutJuxta(std::vector<JuxtaEntry>(13, entryOf(walk, 0)), test::playbook()));
     JuxtaEntry without = entryOf(walk, 0);
     without.marks.moments.erase(Moment::Plant);
-    const auto sheet = layOutJuxta({without, entryOf(walk, 7)}, test::playbook(), {Moment::Plant});
+    const auto sheet =
+        layOutJuxta({without, entryOf(walk, 7)}, test::playbook(), {.columns = {Moment::Plant}});
     ASSERT_TRUE(sheet);
     EXPECT_EQ(sheet->columns[0].cells[0].why.id, "juxta.not-set");
     EXPECT_TRUE(sheet->columns[0].cells[1].frame);
@@ -83,8 +84,8 @@ TEST(Juxta, RefusesOneAndThirteenAndSaysWhyAPositionIsMissing) {
 
 TEST(Juxta, IsAPictureAPageOrATableAndNothingElse) {
     const Walk walk(Stage::Judge);
-    const auto sheet =
-        layOutJuxta({entryOf(walk, 0), entryOf(walk, 7)}, test::playbook(), {Moment::Load, Moment::Plant});
+    const auto sheet = layOutJuxta({entryOf(walk, 0), entryOf(walk, 7)}, test::playbook(),
+                                   {.columns = {Moment::Load, Moment::Plant}});
     ASSERT_TRUE(sheet);
     const auto picture = juxtaPicture(*walk.library, *sheet, test::playbook(), english());
     ASSERT_TRUE(picture) << said(picture.error().text);

@@ -1,0 +1,102 @@
+#include "desk/group.h"
+
+#include "base/number.h"
+#include "desk/begin_judging.h"
+#include "letter/csv.h"
+
+#include <algorithm>
+#include <map>
+
+namespace jg {
+
+namespace {
+
+/// What the newest review found, the largest gap first; arm protection before all.
+void addFindings(const Assessment& a, GroupRow& row) {
+    std::vector<Finding> faults = a.faults();
+    std::stable_sort(faults.begin(), faults.end(), [](const Finding& x, const Finding& y) {
+        const bool px = x.verdict == Verdict::Protect, py = y.verdict == Verdict::Protect;
+        return px != py ? px : x.gapInSds > y.gapInSds;
+    });
+    for (const Finding& f : faults) {
+        row.findings.push_back(f.id);
+        if (f.verdict == Verdict::Protect) row.protect.push_back(f.id);
+    }
+    if (faults.empty()) return;
+    row.worst = faults.front().id;
+    row.worstInSds = faults.front().gapInSds;
+}
+
+void addPromise(const Promise& p, GroupRow& row) {
+    if (!p.open() || p.owes != Owes::House) return;
+    ++row.owed;
+    if (p.due && (!row.nextDue || *p.due < *row.nextDue)) row.nextDue = p.due;
+}
+
+} // namespace
+
+Result<std::vector<GroupRow>> readGroup(Store& store, const Playbook& playbook, Date today) {
+    auto athletes = store.athletes();
+    if (!athletes) return athletes.error();
+    auto reviews = store.reviews();
+    if (!reviews) return reviews.error();
+    auto promises = store.promises();
+    if (!promises) return promises.error();
+    std::map<AthleteId, const ReviewSummary*> newest;
+    for (const ReviewSummary& r : *reviews) newest[r.athlete] = &r; // by date
+    std::vector<GroupRow> rows;
+    std::map<AthleteId, std::size_t> places;
+    for (Athlete& athlete : *athletes) {
+        GroupRow row;
+        row.age = athlete.ageOn(today);
+        if (const Approach* approach = approachFor(playbook, athlete)) row.approach = approach->id;
+        if (const auto last = newest.find(athlete.id); last != newest.end()) {
+            row.lastLook = last->second->date;
+            auto kept = store.results(last->second->id);
+            if (!kept) return kept.error();
+            if (*kept) addFindings(**kept, row);
+        }
+        places[athlete.id] = rows.size();
+        row.athlete = std::move(athlete);
+        rows.push_back(std::move(row));
+    }
+    for (const Promise& p : *promises)
+        if (const auto at = places.find(p.athlete); at != places.end()) addPromise(p, rows[at->second]);
+    std::stable_sort(rows.begin(), rows.end(), [](const GroupRow& a, const GroupRow& b) {
+        if (a.nextDue != b.nextDue) return a.nextDue && (!b.nextDue || *a.nextDue < *b.nextDue);
+        if (a.lastLook != b.lastLook) return a.lastLook && (!b.lastLook || *a.lastLook < *b.lastLook);
+        return a.athlete.fullName() < b.athlete.fullName();
+    });
+    return rows;
+}
+
+std::vector<GroupRow> filtered(const std::vector<GroupRow>& rows, const GroupFilter& f) {
+    std::vector<GroupRow> shown;
+    for (const GroupRow& r : rows) {
+        const bool aged = (!f.ageFrom || r.age >= *f.ageFrom) && (!f.ageTo || r.age <= *f.ageTo);
+        const bool judged = f.approach.empty() || r.approach == f.approach;
+        const bool found = f.finding.empty() ||
+                           std::find(r.findings.begin(), r.findings.end(), f.finding) != r.findings.end();
+        if (aged && judged && found && (!f.protectOnly || !r.protect.empty())) shown.push_back(r);
+    }
+    return shown;
+}
+
+std::string groupAsCsv(const std::vector<GroupRow>& rows, const Playbook& playbook, bool withNames) {
+    std::string out = "athlete,age,approach,last look,owed,due,furthest off,gap in errors,arm protection\r\n";
+    const auto date = [](const std::optional<Date>& d) { return d ? isoDate(*d) : std::string(); };
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const GroupRow& r = rows[i];
+        std::string protect;
+        for (const std::string& id : r.protect)
+            protect += (protect.empty() ? "" : "; ") + playbook.nameOfFinding(id);
+        out += csvField(withNames ? r.athlete.fullName() : std::to_string(i + 1)) + "," +
+               std::to_string(r.age) + "," + csvField(r.approach) + "," + date(r.lastLook) + "," +
+               std::to_string(r.owed) + "," + date(r.nextDue) + "," +
+               csvField(r.worst.empty() ? "" : playbook.nameOfFinding(r.worst)) + "," +
+               (r.worst.empty() ? "" : fixed(r.worstInSds, 1)) + "," + csvField(protect) + "\r\n";
+    }
+    return out;
+}
+
+} // namespace jg

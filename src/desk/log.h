@@ -1,0 +1,72 @@
+// An athlete's log: finding by finding over the dates, what was kept against the baseline, what comes next.
+#pragma once
+
+#include "coaching/season.h"
+#include "desk/athlete_page.h"
+#include "review/follow_up.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// How a finding stood in one review.
+enum class Fate { NotAsked, Open, CantTell, Good, Found, WorkedOn, Kept, CameBack };
+
+/// One finding in one review, with the way to its film.
+struct LogDot {
+    ReviewId review;
+    SubmissionId submission;
+    Date when{};
+    Fate fate = Fate::NotAsked;
+    int delivery = 1;
+    std::optional<std::int64_t> frame; ///< where it is seen
+};
+
+/// A finding over all reviews.
+struct LogLine {
+    std::string finding;
+    std::vector<LogDot> dots; ///< one a review, by date
+    bool workedOn = false;    ///< in one of them at least
+};
+
+/// Findings that were found, worked on or kept in some review: those worked on first, then those that came
+/// back, each in the order of the newest review. Pure.
+std::vector<LogLine> logLines(const AthletePage& page, const Playbook& playbook);
+
+/// The newest review against the coach's baseline, else against the last one sent before it.
+struct SinceThen {
+    std::string name; ///< of the baseline; empty = the last letter
+    Date when{};
+    ReviewId review;
+    std::vector<Followed> followed;
+};
+
+/// What to know before the lesson.
+struct BeforeLesson {
+    std::vector<std::string> lastTime; ///< findings of the last letter's corrections, at most three
+    std::vector<std::string> kept;     ///< what it said to keep
+    std::string toFilm;                ///< what it asked to film
+    std::vector<Promise> owed;         ///< open, the earliest first
+    std::optional<Date> letter;        ///< of that letter; nothing = none was sent
+};
+
+struct AthleteLog {
+    AthletePage page;
+    std::vector<LogLine> lines;
+    std::optional<SinceThen> since; ///< nothing while there is nothing to compare with
+    BeforeLesson before;
+    std::map<std::string, RobustLine> trends; ///< by measure, where four dates and more are alike
+    std::map<std::string, Date> sureSince;    ///< by measure: the first day a change is sure
+    std::vector<std::pair<ReviewId, std::vector<std::string>>> drills; ///< given, by review
+};
+
+/// Errors: those of reading the store.
+Result<AthleteLog> readLog(Store& store, const Playbook& playbook, const AthleteId& athlete);
+
+/// "worked on", "good", "came back" ...
+Message nameOf(Fate fate);
+std::string_view idOf(Fate fate);
+
+} // namespace jg

@@ -1,0 +1,118 @@
+// What became of findings over the reviews, against grades and numbers set by hand.
+#include "desk/group.h"
+#include "desk/log.h"
+#include "tests/support/walk.h"
+
+namespace jg {
+namespace {
+
+using test::Walk;
+
+/// A judged item of a hand-made assessment.
+void judge(ReviewOfAthlete& r, const std::string& id, Verdict verdict) {
+    r.results->findings.push_back({{id, verdict, 2}, verdict == Verdict::Keep, false});
+}
+
+ReviewOfAthlete reviewOn(int days) {
+    ReviewOfAthlete r;
+    r.summary.id = {"rev-" + std::to_string(days)};
+    r.summary.date = addDays(test::today(), days);
+    r.results.emplace();
+    return r;
+}
+
+Fate fateOf(const std::vector<LogLine>& lines, const std::string& finding, std::size_t review) {
+    for (const LogLine& l : lines)
+        if (l.finding == finding) return l.dots.at(review).fate;
+    ADD_FAILURE() << finding;
+    return Fate::NotAsked;
+}
+
+TEST(Log, AFindingIsFoundWorkedOnGoodAndComesBack) {
+    AthletePage page;
+    for (const int days : {0, 7, 14, 21, 28}) page.reviews.push_back(reviewOn(days));
+    judge(page.reviews[0], "whole-foot", Verdict::Change);
+    judge(page.reviews[1], "whole-foot", Verdict::Change);
+    page.reviews[1].summary.corrections = {"whole-foot"};
+    judge(page.reviews[2], "whole-foot", Verdict::Keep);
+    page.reviews[3].results->items.push_back({"whole-foot", std::nullopt, true, 1});
+    judge(page.reviews[4], "whole-foot", Verdict::Adjust);
+    judge(page.reviews[4], "head-in-box", Verdict::Keep);
+    const auto lines = logLines(page, test::playbook());
+    ASSERT_FALSE(lines.empty());
+    EXPECT_EQ(lines.front().finding, "whole-foot"); // worked on comes first
+    const Fate wanted[] = {Fate::Found, Fate::WorkedOn, Fate::Good, Fate::Open, Fate::CameBack};
+    for (std::size_t i = 0; i < 5; ++i) EXPECT_EQ(fateOf(lines, "whole-foot", i), wanted[i]) << i;
+    EXPECT_EQ(fateOf(lines, "head-in-box", 0), Fate::NotAsked);
+    EXPECT_EQ(fateOf(lines, "head-in-box", 4), Fate::Good);
+}
+
+TEST(FollowUp, WhatWasKeptIsCheckedThatItDidNotGetWorse) {
+    JuxtaEntry before, now;
+    const auto judged = [](JuxtaEntry& e, const std::string& id, Verdict v) {
+        e.results.findings.push_back({{id, v, 2}, v == Verdict::Keep, false});
+    };
+    judged(before, "kept-a", Verdict::Keep), judged(now, "kept-a", Verdict::Keep);
+    judged(before, "kept-b", Verdict::Keep), judged(now, "kept-b", Verdict::Nearly);
+    judged(before, "work-a", Verdict::Change), judged(now, "work-a", Verdict::Adjust);
+    judged(before, "work-b", Verdict::Change), judged(now, "work-b", Verdict::Keep);
+    judged(before, "work-c", Verdict::Adjust), judged(now, "work-c", Verdict::Change);
+    judged(before, "work-d", Verdict::Adjust);
+    const auto all = followUp({before, {"work-a", "work-b", "work-c", "work-d"}, {"kept-a", "kept-b"}}, now);
+    const Became wanted[] = {Became::Better,    Became::Good, Became::Worse,
+                             Became::NotLooked, Became::Kept, Became::Worse};
+    ASSERT_EQ(all.size(), std::size(wanted));
+    for (std::size_t i = 0; i < all.size(); ++i) EXPECT_EQ(all[i].became, wanted[i]) << all[i].finding;
+    EXPECT_TRUE(all[5].wasKept);
+}
+
+TEST(Log, TheNewestIsComparedWithTheBaselineThatTheCoachNamed) {
+    Walk walk(Stage::Send);
+    ASSERT_TRUE(walk.library->markSent(walk.review.id, {test::today(), "a@example.org"}));
+    for (const int days : {30, 60}) {
+        Review later = *walk.library->review(walk.review.id);
+        later.id = {"rev-" + std::to_string(days)};
+        later.revision = 0;
+        later.sent.reset();
+        later.stage = Stage::Judge;
+        later.date = addDays(later.date, days);
+        ASSERT_TRUE(walk.library->save(later));
+    }
+    auto log = readLog(*walk.library, test::playbook(), walk.athlete.id);
+    ASSERT_TRUE(log) << said(log.error().text);
+    ASSERT_TRUE(log->since);
+    EXPECT_EQ(log->since->review, walk.review.id); // the last letter
+    EXPECT_EQ(log->since->name, "");
+    EXPECT_EQ(log->before.lastTime, walk.review.plan.corrections);
+    EXPECT_TRUE(log->before.letter);
+    for (const Followed& f : log->since->followed) // the very same numbers and grades
+        EXPECT_TRUE(f.became == Became::Kept || f.became == Became::Same || f.became == Became::CantTell)
+            << f.finding;
+    Athlete athlete = walk.athlete;
+    athlete.baselines = {{"in the autumn", {"rev-30"}, 0}};
+    ASSERT_TRUE(walk.library->save(athlete));
+    log = readLog(*walk.library, test::playbook(), walk.athlete.id);
+    ASSERT_TRUE(log);
+    EXPECT_EQ(log->since->name, "in the autumn");
+    EXPECT_EQ(log->since->review.value, "rev-30");
+    EXPECT_EQ(walk.library->athlete(walk.athlete.id)->baselines, athlete.baselines);
+}
+
+TEST(Group, IsFilteredAndLeavesWithoutNames) {
+    Walk walk(Stage::Judge);
+    const auto rows = readGroup(*walk.library, test::playbook(), test::today());
+    ASSERT_TRUE(rows);
+    ASSERT_EQ(rows->size(), 1U);
+    EXPECT_TRUE(rows->front().lastLook);
+    ASSERT_FALSE(rows->front().findings.empty());
+    EXPECT_EQ(filtered(*rows, {.ageFrom = 16}).size(), 0U);
+    EXPECT_EQ(filtered(*rows, {.ageFrom = 15, .ageTo = 15}).size(), 1U);
+    EXPECT_EQ(filtered(*rows, {.finding = rows->front().worst}).size(), 1U);
+    EXPECT_EQ(filtered(*rows, {.finding = "no-such"}).size(), 0U);
+    const std::string without = groupAsCsv(*rows, test::playbook(), false);
+    EXPECT_EQ(without.find(walk.athlete.lastName), std::string::npos);
+    EXPECT_NE(groupAsCsv(*rows, test::playbook(), true).find(walk.athlete.lastName), std::string::npos);
+}
+
+} // namespace
+} // namespace jg
