@@ -86,5 +86,7 @@ std::vector<Command> filmCommands();
 std::vector<Command> measureCommands();
 std::vector<Command> libraryCommands();
 std::vector<Command> planCommands();
+std::vector<Command> logCommands();
+std::vector<Command> keepCommands();
 
 } // namespace jg::cli

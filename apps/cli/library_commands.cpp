@@ -1,13 +1,10 @@
 #include "apps/cli/command.h"
+#include "apps/cli/open_library.h"
 
-#include "base/time_zone.h"
 #include "desk/demo_library.h"
 #include "desk/desk_list.h"
 #include "desk/file_names.h"
-#include "desk/juxta.h"
-#include "desk/length_choice.h"
 #include "desk/outgoing.h"
-#include "desk/own_playbook.h"
 #include "desk/places.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
@@ -27,12 +24,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::unique_ptr<Library> openLibrary(const std::string& folder) {
-    auto library = orRefuse(Library::open(folder, false, std::make_shared<FileStore>()));
-    orRefuse(useTimeZone(library->setting("house.timeZone")));
-    return library;
-}
-
 /// A review of a library with everything round it.
 struct Opened {
     std::unique_ptr<Library> library;
@@ -41,14 +32,6 @@ struct Opened {
     IdSource ids;
     std::unique_ptr<ReviewSession> session;
 };
-
-/// The shipped playbook with the measures of the library's coach.
-Playbook playbookOf(Library& library) {
-    Playbook book = orRefuse(loadPlaybook(dataFolder() / "playbook"));
-    orRefuse(loadOwnPlaybook(library, book));
-    loadLengthUnit(library, book);
-    return book;
-}
 
 std::unique_ptr<Opened> openReview(const Arguments& a) {
     auto o = std::make_unique<Opened>();
@@ -210,35 +193,6 @@ void repairAll(Library& library, const std::vector<Problem>& problems, bool agre
     std::cout << msg("cli.whole") << "\n";
 }
 
-std::vector<Moment> positionsOf(const Arguments& a) {
-    std::vector<Moment> all;
-    const auto asked = a.value("positions");
-    if (!asked) return all;
-    for (const std::string& id : split(*asked, ',')) {
-        const auto moment = momentFromId(id);
-        if (!moment) throw WrongUse(msg("library-commands.position-unknown", {{"id", id}}));
-        all.push_back(*moment);
-    }
-    return all;
-}
-
-void juxta(const Arguments& a, std::stop_token stop) {
-    const auto library = openLibrary(a.word(0, "LIB"));
-    const Playbook book = playbookOf(*library);
-    std::vector<ReviewId> reviews;
-    for (std::size_t i = 1; i < a.words.size(); ++i) reviews.push_back({a.words[i]});
-    const JuxtaSheet sheet =
-        orRefuse(layOutJuxta(orRefuse(juxtaEntries(*library, book, reviews)), book, positionsOf(a)));
-    const fs::path out = a.need("out");
-    if (out.extension() == ".csv")
-        return void(orRefuse(library->files().write(out, juxtaAsCsv(sheet, book))));
-    if (!loadFonts(dataFolder() / "fonts"))
-        throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
-    const QImage picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
-                                                 [](double part) { showProgress(part, msg("cli.juxta")); }));
-    orRefuse(writeJuxta(picture, out, library->files()));
-}
-
 void verify(const Arguments& a, std::stop_token stop) {
     const auto library = openLibrary(a.word(0, "LIB"));
     const auto problems =
@@ -286,13 +240,6 @@ std::vector<Command> libraryCommands() {
          2,
          2,
          send},
-        {"juxta",
-         "juxta LIB ID ID... --out sheet.pdf|.png|.csv [--positions plant,release]",
-         {"out", "positions"},
-         {},
-         3,
-         1 + kMostJuxtaRows,
-         juxta},
         {"verify",
          "verify LIB [--json] [--repair [--yes]]  (--repair says what it would do, --yes does it)",
          {},

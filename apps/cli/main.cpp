@@ -65,7 +65,8 @@ std::stop_source interrupted;
 
 std::vector<Command> allCommands() {
     std::vector<Command> all;
-    for (auto group : {filmCommands(), measureCommands(), planCommands(), libraryCommands()})
+    for (auto group : {filmCommands(), measureCommands(), planCommands(), libraryCommands(), logCommands(),
+                       keepCommands()})
         for (auto& c : group) all.push_back(std::move(c));
     return all;
 }

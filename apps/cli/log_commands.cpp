@@ -1,0 +1,149 @@
+// Deliveries under each other, and an athlete over time.
+#include "apps/cli/command.h"
+#include "apps/cli/open_library.h"
+#include "base/number.h"
+#include "desk/juxta.h"
+#include "desk/log.h"
+#include "desk/places.h"
+#include "letter/fonts.h"
+
+#include <iostream>
+
+namespace jg::cli {
+
+using nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+std::vector<Moment> positionsOf(const Arguments& a) {
+    std::vector<Moment> all;
+    const auto asked = a.value("positions");
+    if (!asked) return all;
+    for (const std::string& id : split(*asked, ',')) {
+        const auto moment = momentFromId(id);
+        if (!moment) throw WrongUse(msg("library-commands.position-unknown", {{"id", id}}));
+        all.push_back(*moment);
+    }
+    return all;
+}
+
+/// "ID" or "ID:3" for its third delivery.
+JuxtaKey juxtaKeyOf(const std::string& word) {
+    const auto colon = word.rfind(':');
+    if (colon == word.npos) return {{word}};
+    const auto number = parseNumber(word.substr(colon + 1));
+    if (!number || *number < 1 || *number > 1e6)
+        throw WrongUse(msg("library-commands.delivery-number", {{"word", word}}));
+    return {{word.substr(0, colon)}, static_cast<int>(*number)};
+}
+
+void juxta(const Arguments& a, std::stop_token stop) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const Playbook book = playbookOf(*library);
+    std::vector<JuxtaKey> keys;
+    for (std::size_t i = 1; i < a.words.size(); ++i) keys.push_back(juxtaKeyOf(a.words[i]));
+    const JuxtaSheet sheet = orRefuse(
+        layOutJuxta(orRefuse(juxtaEntries(*library, book, keys)), book, {.columns = positionsOf(a)}));
+    const fs::path out = a.need("out");
+    if (out.extension() == ".csv")
+        return void(orRefuse(library->files().write(out, juxtaAsCsv(sheet, book))));
+    if (!loadFonts(dataFolder() / "fonts"))
+        throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+    const QImage picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
+                                                 [](double part) { showProgress(part, msg("cli.juxta")); }));
+    orRefuse(writeJuxta(picture, out, library->files()));
+}
+
+json followedAsJson(const Playbook& book, const Followed& f) {
+    return {{"finding", f.finding},
+            {"name", book.nameOfFinding(f.finding)},
+            {"was", f.wasKept ? "kept" : "worked on"},
+            {"became", english()(nameOf(f.became))},
+            {"why", english()(f.why)}};
+}
+
+json lineAsJson(const AthleteLog& log, const MeasureLine& line) {
+    json row = {{"measure", line.measure}, {"unit", line.unit},    {"points", json::array()},
+                {"change", nullptr},       {"sureSince", nullptr}, {"perDay", nullptr}};
+    for (const TrendPoint& p : line.points)
+        row["points"].push_back({{"date", isoDate(p.when)}, {"value", p.value}, {"half95", p.half95}});
+    if (line.trend) row["change"] = english()(nameOf(*line.trend));
+    if (const auto sure = log.sureSince.find(line.measure); sure != log.sureSince.end())
+        row["sureSince"] = isoDate(sure->second);
+    if (const auto robust = log.trends.find(line.measure); robust != log.trends.end())
+        row["perDay"] = {{"slope", robust->second.perDay},
+                         {"low95", robust->second.low95},
+                         {"high95", robust->second.high95}};
+    return row;
+}
+
+json logAsJson(const AthleteLog& log, const Playbook& book) {
+    json all = {
+        {"athlete", {{"id", log.page.athlete.id.value}, {"name", log.page.athlete.fullName()}}},
+        {"measures", json::array()},
+        {"findings", json::array()},
+        {"since", nullptr},
+        {"before",
+         {{"lastTime", log.before.lastTime}, {"kept", log.before.kept}, {"toFilm", log.before.toFilm}}}};
+    for (const MeasureLine& line : log.page.measures) all["measures"].push_back(lineAsJson(log, line));
+    for (const LogLine& line : log.lines) {
+        json dots = json::array();
+        for (const LogDot& d : line.dots)
+            dots.push_back({{"date", isoDate(d.when)},
+                            {"review", d.review.value},
+                            {"fate", idOf(d.fate)},
+                            {"delivery", d.delivery},
+                            {"frame", d.frame ? json(*d.frame) : json(nullptr)}});
+        all["findings"].push_back(
+            {{"finding", line.finding}, {"name", book.nameOfFinding(line.finding)}, {"dots", dots}});
+    }
+    for (const Promise& p : log.before.owed)
+        all["before"]["owed"].push_back({{"what", english()(p.text)},
+                                         {"due", p.due ? json(isoDate(*p.due)) : json(nullptr)},
+                                         {"owes", idOf(p.owes)}});
+    if (!log.since) return all;
+    all["since"] = {{"name", log.since->name},
+                    {"date", isoDate(log.since->when)},
+                    {"review", log.since->review.value},
+                    {"findings", json::array()}};
+    for (const Followed& f : log.since->followed) all["since"]["findings"].push_back(followedAsJson(book, f));
+    return all;
+}
+
+void log(const Arguments& a, std::stop_token) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const Playbook book = playbookOf(*library);
+    const AthleteLog log = orRefuse(readLog(*library, book, athleteCalled(*library, a.word(1, "ATHLETE"))));
+    if (a.has("json")) {
+        std::cout << logAsJson(log, book).dump(2) << "\n";
+        return;
+    }
+    const auto measureName = [&](const std::string& id) { return book.nameOfFinding(id); };
+    for (const MeasureLine& line : log.page.measures) {
+        std::cout << measureName(line.measure) << ":";
+        for (const TrendPoint& p : line.points)
+            std::cout << "  " << isoDate(p.when) << " " << fixed(p.value, 1) << " +-" << fixed(p.half95, 1);
+        std::cout << " " << line.unit;
+        if (line.trend) std::cout << "  " << english()(nameOf(*line.trend));
+        std::cout << "\n";
+    }
+    if (!log.since) return;
+    for (const Followed& f : log.since->followed)
+        std::cout << measureName(f.finding) << ": " << english()(nameOf(f.became)) << "\n";
+}
+
+} // namespace
+
+std::vector<Command> logCommands() {
+    return {{"juxta",
+             "juxta LIB ID[:DELIVERY] ID[:DELIVERY]... --out sheet.pdf|.png|.csv [--positions plant,release]",
+             {"out", "positions"},
+             {},
+             3,
+             1 + kMostJuxtaRows,
+             juxta},
+            {"log", "log LIB ATHLETE [--json]  (ATHLETE is an id or a name)", {}, {"json"}, 2, 2, log}};
+}
+
+} // namespace jg::cli

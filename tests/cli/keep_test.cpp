@@ -1,0 +1,113 @@
+// Sheet, log, backup, bundle and forget from the command line: what comes out, and what is refused.
+#include "desk/demo_review.h"
+#include "tests/support/walk.h"
+
+#include <nlohmann/json.hpp>
+
+#include <filesystem>
+#include <fstream>
+
+namespace jg {
+namespace {
+
+namespace fs = std::filesystem;
+using nlohmann::json;
+using test::Walk;
+
+struct Said {
+    int code = 0;
+    std::string out, err;
+};
+
+/// One library for all, with two reviews of one athlete.
+class Keep : public testing::Test {
+protected:
+    Said cli(const std::string& arguments) {
+        Said s;
+        const fs::path err = walk().folder / "err";
+        s.out = test::shell("'" + (test::binFolder() / "juxtagraph-cli").string() + "' " + arguments +
+                                " 2>'" + err.string() + "'",
+                            &s.code);
+        s.err = *readFile(err);
+        return s;
+    }
+    static Walk& walk() {
+        static Walk walk(Stage::Send);
+        static const bool made = [] {
+            Review later = *walk.library->review(walk.review.id);
+            later.id = {"rev-later"};
+            later.revision = 0;
+            later.date = addDays(later.date, 20);
+            return walk.library->save(later).ok();
+        }();
+        EXPECT_TRUE(made);
+        return walk;
+    }
+    std::string lib() { return "'" + walk().library->folder().string() + "'"; }
+    std::string at(const char* name) { return "'" + (walk().folder / name).string() + "'"; }
+};
+
+TEST_F(Keep, ASheetTakesDeliveriesByNumberAndTellsDifferences) {
+    const std::string two = lib() + " " + walk().review.id.value + ":1 rev-later";
+    const Said csv = cli("juxta " + two + " --out " + at("s.csv") + " --positions plant");
+    ASSERT_EQ(csv.code, 0) << csv.err;
+    const std::string table = *readFile(walk().folder / "s.csv");
+    EXPECT_NE(table.find("difference,+-,change"), std::string::npos);
+    EXPECT_NE(table.find("inside the error"), std::string::npos);
+    EXPECT_EQ(cli("juxta " + two + ":7 --out " + at("s.csv")).code, 1); // no such delivery
+    EXPECT_EQ(cli("juxta " + two + ":x --out " + at("s.csv")).code, 2);
+}
+
+TEST_F(Keep, TheLogIsToldByNameOrIdAndAsJson) {
+    const Said log = cli("log " + lib() + " " + walk().athlete.firstName + " --json");
+    ASSERT_EQ(log.code, 0) << log.err;
+    const json d = json::parse(log.out);
+    EXPECT_EQ(d["athlete"]["id"], walk().athlete.id.value);
+    ASSERT_FALSE(d["measures"].empty());
+    EXPECT_EQ(d["measures"][0]["points"].size(), 2U);
+    EXPECT_FALSE(d["findings"].empty());
+    EXPECT_EQ(cli("log " + lib() + " " + walk().athlete.id.value).code, 0);
+    const Said nobody = cli("log " + lib() + " Nobody --json");
+    EXPECT_EQ(nobody.code, 1);
+    EXPECT_EQ(nobody.out, "");
+    EXPECT_NE(nobody.err.find("Nobody"), std::string::npos);
+}
+
+TEST_F(Keep, ABackupComesBackAndASecondOneIsSmall) {
+    const Said first = cli("backup " + lib() + " " + at("disk") + " --check --json");
+    ASSERT_EQ(first.code, 0) << first.err;
+    EXPECT_GT(json::parse(first.out)["copiedBytes"], 100000);
+    ASSERT_EQ(cli("restore " + at("disk") + " " + at("back")).code, 0);
+    const Said list = cli("review list " + at("back") + " --json");
+    ASSERT_EQ(list.code, 0) << list.err;
+    EXPECT_EQ(json::parse(list.out).size(), 2U);
+    EXPECT_EQ(cli("restore " + at("disk") + " " + at("back")).code, 1); // holds something now
+    EXPECT_EQ(cli("restore " + at("nowhere") + " " + at("back2")).code, 1);
+    EXPECT_EQ(cli("restore " + at("disk") + " " + at("back2") + " --at 1999").code, 1);
+}
+
+TEST_F(Keep, ABundleGoesIntoAnotherLibraryAndAnAthleteCanBeForgottenThere) {
+    ASSERT_EQ(
+        cli("bundle export " + lib() + " --athlete " + walk().athlete.id.value + " --out " + at("a.zip"))
+            .code,
+        0);
+    ASSERT_EQ(cli("bundle export " + lib() + " --review rev-later --out " + at("r.zip")).code, 0);
+    EXPECT_LE(fs::file_size(walk().folder / "r.zip"), fs::file_size(walk().folder / "a.zip"));
+    auto other = Library::open(walk().folder / "other", true, std::make_shared<FileStore>());
+    ASSERT_TRUE(other);
+    other->reset();
+    const Said in = cli("bundle import " + at("other") + " " + at("a.zip") + " --json");
+    ASSERT_EQ(in.code, 0) << in.err;
+    EXPECT_EQ(json::parse(in.out)["added"], 4);
+    EXPECT_EQ(cli("bundle import " + at("other") + " " + at("err")).code, 1);
+    const Said asked = cli("forget " + at("other") + " " + walk().athlete.firstName);
+    ASSERT_EQ(asked.code, 0) << asked.err;
+    EXPECT_NE(asked.out.find("--yes"), std::string::npos);
+    EXPECT_EQ(json::parse(cli("review list " + at("other") + " --json").out).size(), 2U);
+    ASSERT_EQ(cli("forget " + at("other") + " " + walk().athlete.firstName + " --yes").code, 0);
+    EXPECT_EQ(json::parse(cli("review list " + at("other") + " --json").out).size(), 0U);
+    EXPECT_EQ(cli("verify " + at("other")).code, 0);
+}
+
+} // namespace
+} // namespace jg
