@@ -23,8 +23,11 @@ enum Where : unsigned {
     AtSay = 32,
     AtPrescribe = 64,
     AtSend = 128,
+    AtJuxta = 256,
+    AtPair = 512,
+    AtCurves = 1024,
     InReview = AtLook | AtPositions | AtMeasure | AtJudge | AtSay | AtPrescribe | AtSend,
-    Everywhere = AtHome | InReview,
+    Everywhere = AtHome | InReview | AtJuxta | AtPair | AtCurves,
 };
 
 /// One row: what it is called, its keys, where it works.

@@ -6,11 +6,13 @@
 #include "desk/own_playbook.h"
 #include "desk/promises.h"
 #include "ui/athletes/athletes_place.h"
-#include "ui/athletes/juxta_dialog.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/form_dialog.h"
+#include "ui/group/group_place.h"
 #include "ui/hand/own_error_place.h"
+#include "ui/juxta/juxta_place.h"
+#include "ui/juxta/sheet_view.h"
 #include "ui/library_dialog.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/post/post_place.h"
@@ -29,7 +31,11 @@
 namespace jg::ui {
 
 namespace {
-const QStringList kPlaces = {"desk", "athletes", "playbook", "post", "hand"};
+const QStringList kPlaces = {"desk", "athletes", "group", "playbook", "post", "hand"};
+int placeNumber(const char* place) {
+    return static_cast<int>(kPlaces.indexOf(place));
+}
+
 constexpr const char* kGeometry = "window/geometry";
 constexpr QSize kUsual(1280, 800), kSmallest(1024, 640);
 
@@ -97,6 +103,7 @@ void MainWindow::makeScrubCopies() {
 
 MainWindow::~MainWindow() {
     delete scrubs_;
+    delete juxta_;
     delete review_; // before the library it saves to
     if (!postOffice_) return;
     postOffice_->terminate();
@@ -110,6 +117,8 @@ QWidget* MainWindow::buildPlaces() {
     post_ = new PostPlace(parts_.playbook, *parts_.clock, password_);
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
+    group_ = new GroupPlace(*reader_, *parts_.library, parts_.playbook);
+    places_->addWidget(group_);
     playbook_ = new PlaybookPlace(*parts_.library, parts_.playbook, *parts_.clock, ids_);
     places_->addWidget(playbook_);
     places_->addWidget(post_);
@@ -151,6 +160,7 @@ void MainWindow::connectPlaces() {
     connect(desk_, &DeskPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
+    connect(athletes_, &AthletesPlace::openAt, this, &MainWindow::openReviewAt);
     connect(athletes_, &AthletesPlace::juxtaAsked, this, [this] { run("athlete-juxta"); });
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
     connect(athletes_, &AthletesPlace::closePain, this, &MainWindow::closePain);
@@ -159,6 +169,11 @@ void MainWindow::connectPlaces() {
         foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
         refreshHome();
     });
+    connect(group_, &GroupPlace::open, this, [this](const AthleteId& athlete) {
+        athletes_->choose(athlete);
+        showPlace("athletes");
+    });
+    connect(group_, &GroupPlace::tell, this, [this](const QString& sentence) { foot_->tell(sentence); });
     connect(playbook_, &PlaybookPlace::tell, this,
             [this](const QString& sentence) { foot_->tell(sentence); });
     connect(playbook_, &PlaybookPlace::changed, this, &MainWindow::refreshHome);
@@ -212,26 +227,32 @@ void MainWindow::refreshHome() {
             showDesk(*list);
         });
     athletes_->show(today);
+    group_->show(today);
     post_->show(*parts_.library);
     hand_->show(*parts_.library);
     sidebar_->setHouse(text(parts_.library->setting("house.place")));
-    sidebar_->setCount(2, parts_.playbook.approaches.size() == 1
-                              ? say("main-window.one-approach")
-                              : say("main-window.approaches-approaches",
-                                    {{"approaches", parts_.playbook.approaches.size()}}));
-    sidebar_->setCount(4, hand_->inShort());
+    sidebar_->setCount(
+        placeNumber("playbook"),
+        parts_.playbook.approaches.size() == 1
+            ? say("main-window.one-approach")
+            : say("main-window.approaches-approaches", {{"approaches", parts_.playbook.approaches.size()}}));
+    sidebar_->setCount(placeNumber("hand"), hand_->inShort());
 }
 
 void MainWindow::showDesk(const DeskList& list) {
     desk_->show(list, *parts_.library, parts_.clock->today());
-    sidebar_->setCount(0, say("main-window.waiting-waiting", {{"waiting", list.waiting.size()}}));
-    sidebar_->setCount(1, QString::number(list.athletes));
-    sidebar_->setCount(3, list.unsentMails == 0 ? say("main-window.nothing-waits")
+    sidebar_->setCount(placeNumber("desk"),
+                       say("main-window.waiting-waiting", {{"waiting", list.waiting.size()}}));
+    sidebar_->setCount(placeNumber("athletes"), QString::number(list.athletes));
+    sidebar_->setCount(placeNumber("group"), say("main-window.owed", {{"count", list.owed.size()}}));
+    sidebar_->setCount(placeNumber("post"), list.unsentMails == 0
+                                                ? say("main-window.nothing-waits")
                                                 : say("main-window.unsent-mails-in-the-outbox",
                                                       {{"unsentMails", list.unsentMails}}));
 }
 
 bool MainWindow::settled() const {
+    if (juxta_ && !juxta_->settled()) return false;
     const bool kept = !review_ || review_->session().keepState() != KeepState::Keeping;
     return kept && parked_.empty() && !(reader_ && reader_->busy());
 }
@@ -267,6 +288,45 @@ void MainWindow::openReview(const SubmissionId& submission) {
     whole_->addWidget(review_);
     whole_->setCurrentWidget(review_);
     review_->stage().setFocus();
+}
+
+void MainWindow::openReviewAt(const LogDot& dot) {
+    openReview(dot.submission);
+    if (!review_ || !dot.frame) return;
+    review_->session().takeInHand(dot.delivery);
+    review_->playhead().startAt(*dot.frame);
+}
+
+void MainWindow::openJuxta(const AthleteId& athlete) {
+    const auto reviews = parts_.library->reviewsOf(athlete);
+    if (!reviews) return foot_->tell(say(reviews.error().text), 0);
+    std::vector<JuxtaKey> rows;
+    for (const ReviewOfAthlete& r : *reviews)
+        if (!r.submission.clips.empty()) rows.push_back({r.summary.id});
+    if (rows.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
+    if (rows.size() > kMostJuxtaRows) rows.erase(rows.begin(), rows.end() - kMostJuxtaRows); // the newest
+    leaveJuxta();
+    juxta_ = new JuxtaPlace(std::move(rows), athlete,
+                            {*parts_.library, parts_.playbook, *parts_.clock, ids_,
+                             [this](unsigned where) { actions_->setWhere(where); },
+                             [this](const QString& id) { run(id); },
+                             [this] {
+                                 leaveJuxta();
+                                 refreshHome();
+                             }});
+    whole_->addWidget(juxta_);
+    whole_->setCurrentWidget(juxta_);
+    juxta_->sheet().setFocus();
+}
+
+void MainWindow::leaveJuxta() {
+    if (!juxta_) return;
+    whole_->removeWidget(juxta_);
+    juxta_->deleteLater();
+    juxta_ = nullptr;
+    whole_->setCurrentIndex(0);
+    actions_->setWhere(AtHome);
+    places_->currentWidget()->setFocus();
 }
 
 void MainWindow::toDesk() {
@@ -337,19 +397,19 @@ Handlers MainWindow::handlers() {
     Handlers all = {
         {"take-in", [this] { takeInFiles({}); }},
         {"open",
-         [this] { atDesk()       ? desk_->openSelected()
-                  : atAthletes() ? athletes_->openNewest()
-                                 : void(); }},
+         [this] {
+             atDesk()       ? desk_->openSelected()
+             : atAthletes() ? athletes_->openNewest()
+             : atGroup()    ? group_->openSelected()
+                            : void();
+         }},
         {"athlete-edit",
          [this] {
              if (atAthletes()) athletes_->editCurrent();
          }},
         {"athlete-juxta",
          [this] {
-             if (!atAthletes()) return;
-             const auto reviews = athletes_->reviewsShown();
-             if (reviews.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
-             showJuxta(this, *parts_.library, parts_.playbook, reviews);
+             if (const auto athlete = athleteInHand()) openJuxta(*athlete);
          }},
         {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
         {"look-over", [this] { lookOverLibrary(this, *parts_.library, [this] { refreshHome(); }); }},
@@ -364,6 +424,17 @@ bool MainWindow::atDesk() const {
     return places_->currentWidget() == desk_;
 }
 
+bool MainWindow::atGroup() const {
+    return places_->currentWidget() == group_;
+}
+
+/// Whose row is chosen where the window stands.
+std::optional<AthleteId> MainWindow::athleteInHand() const {
+    return atDesk()    ? desk_->athleteOfSelected()
+           : atGroup() ? group_->athleteOfSelected()
+                       : athletes_->chosen();
+}
+
 bool MainWindow::atAthletes() const {
     return places_->currentWidget() == athletes_;
 }
@@ -371,18 +442,22 @@ bool MainWindow::atAthletes() const {
 void MainWindow::moveSelection(int by) {
     if (atDesk()) desk_->moveSelection(by);
     if (atAthletes()) athletes_->moveSelection(by);
+    if (atGroup()) group_->moveSelection(by);
     if (places_->currentWidget() == playbook_) playbook_->moveSelection(by);
 }
 
 bool MainWindow::knows(const QString& id) const {
     if (id == "shortcuts" || id == "to-desk") return true;
+    if (juxta_) return juxta_->knows(id);
     return review_ ? review_->knows(id) : handlers_.contains(id);
 }
 
 void MainWindow::run(const QString& id) {
     if (id == "shortcuts") return showShortcutSheet(this);
     if (id == "to-desk") return toDesk();
-    if (review_)
+    if (juxta_)
+        juxta_->act(id);
+    else if (review_)
         review_->act(id);
     else
         runIn(handlers_, id);

@@ -3,6 +3,7 @@
 
 #include "desk/desk_list.h"
 #include "desk/library_reader.h"
+#include "desk/log.h"
 #include "desk/places.h"
 #include "desk/scrub_maker.h"
 #include "library/library.h"
@@ -23,6 +24,8 @@ namespace jg::ui {
 
 class AthletesPlace;
 class DeskPlace;
+class GroupPlace;
+class JuxtaPlace;
 class OwnErrorPlace;
 class PlaybookPlace;
 class PostPlace;
@@ -49,9 +52,14 @@ public:
     /// Whether an action does something where the window is.
     bool knows(const QString& id) const;
     void openReview(const SubmissionId& submission);
+    /// The same, at the frame where a finding of the log is seen.
+    void openReviewAt(const LogDot& dot);
     void toDesk();
     void takeInFiles(const QStringList& files);
-    /// desk | athletes | playbook | post
+    /// An athlete's deliveries under each other; a sentence in the foot when there are fewer than two.
+    void openJuxta(const AthleteId& athlete);
+    JuxtaPlace* juxtaPlace() const { return juxta_; }
+    /// desk | athletes | group | playbook | post
     void showPlace(const QString& name);
     ReviewPlace* reviewPlace() const { return review_; }
     Library& library() { return *parts_.library; }
@@ -67,6 +75,9 @@ private:
     Handlers handlers();
     bool atDesk() const;
     bool atAthletes() const;
+    bool atGroup() const;
+    std::optional<AthleteId> athleteInHand() const;
+    void leaveJuxta();
     void moveSelection(int by);
     void buildHome();
     QWidget* buildPlaces();
@@ -88,11 +99,13 @@ private:
     Sidebar* sidebar_;
     DeskPlace* desk_;
     AthletesPlace* athletes_;
+    GroupPlace* group_ = nullptr;
     OwnErrorPlace* hand_ = nullptr;
     PlaybookPlace* playbook_ = nullptr;
     PostPlace* post_;
     Foot* foot_;
     ReviewPlace* review_ = nullptr;
+    JuxtaPlace* juxta_ = nullptr;
     Actions* actions_;
     ScrubMaker* scrubs_;
     std::unique_ptr<LibraryReader> reader_;

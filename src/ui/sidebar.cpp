@@ -11,6 +11,7 @@ Sidebar::Sidebar(QWidget* parent)
     setAccessibleName(say("sidebar.places"));
     for (const auto& [id, file] : {std::pair{"place.desk", "desk"},
                                    {"place.athletes", "athletes"},
+                                   {"place.group", "group"},
                                    {"place.playbook", "playbook"},
                                    {"place.post", "post"},
                                    {"place.hand", "hand"}}) {

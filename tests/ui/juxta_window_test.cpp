@@ -1,8 +1,11 @@
-// The sheet of an athlete's reviews under each other, by key and by button.
+// The sheet of an athlete's reviews and two of its cells large, worked by keys and mouse.
+#include "review/joints.h"
 #include "tests/ui/driver.h"
+#include "ui/juxta/juxta_place.h"
+#include "ui/juxta/sheet_view.h"
 
 #include <QDialog>
-#include <QLabel>
+#include <QLineEdit>
 
 namespace jg {
 namespace {
@@ -11,26 +14,191 @@ using test::Driver;
 using test::waitFor;
 using test::Walk;
 
-TEST(JuxtaWindow, TwoReviewsStandUnderEachOtherByOneKey) {
-    Walk walk(Stage::Judge);
+/// A walk with a second review of the same film, a week later.
+struct TwoReviews {
+    Walk walk{Stage::Judge};
     Review later = walk.review;
-    later.id = {"rev-later"};
-    later.revision = 0;
-    later.date = addDays(later.date, 7);
-    ASSERT_TRUE(walk.library->save(later));
-    Driver d(walk.library->folder());
+    TwoReviews() {
+        later.id = {"rev-later"};
+        later.revision = 0;
+        later.date = addDays(later.date, 7);
+        EXPECT_TRUE(walk.library->save(later));
+    }
+};
+
+/// The sheet of the first athlete, read to the end.
+ui::JuxtaPlace* openSheet(Driver& d) {
     d.window().showPlace("athletes");
     d.settle();
-    EXPECT_TRUE(d.window().findChild<QPushButton*>("juxta-open"));
     d.key(Qt::Key_J);
-    QDialog* dialog = test::opened(d, "juxta");
+    ui::JuxtaPlace* juxta = d.window().juxtaPlace();
+    if (!juxta) return nullptr;
+    EXPECT_TRUE(waitFor([&] { return juxta->settled() && juxta->sheet().stillsShown() > 0; }, 60000));
+    return juxta;
+}
+
+ui::PairPlace* openPair(Driver& d, ui::JuxtaPlace& juxta) {
+    d.key(Qt::Key_Return);
+    ui::PairPlace* pair = juxta.pair();
+    if (!pair) return nullptr;
+    EXPECT_TRUE(waitFor(
+        [&] { return pair->lockstep() && pair->view().side(0).exact && pair->view().side(1).exact; }, 60000));
+    return pair;
+}
+
+TEST(JuxtaWindow, RowsAndColumnsAreChosenOrderedAndLeftOutByKeys) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    const auto columns = juxta->sheet().sheet().columns.size();
+    ASSERT_GT(columns, 2U);
+    EXPECT_EQ(juxta->rows().front().review, two.walk.review.id);
+    const auto settle = [&] { ASSERT_TRUE(waitFor([&] { return juxta->settled(); }, 60000)); };
+    d.key(Qt::Key_Down, Qt::ShiftModifier);
+    settle();
+    EXPECT_EQ(juxta->rows().front().review, two.later.id);
+    EXPECT_EQ(juxta->sheet().sheet().rows.front().entry.key.review, two.later.id);
+    EXPECT_EQ(juxta->sheet().chosen().first, 1U); // goes with its row
+    const Moment first = juxta->sheet().sheet().columns.front().moment;
+    d.key(Qt::Key_Right, Qt::ShiftModifier);
+    settle();
+    EXPECT_EQ(juxta->sheet().sheet().columns[1].moment, first);
+    d.key(Qt::Key_X, Qt::ShiftModifier);
+    settle();
+    EXPECT_EQ(juxta->sheet().sheet().columns.size(), columns - 1);
+    d.key(Qt::Key_X); // two must stay
+    settle();
+    EXPECT_EQ(juxta->rows().size(), 2U);
+    EXPECT_EQ(test::cutIn(juxta), "");
+    d.key(Qt::Key_Escape);
+    EXPECT_FALSE(d.window().juxtaPlace());
+}
+
+TEST(JuxtaWindow, ANamedDeliveryIsKeptWithTheAthlete) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    d.key(Qt::Key_B);
+    QDialog* dialog = test::opened(d, "juxta-name");
     ASSERT_TRUE(dialog);
-    auto* sheet = dialog->findChild<QLabel*>("juxta-sheet");
-    ASSERT_TRUE(waitFor([&] { return !sheet->pixmap().isNull(); }, 60000));
-    EXPECT_GT(sheet->width(), 600);
-    EXPECT_TRUE(dialog->findChild<QPushButton*>("juxta-save")->isEnabled());
-    EXPECT_EQ(test::cutIn(dialog), "");
-    dialog->close();
+    d.type(dialog->findChild<QLineEdit*>("baseline-name"), "before the injury");
+    QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(waitFor([&] { return juxta->settled(); }, 60000));
+    EXPECT_EQ(juxta->sheet().sheet().rows.front().entry.baseline, "before the injury");
+    const auto athlete = d.window().library().athlete(two.walk.athlete.id);
+    ASSERT_TRUE(athlete);
+    ASSERT_EQ(athlete->baselines.size(), 1U);
+    EXPECT_EQ(athlete->baselines.front().review, two.walk.review.id);
+}
+
+TEST(JuxtaWindow, TwoGoTogetherAndAMovedMarkChangesTheDifference) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    ui::PairPlace* pair = openPair(d, *juxta);
+    ASSERT_TRUE(pair);
+    const auto exact = [&] {
+        return waitFor([&] {
+            for (const std::size_t s : {0U, 1U})
+                if (!pair->view().side(s).exact || pair->view().side(s).frame != pair->lockstep()->frame(s))
+                    return false;
+            return true;
+        });
+    };
+    // Locked at first touch, stepped on and back.
+    d.key(Qt::Key_L);
+    QDialog* lock = test::opened(d, "pair-lock");
+    ASSERT_TRUE(lock);
+    const auto& marks = pair->entry(0).marks;
+    const int touch =
+        1 + static_cast<int>(std::count_if(marks.moments.begin(), marks.moments.end(), [](const auto& m) {
+            return isKeyPosition(m.first) && m.second.frame && m.first < Moment::FootTouch;
+        }));
+    QTest::keyClick(lock, static_cast<Qt::Key>(Qt::Key_0 + touch));
+    ASSERT_TRUE(waitFor([&] { return pair->lockstep()->frame(0) == *marks.frameOf(Moment::FootTouch); }));
+    for (int i = 0; i < 3; ++i) d.key(Qt::Key_Right);
+    EXPECT_EQ(pair->lockstep()->frame(0), *marks.frameOf(Moment::FootTouch) + 3);
+    EXPECT_EQ(pair->lockstep()->frame(1), *marks.frameOf(Moment::FootTouch) + 3);
+    ASSERT_TRUE(exact());
+    // To a position with a clicked knee, which is dragged on the lower film only.
+    while (pair->lockstep()->frame(1) != *marks.frameOf(Moment::Release)) {
+        const double was = pair->lockstep()->ms();
+        d.key(Qt::Key_Period);
+        ASSERT_NE(pair->lockstep()->ms(), was);
+    }
+    ASSERT_TRUE(exact());
+    const std::int64_t frame = pair->view().side(1).frame;
+    const auto joints = jointsOn(pair->entry(1).marks, frame);
+    ASSERT_TRUE(joints.contains(Landmark::LeadKnee));
+    const auto knee = [&](std::size_t side) {
+        return *figureAngleAt(pair->entry(side), test::playbook(), Moment::Release, figureAngles()[0]).value;
+    };
+    EXPECT_NEAR(knee(0), knee(1), 1e-9);
+    const QPoint at = pair->view().toView(1, joints.at(Landmark::LeadKnee)).toPoint();
+    QTest::mousePress(&pair->view(), Qt::LeftButton, {}, at);
+    QTest::mouseMove(&pair->view(), at + QPoint(12, 0));
+    QTest::mouseRelease(&pair->view(), Qt::LeftButton, {}, at + QPoint(12, 0));
+    EXPECT_GT(std::abs(knee(0) - knee(1)), 1);
+    const auto kept = d.window().library().review(two.later.id);
+    ASSERT_TRUE(kept);
+    EXPECT_NE(kept->first().point(frame, Landmark::LeadKnee)->point.at.x, joints.at(Landmark::LeadKnee).x);
+    const auto other = d.window().library().review(two.walk.review.id);
+    EXPECT_EQ(other->first().point(frame, Landmark::LeadKnee)->point.at.x, joints.at(Landmark::LeadKnee).x);
+    d.key(Qt::Key_Z);
+    EXPECT_NEAR(knee(0), knee(1), 1e-9);
+}
+
+TEST(JuxtaWindow, OneIsUnlockedAndNudgedAndEveryLookIsShown) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    ui::PairPlace* pair = openPair(d, *juxta);
+    ASSERT_TRUE(pair);
+    const std::int64_t before = pair->lockstep()->frame(0);
+    d.key(Qt::Key_U);
+    d.key(Qt::Key_Right);
+    EXPECT_EQ(pair->lockstep()->frame(0), before + 1);
+    EXPECT_EQ(pair->lockstep()->frame(1), before);
+    d.key(Qt::Key_U);
+    d.key(Qt::Key_U);
+    d.key(Qt::Key_Right);
+    EXPECT_EQ(pair->lockstep()->frame(0), before + 2);
+    EXPECT_EQ(pair->lockstep()->frame(1), before + 1);
+    d.key(Qt::Key_W);
+    EXPECT_EQ(pair->view().look(), ui::PairLook::Over);
+    d.key(Qt::Key_Up);
+    EXPECT_NEAR(pair->view().fade(), 0.6, 1e-9);
+    d.key(Qt::Key_W);
+    EXPECT_EQ(pair->view().look(), ui::PairLook::Figures);
+    EXPECT_EQ(test::cutIn(juxta), "");
+    d.key(Qt::Key_V);
+    const double from = pair->lockstep()->ms();
+    EXPECT_TRUE(waitFor([&] { return pair->lockstep()->ms() > from + 50 || !pair->playing(); }));
+    d.key(Qt::Key_V);
+    EXPECT_FALSE(pair->playing());
+    d.key(Qt::Key_Escape);
+    EXPECT_FALSE(juxta->pair());
+    EXPECT_TRUE(d.window().juxtaPlace());
+}
+
+TEST(JuxtaWindow, EveryKeyOfTheTableIsKnownWhereItWorks) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    const auto check = [&](unsigned where) {
+        for (const ui::ActionRow& row : ui::actionTable())
+            if (row.where & where) {
+                EXPECT_TRUE(d.window().knows(row.id)) << row.id.toStdString();
+            }
+    };
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    check(ui::AtJuxta);
+    ASSERT_TRUE(openPair(d, *juxta));
+    check(ui::AtPair);
 }
 
 TEST(JuxtaWindow, OneReviewAloneIsSaidSo) {
@@ -40,7 +208,7 @@ TEST(JuxtaWindow, OneReviewAloneIsSaidSo) {
     d.settle();
     EXPECT_FALSE(d.window().findChild<QPushButton*>("juxta-open"));
     d.key(Qt::Key_J);
-    EXPECT_FALSE(d.window().findChild<QDialog*>("juxta"));
+    EXPECT_FALSE(d.window().juxtaPlace());
 }
 
 } // namespace

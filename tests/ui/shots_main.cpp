@@ -4,19 +4,16 @@
 #include "film/reader.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
+#include "ui/juxta/juxta_place.h"
+#include "ui/juxta/sheet_view.h"
 #include "ui/main_window.h"
-#include "ui/playbook/playbook_place.h"
 #include "ui/review/letter_view.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
 #include <QApplication>
-#include <QCheckBox>
-#include <QComboBox>
 #include <QDialog>
 #include <QDir>
-#include <QLineEdit>
-#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTest>
 
@@ -103,50 +100,6 @@ public:
     }
 
     /// Films of somebody new, filled in as far as a coach comes in a minute.
-    void shootIntake() {
-        const auto submissions = window_.library().submissions();
-        QStringList films;
-        for (const Clip& c : submissions->front().clips)
-            films << QString::fromStdString(window_.library().mediaPath(c).string());
-        window_.takeInFiles(films);
-        auto* dialog = window_.findChild<QDialog*>("intake");
-        if (!dialog) return;
-        auto* who = dialog->findChild<QComboBox*>("who");
-        who->setCurrentIndex(who->count() - 1);
-        for (const auto& [name, words] :
-             {std::pair{"first-name", "Noor"}, {"last-name", "Halloran"}, {"born", "9 March 2011"}})
-            dialog->findChild<QLineEdit*>(name)->setText(words);
-        QTest::qWait(200);
-        shoot("intake", dialog);
-        dialog->done(0);
-        window_.activateWindow();
-        QTest::qWait(100);
-    }
-
-    /// A graded item of the coach's own as it is written.
-    void shootRowEditor() {
-        auto* place = window_.findChild<PlaybookPlace*>();
-        if (auto* door = place ? place->findChild<QPushButton*>("new-item") : nullptr) door->click();
-        auto* form = window_.findChild<QDialog*>("edit-row");
-        if (!form) return;
-        for (const auto& [name, words] : {std::pair{"item-name", "Cap stays straight"},
-                                          {"item-fault", "Cap flies off"},
-                                          {"item-goal", "Keep the cap on until the ball is away"}})
-            form->findChild<QLineEdit*>(name)->setText(words);
-        for (const auto& [name, words] :
-             {std::pair{"item-coach", "A cap that flies tells of a head that jerks to the glove side."},
-              {"item-young", "Keep your cap on."},
-              {"item-player", "Keep the cap on until the ball is gone."}})
-            form->findChild<QPlainTextEdit*>(name)->setPlainText(words);
-        form->findChild<QCheckBox*>("open")->setChecked(true);
-        form->findChild<QPushButton*>("main")->click(); // says what is missing
-        QTest::qWait(200);
-        shoot("playbook-editor", form);
-        form->reject();
-        window_.activateWindow();
-        QTest::qWait(100);
-    }
-
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
@@ -225,15 +178,36 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     std::filesystem::remove(film);
 }
 
-/// An athlete's reviews under each other, with the page behind.
+/// An athlete's deliveries under each other, and two of them large in three ways.
 void shootJuxta(MainWindow& window, Photographer& p) {
     p.key(Qt::Key_J);
-    auto* dialog = window.findChild<QDialog*>("juxta");
-    if (!dialog) return;
-    auto* sheet = dialog->findChild<QLabel*>("juxta-sheet");
-    for (int i = 0; i < 600 && sheet->pixmap().isNull(); ++i) QTest::qWait(50);
-    p.shoot("juxta", dialog);
-    dialog->close();
+    JuxtaPlace* juxta = window.juxtaPlace();
+    if (!juxta) return;
+    const auto waitFor = [](const auto& done) {
+        for (int i = 0; i < 600 && !done(); ++i) QTest::qWait(50);
+        QTest::qWait(400);
+    };
+    waitFor([&] { return juxta->settled() && juxta->sheet().stillsShown() > 0; });
+    p.key(Qt::Key_Right);
+    p.key(Qt::Key_Right);
+    p.shoot("juxta");
+    p.key(Qt::Key_Return);
+    const auto exact = [&] {
+        return juxta->pair()->view().side(0).exact && juxta->pair()->view().side(1).exact;
+    };
+    waitFor([&] { return juxta->pair()->lockstep() && exact(); });
+    p.shoot("pair");
+    p.key(Qt::Key_W);
+    if (qEnvironmentVariableIsSet("JUXTAGRAPH_ALL_SHOTS")) p.shoot("pair-over");
+    p.key(Qt::Key_W);
+    waitFor(exact);
+    p.shoot("pair-figures");
+    p.key(Qt::Key_Escape);
+    p.key(Qt::Key_F);
+    waitFor([&] { return juxta->curves()->stillsShown() > 0; });
+    p.shoot("curves");
+    p.key(Qt::Key_Escape);
+    p.key(Qt::Key_Escape);
     QTest::qWait(60);
 }
 
@@ -268,12 +242,12 @@ int main(int argc, char** argv) {
     if (!QTest::qWaitForWindowExposed(&window)) return 1;
     Photographer p(window, out);
     p.shoot("desk");
-    p.shootIntake();
     window.showPlace("playbook");
     p.shoot("playbook");
-    p.shootRowEditor();
     window.showPlace("hand");
     p.shoot("hand");
+    window.showPlace("group");
+    p.shoot("group");
     window.showPlace("athletes");
     p.key(Qt::Key_Down);
     p.shoot("log");
@@ -300,14 +274,6 @@ int main(int argc, char** argv) {
     p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
-    window.run("measure-sequence");
-    if (auto* sequence = window.findChild<QDialog*>("sequence")) {
-        QTest::qWait(200);
-        p.shoot("sequence", sequence);
-        sequence->close();
-        window.activateWindow();
-        QTest::qWait(100);
-    }
     p.stage(4);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Down);
@@ -321,8 +287,6 @@ int main(int argc, char** argv) {
     p.key(Qt::Key_Z);
     p.stage(5);
     p.shoot("prescribe");
-    p.key(Qt::Key_W);
-    p.shoot("week");
     p.stage(6);
     p.settleLetter();
     p.shoot("send");

@@ -16,7 +16,7 @@ void openAtLook(Driver& d, const Walk& walk) {
 
 void tourPlaces(Driver& d, const Look& look) {
     d.window().resize(kUsual);
-    for (const char* place : {"desk", "athletes", "playbook", "post", "hand"}) {
+    for (const char* place : {"desk", "athletes", "group", "playbook", "post", "hand"}) {
         d.window().showPlace(place);
         d.settle();
         look(d.window(), place);

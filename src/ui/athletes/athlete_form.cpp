@@ -44,6 +44,7 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
     guardianEmail_ = line(say("athlete-form.guardians-mail"), "guardian-email", "name@example.org");
     comingBack_ = line(say("athlete-form.coming-back"), "coming-back", say("athlete-form.coming-back-hint"));
     planSeen_ = line(say("athlete-form.plan-seen"), "plan-seen", say("athlete-form.plan-seen-hint"));
+    model_ = line(say("athlete-form.model"), "model", say("athlete-form.model-hint"));
     connect(born_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     connect(guardianEmail_, &QLineEdit::textChanged, this, &AthleteForm::showAge);
     alignLabels(*form);
@@ -79,6 +80,7 @@ void AthleteForm::fill(const Athlete& a) {
     guardianName_->setText(text(a.guardianName));
     guardianEmail_->setText(text(a.guardianEmail));
     comingBack_->setText(a.comingBack ? text(a.comingBack->from) : QString());
+    model_->setText(text(a.model));
     planSeen_->setText(a.comingBack && a.comingBack->planSeen ? text(isoDate(*a.comingBack->planSeen))
                                                               : QString());
 }
@@ -122,6 +124,8 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
                         ? msg("athlete-form.the-date-of-birth-is-needed")
                         : msg("athlete-form.born-is-not-one-day-for", {{"born", words(born_)}}));
     a.born = *born;
+    a.model = words(model_);
+    const auto was = a.heightM;
     a.heightM.reset();
     if (const std::string height = words(height_); !height.empty()) {
         a.heightM = metresFromWords(height);
@@ -129,6 +133,8 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
             return fail(ErrorCode::BadInput,
                         msg("athlete-form.height-is-no-height-write-it", {{"height", height}}));
     }
+    // Each new height stays with its day: growth is told apart from technique.
+    if (a.heightM && a.heightM != was) a.heights.push_back({today_, *a.heightM});
     if (auto back = readComingBack(a); !back) return back.error();
     if (auto fine = checkAthlete(a, today_); !fine) return fine.error();
     return a;

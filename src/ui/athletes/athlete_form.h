@@ -28,7 +28,7 @@ private:
 
     Date today_;
     QLineEdit *first_, *last_, *born_, *height_, *level_, *email_, *guardianName_, *guardianEmail_,
-        *comingBack_, *planSeen_;
+        *comingBack_, *planSeen_, *model_;
     QComboBox* hand_;
     QLabel* age_;
 };

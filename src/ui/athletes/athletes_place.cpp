@@ -1,8 +1,10 @@
 #include "ui/athletes/athletes_place.h"
 
-#include "review/juxta.h"
 #include "ui/athletes/athlete_dialog.h"
+#include "ui/athletes/history_grid.h"
+#include "ui/athletes/log_sections.h"
 #include "ui/athletes/measure_trend.h"
+#include "ui/athletes/outing_chart.h"
 #include "ui/promise_line.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
@@ -120,10 +122,9 @@ void AthletesPlace::choose(const AthleteId& athlete) {
 }
 
 void AthletesPlace::readPage() {
-    reader_.ask<Result<AthletePage>>(
-        "athlete",
-        [id = *chosen_, book = playbook_](Store& store) { return readAthletePage(store, book, id); },
-        [this](Result<AthletePage> page) { showPage(page); });
+    reader_.ask<Result<AthleteLog>>(
+        "athlete", [id = *chosen_, book = playbook_](Store& store) { return readLog(store, book, id); },
+        [this](Result<AthleteLog> log) { showPage(log); });
 }
 
 void AthletesPlace::moveSelection(int by) {
@@ -132,14 +133,6 @@ void AthletesPlace::moveSelection(int by) {
 
 void AthletesPlace::openNewest() {
     if (shown_ && !shown_->reviews.empty()) Q_EMIT open(shown_->reviews.back().submission.id);
-}
-
-std::vector<ReviewId> AthletesPlace::reviewsShown() const {
-    std::vector<ReviewId> ids;
-    if (!shown_) return ids;
-    for (const ReviewOfAthlete& r : shown_->reviews) ids.push_back(r.summary.id);
-    if (ids.size() > kMostJuxtaRows) ids.erase(ids.begin(), ids.end() - kMostJuxtaRows);
-    return ids;
 }
 
 void AthletesPlace::editCurrent() {
@@ -152,36 +145,80 @@ void AthletesPlace::clearPage() {
     clearLayout(*page_);
 }
 
-void AthletesPlace::showPage(const Result<AthletePage>& page) {
-    if (page && page->athlete.id != chosen_) return; // another was chosen meanwhile
+void AthletesPlace::showPage(const Result<AthleteLog>& log) {
+    if (log && log->page.athlete.id != chosen_) return; // another was chosen meanwhile
     clearPage();
-    if (!page) {
-        page_->addWidget(plain(say(page.error().text), 13));
+    if (!log) {
+        page_->addWidget(plain(say(log.error().text), 13));
         page_->addStretch(1);
         return;
     }
-    shown_ = *page;
-    addFacts(page->athlete);
-    addComingBack(page->athlete);
-    addPain(*page);
-    if (!page->leftOut.empty()) {
+    const AthletePage& page = log->page;
+    shown_ = page;
+    addFacts(page.athlete);
+    addComingBack(page.athlete);
+    addPain(page);
+    if (!page.leftOut.empty()) {
         auto* unread = problemLabel("reviews-left-out");
-        unread->setText(say(joined(ListStyle::Sentences, page->leftOut)));
+        unread->setText(say(joined(ListStyle::Sentences, page.leftOut)));
         unread->show();
         page_->addWidget(unread);
     }
     page_->addSpacing(10);
-    if (page->reviews.empty()) {
-        page_->addWidget(quiet(say("athletes-place.no-review-yet-open-a-waiting"), 14));
-    } else {
-        addMeasures(*page);
+    if (page.reviews.empty()) page_->addWidget(quiet(say("athletes-place.no-review-yet-open-a-waiting"), 14));
+    for (QWidget* part : {beforeTheLesson(*log, playbook_, today_), sinceThen(*log, playbook_)})
+        if (part) {
+            page_->addWidget(part);
+            page_->addSpacing(12);
+        }
+    if (!page.reviews.empty()) {
+        addHistory(*log);
         page_->addSpacing(12);
-        addReviews(*page);
+        addMeasures(*log);
+        page_->addSpacing(12);
+        addOutings(page);
+        addReviews(*log);
     }
     page_->addSpacing(12);
-    addWaiting(*page);
-    addPromises(*page);
+    addWaiting(page);
+    addPromises(page);
     page_->addStretch(1);
+}
+
+/// Finding by finding; the line above it filters by name.
+void AthletesPlace::addHistory(const AthleteLog& log) {
+    if (log.lines.empty()) return;
+    page_->addWidget(heading(say("athletes-place.finding-by-finding"), 18));
+    auto* filter = new QLineEdit(filter_);
+    filter->setObjectName("history-filter");
+    filter->setAccessibleName(say("athletes-place.filter"));
+    filter->setPlaceholderText(say("athletes-place.filter"));
+    filter->setClearButtonEnabled(true);
+    page_->addWidget(filter);
+    auto* holder = new QWidget; // goes with the page, and what is in it
+    auto* box = new QVBoxLayout(holder);
+    box->setContentsMargins(0, 0, 0, 0);
+    page_->addWidget(holder);
+    const auto fill = [this, box, lines = log.lines](const QString& words) {
+        filter_ = words;
+        clearLayout(*box);
+        constexpr std::size_t kUsual = 12; // without a filter: what asks for attention comes first
+        std::vector<LogLine> shown;
+        for (const LogLine& l : lines)
+            if (words.isEmpty()
+                    ? shown.size() < kUsual
+                    : text(playbook_.nameOfFinding(l.finding)).contains(words, Qt::CaseInsensitive))
+                shown.push_back(l);
+        if (shown.empty()) return box->addWidget(quiet(say("athletes-place.no-such-finding"), 13));
+        auto* grid = new HistoryGrid(shown, playbook_);
+        connect(grid, &HistoryGrid::openAt, this, &AthletesPlace::openAt);
+        box->addWidget(grid);
+        if (words.isEmpty() && lines.size() > kUsual)
+            box->addWidget(
+                quiet(say("athletes-place.more-findings", {{"count", lines.size() - kUsual}}), 12));
+    };
+    connect(filter, &QLineEdit::textChanged, this, fill);
+    fill(filter_);
 }
 
 void AthletesPlace::addFacts(const Athlete& a) {
@@ -193,7 +230,7 @@ void AthletesPlace::addFacts(const Athlete& a) {
     edit->setObjectName("edit-athlete");
     edit->setToolTip(say("athletes-place.name-date-of-birth-hand-height"));
     connect(edit, &QPushButton::clicked, this, &AthletesPlace::editCurrent);
-    if (reviewsShown().size() > 1) {
+    if (shown_->reviews.size() > 1) {
         auto* under = plainButton(say("athletes-place.juxta"));
         under->setObjectName("juxta-open");
         under->setToolTip(say("action.athlete-juxta"));
@@ -206,6 +243,10 @@ void AthletesPlace::addFacts(const Athlete& a) {
         msg("athletes-place.age-and-hand", {{"age", a.ageOn(today_)}, {"hand", nameOf(a.hand)}}),
         asIs(a.level)};
     if (a.heightM) facts.push_back(msg("length.cm", {{"length", std::lround(*a.heightM * 100)}}));
+    if (a.heights.size() > 1 && a.heights.front().metres < a.heights.back().metres)
+        facts.push_back(msg("athletes-place.grown",
+                            {{"cm", std::lround((a.heights.back().metres - a.heights.front().metres) * 100)},
+                             {"since", WrittenDate{a.heights.front().on, DateStyle::Year}}}));
     if (a.isMinorOn(today_))
         facts.push_back(
             a.guardianEmail.empty()
@@ -267,7 +308,8 @@ void AthletesPlace::askToClosePain(const SubmissionId& submission) {
               [this, submission](const ChoiceAnswer& answer) { Q_EMIT closePain(submission, answer.words); });
 }
 
-void AthletesPlace::addMeasures(const AthletePage& page) {
+void AthletesPlace::addMeasures(const AthleteLog& log) {
+    const AthletePage& page = log.page;
     page_->addWidget(heading(say("athletes-place.measures-over-time"), 18));
     std::vector<Message> dates;
     for (const ReviewOfAthlete& r : page.reviews) dates.push_back(day(r.summary.date));
@@ -278,21 +320,40 @@ void AthletesPlace::addMeasures(const AthletePage& page) {
     const Date from = page.reviews.front().summary.date, to = page.reviews.back().summary.date;
     for (const MeasureLine& line : page.measures) {
         const MeasureDefinition* m = playbook_.measure(line.measure);
-        page_->addWidget(new MeasureTrend(text(m ? m->shortName : line.measure), line, from, to));
+        auto* trend = new MeasureTrend(text(m ? m->shortName : line.measure), line, from, to);
+        const auto robust = log.trends.find(line.measure);
+        const auto sure = log.sureSince.find(line.measure);
+        if (robust != log.trends.end()) trend->setLine(robust->second);
+        if (sure != log.sureSince.end()) trend->setSureSince(sure->second);
+        page_->addWidget(trend);
     }
 }
 
-void AthletesPlace::addReviews(const AthletePage& page) {
+/// Of the newest outing the measures that are off their target most often.
+void AthletesPlace::addOutings(const AthletePage& page) {
+    const auto outings = outingsOf(page.reviews, playbook_);
+    if (outings.empty()) return;
+    page_->addWidget(heading(say("athletes-place.outing"), 18));
+    page_->addWidget(rule());
+    constexpr std::size_t kShown = 3;
+    for (std::size_t i = 0; i < outings.size() && i < kShown && outings[i].on == outings.front().on; ++i)
+        page_->addWidget(outingSection(outings[i], playbook_));
+    page_->addSpacing(12);
+}
+
+void AthletesPlace::addReviews(const AthleteLog& log) {
+    const AthletePage& page = log.page;
     page_->addWidget(heading(say("athletes-place.reviews"), 18));
     page_->addWidget(rule());
     static const std::vector<KeptVersion> none;
     for (auto it = page.reviews.rbegin(); it != page.reviews.rend(); ++it) {
         const auto versions = page.versions.find(it->summary.id);
-        addReview(*it, versions == page.versions.end() ? none : versions->second);
+        addReview(log, *it, versions == page.versions.end() ? none : versions->second);
     }
 }
 
-void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVersion>& versions) {
+void AthletesPlace::addReview(const AthleteLog& log, const ReviewOfAthlete& r,
+                              const std::vector<KeptVersion>& versions) {
     auto* line = new QWidget;
     auto* row = new QHBoxLayout(line);
     row->setContentsMargins(0, 2, 0, 2);
@@ -309,6 +370,12 @@ void AthletesPlace::addReview(const ReviewOfAthlete& r, const std::vector<KeptVe
             : msg("athletes-place.at-stage", {{"date", r.summary.date}, {"stage", nameOf(r.summary.stage)}})};
     if (!work.empty())
         words.push_back(msg("athletes-place.worked-on", {{"what", joined(ListStyle::Commas, work)}}));
+    for (const auto& [review, names] : log.drills)
+        if (review == r.summary.id) {
+            std::vector<Message> drills;
+            for (const std::string& name : names) drills.push_back(asIs(name));
+            words.push_back(msg("athletes-place.drills", {{"what", joined(ListStyle::Commas, drills)}}));
+        }
     if (!keeps.empty())
         words.push_back(msg("athletes-place.kept", {{"what", joined(ListStyle::Commas, keeps)}}));
     row->addWidget(plain(say(joined(ListStyle::Sentences, std::move(words))), 13), 1);

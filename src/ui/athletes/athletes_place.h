@@ -1,8 +1,8 @@
 // The log: one athlete over time.
 #pragma once
 
-#include "desk/athlete_page.h"
 #include "desk/library_reader.h"
+#include "desk/log.h"
 
 #include <QWidget>
 
@@ -28,8 +28,7 @@ public:
     /// The newest review of the chosen athlete.
     void openNewest();
     void editCurrent();
-    /// Of the chosen athlete, the newest that fit on a sheet, by date.
-    std::vector<ReviewId> reviewsShown() const;
+    const std::optional<AthleteId>& chosen() const { return chosen_; }
     void startSearch();
 
 Q_SIGNALS:
@@ -40,6 +39,8 @@ Q_SIGNALS:
     void closePain(const jg::SubmissionId& submission, const QString& words);
     void closePromise(qint64 promiseRow, jg::Kept how);
     void juxtaAsked();
+    /// To the film of a finding, at the frame where it is seen.
+    void openAt(const jg::LogDot& dot);
 
 private:
     void readRows();
@@ -48,13 +49,16 @@ private:
     void clearPage();
     void addWaiting(const AthletePage& page);
     void addComingBack(const Athlete& athlete);
-    void showPage(const Result<AthletePage>& page);
+    void showPage(const Result<AthleteLog>& log);
+    void addHistory(const AthleteLog& log);
+    void addOutings(const AthletePage& page);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);
     void askToClosePain(const SubmissionId& submission);
-    void addMeasures(const AthletePage& page);
-    void addReviews(const AthletePage& page);
-    void addReview(const ReviewOfAthlete& review, const std::vector<KeptVersion>& versions);
+    void addMeasures(const AthleteLog& log);
+    void addReviews(const AthleteLog& log);
+    void addReview(const AthleteLog& log, const ReviewOfAthlete& review,
+                   const std::vector<KeptVersion>& versions);
     void addPromises(const AthletePage& page);
 
     LibraryReader& reader_;
@@ -66,6 +70,7 @@ private:
     std::vector<AthleteRow> rows_;
     std::optional<AthleteId> chosen_;
     std::optional<AthletePage> shown_;
+    QString filter_; ///< of findings
     Date today_{};
 };
 

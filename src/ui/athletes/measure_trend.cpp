@@ -23,6 +23,11 @@ MeasureTrend::MeasureTrend(QString name, MeasureLine line, Date from, Date to, Q
         setToolTip(say("measure-trend.not-compared-left-out", {{"leftOut", line_.leftOut}}));
 }
 
+void MeasureTrend::setSureSince(Date day) {
+    sureSince_ = day;
+    setAccessibleName(name_ + ": " + changeWords() + ", " + trendWords());
+}
+
 double MeasureTrend::placeOf(Date when) const {
     const int days = daysBetween(from_, to_);
     return days <= 0 ? 0.5 : static_cast<double>(daysBetween(from_, when)) / days;
@@ -39,6 +44,8 @@ QString MeasureTrend::changeWords() const {
 }
 
 QString MeasureTrend::trendWords() const {
+    if (sureSince_ && line_.trend) // of two in a row it may be inside the error, of the whole line not
+        return say("measure-trend.sure-since", {{"trend", nameOf(*line_.trend)}, {"date", *sureSince_}});
     if (line_.trend) return say(nameOf(*line_.trend));
     return line_.leftOut.empty() ? say("measure-trend.first-number")
                                  : say("measure-trend.nothing-to-compare-with");
@@ -65,6 +72,7 @@ void MeasureTrend::paintChart(QPainter& p, const QRectF& chart) const {
             band = QRectF(chart.left(), yOf(target.y), chart.width(), yOf(target.x) - yOf(target.y));
         p.fillRect(band, palette::shade);
     }
+    paintRobust(p, chart, low, high);
     for (std::size_t i = 0; i < line_.points.size(); ++i) {
         const TrendPoint& t = line_.points[i];
         const double x = chart.left() + chart.width() * (0.08 + 0.84 * placeOf(t.when));
@@ -75,6 +83,29 @@ void MeasureTrend::paintChart(QPainter& p, const QRectF& chart) const {
         p.setBrush(last ? palette::ink : palette::quiet);
         p.drawEllipse(QPointF(x, yOf(t.value)), last ? 4.2 : 3.4, last ? 4.2 : 3.4);
     }
+}
+
+/// The line over the season, with the band of its direction.
+void MeasureTrend::paintRobust(QPainter& p, const QRectF& chart, double low, double high) const {
+    if (!robust_) return;
+    const Date first = line_.points.front().when, last = line_.points.back().when;
+    const auto at = [&](Date when, double perDay) {
+        const double day = daysBetween(first, when);
+        const double v = robust_->level + (day - robust_->middleDay) * perDay;
+        return QPointF(chart.left() + chart.width() * (0.08 + 0.84 * placeOf(when)),
+                       chart.bottom() - (v - low) / (high - low) * chart.height());
+    };
+    p.save();
+    p.setClipRect(chart);
+    QColor band = palette::quiet;
+    band.setAlphaF(0.18f);
+    p.setPen(Qt::NoPen);
+    p.setBrush(band);
+    p.drawPolygon(QPolygonF({at(first, robust_->low95), at(last, robust_->low95), at(last, robust_->high95),
+                             at(first, robust_->high95)}));
+    p.setPen(QPen(palette::ink, 1.2, robust_->sure() ? Qt::SolidLine : Qt::DashLine));
+    p.drawLine(at(first, robust_->perDay), at(last, robust_->perDay));
+    p.restore();
 }
 
 void MeasureTrend::paintEvent(QPaintEvent*) {

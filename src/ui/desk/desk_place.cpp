@@ -84,6 +84,7 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     clearLayout(*rows_);
     cards_.clear();
     ids_.clear();
+    athletes_.clear();
     int minutes = 0;
     if (!list.leftOut.empty()) {
         auto* unread = problemLabel("desk-left-out");
@@ -97,6 +98,7 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         rows_->addWidget(c);
         cards_.push_back(c);
         ids_.push_back(row.submission.id);
+        athletes_.push_back(row.athlete.id);
     }
     if (list.waiting.empty()) {
         auto* nothing = new QFrame;
@@ -280,6 +282,11 @@ void DeskPlace::markSelected() {
 
 void DeskPlace::openSelected() {
     if (selected_ < static_cast<int>(ids_.size())) Q_EMIT open(ids_[static_cast<std::size_t>(selected_)]);
+}
+
+std::optional<AthleteId> DeskPlace::athleteOfSelected() const {
+    if (selected_ >= static_cast<int>(athletes_.size())) return std::nullopt;
+    return athletes_[static_cast<std::size_t>(selected_)];
 }
 
 void DeskPlace::dragEnterEvent(QDragEnterEvent* event) {

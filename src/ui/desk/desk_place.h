@@ -17,6 +17,7 @@ public:
     void show(const DeskList& list, const Library& library, Date today);
     void moveSelection(int by);
     void openSelected();
+    std::optional<AthleteId> athleteOfSelected() const;
 
 Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
@@ -40,6 +41,7 @@ private:
     QVBoxLayout* rows_;
     std::vector<QWidget*> cards_;
     std::vector<SubmissionId> ids_;
+    std::vector<AthleteId> athletes_; ///< whose
     int selected_ = 0;
 };
 

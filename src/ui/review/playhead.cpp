@@ -53,6 +53,12 @@ void Playhead::jump(qint64 frame) {
     Q_EMIT moved(frame_);
 }
 
+void Playhead::startAt(qint64 frame) {
+    if (!seconds_.empty()) return jump(frame);
+    frame_ = std::max<qint64>(0, frame);
+    Q_EMIT moved(frame_);
+}
+
 void Playhead::begin(qint64 frame) {
     jump(frame);
     startS_ = secondsAt(frame_);

@@ -33,6 +33,8 @@ public:
     int direction() const { return direction_; }
     double speed() const { return speed_; }
     void jump(qint64 frame);
+    /// Where it stands once the film is known; a jump when it is.
+    void startAt(qint64 frame);
     void step(qint64 by) { pause(), jump(frame_ + by); }
     void toggle(int direction = 1) { playing() ? pause() : play(direction); }
     void play(int direction = 1);

@@ -1,0 +1,128 @@
+#include "ui/juxta/curve_place.h"
+
+#include "desk/job.h"
+#include "desk/juxta.h"
+#include "ui/juxta/curve_chart.h"
+#include "ui/theme.h"
+
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+constexpr QSize kStill(250, 168); // usual pixels
+}
+
+CurvePlace::CurvePlace(const Library& library, JuxtaSheet sheet, std::function<void()> back)
+    : library_(library)
+    , sheet_(std::move(sheet))
+    , back_(std::move(back)) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    chart_ = new CurveChart;
+    row->addWidget(chart_, 1);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFixedWidth(em(kStill.width() + 50));
+    auto* inner = new QWidget;
+    legend_ = new QVBoxLayout(inner);
+    legend_->setContentsMargins(14, 14, 16, 8);
+    legend_->setSpacing(4);
+    scroll->setWidget(inner);
+    scroll->viewport()->setAutoFillBackground(false);
+    inner->setAutoFillBackground(false);
+    row->addWidget(scroll);
+    refresh();
+}
+
+void CurvePlace::next(int by) {
+    const auto all = allFeatures();
+    const auto count = static_cast<int>(all.size());
+    feature_ = all[static_cast<std::size_t>((static_cast<int>(feature_) + by + count) % count)];
+    refresh();
+}
+
+void CurvePlace::refresh() {
+    ++serial_;
+    stillsShown_ = 0;
+    clearLayout(*legend_);
+    std::vector<NamedCurve> curves;
+    for (const JuxtaRow& r : sheet_.rows) {
+        const Message name =
+            r.entry.baseline.empty() ? day(r.entry.when, DateStyle::Year) : asIs(r.entry.baseline);
+        curves.push_back(
+            {say(joined(ListStyle::Dots, {asIs(r.entry.name), name})), featureCurve(r.entry, feature_)});
+    }
+    for (std::size_t r = 0; r < curves.size(); ++r) addLegend(r, curves[r].curve, curves.front().curve);
+    legend_->addStretch(1);
+    chart_->setCurves(std::move(curves), say(nameOf(feature_)), unitOf(feature_));
+}
+
+/// Whose it is, when its moment came and how that lies to the first row's, and the still of it.
+void CurvePlace::addLegend(std::size_t r, const FeatureCurve& curve, const FeatureCurve& first) {
+    const JuxtaEntry& e = sheet_.rows[r].entry;
+    const Message name = e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline);
+    legend_->addWidget(plain(
+        CurveChart::letterOf(r) + "   " + say(joined(ListStyle::Dots, {asIs(e.name), name})), 13.5, true));
+    std::optional<std::int64_t> frame = e.marks.frameOf(Moment::FootTouch);
+    if (!curve.why.empty()) {
+        legend_->addWidget(quiet(say(curve.why), 12.5));
+    } else if (curve.event) {
+        for (const CurvePoint& p : curve.points)
+            if (p.ms == curve.event->ms) frame = p.frame;
+        legend_->addWidget(quiet(say("curve-place.event", {{"ms", Decimal{curve.event->ms, 0}},
+                                                           {"error", Decimal{curve.event->half95, 0}}}),
+                                 12.5));
+        if (r > 0 && first.event)
+            legend_->addWidget(quiet(
+                say("curve-place.against-first", {{"how", whichFirst(*first.event, *curve.event)}}), 12.5));
+    } else {
+        legend_->addWidget(quiet(say("curve-place.too-few"), 12.5));
+    }
+    if (frame) readStill(r, *frame);
+    legend_->addSpacing(10);
+}
+
+void CurvePlace::readStill(std::size_t row, std::int64_t frame) {
+    auto* label = new QLabel;
+    label->setFixedSize(QSize(em(kStill.width()), em(kStill.height())));
+    label->setAccessibleName(say("curve-place.still"));
+    legend_->addWidget(label);
+    auto other = library_.again();
+    if (!other) return;
+    JuxtaSheet one = sheet_; // a column of this one still
+    one.columns = {{Moment::FootTouch, std::vector<JuxtaCell>(sheet_.rows.size()), {}}};
+    one.columns[0].cells[row] = cellAt(sheet_.rows[row].entry, frame);
+    const QSize size = label->size() * devicePixelRatioF();
+    new Job(this,
+            [this, label, one, row, frame, size, serial = serial_,
+             own = std::shared_ptr<Library>(std::move(*other))](std::stop_token stop,
+                                                                const Job::Progress&) -> Job::Continuation {
+                JuxtaFilms films(*own, one, Stills::Near, stop);
+                auto picture = films.picture(row, frame);
+                if (!picture) return {};
+                return [this, label, serial, still = juxtaStill(one, {row, 0}, *picture, size)] {
+                    if (serial != serial_) return; // the label is on its way out
+                    QPixmap shown = QPixmap::fromImage(still);
+                    shown.setDevicePixelRatio(devicePixelRatioF());
+                    label->setPixmap(shown);
+                    ++stillsShown_;
+                };
+            });
+}
+
+KeyHints CurvePlace::hints() const {
+    return {{"F", say("curve-place.next-feature"), "curve-next"},
+            {"Esc", say("pair-place.back"), "curve-back"}};
+}
+
+Handlers CurvePlace::makeHandlers() {
+    return {{"curve-next", [this] { next(1); }},
+            {"curve-previous", [this] { next(-1); }},
+            {"curve-back", [this] { back_(); }}};
+}
+
+} // namespace jg::ui

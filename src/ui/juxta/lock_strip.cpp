@@ -1,0 +1,120 @@
+#include "ui/juxta/lock_strip.h"
+
+#include "letter/palette.h"
+#include "ui/text_scale.h"
+#include "ui/words.h"
+
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace jg::ui {
+
+namespace {
+constexpr double kMargin = 24, kTrackH = 34;
+constexpr double kBeforeMs = 250, kAfterMs = 350; // shown about the outermost positions
+} // namespace
+
+LockStrip::LockStrip(QWidget* parent)
+    : QWidget(parent) {
+    setFixedHeight(em(92));
+    setAccessibleName(say("pair-place.time"));
+}
+
+void LockStrip::setTracks(std::array<LockTrack, 2> tracks) {
+    tracks_ = std::move(tracks);
+    const double first = std::min(tracks_[0].firstMs, tracks_[1].firstMs),
+                 last = std::max(tracks_[0].lastMs, tracks_[1].lastMs);
+    firstMs_ = last, lastMs_ = first;
+    for (const LockTrack& t : tracks_)
+        for (const LockPin& pin : t.pins) {
+            firstMs_ = std::min(firstMs_, pin.ms - kBeforeMs);
+            lastMs_ = std::max(lastMs_, pin.ms + kAfterMs);
+        }
+    if (firstMs_ >= lastMs_) firstMs_ = first, lastMs_ = last;
+    firstMs_ = std::max(firstMs_, first);
+    lastMs_ = std::max(firstMs_ + 1, std::min(lastMs_, last));
+    update();
+}
+
+void LockStrip::setNow(double ms, const QString& words) {
+    now_ = ms;
+    words_ = words;
+    update();
+}
+
+double LockStrip::xOf(double ms) const {
+    return kMargin + (usualWidth(*this) - 2 * kMargin) * (ms - firstMs_) / (lastMs_ - firstMs_);
+}
+
+void LockStrip::paintTrack(QPainter& p, std::size_t track) {
+    const LockTrack& t = tracks_[track];
+    const double base = 30 + static_cast<double>(track) * kTrackH;
+    p.setPen(QPen(palette::rule, 1));
+    p.drawLine(QPointF(xOf(std::max(t.firstMs, firstMs_)), base),
+               QPointF(xOf(std::min(t.lastMs, lastMs_)), base));
+    const double perFrame = xOf(t.frameMs) - xOf(0);
+    if (perFrame >= 3) {
+        p.setPen(QPen(palette::quiet, 1));
+        const double from = std::ceil((std::max(t.firstMs, firstMs_)) / t.frameMs) * t.frameMs;
+        for (double ms = from; ms <= std::min(t.lastMs, lastMs_); ms += t.frameMs)
+            p.drawLine(QPointF(xOf(ms), base - 3), QPointF(xOf(ms), base));
+    }
+    p.setFont(textFont(11));
+    const QFontMetricsF metrics(p.font());
+    double lastRight = -100;
+    for (const LockPin& pin : t.pins) {
+        const double x = xOf(pin.ms);
+        p.setPen(Qt::NoPen);
+        p.setBrush(palette::ink);
+        if (track == 0)
+            p.drawEllipse(QPointF(x, base), 4, 4);
+        else
+            p.drawRect(QRectF(x - 3.5, base - 3.5, 7, 7));
+        const double w = metrics.horizontalAdvance(pin.name), left = x - w / 2;
+        if (left < lastRight + 6) continue; // its dot stays
+        lastRight = left + w;
+        p.setPen(palette::ink);
+        p.drawText(QPointF(left, base - 8), pin.name);
+    }
+}
+
+void LockStrip::paintEvent(QPaintEvent*) {
+    ScaledPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(unscaled(rect()), palette::sheet);
+    p.fillRect(QRectF(0, 0, usualWidth(*this), 1), palette::rule);
+    for (const std::size_t track : {std::size_t{0}, std::size_t{1}}) paintTrack(p, track);
+    const double x = xOf(std::clamp(now_, firstMs_, lastMs_));
+    p.setPen(QPen(palette::clay, 2));
+    p.drawLine(QPointF(x, 8), QPointF(x, 70));
+    p.setFont(textFont(11.5, true));
+    const double w = QFontMetricsF(p.font()).horizontalAdvance(words_) + 16;
+    QRectF box(x - w / 2, 70, w, 19);
+    box.moveLeft(std::clamp(box.left(), 2.0, std::max(2.0, usualWidth(*this) - w - 2.0)));
+    p.setPen(Qt::NoPen);
+    p.setBrush(palette::clay);
+    p.drawRoundedRect(box, 4, 4);
+    p.setPen(Qt::white);
+    p.drawText(box, Qt::AlignCenter, words_);
+}
+
+void LockStrip::scrub(double x) {
+    const double part = (x - kMargin) / std::max(1.0, usualWidth(*this) - 2 * kMargin);
+    Q_EMIT scrubbed(firstMs_ + std::clamp(part, 0.0, 1.0) * (lastMs_ - firstMs_));
+}
+
+void LockStrip::mousePressEvent(QMouseEvent* event) {
+    scrub(event->position().x() / textScale());
+}
+
+void LockStrip::mouseMoveEvent(QMouseEvent* event) {
+    if (event->buttons() & Qt::LeftButton) scrub(event->position().x() / textScale());
+}
+
+std::optional<SpokenRange> LockStrip::spokenRange() const {
+    return SpokenRange{std::llround(firstMs_), std::llround(lastMs_), std::llround(now_)};
+}
+
+} // namespace jg::ui
