@@ -4,6 +4,8 @@
 // object.
 #include "desk/athlete_page.h"
 #include "desk/desk_list.h"
+#include "desk/group.h"
+#include "desk/log.h"
 #include "desk/places.h"
 #include "library/library.h"
 #include "review/assess.h"
@@ -143,6 +145,9 @@ int main(int argc, char** argv) {
     out["deskMs"] = worstMs([&](int) { must(readDesk(*library, book, today)); });
     out["athleteMs"] = worstMs(
         [&](int i) { must(readAthletePage(*library, book, {"ath-" + std::to_string(97 * i % kAthletes)})); });
+    out["logMs"] =
+        worstMs([&](int i) { must(readLog(*library, book, {"ath-" + std::to_string(97 * i % kAthletes)})); });
+    out["groupMs"] = worstMs([&](int) { must(readGroup(*library, book, today)); });
     const char* typed[] = {"b", "ba", "ce lo", "mu", "zz"};
     out["searchMs"] = worstMs([&](int i) { must(library->athleteRows(typed[i % 5])); });
     out["allAthletesMs"] = worstMs([&](int) { must(library->athleteRows("")); });
