@@ -141,6 +141,7 @@ std::vector<Command> keepCommands() {
              1,
              1,
              bundleExport},
+            {"review import", "review import LIB FILE.zip [--json]", {}, {"json"}, 2, 2, bundleImport},
             {"bundle import", "bundle import LIB FILE.zip [--json]", {}, {"json"}, 2, 2, bundleImport},
             {"forget",
              "forget LIB ATHLETE [--yes]  (says what would go; --yes deletes it for good)",

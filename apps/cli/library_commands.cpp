@@ -8,6 +8,7 @@
 #include "desk/places.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
+#include "library/bundle.h"
 #include "review/review_json.h"
 #include "review/send_check.h"
 
@@ -137,7 +138,8 @@ void reviewShow(const Arguments& a, std::stop_token) {
 void reviewExport(const Arguments& a, std::stop_token stop) {
     const auto o = openReview(a);
     const fs::path folder = a.need("out");
-    const bool any = a.has("film") || a.has("letter") || a.has("csv") || a.has("ics") || a.has("sheet");
+    const bool any =
+        a.has("film") || a.has("letter") || a.has("csv") || a.has("ics") || a.has("sheet") || a.has("bundle");
     const DispatchRecipe recipe = previewRecipe(*o->session);
     const std::string stem =
         asFileName(o->session->athlete().firstName) + "-" + isoDate(o->session->review().date);
@@ -148,6 +150,9 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
             files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("ics")) orRefuse(exportCalendar(recipe, folder / (stem + "-week.ics"), files));
     if (a.has("sheet")) orRefuse(exportWeekSheet(recipe, Paper::A4, folder / (stem + "-week.pdf"), files));
+    if (a.has("bundle"))
+        orRefuse(exportBundle(*o->library, {o->session->athlete().id, o->session->review().id},
+                              folder / (stem + ".zip"), stop));
     if (a.has("film"))
         orRefuse(renderNarratedFilm(recipe.film, folder / (stem + ".mp4"), files, stop,
                                     [](double part) { showProgress(part, msg("cli.narrated-film")); }));
@@ -225,9 +230,9 @@ std::vector<Command> libraryCommands() {
         {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
         {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
         {"review export",
-         "review export LIB ID --out DIR [--film] [--letter] [--csv] [--ics] [--sheet]",
+         "review export LIB ID --out DIR [--film] [--letter] [--csv] [--ics] [--sheet] [--bundle]",
          {"out"},
-         {"film", "letter", "csv", "ics", "sheet"},
+         {"film", "letter", "csv", "ics", "sheet", "bundle"},
          2,
          2,
          reviewExport},

@@ -6,6 +6,7 @@
 #include "desk/log.h"
 #include "desk/places.h"
 #include "letter/fonts.h"
+#include "letter/juxta_tables.h"
 
 #include <iostream>
 
@@ -46,12 +47,15 @@ void juxta(const Arguments& a, std::stop_token stop) {
     const JuxtaSheet sheet = orRefuse(
         layOutJuxta(orRefuse(juxtaEntries(*library, book, keys)), book, {.columns = positionsOf(a)}));
     const fs::path out = a.need("out");
-    if (out.extension() == ".csv")
-        return void(orRefuse(library->files().write(out, juxtaAsCsv(sheet, book))));
+    if (out.extension() == ".csv" || out.extension() == ".json")
+        return void(orRefuse(library->files().write(
+            out, out.extension() == ".csv" ? juxtaAsCsv(sheet, book) : juxtaAsJson(sheet, book))));
     if (!loadFonts(dataFolder() / "fonts"))
         throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
     const QImage picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
                                                  [](double part) { showProgress(part, msg("cli.juxta")); }));
+    if (out.extension() == ".html")
+        return void(orRefuse(library->files().write(out, juxtaAsHtml(sheet, picture, book, english()))));
     orRefuse(writeJuxta(picture, out, library->files()));
 }
 
@@ -137,7 +141,8 @@ void log(const Arguments& a, std::stop_token) {
 
 std::vector<Command> logCommands() {
     return {{"juxta",
-             "juxta LIB ID[:DELIVERY] ID[:DELIVERY]... --out sheet.pdf|.png|.csv [--positions plant,release]",
+             "juxta LIB ID[:DELIVERY] ID[:DELIVERY]... --out sheet.pdf|.png|.csv|.json|.html [--positions "
+             "plant,release]",
              {"out", "positions"},
              {},
              3,

@@ -1,7 +1,5 @@
 #include "letter/juxta_sheet.h"
 
-#include "base/number.h"
-#include "letter/csv.h"
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
@@ -20,6 +18,7 @@ namespace {
 
 // Design pixels.
 constexpr double kSideMargin = 20, kColumnHead = 40, kCellGap = 8, kChangeH = 46, kBottomH = 24;
+constexpr double kLeastMarks = 0.85;   ///< of that in a smaller cell: numbers stay legible
 constexpr double kMarks = 0.8;         ///< size of the marks in a cell of the usual height
 constexpr std::size_t kShortName = 16; ///< letters that stand in one line
 // Of a cell's height: the body, and where the ground lies.
@@ -137,7 +136,7 @@ public:
         painter_.save();
         painter_.setClipRect(area);
         paintScene(painter_, scene, juxtaView(sheet_, key, area), area, words_,
-                   kMarks * std::min(1.0, area.height() / JuxtaLayout().cellH));
+                   kMarks * std::clamp(area.height() / JuxtaLayout().cellH, kLeastMarks, 1.0));
         painter_.restore();
     }
 
@@ -317,11 +316,13 @@ void paintJuxta(QPainter& painter, const JuxtaSheet& sheet, const JuxtaStills& s
 }
 
 Message differenceOf(const JuxtaChange& change) {
-    const std::string& unit = change.values[change.last]->unit;
-    const double by = change.difference->value;
-    return msg(by < 0 ? "juxta.difference-less" : "juxta.difference-more",
-               {{"number", numberInWords(std::abs(by), unit)},
-                {"error", numberInWords(change.difference->half95(), unit)}});
+    return differenceInWords(*change.difference, change.values[change.last]->unit);
+}
+
+Message differenceInWords(const Estimate& by, const std::string& unit) {
+    return msg(
+        by.value < 0 ? "juxta.difference-less" : "juxta.difference-more",
+        {{"number", numberInWords(std::abs(by.value), unit)}, {"error", numberInWords(by.half95(), unit)}});
 }
 
 Result<QImage> drawJuxta(const JuxtaSheet& sheet, const Playbook& playbook, const JuxtaPicture& picture,
@@ -368,28 +369,6 @@ Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileSt
     buffer.open(QIODevice::WriteOnly);
     if (!sheet.save(&buffer, "PNG")) return writeError(path, ENOSPC);
     return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
-}
-
-std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
-    std::string out = "position,measure,name,unit";
-    for (const JuxtaRow& row : sheet.rows)
-        out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
-    out += ",difference,+-,change\r\n";
-    for (const JuxtaColumn& column : sheet.columns)
-        for (const JuxtaChange& change : column.changes) {
-            const auto known = std::find_if(change.values.begin(), change.values.end(),
-                                            [](const auto& v) { return v.has_value(); });
-            out += std::string(info(column.moment).id) + "," + change.measure + "," +
-                   csvField(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
-            for (const auto& v : change.values)
-                out += v ? "," + fixed(*v->value, 3) + "," + fixed(v->half95(), 3) : ",,";
-            out += change.difference ? "," + fixed(change.difference->value, 3) + "," +
-                                           fixed(change.difference->half95(), 3)
-                                     : ",,";
-            out += "," + csvField(english()(change.trend ? nameOf(*change.trend) : change.notComparable)) +
-                   "\r\n";
-        }
-    return out;
 }
 
 } // namespace jg

@@ -64,11 +64,8 @@ Result<QImage> drawJuxta(const JuxtaSheet& sheet, const Playbook& playbook, cons
 /// not at all. Errors: BadInput for another ending, WriteFailed, DiskFull.
 Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileStore& files);
 
-/// Every number of the sheet: position, measure, unit, a value and its half width a row, the difference, and
-/// what became of it. RFC 4180, point as decimal sign. Pure.
-std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook);
-
 /// "+8 +-6", the difference of two numbers with its error and unit.
 Message differenceOf(const JuxtaChange& change);
+Message differenceInWords(const Estimate& difference, const std::string& unit);
 
 } // namespace jg

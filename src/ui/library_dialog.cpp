@@ -1,9 +1,11 @@
 #include "ui/library_dialog.h"
 
 #include "desk/job.h"
+#include "ui/keep/keep_jobs.h"
 #include "ui/theme.h"
 
 #include <QDialog>
+#include <QFileDialog>
 #include <QProgressBar>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -14,9 +16,10 @@ namespace {
 
 class LibraryDialog : public QDialog {
 public:
-    LibraryDialog(QWidget* parent, Library& library, std::function<void()> changed)
+    LibraryDialog(QWidget* parent, Library& library, const Clock& clock, std::function<void()> changed)
         : QDialog(parent)
         , library_(library)
+        , clock_(clock)
         , changed_(std::move(changed)) {
         setObjectName("library-dialog");
         setAttribute(Qt::WA_DeleteOnClose);
@@ -45,6 +48,10 @@ public:
         inner->setAutoFillBackground(false);
         column->addWidget(scroll, 1);
         auto* buttons = new QHBoxLayout;
+        auto* backup = plainButton(say("library-dialog.back-up"));
+        backup->setObjectName("library-backup");
+        connect(backup, &QPushButton::clicked, this, [this] { backUp(); });
+        buttons->addWidget(backup);
         buttons->addStretch(1);
         repair_ = plainButton(say("library-dialog.repair"));
         repair_->setObjectName("library-repair");
@@ -95,6 +102,13 @@ private:
         repair_->setVisible(any && !library_.readOnly());
     }
 
+    void backUp() {
+        const QString folder = QFileDialog::getExistingDirectory(this, say("library-dialog.back-up"));
+        if (folder.isEmpty()) return;
+        backUpTo(this, library_, folder, clock_.nowUnix(),
+                 [this](const QString& sentence, bool) { state_->setText(sentence); });
+    }
+
     void repairAll() {
         QString failed;
         for (const Problem& p : problems_)
@@ -105,6 +119,7 @@ private:
     }
 
     Library& library_;
+    const Clock& clock_;
     std::function<void()> changed_;
     std::vector<Problem> problems_;
     QLabel* state_;
@@ -115,8 +130,9 @@ private:
 
 } // namespace
 
-void lookOverLibrary(QWidget* parent, Library& library, const std::function<void()>& changed) {
-    (new LibraryDialog(parent, library, changed))->open();
+void lookOverLibrary(QWidget* parent, Library& library, const Clock& clock,
+                     const std::function<void()>& changed) {
+    (new LibraryDialog(parent, library, clock, changed))->open();
 }
 
 } // namespace jg::ui

@@ -12,7 +12,7 @@
 #include "ui/group/group_place.h"
 #include "ui/hand/own_error_place.h"
 #include "ui/juxta/juxta_place.h"
-#include "ui/juxta/sheet_view.h"
+#include "ui/keep/keep_jobs.h"
 #include "ui/library_dialog.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/post/post_place.h"
@@ -67,6 +67,9 @@ MainWindow::MainWindow(WindowParts parts)
     const std::vector<Message> swept = parts_.library->sweep();
     refreshHome();
     if (!swept.empty()) foot_->tell(say(joined(ListStyle::Sentences, swept)), 0);
+    if (const QString reminder = backupReminder(*parts_.library, parts_.clock->nowUnix());
+        !reminder.isEmpty() && swept.empty())
+        foot_->tell(reminder, 20);
     for (const Status& done : {zone, own})
         if (!done) foot_->tell(say(done.error().text), 0);
     actions_->setWhere(AtHome);
@@ -149,6 +152,7 @@ void MainWindow::buildHome() {
     row->addLayout(column, 1);
     whole_->addWidget(home);
     connectPlaces();
+    connectKeeping();
 }
 
 void MainWindow::connectPlaces() {
@@ -290,45 +294,6 @@ void MainWindow::openReview(const SubmissionId& submission) {
     review_->stage().setFocus();
 }
 
-void MainWindow::openReviewAt(const LogDot& dot) {
-    openReview(dot.submission);
-    if (!review_ || !dot.frame) return;
-    review_->session().takeInHand(dot.delivery);
-    review_->playhead().startAt(*dot.frame);
-}
-
-void MainWindow::openJuxta(const AthleteId& athlete) {
-    const auto reviews = parts_.library->reviewsOf(athlete);
-    if (!reviews) return foot_->tell(say(reviews.error().text), 0);
-    std::vector<JuxtaKey> rows;
-    for (const ReviewOfAthlete& r : *reviews)
-        if (!r.submission.clips.empty()) rows.push_back({r.summary.id});
-    if (rows.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
-    if (rows.size() > kMostJuxtaRows) rows.erase(rows.begin(), rows.end() - kMostJuxtaRows); // the newest
-    leaveJuxta();
-    juxta_ = new JuxtaPlace(std::move(rows), athlete,
-                            {*parts_.library, parts_.playbook, *parts_.clock, ids_,
-                             [this](unsigned where) { actions_->setWhere(where); },
-                             [this](const QString& id) { run(id); },
-                             [this] {
-                                 leaveJuxta();
-                                 refreshHome();
-                             }});
-    whole_->addWidget(juxta_);
-    whole_->setCurrentWidget(juxta_);
-    juxta_->sheet().setFocus();
-}
-
-void MainWindow::leaveJuxta() {
-    if (!juxta_) return;
-    whole_->removeWidget(juxta_);
-    juxta_->deleteLater();
-    juxta_ = nullptr;
-    whole_->setCurrentIndex(0);
-    actions_->setWhere(AtHome);
-    places_->currentWidget()->setFocus();
-}
-
 void MainWindow::toDesk() {
     if (review_ && review_->busy()) {
         review_->foot().tell(say("main-window.the-letter-is-being-sent-wait"));
@@ -367,6 +332,9 @@ void MainWindow::park(std::unique_ptr<ReviewKeeper> keeper) {
 
 void MainWindow::takeInFiles(const QStringList& files) {
     if (parts_.library->readOnly()) return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+    if (files.size() == 1 && files.front().endsWith(".zip", Qt::CaseInsensitive))
+        return takeInBundle(this, *parts_.library, files.front(), parts_.clock->today(), tellKeep(),
+                            [this] { refreshHome(); });
     auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, files, this);
     connect(dialog, &IntakeDialog::taken, this, [this] {
         refreshHome();
@@ -412,7 +380,8 @@ Handlers MainWindow::handlers() {
              if (const auto athlete = athleteInHand()) openJuxta(*athlete);
          }},
         {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
-        {"look-over", [this] { lookOverLibrary(this, *parts_.library, [this] { refreshHome(); }); }},
+        {"look-over",
+         [this] { lookOverLibrary(this, *parts_.library, *parts_.clock, [this] { refreshHome(); }); }},
         {"row-up", [this] { moveSelection(-1); }},
         {"row-down", [this] { moveSelection(1); }},
     };

@@ -82,6 +82,8 @@ private:
     void buildHome();
     QWidget* buildPlaces();
     void connectPlaces();
+    void connectKeeping();
+    std::function<void(const QString&, bool)> tellKeep();
     void restorePlace();
     void refreshHome();
     void showDesk(const DeskList& list);

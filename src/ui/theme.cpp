@@ -78,7 +78,9 @@ QScrollBar::handle:vertical { background: %rule; border-radius: 4px; min-height:
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
 QToolTip { background: %ink; color: %chalk; border: none; padding: 4px 6px; }
 QTableWidget { background: transparent; alternate-background-color: %sheet; border: none; selection-background-color: %shade; selection-color: %ink; }
-QTableWidget::item { border-bottom: 1px solid %rule; padding: 2px 6px; }
+QTableWidget { outline: 0; }
+QTableWidget::item { border: none; border-bottom: 1px solid %rule; padding: 2px 6px; }
+QTableWidget::item:selected { background: %shade; color: %ink; }
 QHeaderView { background: transparent; }
 QHeaderView::section { background: transparent; border: none; border-bottom: 1px solid %rule; padding: 4px 6px; color: %quiet; font-weight: 600; }
 QFrame#card { background: %sheet; border: 1px solid %rule; border-radius: 8px; }

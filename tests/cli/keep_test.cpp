@@ -54,6 +54,14 @@ TEST_F(Keep, ASheetTakesDeliveriesByNumberAndTellsDifferences) {
     const std::string table = *readFile(walk().folder / "s.csv");
     EXPECT_NE(table.find("difference,+-,change"), std::string::npos);
     EXPECT_NE(table.find("inside the error"), std::string::npos);
+    ASSERT_EQ(cli("juxta " + two + " --out " + at("s.json") + " --positions plant").code, 0);
+    const json d = json::parse(*readFile(walk().folder / "s.json"));
+    EXPECT_EQ(d["rows"].size(), 2U);
+    EXPECT_EQ(d["rows"][1]["review"], "rev-later");
+    ASSERT_FALSE(d["columns"][0]["changes"].empty());
+    EXPECT_EQ(d["columns"][0]["changes"][0]["change"], "inside the error");
+    ASSERT_EQ(cli("juxta " + two + " --out " + at("s.html") + " --positions plant").code, 0);
+    EXPECT_NE(readFile(walk().folder / "s.html")->find("data:image/png;base64,"), std::string::npos);
     EXPECT_EQ(cli("juxta " + two + ":7 --out " + at("s.csv")).code, 1); // no such delivery
     EXPECT_EQ(cli("juxta " + two + ":x --out " + at("s.csv")).code, 2);
 }
@@ -100,6 +108,12 @@ TEST_F(Keep, ABundleGoesIntoAnotherLibraryAndAnAthleteCanBeForgottenThere) {
     ASSERT_EQ(in.code, 0) << in.err;
     EXPECT_EQ(json::parse(in.out)["added"], 4);
     EXPECT_EQ(cli("bundle import " + at("other") + " " + at("err")).code, 1);
+    ASSERT_EQ(cli("review export " + lib() + " rev-later --out " + at("out") + " --bundle").code, 0);
+    for (const auto& e : fs::directory_iterator(walk().folder / "out")) {
+        const Said again = cli("review import " + at("other") + " '" + e.path().string() + "' --json");
+        ASSERT_EQ(again.code, 0) << again.err;
+        EXPECT_EQ(json::parse(again.out)["added"], 0); // all of it came with the athlete
+    }
     const Said asked = cli("forget " + at("other") + " " + walk().athlete.firstName);
     ASSERT_EQ(asked.code, 0) << asked.err;
     EXPECT_NE(asked.out.find("--yes"), std::string::npos);

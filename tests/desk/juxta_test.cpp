@@ -1,5 +1,6 @@
 // Deliveries under each other: one height, one ground line, and what has changed.
 #include "desk/juxta.h"
+#include "letter/juxta_tables.h"
 #include "review/camera_place.h"
 #include "tests/support/walk.h"
 

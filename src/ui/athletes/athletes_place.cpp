@@ -182,6 +182,7 @@ void AthletesPlace::showPage(const Result<AthleteLog>& log) {
     page_->addSpacing(12);
     addWaiting(page);
     addPromises(page);
+    addKeeping(page.athlete.id);
     page_->addStretch(1);
 }
 
@@ -327,6 +328,27 @@ void AthletesPlace::addMeasures(const AthleteLog& log) {
         if (sure != log.sureSince.end()) trend->setSureSince(sure->second);
         page_->addWidget(trend);
     }
+}
+
+/// What is done with an athlete as a whole: rarely, so at the end.
+void AthletesPlace::addKeeping(const AthleteId& athlete) {
+    page_->addSpacing(14);
+    page_->addWidget(rule());
+    auto* line = new QWidget;
+    auto* row = new QHBoxLayout(line);
+    row->setContentsMargins(0, 0, 0, 0);
+    const auto door = [&](const char* name, const char* words, auto signal) {
+        auto* button = plainButton(say(words));
+        button->setObjectName(name);
+        connect(button, &QPushButton::clicked, this, [this, athlete, signal] {
+            Q_EMIT(this->*signal)(athlete);
+        });
+        row->addWidget(button);
+    };
+    door("athlete-bundle", "athletes-place.bundle", &AthletesPlace::bundleAsked);
+    door("athlete-forget", "athletes-place.forget", &AthletesPlace::forgetAsked);
+    row->addStretch(1);
+    page_->addWidget(line);
 }
 
 /// Of the newest outing the measures that are off their target most often.

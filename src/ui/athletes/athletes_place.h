@@ -39,6 +39,8 @@ Q_SIGNALS:
     void closePain(const jg::SubmissionId& submission, const QString& words);
     void closePromise(qint64 promiseRow, jg::Kept how);
     void juxtaAsked();
+    void bundleAsked(const jg::AthleteId& athlete);
+    void forgetAsked(const jg::AthleteId& athlete);
     /// To the film of a finding, at the frame where it is seen.
     void openAt(const jg::LogDot& dot);
 
@@ -52,6 +54,7 @@ private:
     void showPage(const Result<AthleteLog>& log);
     void addHistory(const AthleteLog& log);
     void addOutings(const AthletePage& page);
+    void addKeeping(const AthleteId& athlete);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);
     void askToClosePain(const SubmissionId& submission);

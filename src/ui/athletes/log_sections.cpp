@@ -42,10 +42,12 @@ QWidget* beforeTheLesson(const AthleteLog& log, const Playbook& playbook, Date t
     for (std::size_t i = 0; i < b.lastTime.size(); ++i)
         column->addWidget(
             plain(QString::number(i + 1) + ".  " + inShort(log, playbook, b.lastTime[i]), 13.5, true));
-    std::vector<Message> kept;
-    for (const std::string& id : b.kept) kept.push_back(asIs(playbook.nameOfFinding(id)));
-    if (!kept.empty())
-        column->addWidget(plain(say("athletes-place.keep", {{"what", joined(ListStyle::Commas, kept)}}), 13));
+    for (const std::string& id : b.kept) {
+        const Followed* f = followedIn(log, id);
+        auto* line = plain(say("athletes-place.keep", {{"what", inShort(log, playbook, id)}}), 13);
+        if (f && f->became == Became::Worse) inClay(line);
+        column->addWidget(line);
+    }
     if (!b.toFilm.empty()) column->addWidget(plain(say("athletes-place.to-film", {{"what", b.toFilm}}), 13));
     std::vector<Message> owed;
     for (const Promise& p : b.owed) {
@@ -60,16 +62,15 @@ QWidget* beforeTheLesson(const AthleteLog& log, const Playbook& playbook, Date t
 }
 
 QWidget* sinceThen(const AthleteLog& log, const Playbook& playbook) {
-    if (!log.since || log.since->followed.empty()) return nullptr;
+    // Against the last letter the card above has told it.
+    if (!log.since || log.since->followed.empty() || log.since->name.empty()) return nullptr;
     auto* box = new QWidget;
     auto* column = new QVBoxLayout(box);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
     const SinceThen& s = *log.since;
-    column->addWidget(heading(s.name.empty()
-                                  ? say("athletes-place.since-letter", {{"date", s.when}})
-                                  : say("athletes-place.since-baseline",
-                                        {{"name", s.name}, {"date", WrittenDate{s.when, DateStyle::Year}}}),
+    column->addWidget(heading(say("athletes-place.since-baseline",
+                                  {{"name", s.name}, {"date", WrittenDate{s.when, DateStyle::Year}}}),
                               18));
     column->addWidget(rule());
     for (const Followed& f : s.followed) {

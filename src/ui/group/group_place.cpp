@@ -37,7 +37,8 @@ QComboBox* chooser(const char* name, const QString& label) {
     auto* box = new QComboBox;
     box->setObjectName(name);
     box->setAccessibleName(label);
-    box->setMaximumWidth(em(240));
+    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    box->setMaximumWidth(em(260));
     return box;
 }
 
@@ -92,6 +93,7 @@ GroupPlace::GroupPlace(LibraryReader& reader, Library& library, const Playbook& 
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setFrameShape(QFrame::NoFrame);
+    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     connect(table_, &QTableWidget::cellDoubleClicked, this, &GroupPlace::openSelected);
     column->addWidget(table_, 1);
     setFocusProxy(table_);

@@ -64,7 +64,7 @@ void ChangePanel::show(Moment moment, const QString& where, const std::vector<Ju
     for (const AngleChange& a : angles)
         line(say(a.angle->name()), both(a.before, a.after),
              say(a.real ? "pair-place.really" : "pair-place.inside-error",
-                 {{"number", Decimal{a.difference.value, 0}}, {"error", Decimal{a.difference.half95(), 0}}}),
+                 {{"difference", differenceInWords(a.difference, "deg")}}),
              a.real);
     if (changes.empty() && angles.empty()) lines_->addWidget(quiet(say("pair-place.nothing-here"), 13));
     lines_->addStretch(1);

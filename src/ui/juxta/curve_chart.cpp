@@ -44,13 +44,13 @@ void CurveChart::setCurves(std::vector<NamedCurve> curves, const QString& title,
     title_ = title;
     unit_ = unit;
     setAccessibleName(title);
-    double first = 1e18, last = -1e18, low = 1e18, high = -1e18;
+    double first = 0, last = 0, low = 1e18, high = -1e18;
     for (const NamedCurve& c : curves_)
         for (const CurvePoint& p : c.curve.points) {
             first = std::min(first, p.ms), last = std::max(last, p.ms);
             low = std::min(low, p.value - p.half95), high = std::max(high, p.value + p.half95);
         }
-    if (first > last) first = -500, last = 500, low = 0, high = 1;
+    if (low > high) first = -500, last = 500, low = 0, high = 1;
     const double pad = std::max(1.0, 0.08 * (high - low));
     firstMs_ = first - 30, lastMs_ = std::max(last, first + 1) + 60;
     low_ = low - pad, high_ = high + pad;

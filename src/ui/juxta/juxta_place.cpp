@@ -1,6 +1,7 @@
 #include "ui/juxta/juxta_place.h"
 
 #include "desk/job.h"
+#include "letter/juxta_tables.h"
 #include "ui/form_dialog.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/theme.h"

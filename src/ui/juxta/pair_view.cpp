@@ -20,7 +20,7 @@ namespace {
 constexpr double kBetween = 6;
 // Of the area's height: the body, and where the ground lies. Of its width: how far from the middle a body
 // stands away from its target, so that the stride has room.
-constexpr double kBodyPart = 0.7, kGroundPart = 0.88, kBack = 0.22;
+constexpr double kBodyPart = 0.7, kGroundPart = 0.88, kBack = 0.17;
 constexpr double kRoom = 1.75; ///< heights that a delivery takes from one side to the other
 constexpr double kMostZoom = 12;
 const QColor kColours[2] = {palette::chalk, palette::second};
@@ -155,6 +155,7 @@ void PairView::paintMarks(QPainter& p, std::size_t side, const QRectF& area) {
                 return known.at.x == at.x && known.at.y == at.y;
             }))
             scene.points.push_back({at, true});
+    if (look_ == PairLook::Over) scene.labels.clear(); // two on one place; the panel tells them
     paintScene(p, mirroredFor(s.row, std::move(scene)), viewOf(side), area, windowWords(), 1, kColours[side]);
 }
 

@@ -1,0 +1,126 @@
+#include "letter/juxta_tables.h"
+
+#include "base/number.h"
+#include "letter/csv.h"
+#include "letter/juxta_sheet.h"
+
+#include <nlohmann/json.hpp>
+
+#include <QBuffer>
+
+#include <algorithm>
+
+namespace jg {
+
+using nlohmann::json;
+
+namespace {
+
+/// Safe within a page.
+std::string escaped(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped().toStdString();
+}
+
+std::string cellOfTable(const char* tag, const std::string& text) {
+    return std::string("<") + tag + ">" + escaped(text) + "</" + tag + ">";
+}
+
+json changeAsJson(const JuxtaChange& change, const Playbook& playbook) {
+    json values = json::array();
+    for (const auto& v : change.values)
+        values.push_back(v ? json{{"value", *v->value}, {"half95", v->half95()}, {"unit", v->unit}}
+                           : json(nullptr));
+    return {{"measure", change.measure},
+            {"name", playbook.nameOfFinding(change.measure)},
+            {"values", values},
+            {"first", change.first},
+            {"last", change.last},
+            {"difference", change.difference ? json{{"value", change.difference->value},
+                                                    {"half95", change.difference->half95()}}
+                                             : json(nullptr)},
+            {"change", change.trend ? json(english()(nameOf(*change.trend))) : json(nullptr)},
+            {"notComparable", english()(change.notComparable)},
+            {"overruled", change.overruled}};
+}
+
+} // namespace
+
+std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
+    std::string out = "position,measure,name,unit";
+    for (const JuxtaRow& row : sheet.rows)
+        out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
+    out += ",difference,+-,change\r\n";
+    for (const JuxtaColumn& column : sheet.columns)
+        for (const JuxtaChange& change : column.changes) {
+            const auto known = std::find_if(change.values.begin(), change.values.end(),
+                                            [](const auto& v) { return v.has_value(); });
+            out += std::string(info(column.moment).id) + "," + change.measure + "," +
+                   csvField(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
+            for (const auto& v : change.values)
+                out += v ? "," + fixed(*v->value, 3) + "," + fixed(v->half95(), 3) : ",,";
+            out += change.difference ? "," + fixed(change.difference->value, 3) + "," +
+                                           fixed(change.difference->half95(), 3)
+                                     : ",,";
+            out += "," + csvField(english()(change.trend ? nameOf(*change.trend) : change.notComparable)) +
+                   "\r\n";
+        }
+    return out;
+}
+
+std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook) {
+    json d = {{"format", "juxtagraph-sheet-1"}, {"rows", json::array()},
+              {"columns", json::array()},       {"compared", sheet.compared()},
+              {"changed", sheet.changed()},     {"changedByChance", changedByChance(sheet.compared())}};
+    for (const JuxtaRow& row : sheet.rows)
+        d["rows"].push_back({{"review", row.entry.key.review.value},
+                             {"delivery", row.entry.marks.number},
+                             {"athlete", row.entry.athlete.value},
+                             {"name", row.entry.name},
+                             {"baseline", row.entry.baseline},
+                             {"date", isoDate(row.entry.when)},
+                             {"age", row.entry.age},
+                             {"view", idOf(row.entry.clip.view)},
+                             {"captureFps", row.entry.clip.captureFps},
+                             {"mirrored", row.fit && row.fit->mirrored},
+                             {"oneHeight", row.fit.has_value()}});
+    for (const JuxtaColumn& column : sheet.columns) {
+        json cells = json::array(), changes = json::array();
+        for (const JuxtaCell& cell : column.cells)
+            cells.push_back(
+                {{"frame", cell.frame ? json(*cell.frame) : json(nullptr)}, {"why", english()(cell.why)}});
+        for (const JuxtaChange& change : column.changes) changes.push_back(changeAsJson(change, playbook));
+        d["columns"].push_back(
+            {{"position", info(column.moment).id}, {"cells", cells}, {"changes", changes}});
+    }
+    return d.dump(2) + "\n";
+}
+
+std::string juxtaAsHtml(const JuxtaSheet& sheet, const QImage& picture, const Playbook& playbook,
+                        const Words& words) {
+    QByteArray png;
+    QBuffer buffer(&png);
+    buffer.open(QIODevice::WriteOnly);
+    picture.save(&buffer, "PNG");
+    std::string out =
+        "<!doctype html>\n<html lang=\"" + words.tag() +
+        "\"><head><meta charset=\"utf-8\"><title>Juxtagraph</title><style>body{font:15px "
+        "sans-serif;margin:24px;background:#F4EFE6;color:#23201C}img{max-width:100%}td,th{padding:4px "
+        "12px;border-bottom:1px solid #D9D0C1;text-align:left}</style></head><body>\n<img alt=\"\" "
+        "src=\"data:image/png;base64," +
+        png.toBase64().toStdString() + "\">\n<table>\n<tr><th></th><th></th>";
+    for (const JuxtaRow& row : sheet.rows)
+        out += cellOfTable("th", row.entry.name + ", " + words(day(row.entry.when, DateStyle::Year)));
+    out += "<th></th><th></th></tr>\n";
+    for (const JuxtaColumn& column : sheet.columns)
+        for (const JuxtaChange& change : column.changes) {
+            out += "<tr>" + cellOfTable("td", words(info(column.moment).name())) +
+                   cellOfTable("td", playbook.nameOfFinding(change.measure));
+            for (const auto& v : change.values) out += cellOfTable("td", v ? words(labelOf(*v)) : "");
+            out += cellOfTable("td", change.difference ? words(differenceOf(change)) : "") +
+                   cellOfTable("td", words(change.trend ? nameOf(*change.trend) : change.notComparable)) +
+                   "</tr>\n";
+        }
+    return out + "</table>\n</body></html>\n";
+}
+
+} // namespace jg

@@ -1,0 +1,24 @@
+// The numbers of a sheet for other programs: a table, a document, a page for a browser.
+#pragma once
+
+#include "review/juxta.h"
+#include "words/words.h"
+
+#include <QImage>
+
+#include <string>
+
+namespace jg {
+
+/// Every number of the sheet: position, measure, unit, a value and its half width a row, the difference, and
+/// what became of it. RFC 4180, point as decimal sign. Pure.
+std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook);
+
+/// The same with its rows and what can't be compared (docs/formats.md, juxtagraph-sheet-1). Pure.
+std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook);
+
+/// One file: the picture, and below it the numbers as a table, in the reader's language. Needs no network.
+std::string juxtaAsHtml(const JuxtaSheet& sheet, const QImage& picture, const Playbook& playbook,
+                        const Words& words);
+
+} // namespace jg

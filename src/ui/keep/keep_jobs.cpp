@@ -1,0 +1,132 @@
+#include "ui/keep/keep_jobs.h"
+
+#include "desk/job.h"
+#include "library/backup.h"
+#include "library/bundle.h"
+#include "ui/form_dialog.h"
+#include "ui/theme.h"
+
+#include <QFileDialog>
+#include <QLineEdit>
+
+#include <charconv>
+
+namespace jg::ui {
+
+namespace {
+
+constexpr std::int64_t kDayS = 86400;
+constexpr std::int64_t kOldDays = 14; // own choice
+
+/// Runs with a library of its own; the progress is told, and then what `work` says.
+void runBeside(QWidget* parent, Library& library, const char* saying, const TellKeep& tell,
+               const std::function<Message(Library&, std::stop_token, const Job::Progress&)>& work,
+               const std::function<void()>& then = {}) {
+    auto other = library.again();
+    if (!other) return tell(say(other.error().text), true);
+    tell(say(saying, {{"percent", 0}}), true);
+    auto* job = new Job(parent,
+                        [own = std::shared_ptr<Library>(std::move(*other)), work, tell,
+                         then](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                            const Message ended = work(*own, stop, progress);
+                            return [ended, tell, then] {
+                                tell(say(ended), true);
+                                if (then) then();
+                            };
+                        });
+    QObject::connect(job, &Job::progressed, parent, [tell, saying](double part) {
+        tell(say(saying, {{"percent", std::lround(part * 100)}}), true);
+    });
+}
+
+} // namespace
+
+void backUpTo(QWidget* parent, Library& library, const QString& folder, std::int64_t nowUnix,
+              const TellKeep& tell) {
+    runBeside(parent, library, "keep.backing-up", tell,
+              [to = std::filesystem::path(folder.toStdString()), nowUnix](Library& own, std::stop_token stop,
+                                                                          const Job::Progress& progress) {
+                  constexpr double kHalf = 0.5; // copying, then reading it again
+                  const auto state =
+                      backUp(own, to, nowUnix, stop, [&](double part) { progress(part * kHalf); });
+                  if (!state) return state.error().text;
+                  const auto wrong =
+                      checkBackup(to, *state, stop, [&](double part) { progress(kHalf + part * kHalf); });
+                  if (!wrong) return wrong.error().text;
+                  if (!wrong->empty()) return joined(ListStyle::Sentences, *wrong);
+                  return msg("keep.backed-up",
+                             {{"files", state->files.size()},
+                              {"megabytes", Decimal{static_cast<double>(state->copiedBytes) / 1e6, 0}}});
+              });
+}
+
+QString backupReminder(Library& library, std::int64_t nowUnix) {
+    constexpr int kWorthIt = 5; // reviews; own choice
+    const auto reviews = library.reviews(kWorthIt);
+    if (library.readOnly() || !reviews || reviews->size() < kWorthIt) return {};
+    const std::string last = library.setting("backup.last");
+    std::int64_t at = 0;
+    if (std::from_chars(last.data(), last.data() + last.size(), at).ec != std::errc())
+        return say("keep.never");
+    const std::int64_t days = (nowUnix - at) / kDayS;
+    return days > kOldDays ? say("keep.old", {{"days", days}}) : QString();
+}
+
+void saveBundle(QWidget* parent, Library& library, const AthleteId& athlete, const TellKeep& tell) {
+    const QString path =
+        QFileDialog::getSaveFileName(parent, say("keep.bundle"), "athlete.zip", "ZIP (*.zip)");
+    if (!path.isEmpty()) saveBundleTo(parent, library, athlete, path, tell);
+}
+
+void saveBundleTo(QWidget* parent, Library& library, const AthleteId& athlete, const QString& path,
+                  const TellKeep& tell) {
+    runBeside(parent, library, "keep.bundling", tell,
+              [athlete, to = path.toStdString()](Library& own, std::stop_token stop,
+                                                 const Job::Progress& progress) {
+                  const Status done = exportBundle(own, {athlete}, to, stop, progress);
+                  return done ? msg("keep.bundled", {{"file", to}}) : done.error().text;
+              });
+}
+
+void takeInBundle(QWidget* parent, Library& library, const QString& path, Date today, const TellKeep& tell,
+                  const std::function<void()>& then) {
+    runBeside(
+        parent, library, "keep.taking-in", tell,
+        [from = path.toStdString(), today](Library& own, std::stop_token stop,
+                                           const Job::Progress& progress) {
+            const auto report = importBundle(own, from, today, stop, progress);
+            if (!report) return report.error().text;
+            std::vector<Message> told = {
+                msg("keep.taken-in", {{"added", report->added}, {"same", report->same}})};
+            told.insert(told.end(), report->differs.begin(), report->differs.end());
+            return joined(ListStyle::Sentences, std::move(told));
+        },
+        then);
+}
+
+void askToForget(QWidget* parent, Library& library, const AthleteId& athlete, Date today,
+                 const TellKeep& tell, const std::function<void()>& then) {
+    const auto b = library.belongingsOf(athlete);
+    if (!b) return tell(say(b.error().text), true);
+    auto* d = new FormDialog(parent, "forget", say("keep.forget-title", {{"name", b->name}}),
+                             say("keep.forget-hint", {{"submissions", b->submissions},
+                                                      {"reviews", b->reviews},
+                                                      {"mails", b->mails},
+                                                      {"files", b->files.size()}}));
+    auto* name = d->line("forget-name", say("keep.forget-name"), {}, text(b->name));
+    for (const std::string& folder : b->backups)
+        d->remark(say("library.backup-still-holds", {{"folder", folder}}));
+    d->openWith([&library, b = *b, name, today, tell, then]() -> std::optional<QString> {
+        if (name->text().trimmed().toStdString() != b.name)
+            return say("keep.forget-type", {{"name", b.name}});
+        const auto left = library.forgetAthlete(b.athlete, today);
+        if (!left) return say(left.error().text);
+        std::vector<Message> told = {msg("keep.forgotten", {{"name", b.name}})};
+        told.insert(told.end(), left->begin(), left->end());
+        tell(say(joined(ListStyle::Sentences, std::move(told))), true);
+        then();
+        return std::nullopt;
+    });
+}
+
+} // namespace jg::ui

@@ -1,0 +1,64 @@
+// The window's doors from a page to elsewhere: a film at a frame, the sheet, bundles, deleting an athlete.
+#include "ui/athletes/athletes_place.h"
+#include "ui/juxta/juxta_place.h"
+#include "ui/juxta/sheet_view.h"
+#include "ui/keep/keep_jobs.h"
+#include "ui/main_window.h"
+
+namespace jg::ui {
+
+void MainWindow::openReviewAt(const LogDot& dot) {
+    openReview(dot.submission);
+    if (!review_ || !dot.frame) return;
+    review_->session().takeInHand(dot.delivery);
+    review_->playhead().startAt(*dot.frame);
+}
+
+void MainWindow::openJuxta(const AthleteId& athlete) {
+    const auto reviews = parts_.library->reviewsOf(athlete);
+    if (!reviews) return foot_->tell(say(reviews.error().text), 0);
+    std::vector<JuxtaKey> rows;
+    for (const ReviewOfAthlete& r : *reviews)
+        if (!r.submission.clips.empty()) rows.push_back({r.summary.id});
+    if (rows.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
+    if (rows.size() > kMostJuxtaRows) rows.erase(rows.begin(), rows.end() - kMostJuxtaRows); // the newest
+    leaveJuxta();
+    juxta_ = new JuxtaPlace(std::move(rows), athlete,
+                            {*parts_.library, parts_.playbook, *parts_.clock, ids_,
+                             [this](unsigned where) { actions_->setWhere(where); },
+                             [this](const QString& id) { run(id); },
+                             [this] {
+                                 leaveJuxta();
+                                 refreshHome();
+                             }});
+    whole_->addWidget(juxta_);
+    whole_->setCurrentWidget(juxta_);
+    juxta_->sheet().setFocus();
+}
+
+void MainWindow::leaveJuxta() {
+    if (!juxta_) return;
+    whole_->removeWidget(juxta_);
+    juxta_->deleteLater();
+    juxta_ = nullptr;
+    whole_->setCurrentIndex(0);
+    actions_->setWhere(AtHome);
+    places_->currentWidget()->setFocus();
+}
+
+std::function<void(const QString&, bool)> MainWindow::tellKeep() {
+    return [this](const QString& sentence, bool stays) { foot_->tell(sentence, stays ? 0 : 6); };
+}
+
+void MainWindow::connectKeeping() {
+    connect(athletes_, &AthletesPlace::bundleAsked, this,
+            [this](const AthleteId& athlete) { saveBundle(this, *parts_.library, athlete, tellKeep()); });
+    connect(athletes_, &AthletesPlace::forgetAsked, this, [this](const AthleteId& athlete) {
+        if (parts_.library->readOnly())
+            return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+        askToForget(this, *parts_.library, athlete, parts_.clock->today(), tellKeep(),
+                    [this] { refreshHome(); });
+    });
+}
+
+} // namespace jg::ui
