@@ -85,7 +85,7 @@ Status addSince(Store& store, const Playbook& playbook, AthleteLog& log) {
     return Done{};
 }
 
-Status addBefore(Store& store, AthleteLog& log) {
+Status addBefore(Store& store, const Playbook& playbook, AthleteLog& log) {
     for (const Promise& p : log.page.promises)
         if (p.open()) log.before.owed.push_back(p);
     std::stable_sort(log.before.owed.begin(), log.before.owed.end(),
@@ -98,6 +98,9 @@ Status addBefore(Store& store, AthleteLog& log) {
     if (!review) return review.error();
     log.before.letter = sent->summary.sent->on;
     log.before.lastTime = review->plan.corrections;
+    if (sent->results)
+        for (const std::string& id : review->plan.corrections)
+            log.before.goals[id] = goalOf(playbook, *sent->results, id);
     log.before.kept = review->plan.keeps.empty() ? sent->summary.keeps : review->plan.keeps;
     if (log.before.kept.size() > kMostKept) log.before.kept.resize(kMostKept);
     log.before.toFilm = review->plan.ask;
@@ -176,7 +179,7 @@ Result<AthleteLog> readLog(Store& store, const Playbook& playbook, const Athlete
     log.lines = logLines(log.page, playbook);
     addTrends(log);
     if (auto added = addSince(store, playbook, log); !added) return added.error();
-    if (auto added = addBefore(store, log); !added) return added.error();
+    if (auto added = addBefore(store, playbook, log); !added) return added.error();
     if (auto added = addDrills(store, playbook, log); !added) return added.error();
     return log;
 }

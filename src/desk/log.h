@@ -45,11 +45,12 @@ struct SinceThen {
 
 /// What to know before the lesson.
 struct BeforeLesson {
-    std::vector<std::string> lastTime; ///< findings of the last letter's corrections, at most three
-    std::vector<std::string> kept;     ///< what it said to keep
-    std::string toFilm;                ///< what it asked to film
-    std::vector<Promise> owed;         ///< open, the earliest first
-    std::optional<Date> letter;        ///< of that letter; nothing = none was sent
+    std::vector<std::string> lastTime;        ///< findings of the last letter's corrections, at most three
+    std::map<std::string, std::string> goals; ///< what each of them was called there: as something to do
+    std::vector<std::string> kept;            ///< what it said to keep
+    std::string toFilm;                       ///< what it asked to film
+    std::vector<Promise> owed;                ///< open, the earliest first
+    std::optional<Date> letter;               ///< of that letter; nothing = none was sent
 };
 
 struct AthleteLog {

@@ -143,6 +143,9 @@ MeasureDefinition measureOf(const json& row) {
     m.plainly = row.value("plainly", "");
     m.plainlyOther = row.value("plainlyOther", "");
     m.goalUp = row.value("goalUp", "");
+    m.feelUp = row.value("feelUp", "");
+    m.feelDown = row.value("feelDown", "");
+    m.feel = row.value("feel", "");
     m.goalDown = row.value("goalDown", "");
     m.goal = row.value("goal", "");
     if (m.slots.size() < kind.least || m.slots.size() > kind.most)

@@ -87,6 +87,9 @@ struct MeasureDefinition {
     bool protectsArm = false;
     std::string goalUp, goalDown; ///< what a correction is called: the number is to rise, to fall
     std::string goal;             ///< the same of what is seen
+    std::string feelUp,
+        feelDown;        ///< how it feels to do that, in a short sentence to the player; may be empty
+    std::string feel;    ///< the same of what is seen
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
     std::string
         plainlyOther; ///< the same for a number below zero, which is told without its sign; may be empty

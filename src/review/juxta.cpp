@@ -122,6 +122,9 @@ JuxtaColumn columnOf(const std::vector<JuxtaRow>& rows, const Playbook& playbook
         if (auto change = changeOf(rows, r.id, overruled.contains(r.id)))
             column.changes.push_back(std::move(*change));
     }
+    // What has changed is what is asked: it stands first.
+    std::stable_partition(column.changes.begin(), column.changes.end(),
+                          [](const JuxtaChange& c) { return c.trend && isReal(*c.trend); });
     return column;
 }
 

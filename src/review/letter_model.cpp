@@ -43,9 +43,15 @@ Message keepLine(const Assessment& a, const Playbook& playbook, const std::strin
     const MeasureRow* row = a.measure(id);
     if (row && !row->value.seen.empty())
         return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
+    if (const GradedItem* item = playbook.item(id)) // what is good, and why it matters
+        return joined(ListStyle::Sentences, {msg("letter.keep", {{"what", name}}), asIs(item->parent)});
     if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
     if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
-        return filledFor(m, *row, false);
+        return joined(
+            ListStyle::Sentences,
+            {filledFor(m, *row, false), row->target.asksNothing()
+                                            ? Message{}
+                                            : msg("letter.keep-inside", {{"target", wordsOf(row->target)}})});
     return msg("letter.keep-number",
                {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
 }
@@ -112,15 +118,18 @@ Message numberIsGood(const Assessment& a, const std::string& measure) {
     return row && row->judgement.verdict == Verdict::Keep ? msg("letter.number-is-good") : Message{};
 }
 
-/// How it should feel: an item's cue; of a measure that of the item which tells the same, else what the first
-/// of its drills asks for.
-std::string cueFor(const Review& review, const Playbook& playbook, const std::string& id, int age) {
+/// How it should feel: an item's cue; of a measure its own for the way it is to go, else that of the item
+/// which tells the same. Never what a drill asks for: that stands in the week.
+std::string cueFor(const Playbook& playbook, const Assessment& a, const std::string& id, int age) {
     if (const GradedItem* item = playbook.item(id)) return item->cueFor(age);
+    if (const MeasureDefinition* m = playbook.measure(id)) {
+        const MeasureRow* row = a.measure(id);
+        const bool up = row && row->judgement.gap < 0;
+        const std::string& own = m->kind == MeasureKind::Seen ? m->feel : up ? m->feelUp : m->feelDown;
+        if (!own.empty()) return own;
+    }
     for (const GradedItem& item : playbook.items)
         if (item.measure == id) return item.cueFor(age);
-    for (const PlannedDrill& d : review.plan.drills)
-        if (const Drill* drill = playbook.drill(d.drill))
-            if (d.finding == id || isAmong(drill->serves, id)) return drill->how;
     return {};
 }
 
@@ -142,7 +151,7 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))
             c.need = msg("letter-need." + std::string(idOf(*need)));
-    c.feel = asIs(cueFor(review, playbook, id, age));
+    c.feel = asIs(cueFor(playbook, a, id, age));
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = msg("letter.caption", {{"position", info(at).name()}});

@@ -136,5 +136,29 @@ TEST(Focus, AsksOnlyWhatLiesInIt) {
     EXPECT_TRUE(checkApproach(book(), front));
 }
 
+/// What a letter says of how a correction feels, whichever way the number is to go.
+bool hasFeel(const MeasureDefinition& m, TargetType type) {
+    if (std::any_of(book().items.begin(), book().items.end(),
+                    [&](const GradedItem& i) { return i.measure == m.id; }))
+        return true;
+    const bool up = !m.feelUp.empty(), down = !m.feelDown.empty();
+    if (type == TargetType::Options) return !m.feel.empty();
+    return type == TargetType::AtLeast ? up : type == TargetType::AtMost ? down : up && down;
+}
+
+TEST(Approaches, EveryTargetThatCanBeMissedHasAFeelOfItsOwn) {
+    int asked = 0;
+    for (const Approach& a : book().approaches)
+        for (const Target& t : a.targets) {
+            if (t.asksNothing()) continue;
+            ++asked;
+            const MeasureDefinition& m = *book().measure(t.measure);
+            EXPECT_TRUE(hasFeel(m, t.type)) << a.id << ": " << t.measure;
+            for (const std::string* feel : {&m.feelUp, &m.feelDown, &m.feel})
+                EXPECT_LE(std::count(feel->begin(), feel->end(), ' '), 14) << *feel; // a short sentence
+        }
+    EXPECT_GT(asked, 80);
+}
+
 } // namespace
 } // namespace jg

@@ -20,7 +20,9 @@ const Followed* followedIn(const AthleteLog& log, const std::string& finding) {
 
 /// "Leg spread: better (83 +- 5 -> 101 +- 4)".
 QString inShort(const AthleteLog& log, const Playbook& playbook, const std::string& finding) {
-    const Message name = asIs(playbook.nameOfFinding(finding));
+    const auto goal = log.before.goals.find(finding); // a fault is told by what to do instead
+    const Message name =
+        asIs(goal == log.before.goals.end() ? playbook.nameOfFinding(finding) : goal->second);
     const Followed* f = followedIn(log, finding);
     if (!f) return say(name);
     if (f->why.empty()) return say("athletes-place.became", {{"what", name}, {"became", nameOf(f->became)}});
@@ -48,7 +50,7 @@ QWidget* beforeTheLesson(const AthleteLog& log, const Playbook& playbook, Date t
         if (f && f->became == Became::Worse) inClay(line);
         column->addWidget(line);
     }
-    if (!b.toFilm.empty()) column->addWidget(plain(say("athletes-place.to-film", {{"what", b.toFilm}}), 13));
+    if (!b.toFilm.empty()) column->addWidget(plain(text(b.toFilm), 13));
     std::vector<Message> owed;
     for (const Promise& p : b.owed) {
         const Message when = p.due ? (*p.due < today ? msg("athletes-place.was-due", {{"date", *p.due}})
