@@ -27,6 +27,19 @@ void addFindings(const Assessment& a, GroupRow& row) {
     row.worstInSds = faults.front().gapInSds;
 }
 
+/// What a review says; one whose results an older version did not keep is assessed here.
+Result<std::optional<Assessment>> toldBy(Store& store, const Playbook& playbook, const ReviewId& id,
+                                         Hand hand) {
+    auto kept = store.results(id);
+    if (!kept || *kept) return kept;
+    auto review = store.review(id);
+    if (!review) return review.error();
+    auto submission = store.submission(review->submission);
+    if (!submission) return submission.error();
+    if (submission->clips.empty()) return std::optional<Assessment>();
+    return std::optional(assess(*review, playbook, submission->clips, hand));
+}
+
 void addPromise(const Promise& p, GroupRow& row) {
     if (!p.open() || p.owes != Owes::House) return;
     ++row.owed;
@@ -52,9 +65,9 @@ Result<std::vector<GroupRow>> readGroup(Store& store, const Playbook& playbook, 
         if (const Approach* approach = approachFor(playbook, athlete)) row.approach = approach->id;
         if (const auto last = newest.find(athlete.id); last != newest.end()) {
             row.lastLook = last->second->date;
-            auto kept = store.results(last->second->id);
-            if (!kept) return kept.error();
-            if (*kept) addFindings(**kept, row);
+            auto told = toldBy(store, playbook, last->second->id, athlete.hand);
+            if (!told) return told.error();
+            if (*told) addFindings(**told, row);
         }
         places[athlete.id] = rows.size();
         row.athlete = std::move(athlete);

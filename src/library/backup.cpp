@@ -139,7 +139,8 @@ private:
         if (ec) return writeError(to_, ec.value());
         fs::permissions(to_, fs::perms::owner_all, ec); // films of children here, too
         if (!known)
-            if (auto made = library_.files().write(to_ / kMark, json{{"format", kBackupFormat}}.dump()); !made)
+            if (auto made = library_.files().write(to_ / kMark, json{{"format", kBackupFormat}}.dump());
+                !made)
                 return made;
         if (const auto states = backupStates(to_); states && !states->empty())
             for (const BackedFile& f : states->front().files) before_[f.path] = f;

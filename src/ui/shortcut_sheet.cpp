@@ -20,7 +20,9 @@ constexpr Section kSections[] = {{"keys.everywhere", Everywhere},  {"keys.places
                                  {"keys.every-stage", InReview},   {"stage.look", AtLook},
                                  {"stage.positions", AtPositions}, {"stage.measure", AtMeasure},
                                  {"stage.judge", AtJudge},         {"stage.say", AtSay},
-                                 {"stage.prescribe", AtPrescribe}, {"stage.send", AtSend}};
+                                 {"stage.prescribe", AtPrescribe}, {"stage.send", AtSend},
+                                 {"keys.juxta", AtJuxta},          {"keys.pair", AtPair},
+                                 {"keys.curves", AtCurves}};
 
 /// The section a row belongs to: the one that says exactly where it works, else each single place it names.
 bool belongs(const ActionRow& row, const Section& s) {

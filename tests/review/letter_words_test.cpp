@@ -61,7 +61,7 @@ TEST(LetterWords, AMeasureIsFeltAsTheItemThatTellsTheSame) {
     }
 }
 
-TEST(LetterWords, WhatIsKeptIsTheWholeSentenceWithoutTheTarget) {
+TEST(LetterWords, WhatIsKeptSaysThatItIsWhereItIsWanted) {
     Review r = test::review();
     Approach a;
     a.targets = {Target{"back-foot-off", Moment::Release, TargetType::AtLeast, 10, 0, 1, {}, "ms"}};
@@ -75,7 +75,8 @@ TEST(LetterWords, WhatIsKeptIsTheWholeSentenceWithoutTheTarget) {
     ASSERT_EQ(letter.keeps.size(), 1U);
     const std::string kept = said(letter.keeps[0]);
     EXPECT_EQ(kept.find("Your back foot leaves the ground 100 ms before the ball (give or take"), 0U) << kept;
-    EXPECT_EQ(kept.find("want"), std::string::npos) << kept;
+    EXPECT_EQ(kept.find("We want"), std::string::npos) << kept; // that asks for a change
+    EXPECT_NE(kept.find("That is where we want it: at least 10"), std::string::npos) << kept;
 }
 
 TEST(LetterWords, EveryOtherSideIsWordedWhole) {

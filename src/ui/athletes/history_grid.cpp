@@ -77,6 +77,7 @@ HistoryGrid::HistoryGrid(std::vector<LogLine> lines, const Playbook& playbook, Q
             auto* spot =
                 new HotSpot(names_.back() + ", " + say(day(dot.when)) + ": " + say(nameOf(dot.fate)), this);
             spot->setToolTip(spot->accessibleName());
+            spot->setText({}); // a dot is painted, no words
             connect(spot, &HotSpot::clicked, this, [this, l, d] { Q_EMIT openAt(lines_[l].dots[d]); });
             spots_.push_back({spot, {l, d}});
         }
