@@ -5,6 +5,7 @@
 #include "ui/juxta/sheet_view.h"
 
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 
 namespace jg {
@@ -159,8 +160,10 @@ TEST(JuxtaWindow, OneIsUnlockedAndNudgedAndEveryLookIsShown) {
     ui::PairPlace* pair = openPair(d, *juxta);
     ASSERT_TRUE(pair);
     const std::int64_t before = pair->lockstep()->frame(0);
+    const QString when = juxta->findChild<QLabel*>("pair-when")->text();
     d.key(Qt::Key_U);
     d.key(Qt::Key_Right);
+    EXPECT_NE(juxta->findChild<QLabel*>("pair-when")->text(), when); // the two no longer come there at once
     EXPECT_EQ(pair->lockstep()->frame(0), before + 1);
     EXPECT_EQ(pair->lockstep()->frame(1), before);
     d.key(Qt::Key_U);
@@ -183,6 +186,36 @@ TEST(JuxtaWindow, OneIsUnlockedAndNudgedAndEveryLookIsShown) {
     d.key(Qt::Key_Escape);
     EXPECT_FALSE(juxta->pair());
     EXPECT_TRUE(d.window().juxtaPlace());
+}
+
+TEST(JuxtaWindow, WhatIsNotAlikeIsComparedByTheCoachsWordOnRecord) {
+    TwoReviews two;
+    Review other = *two.walk.library->review(two.later.id);
+    other.first().conditions.start =
+        two.walk.review.first().conditions.start == Start::Stretch ? Start::WindUp : Start::Stretch;
+    ASSERT_TRUE(two.walk.library->save(other));
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    d.key(Qt::Key_Down);
+    d.key(Qt::Key_Down);
+    const JuxtaChange* change = juxta->sheet().chosenChange();
+    ASSERT_TRUE(change);
+    EXPECT_FALSE(change->trend);
+    EXPECT_EQ(change->notComparable.id, "juxta.thrown-otherwise");
+    const std::string measure = change->measure;
+    d.key(Qt::Key_O);
+    QDialog* dialog = test::opened(d, "juxta-overrule");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(dialog->isVisible()); // not without a reason
+    d.type(dialog->findChild<QLineEdit*>("overrule-why"), "The start does not touch the landing.");
+    QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(waitFor([&] { return juxta->settled() && juxta->sheet().sheet().compared() == 1; }, 60000));
+    const auto athlete = d.window().library().athlete(two.walk.athlete.id);
+    ASSERT_EQ(athlete->overruled.size(), 1U);
+    EXPECT_EQ(athlete->overruled.front().measure, measure);
+    EXPECT_EQ(athlete->overruled.front().why, "The start does not touch the landing.");
 }
 
 TEST(JuxtaWindow, EveryKeyOfTheTableIsKnownWhereItWorks) {

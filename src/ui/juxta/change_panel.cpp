@@ -25,6 +25,7 @@ ChangePanel::ChangePanel(QWidget* parent)
     title_ = heading("", 20);
     column->addWidget(title_);
     where_ = quiet("", 12);
+    where_->setObjectName("pair-when");
     column->addWidget(where_);
     column->addWidget(rule());
     auto* scroll = new QScrollArea;

@@ -80,8 +80,10 @@ void JuxtaPlace::read() {
     JuxtaWish wish;
     wish.columns = columns_;
     wish.asGiven = ordered_;
+    overruled_.clear();
     if (const auto athlete = s_.library.athlete(athlete_))
-        for (const Overruled& o : athlete->overruled) wish.overruled.insert(o.measure);
+        for (const Overruled& o : athlete->overruled) overruled_.insert(o.measure);
+    wish.overruled = overruled_;
     new Job(this,
             [this, own = std::shared_ptr<Library>(std::move(*other)), playbook = s_.playbook, rows = rows_,
              wish](std::stop_token, const Job::Progress&) -> Job::Continuation {
@@ -201,7 +203,8 @@ void JuxtaPlace::openTwo() {
     const auto& rows = sheet_->sheet().rows;
     pair_ = new PairPlace(rows[upper].entry, rows[lower].entry, sheet_->sheet().columns[chosen.second].moment,
                           {s_.library, s_.playbook, s_.clock, s_.ids,
-                           [this](const QString& words) { foot_->tell(words); }, [this] { closeTwo(); }});
+                           [this](const QString& words) { foot_->tell(words); }, [this] { closeTwo(); },
+                           overruled_});
     connect(pair_, &PairPlace::hintsChanged, this, &JuxtaPlace::setHints);
     stack_->addWidget(pair_);
     stack_->setCurrentWidget(pair_);
@@ -379,7 +382,7 @@ void JuxtaPlace::overrule() {
     const JuxtaChange* change = sheet_->chosenChange();
     if (!change) return foot_->tell(say("juxta-place.choose-a-number"));
     const std::string measure = change->measure;
-    const AthleteId athlete = sheet_->sheet().rows.back().entry.athlete;
+    const AthleteId athlete = athlete_;
     if (change->overruled)
         return changeAthlete(athlete, [&](Athlete& a) {
             std::erase_if(a.overruled, [&](const Overruled& o) { return o.measure == measure; });

@@ -84,6 +84,7 @@ private:
     std::vector<JuxtaKey> rows_;
     bool ordered_ = false; ///< by the coach, else by date
     std::vector<Moment> columns_;
+    std::set<std::string> overruled_; ///< measures that are compared by the coach's word
     int reading_ = 0;
     int serial_ = 0; ///< of the sheet shown: stills of an older one are dropped
     Inbox inbox_;    ///< stills on their way from the jobs

@@ -140,13 +140,15 @@ QString PairPlace::timeOf(std::size_t side) const {
 void PairPlace::refreshSide(std::size_t side) {
     const JuxtaEntry& e = entries_[side];
     PairSide shown;
-    shown.row = {e, juxtaFitOf(e, entries_[1].hand)};
+    if (!rows_[side])
+        rows_[side] = std::make_shared<const JuxtaRow>(JuxtaRow{e, juxtaFitOf(e, entries_[1].hand)});
+    shown.row = rows_[side];
     shown.picture = films_[side]->picture();
     shown.frame = films_[side]->shownFrame();
     shown.exact = films_[side]->exact();
     std::vector<Message> who = {asIs(e.name),
                                 e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline)};
-    if (shown.row.fit && shown.row.fit->mirrored) who.push_back(msg("juxta.mirrored"));
+    if (shown.row->fit && shown.row->fit->mirrored) who.push_back(msg("juxta.mirrored"));
     shown.caption = say(joined(ListStyle::Dots, std::move(who)));
     shown.time = timeOf(side);
     view_->setSide(side, std::move(shown));
@@ -167,10 +169,11 @@ Moment PairPlace::momentHere() const {
 
 void PairPlace::refreshPanel() {
     const Moment moment = momentHere();
-    const QString what = QString("%1 %2 %3")
+    const QString what = QString("%1 %2 %3 %4")
                              .arg(static_cast<int>(moment))
                              .arg(static_cast<int>(view_->look()))
-                             .arg(strip_->accessibleName());
+                             .arg(lockstep_->lock(0))
+                             .arg(lockstep_->lock(1));
     if (what == panelOf_) return;
     panelOf_ = what;
     const auto angles = angleChanges(entries_[0], entries_[1], s_.playbook, moment);
@@ -183,7 +186,7 @@ void PairPlace::refreshPanel() {
         for (const MeasureRow& r : entries_[1].results.measures) {
             const MeasureDefinition* m = s_.playbook.measure(r.id);
             if (!m || m->moments.empty() || m->moments.back() != moment) continue;
-            if (auto change = compareMeasure(entries_[0], entries_[1], r.id))
+            if (auto change = compareMeasure(entries_[0], entries_[1], r.id, s_.overruled.contains(r.id)))
                 changes.push_back(std::move(*change));
         }
     panel_->show(moment, say("pair-place.when", {{"one", at(0)}, {"other", at(1)}}), changes,
@@ -335,6 +338,7 @@ void PairPlace::takeFrom(const ReviewSession& session) {
         e.results =
             assess(session.review(), session.playbook(), session.submission().clips, e.hand, e.key.delivery);
     }
+    rows_ = {};
     panelOf_.clear();
     refresh();
     if (asking_) ask();

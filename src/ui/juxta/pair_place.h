@@ -15,6 +15,7 @@
 
 #include <array>
 #include <memory>
+#include <set>
 
 namespace jg::ui {
 
@@ -29,6 +30,7 @@ struct PairSurroundings {
     IdSource& ids;
     std::function<void(const QString&)> tell;
     std::function<void()> back;
+    std::set<std::string> overruled = {}; ///< measures that are compared by the coach's word
 };
 
 class PairPlace : public QWidget {
@@ -84,6 +86,8 @@ private:
 
     PairSurroundings s_;
     std::array<JuxtaEntry, 2> entries_;
+    std::array<std::shared_ptr<const JuxtaRow>, 2>
+        rows_; ///< of them, as they are painted; made anew after an edit
     Moment lock_;
     std::array<std::unique_ptr<PairFilm>, 2> films_;
     std::array<std::shared_ptr<ReviewSession>, 2> sessions_; ///< one for both of one review

@@ -37,7 +37,7 @@ PairView::PairView(const Playbook& playbook, QWidget* parent)
 
 void PairView::setSide(std::size_t side, PairSide shown) {
     QImage image = toImage(shown.picture);
-    images_[side] = shown.row.fit && shown.row.fit->mirrored ? image.mirrored(true, false) : image;
+    images_[side] = shown.row->fit && shown.row->fit->mirrored ? image.mirrored(true, false) : image;
     sides_[side] = std::move(shown);
     update();
 }
@@ -94,14 +94,14 @@ QRectF PairView::areaOf(std::size_t side) const {
 ViewTransform PairView::viewOf(std::size_t side) const {
     const PairSide& s = sides_[side];
     const QRectF area = areaOf(side);
-    const Clip& clip = s.row.entry.clip;
+    const Clip& clip = s.row->entry.clip;
     ViewTransform view = ViewTransform::fit(QSizeF(clip.width, clip.height), area);
-    if (const auto& fit = s.row.fit; fit && sides_[1 - side].row.fit) {
-        const int toward = targetDirectionX(s.row.entry.hand, clip.view) * (fit->mirrored ? -1 : 1);
+    if (const auto& fit = s.row->fit; fit && sides_[1 - side].row->fit) {
+        const int toward = targetDirectionX(s.row->entry.hand, clip.view) * (fit->mirrored ? -1 : 1);
         // Beside each other each goes with its athlete; over each other both stay where they stood at Set.
         const bool follows = look_ == PairLook::Beside;
         const double x =
-            follows ? bodyMiddleAt(s.row.entry, std::max<std::int64_t>(0, s.frame)) : fit->middleX;
+            follows ? bodyMiddleAt(s.row->entry, std::max<std::int64_t>(0, s.frame)) : fit->middleX;
         const double middle = fit->mirrored ? clip.width - x : x;
         const double bodyPx =
             follows ? kBodyPart * area.height() : std::min(kBodyPart * area.height(), area.width() / kRoom);
@@ -116,13 +116,13 @@ ViewTransform PairView::viewOf(std::size_t side) const {
 }
 
 QPointF PairView::toView(std::size_t side, ImagePoint at) const {
-    const JuxtaRow& row = sides_[side].row;
+    const JuxtaRow& row = *sides_[side].row;
     if (row.fit && row.fit->mirrored) at.x = row.entry.clip.width - at.x;
     return viewOf(side).toView(at) * textScale();
 }
 
 ImagePoint PairView::toPicture(std::size_t side, QPointF at) const {
-    const JuxtaRow& row = sides_[side].row;
+    const JuxtaRow& row = *sides_[side].row;
     ImagePoint p = viewOf(side).toImage(at);
     if (row.fit && row.fit->mirrored) p.x = row.entry.clip.width - p.x;
     return p;
@@ -139,7 +139,7 @@ std::optional<std::size_t> PairView::sideAt(QPointF at) const {
 void PairView::paintPicture(QPainter& p, std::size_t side, double opacity) {
     if (images_[side].isNull()) return;
     const ViewTransform view = viewOf(side);
-    const Clip& clip = sides_[side].row.entry.clip;
+    const Clip& clip = sides_[side].row->entry.clip;
     p.setOpacity(opacity);
     p.drawImage(QRectF(view.toView({0, 0}), QSizeF(clip.width * view.scale, clip.height * view.scale)),
                 images_[side]);
@@ -149,19 +149,20 @@ void PairView::paintPicture(QPainter& p, std::size_t side, double opacity) {
 void PairView::paintMarks(QPainter& p, std::size_t side, const QRectF& area) {
     const PairSide& s = sides_[side];
     if (s.frame < 0) return;
-    MarkScene scene = sceneFor(s.row.entry.marks, playbook_, s.row.entry.results, s.frame);
-    for (const auto& [landmark, at] : jointsOn(s.row.entry.marks, s.frame))
+    MarkScene scene = sceneFor(s.row->entry.marks, playbook_, s.row->entry.results, s.frame);
+    for (const auto& [landmark, at] : jointsOn(s.row->entry.marks, s.frame))
         if (std::none_of(scene.points.begin(), scene.points.end(), [&, at = at](const ScenePoint& known) {
                 return known.at.x == at.x && known.at.y == at.y;
             }))
             scene.points.push_back({at, true});
     if (look_ == PairLook::Over) scene.labels.clear(); // two on one place; the panel tells them
-    paintScene(p, mirroredFor(s.row, std::move(scene)), viewOf(side), area, windowWords(), 1, kColours[side]);
+    paintScene(p, mirroredFor(*s.row, std::move(scene)), viewOf(side), area, windowWords(), 1,
+               kColours[side]);
 }
 
 void PairView::paintFigure(QPainter& p, std::size_t side) {
     const PairSide& s = sides_[side];
-    const JointPlaces joints = jointsOn(s.row.entry.marks, s.frame);
+    const JointPlaces joints = jointsOn(s.row->entry.marks, s.frame);
     const auto place = [&](Landmark l) { return toView(side, joints.at(l)) / textScale(); };
     QPen pen(kColours[side], 5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
     if (side == 1) pen.setDashPattern({1.6, 1.2}); // told apart without colour
@@ -180,7 +181,7 @@ void PairView::paintFigure(QPainter& p, std::size_t side) {
 
 void PairView::paintAngles(QPainter& p) {
     MarkScene scene;
-    const JointPlaces joints = jointsOn(sides_[1].row.entry.marks, sides_[1].frame);
+    const JointPlaces joints = jointsOn(sides_[1].row->entry.marks, sides_[1].frame);
     for (const AngleChange& a : angles_)
         if (const auto at = joints.find(a.angle->vertex); a.real && at != joints.end()) {
             const QPointF v = toView(1, at->second) / textScale();
@@ -249,7 +250,7 @@ void PairView::paintFigures(QPainter& p) {
     p.fillRect(all, palette::stage);
     constexpr std::size_t kFew = 3; // joints of which no figure can be made
     const auto enough = [&](const PairSide& s) {
-        return jointsOn(s.row.entry.marks, s.frame).size() >= kFew;
+        return jointsOn(s.row->entry.marks, s.frame).size() >= kFew;
     };
     if (!enough(sides_[0]) || !enough(sides_[1])) {
         p.setPen(palette::chalk);
@@ -257,7 +258,7 @@ void PairView::paintFigures(QPainter& p) {
         p.drawText(all.adjusted(60, 60, -60, -60), Qt::AlignCenter | Qt::TextWordWrap,
                    say("pair-place.no-figures"));
     }
-    if (const auto& fit = sides_[0].row.fit) {
+    if (const auto& fit = sides_[0].row->fit) {
         const double ground = viewOf(0).toView({0, fit->groundY}).y();
         p.setPen(QPen(palette::quiet, 1.5));
         p.drawLine(QPointF(0, ground), QPointF(all.width(), ground));
@@ -269,6 +270,7 @@ void PairView::paintFigures(QPainter& p) {
 
 void PairView::paintEvent(QPaintEvent*) {
     ScaledPainter p(this);
+    if (!sides_[0].row || !sides_[1].row) return;
     p.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
     p.fillRect(unscaled(rect()), palette::paper);
     if (look_ == PairLook::Beside) paintBeside(p);

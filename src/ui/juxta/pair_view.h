@@ -9,6 +9,7 @@
 #include <QWidget>
 
 #include <array>
+#include <memory>
 #include <optional>
 
 namespace jg::ui {
@@ -18,8 +19,8 @@ enum class PairLook { Beside, Over, Figures };
 
 /// What is shown of one of the two.
 struct PairSide {
-    JuxtaRow row;
-    Picture picture; ///< may be smaller than the film
+    std::shared_ptr<const JuxtaRow> row; ///< never null once it is set
+    Picture picture;                     ///< may be smaller than the film
     std::int64_t frame = -1;
     bool exact = false; ///< only then marks can be placed
     QString caption;    ///< whose, when
