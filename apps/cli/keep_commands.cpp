@@ -5,7 +5,6 @@
 #include "library/backup.h"
 #include "library/bundle.h"
 
-#include <chrono>
 #include <iostream>
 
 namespace jg::cli {
@@ -14,12 +13,6 @@ using nlohmann::json;
 namespace fs = std::filesystem;
 
 namespace {
-
-std::int64_t nowUnix() {
-    return std::chrono::duration_cast<std::chrono::seconds>(
-               std::chrono::system_clock::now().time_since_epoch())
-        .count();
-}
 
 /// The state that is asked for, else the newest.
 BackupState stateOf(const fs::path& folder, const Arguments& a) {
@@ -40,7 +33,7 @@ void backup(const Arguments& a, std::stop_token stop) {
     const auto library = openLibrary(a.word(0, "LIB"));
     const fs::path to = a.word(1, "FOLDER");
     const auto show = [](double part) { showProgress(part, msg("keep-commands.backing-up")); };
-    const BackupState state = orRefuse(backUp(*library, to, nowUnix(), stop, show));
+    const BackupState state = orRefuse(backUp(*library, to, SystemClock().nowUnix(), stop, show));
     if (a.has("check")) refuseWrong(orRefuse(checkBackup(to, state, stop, show)));
     if (a.has("json"))
         std::cout << json{{"at", state.at}, {"files", state.files.size()}, {"copiedBytes", state.copiedBytes}}

@@ -18,15 +18,9 @@ struct Candidate {
     Target target;
 };
 
-const DeliveryMarks* deliveryOf(const ReviewOfAthlete& r, int number) {
-    const auto it = std::find_if(r.deliveries.begin(), r.deliveries.end(),
-                                 [&](const DeliveryMarks& d) { return d.number == number; });
-    return it == r.deliveries.end() ? nullptr : &*it;
-}
-
 std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const std::string& measure) {
     const MeasureRow* row = r.results ? r.results->measure(measure) : nullptr;
-    const DeliveryMarks* d = row ? deliveryOf(r, row->delivery) : nullptr;
+    const DeliveryMarks* d = row ? r.delivery(row->delivery) : nullptr;
     if (!d || !row->value.value || r.submission.clips.empty()) return std::nullopt;
     return Candidate{{r.summary.date, *row->value.value, row->value.half95()},
                      {filmOf(*d, r.submission.clips).view, d->conditions, row->value.unit, r.approach},

@@ -17,22 +17,18 @@ public:
         : store_(store)
         , live_(live) {}
 
-    std::map<std::string, std::string> of(const Review& review) {
+    const std::map<std::string, std::string>& of(const Review& review) {
         const std::string& hash = review.judging().playbook;
-        auto& known = known_[hash];
-        if (known) return *known;
-        known.emplace();
+        if (const auto known = known_.find(hash); known != known_.end()) return known->second;
         const auto text = hash.empty() ? Result<std::string>(std::string()) : store_.playbookText(hash);
         const auto thawed = text && !text->empty() ? thawPlaybook(live_, *text) : Result<Playbook>(live_);
-        for (const MeasureDefinition& m : (thawed ? *thawed : live_).measures)
-            (*known)[m.id] = definitionOf(m);
-        return *known;
+        return known_[hash] = definitionsOf(thawed ? *thawed : live_);
     }
 
 private:
     Store& store_;
     const Playbook& live_;
-    std::map<std::string, std::optional<std::map<std::string, std::string>>> known_;
+    std::map<std::string, std::map<std::string, std::string>> known_; ///< by the playbook's hash
 };
 
 std::string baselineOf(const Athlete& athlete, const JuxtaKey& key, int lead) {
@@ -51,29 +47,37 @@ Result<JuxtaEntry> entryFor(Store& store, const Playbook& playbook, Definitions&
     auto submission = store.submission(review->submission);
     if (!submission) return submission.error();
     if (submission->clips.empty()) return fail(ErrorCode::NotFound, msg("juxta.no-film"));
-    const int number = key.delivery == 0 ? review->lead : key.delivery;
-    if (key.delivery != 0 && !review->delivery(number))
-        return fail(ErrorCode::NotFound, msg("juxta.no-delivery", {{"number", number}}));
+    if (key.delivery != 0 && !review->delivery(key.delivery))
+        return fail(ErrorCode::NotFound, msg("juxta.no-delivery", {{"number", key.delivery}}));
+    const int number = review->deliveryOr(key.delivery == 0 ? review->lead : key.delivery).number;
     auto kept = store.results(key.review);
     if (!kept) return kept.error();
-    JuxtaEntry e;
-    e.key = {key.review, number};
-    e.athlete = athlete->id;
-    e.name = athlete->firstName;
-    e.baseline = baselineOf(*athlete, e.key, review->lead);
-    e.age = athlete->ageOn(review->date);
-    e.when = review->date;
-    e.hand = athlete->hand;
-    e.marks = review->deliveryOr(number);
-    e.clip = filmOf(e.marks, submission->clips);
-    e.definitions = definitions.of(*review);
-    const bool asTold = review->sent && *kept && e.marks.number == review->deliveryOr(review->lead).number;
-    e.results = asTold ? std::move(**kept)
-                       : assess(*review, playbook, submission->clips, athlete->hand, e.marks.number);
-    return e;
+    const bool asTold = review->sent && *kept && number == review->deliveryOr(review->lead).number;
+    return juxtaEntryOf(*review, number, *athlete, submission->clips,
+                        asTold ? std::move(**kept)
+                               : assess(*review, playbook, submission->clips, athlete->hand, number),
+                        definitions.of(*review));
 }
 
 } // namespace
+
+JuxtaEntry juxtaEntryOf(const Review& review, int delivery, const Athlete& athlete,
+                        const std::vector<Clip>& clips, Assessment results,
+                        std::map<std::string, std::string> definitions) {
+    JuxtaEntry e;
+    e.key = {review.id, delivery};
+    e.athlete = athlete.id;
+    e.name = athlete.firstName;
+    e.baseline = baselineOf(athlete, e.key, review.lead);
+    e.age = athlete.ageOn(review.date);
+    e.when = review.date;
+    e.hand = athlete.hand;
+    e.marks = review.deliveryOr(delivery);
+    e.clip = filmOf(e.marks, clips);
+    e.results = std::move(results);
+    e.definitions = std::move(definitions);
+    return e;
+}
 
 Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playbook,
                                              const std::vector<JuxtaKey>& keys) {

@@ -9,6 +9,11 @@
 
 namespace jg {
 
+/// A delivery of a review as it stands in a sheet, with what its measures mean. Pure.
+JuxtaEntry juxtaEntryOf(const Review& review, int delivery, const Athlete& athlete,
+                        const std::vector<Clip>& clips, Assessment results,
+                        std::map<std::string, std::string> definitions);
+
 /// These deliveries, whoever's, with what they say: of those sent as they were told, of others as they are
 /// now. Errors: those of reading the store; NotFound for a delivery or a film that is not there.
 Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playbook,

@@ -2,11 +2,11 @@
 
 #include "desk/juxta.h"
 #include "desk/since.h"
+#include "kinematics/answers.h"
 #include "kinematics/estimate.h"
 
 #include <algorithm>
 #include <array>
-#include <set>
 
 namespace jg {
 
@@ -15,23 +15,13 @@ namespace {
 constexpr std::array<std::string_view, 8> kFates = {"not-asked", "open",      "cant-tell", "good",
                                                     "found",     "worked-on", "kept",      "came-back"};
 
-bool holds(const std::vector<std::string>& ids, const std::string& id) {
-    return std::find(ids.begin(), ids.end(), id) != ids.end();
-}
-
-const DeliveryMarks* markedOn(const ReviewOfAthlete& r, int number) {
-    for (const DeliveryMarks& d : r.deliveries)
-        if (d.number == number) return &d;
-    return nullptr;
-}
-
 /// Where a finding is seen: the last position of its measure, or its item's.
 void placeDot(const ReviewOfAthlete& r, const Playbook& playbook, const std::string& finding, LogDot& dot) {
     const MeasureRow* row = r.results->measure(finding);
     const MeasureDefinition* m = playbook.measure(finding);
     const GradedItem* item = playbook.item(finding);
     if (row) dot.delivery = row->delivery;
-    const DeliveryMarks* marks = markedOn(r, dot.delivery);
+    const DeliveryMarks* marks = r.delivery(dot.delivery);
     if (!marks) return;
     if (m && !m->moments.empty())
         dot.frame = marks->frameOf(m->moments.back());
@@ -47,11 +37,11 @@ bool isAsked(const Assessment& a, const std::string& finding) {
 Fate fateIn(const ReviewOfAthlete& r, const std::string& finding) {
     if (!r.results) return Fate::NotAsked;
     const Judged* j = r.results->judged(finding);
-    if (holds(r.summary.corrections, finding)) return Fate::WorkedOn;
+    if (isAmong(r.summary.corrections, finding)) return Fate::WorkedOn;
     if (!j) return isAsked(*r.results, finding) ? Fate::Open : Fate::NotAsked;
     if (j->cannotTell) return Fate::CantTell;
     if (!j->strength) return Fate::Found;
-    return holds(r.summary.keeps, finding) && r.summary.sent ? Fate::Kept : Fate::Good;
+    return isAmong(r.summary.keeps, finding) && r.summary.sent ? Fate::Kept : Fate::Good;
 }
 
 bool isFault(Fate fate) {
@@ -75,7 +65,7 @@ void markWhatCameBack(LogLine& line) {
 Status addSince(Store& store, const Playbook& playbook, AthleteLog& log) {
     if (log.page.reviews.size() < 2) return Done{};
     const ReviewSummary& newest = log.page.reviews.back().summary;
-    auto back = lookBackFrom(store, playbook, log.page.athlete, newest.id, newest.date);
+    auto back = lookBackFrom(store, playbook, log.page.athlete, log.page.reviews, newest.id, newest.date);
     if (!back) return back.error();
     if (!*back) return Done{};
     auto now = juxtaEntries(store, playbook, {{newest.id}});
@@ -85,7 +75,7 @@ Status addSince(Store& store, const Playbook& playbook, AthleteLog& log) {
     return Done{};
 }
 
-Status addBefore(Store& store, const Playbook& playbook, AthleteLog& log) {
+void addBefore(const std::map<ReviewId, Plan>& plans, const Playbook& playbook, AthleteLog& log) {
     for (const Promise& p : log.page.promises)
         if (p.open()) log.before.owed.push_back(p);
     std::stable_sort(log.before.owed.begin(), log.before.owed.end(),
@@ -93,32 +83,37 @@ Status addBefore(Store& store, const Playbook& playbook, AthleteLog& log) {
     const auto& reviews = log.page.reviews;
     const auto sent = std::find_if(reviews.rbegin(), reviews.rend(),
                                    [](const auto& r) { return r.summary.sent.has_value(); });
-    if (sent == reviews.rend()) return Done{};
-    auto review = store.review(sent->summary.id);
-    if (!review) return review.error();
+    if (sent == reviews.rend()) return;
+    const Plan& plan = plans.at(sent->summary.id);
     log.before.letter = sent->summary.sent->on;
-    log.before.lastTime = review->plan.corrections;
+    log.before.lastTime = plan.corrections;
     if (sent->results)
-        for (const std::string& id : review->plan.corrections)
+        for (const std::string& id : plan.corrections)
             log.before.goals[id] = goalOf(playbook, *sent->results, id);
-    log.before.kept = review->plan.keeps.empty() ? sent->summary.keeps : review->plan.keeps;
+    log.before.kept = plan.keeps.empty() ? sent->summary.keeps : plan.keeps;
     if (log.before.kept.size() > kMostKept) log.before.kept.resize(kMostKept);
-    log.before.toFilm = review->plan.ask;
-    return Done{};
+    log.before.toFilm = plan.ask;
 }
 
-Status addDrills(Store& store, const Playbook& playbook, AthleteLog& log) {
+void addDrills(const std::map<ReviewId, Plan>& plans, const Playbook& playbook, AthleteLog& log) {
     for (const ReviewOfAthlete& r : log.page.reviews) {
-        auto review = store.review(r.summary.id);
-        if (!review) return review.error();
         std::vector<std::string> names;
-        for (const PlannedDrill& d : review->plan.drills) {
+        for (const PlannedDrill& d : plans.at(r.summary.id).drills) {
             const Drill* drill = playbook.drill(d.drill);
             names.push_back(drill ? drill->name : d.drill);
         }
         if (!names.empty()) log.drills.emplace_back(r.summary.id, std::move(names));
     }
-    return Done{};
+}
+
+Result<std::map<ReviewId, Plan>> plansOf(Store& store, const AthletePage& page) {
+    std::map<ReviewId, Plan> plans;
+    for (const ReviewOfAthlete& r : page.reviews) {
+        auto review = store.review(r.summary.id);
+        if (!review) return review.error();
+        plans[r.summary.id] = std::move(review->plan);
+    }
+    return plans;
 }
 
 void addTrends(AthleteLog& log) {
@@ -138,7 +133,7 @@ void addTrends(AthleteLog& log) {
 std::vector<LogLine> logLines(const AthletePage& page, const Playbook& playbook) {
     std::vector<std::string> order;
     const auto add = [&](const std::string& id) {
-        if (!holds(order, id)) order.push_back(id);
+        if (!isAmong(order, id)) order.push_back(id);
     };
     for (auto r = page.reviews.rbegin(); r != page.reviews.rend(); ++r) {
         for (const std::string& id : r->summary.corrections) add(id);
@@ -179,8 +174,11 @@ Result<AthleteLog> readLog(Store& store, const Playbook& playbook, const Athlete
     log.lines = logLines(log.page, playbook);
     addTrends(log);
     if (auto added = addSince(store, playbook, log); !added) return added.error();
-    if (auto added = addBefore(store, playbook, log); !added) return added.error();
-    if (auto added = addDrills(store, playbook, log); !added) return added.error();
+    const auto plans = plansOf(store, log.page);
+    if (!plans) return plans.error();
+    addBefore(*plans, playbook, log);
+    addDrills(*plans, playbook, log);
+    log.outings = newestOutings(log.page.reviews, playbook);
     return log;
 }
 

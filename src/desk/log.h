@@ -3,6 +3,7 @@
 
 #include "coaching/season.h"
 #include "desk/athlete_page.h"
+#include "desk/outing.h"
 #include "review/follow_up.h"
 
 #include <optional>
@@ -61,6 +62,7 @@ struct AthleteLog {
     std::map<std::string, RobustLine> trends; ///< by measure, where four dates and more are alike
     std::map<std::string, Date> sureSince;    ///< by measure: the first day a change is sure
     std::vector<std::pair<ReviewId, std::vector<std::string>>> drills; ///< given, by review
+    std::vector<Outing> outings; ///< the newest, its measures that are off most often
 };
 
 /// Errors: those of reading the store.

@@ -69,30 +69,36 @@ void addWent(Outing& o) {
                      [](const WentRow& a, const WentRow& b) { return a.count > b.count; });
 }
 
+/// What the pitches say: the shuffling takes its time, so only of those that are shown.
+void tell(Outing& o) {
+    std::stable_sort(o.pitches.begin(), o.pitches.end(),
+                     [](const OutingPitch& a, const OutingPitch& b) { return a.number < b.number; });
+    std::vector<double> values, numbers;
+    for (const OutingPitch& p : o.pitches) values.push_back(p.value), numbers.push_back(p.number);
+    o.change = changePoint(values);
+    o.withNumber = associationOf(numbers, values);
+    addWent(o);
+    o.inWords = wordsOf(o);
+}
+
 } // namespace
 
-std::vector<Outing> outingsOf(const std::vector<ReviewOfAthlete>& reviews, const Playbook& playbook) {
+std::vector<Outing> newestOutings(const std::vector<ReviewOfAthlete>& reviews, const Playbook& playbook) {
     std::map<OutingKey, Outing> byKey;
     for (const ReviewOfAthlete& r : reviews) addPitches(r, playbook, byKey);
     std::vector<Outing> all;
-    for (auto& [key, o] : byKey) {
-        if (o.pitches.size() < 2) continue;
-        std::stable_sort(o.pitches.begin(), o.pitches.end(),
-                         [](const OutingPitch& a, const OutingPitch& b) { return a.number < b.number; });
-        std::vector<double> values, numbers;
-        for (const OutingPitch& p : o.pitches) values.push_back(p.value), numbers.push_back(p.number);
-        o.change = changePoint(values);
-        o.withNumber = associationOf(numbers, values);
-        addWent(o);
-        o.inWords = wordsOf(o);
-        all.push_back(std::move(o));
-    }
+    for (auto& [key, o] : byKey)
+        if (o.pitches.size() > 1) all.push_back(std::move(o));
     const auto off = [](const Outing& o) {
         return std::count_if(o.pitches.begin(), o.pitches.end(), [](const OutingPitch& p) { return p.off; });
     };
     std::stable_sort(all.begin(), all.end(), [&](const Outing& a, const Outing& b) {
         return a.on != b.on ? a.on > b.on : off(a) > off(b);
     });
+    const auto end =
+        std::find_if(all.begin(), all.end(), [&](const Outing& o) { return o.on != all.front().on; });
+    all.resize(std::min<std::size_t>(kMostOutings, static_cast<std::size_t>(end - all.begin())));
+    for (Outing& o : all) tell(o);
     return all;
 }
 

@@ -39,8 +39,10 @@ struct Outing {
     Message inWords; ///< what can be told: the pitch from which it changed, or that there are too few
 };
 
-/// The outings of an athlete with two numbered pitches of a measure or more, the newest first, each measure
-/// for itself: those that are off their target most often first. Association only, never a cause. Pure.
-std::vector<Outing> outingsOf(const std::vector<ReviewOfAthlete>& reviews, const Playbook& playbook);
+inline constexpr std::size_t kMostOutings = 3; ///< own choice
+
+/// The newest day with two numbered pitches of a measure or more: at most kMostOutings of its measures, those
+/// that are off their target most often first. Association only, never a cause. Pure.
+std::vector<Outing> newestOutings(const std::vector<ReviewOfAthlete>& reviews, const Playbook& playbook);
 
 } // namespace jg

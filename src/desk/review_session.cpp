@@ -1,9 +1,10 @@
 #include "desk/review_session.h"
-#include "desk/since.h"
 
 #include "desk/begin_judging.h"
 #include "desk/intake.h"
+#include "desk/juxta.h"
 #include "desk/own_error_exercise.h"
+#include "desk/since.h"
 #include "film/film_info.h"
 
 #include "review/deliveries.h"
@@ -133,7 +134,9 @@ House ReviewSession::house() const {
 /// One that can't be read only takes the looking back away.
 const LookBack* ReviewSession::lookBack() const {
     if (!back_) {
-        auto found = lookBackFrom(library_, live_, athlete_, review_.id, review_.date);
+        const auto all = library_.reviewsOf(athlete_.id);
+        auto found = all ? lookBackFrom(library_, live_, athlete_, *all, review_.id, review_.date)
+                         : Result<std::optional<LookBack>>(all.error());
         back_ = found && *found ? std::make_shared<const LookBack>(std::move(**found)) : nullptr;
     }
     return back_->get();
@@ -142,14 +145,8 @@ const LookBack* ReviewSession::lookBack() const {
 LetterModel ReviewSession::letter() const {
     LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
     if (const LookBack* back = lookBack()) {
-        JuxtaEntry now;
-        now.athlete = athlete_.id;
-        now.key = {review_.id, review_.lead};
-        now.hand = athlete_.hand;
-        now.marks = review_.deliveryOr(review_.lead);
-        now.clip = filmOf(now.marks, submission_.clips);
-        now.results = told_;
-        for (const MeasureDefinition& m : book_.measures) now.definitions[m.id] = definitionOf(m);
+        const JuxtaEntry now =
+            juxtaEntryOf(review_, review_.lead, athlete_, submission_.clips, told_, definitionsOf(book_));
         tellSince(letter, book_, back->name, back->when, becameOf(*back, now));
     }
     return letter;

@@ -19,9 +19,10 @@ struct LookBack {
 };
 
 /// The coach's first baseline that is another review, else the last one sent before `now`. Nothing when there
-/// is none, or its film is gone. Errors: those of reading the store.
+/// is none, or its film is gone. `all` are the athlete's reviews by date. Errors: those of reading the store.
 Result<std::optional<LookBack>> lookBackFrom(Store& store, const Playbook& playbook, const Athlete& athlete,
-                                             const ReviewId& now, Date on);
+                                             const std::vector<ReviewOfAthlete>& all, const ReviewId& now,
+                                             Date on);
 
 /// What became of it by `now`: of all strengths those that the letter named, and whatever got worse. Pure.
 std::vector<Followed> becameOf(const LookBack& back, const JuxtaEntry& now);

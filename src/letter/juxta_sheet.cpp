@@ -5,6 +5,7 @@
 #include "letter/pdf_file.h"
 #include "letter/qt_text.h"
 #include "letter/still.h"
+#include "review/letter_model.h"
 
 #include <QBuffer>
 
@@ -79,14 +80,9 @@ public:
         painter_.fillRect(QRectF(0, 0, width, height), palette::sheet);
         painter_.setPen(QPen(palette::rule, 1));
         painter_.drawLine(QPointF(0, height), QPointF(width, height));
-        const JuxtaEntry &first = sheet_.rows.front().entry, &last = sheet_.rows.back().entry;
-        const Message title =
-            first.athlete == last.athlete
-                ? msg("juxta.title-one", {{"name", last.name}, {"count", sheet_.rows.size()}})
-                : msg("juxta.title-two", {{"name", first.name}, {"other", last.name}});
-        write(title, headFont(21), palette::ink, {kSideMargin, 0, width / 2, height}, Qt::AlignVCenter);
-        write(sheet_.childBesideAdult() ? msg("juxta.child-beside-adult") : msg("juxta.how"), textFont(13),
-              sheet_.childBesideAdult() ? palette::clay : palette::quiet,
+        write(titleOf(sheet_), headFont(21), palette::ink, {kSideMargin, 0, width / 2, height},
+              Qt::AlignVCenter);
+        write(mannerOf(sheet_), textFont(13), sheet_.childBesideAdult() ? palette::clay : palette::quiet,
               {width / 2, 0, width / 2 - kSideMargin, height}, Qt::AlignVCenter | Qt::AlignRight);
     }
 

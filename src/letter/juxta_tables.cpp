@@ -3,6 +3,7 @@
 #include "base/number.h"
 #include "letter/csv.h"
 #include "letter/juxta_sheet.h"
+#include "review/letter_model.h"
 
 #include <nlohmann/json.hpp>
 

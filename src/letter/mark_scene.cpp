@@ -8,11 +8,6 @@
 
 namespace jg {
 
-Message labelOf(const MeasureValue& v) {
-    if (!v.value) return {};
-    return msg("label.number", {{"number", numberInWords(*v.value, v.unit)}, {"error", errorInWords(v)}});
-}
-
 namespace {
 
 /// The points of a measure that lie on this frame, in the order of its formula.

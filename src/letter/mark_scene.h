@@ -63,7 +63,4 @@ MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, cons
                    std::int64_t frame, const std::optional<std::string>& focus = std::nullopt,
                    const MeasureGhost* ghost = nullptr);
 
-/// "88 +-4" with the unit's sign, as written on pictures.
-Message labelOf(const MeasureValue& value);
-
 } // namespace jg

@@ -7,6 +7,7 @@
 #include "letter/palette.h"
 #include "letter/qt_text.h"
 #include "letter/still.h"
+#include "review/letter_model.h"
 #include "review/replay.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"

@@ -2,7 +2,9 @@
 
 #include "base/date.h"
 #include "base/unfit.h"
+#include "library/left_over.h"
 #include "library/rows.h"
+#include "library/setting_list.h"
 
 #include <nlohmann/json.hpp>
 
@@ -86,7 +88,7 @@ bool isPart(const fs::path& file) {
 std::vector<fs::path> filesOf(const fs::path& library) {
     std::vector<fs::path> all;
     std::error_code ec;
-    for (const char* sub : {"media", "takes", "sent"})
+    for (const char* sub : kKeptFolders)
         for (const auto& entry : fs::directory_iterator(library / sub, ec))
             if (entry.is_regular_file(ec) && !entry.is_symlink(ec) && !isPart(entry.path()))
                 all.push_back(entry.path());
@@ -150,11 +152,10 @@ private:
     /// For the reminder, and for whom a deleted athlete still lies there. A library that can only be read
     /// can't keep it.
     void remember(std::int64_t nowUnix) {
-        json folders = json::parse(library_.setting("backup.folders", "[]"), nullptr, false);
-        if (!folders.is_array()) folders = json::array();
+        json folders = listInSetting(library_, kBackupFolders);
         const std::string folder = fs::weakly_canonical(to_).string();
         if (std::find(folders.begin(), folders.end(), folder) == folders.end()) folders.push_back(folder);
-        if (library_.readOnly() || !library_.setSetting("backup.folders", folders.dump())) return;
+        if (library_.readOnly() || !library_.setSetting(kBackupFolders, folders.dump())) return;
         if (!library_.setSetting("backup.last", std::to_string(nowUnix))) return;
     }
 
@@ -278,7 +279,7 @@ Status restoreBackup(const fs::path& folder, const BackupState& state, const fs:
         fs::remove_all(part, ec);
         return Status(std::move(why));
     };
-    for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(part / sub, ec);
+    for (const char* sub : kKeptFolders) fs::create_directories(part / sub, ec);
     if (ec) return giveUp(writeError(part, ec.value()));
     fs::permissions(part, fs::perms::owner_all, ec);
     for (std::size_t i = 0; i < state.files.size(); ++i) {

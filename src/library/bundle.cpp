@@ -1,6 +1,7 @@
 #include "library/bundle.h"
 
 #include "base/unfit.h"
+#include "library/left_over.h"
 #include "library/zip.h"
 #include "review/people_check.h"
 #include "review/review_json.h"
@@ -51,7 +52,8 @@ bool isPlainPath(const std::string& path) {
     const auto slash = path.find('/');
     if (slash == path.npos) return false;
     const std::string folder = path.substr(0, slash), name = path.substr(slash + 1);
-    if (folder != "media" && folder != "takes" && folder != "sent") return false;
+    if (std::find(std::begin(kKeptFolders), std::end(kKeptFolders), folder) == std::end(kKeptFolders))
+        return false;
     if (name.empty() || name.size() > kLongestName || name.front() == '.') return false;
     return std::all_of(name.begin(), name.end(),
                        [](unsigned char c) { return std::isalnum(c) || c == '.' || c == '-' || c == '_'; });
@@ -344,7 +346,7 @@ private:
 Status unpackAll(const Bundle& b, const ZipReader& zip, const fs::path& work, std::stop_token stop,
                  const std::function<void(double)>& progress) {
     std::error_code ec;
-    for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(work / sub, ec);
+    for (const char* sub : kKeptFolders) fs::create_directories(work / sub, ec);
     if (ec) return writeError(work, ec.value());
     fs::permissions(work, fs::perms::owner_all, ec);
     for (std::size_t i = 0; i < b.files.size(); ++i) {

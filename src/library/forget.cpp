@@ -1,9 +1,8 @@
 #include "library/library.h"
 
 #include "library/rows.h"
+#include "library/setting_list.h"
 #include "review/review_json.h"
-
-#include <nlohmann/json.hpp>
 
 #include <set>
 
@@ -13,9 +12,6 @@ namespace fs = std::filesystem;
 using nlohmann::json;
 
 namespace {
-
-constexpr const char* kBackups = "backup.folders";
-constexpr const char* kForgotten = "forgotten";
 
 int countOf(SQLite::Database& db, const char* sql, const std::string& id) {
     SQLite::Statement q(db, sql);
@@ -98,10 +94,8 @@ Result<Belongings> Library::belongingsOf(const AthleteId& athlete) {
     });
     if (!done) return done.error();
     if (!there) return fail(ErrorCode::NotFound, msg("library.no-athlete"));
-    const json folders = json::parse(setting(kBackups, "[]"), nullptr, false);
-    if (folders.is_array())
-        for (const json& folder : folders)
-            if (folder.is_string()) b.backups.push_back(folder);
+    for (const json& folder : listInSetting(*this, kBackupFolders))
+        if (folder.is_string()) b.backups.push_back(folder);
     return b;
 }
 
@@ -124,8 +118,7 @@ Result<std::vector<Message>> Library::forgetAthlete(const AthleteId& athlete, Da
         fs::remove(folder_ / file, ec);
         if (ec) left.push_back(msg("library.file-stays", {{"file", file}, {"why", ec.message()}}));
     }
-    json record = json::parse(setting(kForgotten, "[]"), nullptr, false);
-    if (!record.is_array()) record = json::array();
+    json record = listInSetting(*this, kForgotten);
     record.push_back({{"on", isoDate(today)},
                       {"athlete", athlete.value},
                       {"submissions", belongings->submissions},

@@ -1,4 +1,5 @@
-// What a look at the library and the sweep at its start agree on. Inside the library room only.
+// What of a library's folder a look at it, the sweep at its start, a backup and a bundle agree on. Inside the
+// library room only.
 #pragma once
 
 #include "library/library.h"
@@ -6,6 +7,9 @@
 #include <string_view>
 
 namespace jg {
+
+/// Beside the database; what can be made again lies elsewhere.
+inline constexpr const char* kKeptFolders[] = {"media", "takes", "sent"};
 
 /// A file so young that a program may still be writing it, or about to tell of it; also one whose age can't
 /// be read.

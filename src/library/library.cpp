@@ -1,5 +1,6 @@
 #include "library/library.h"
 
+#include "library/left_over.h"
 #include "library/rows.h"
 
 #include <QCryptographicHash>
@@ -42,7 +43,7 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
         if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
             return fail(ErrorCode::Refused,
                         msg("library.folder-is-not-empty-and-holds", {{"folder", folder.string()}}));
-        for (const char* sub : {"media", "takes", "sent"}) fs::create_directories(folder / sub, ec);
+        for (const char* sub : kKeptFolders) fs::create_directories(folder / sub, ec);
         if (ec) return writeError(folder, ec.value());
     }
     // Films of children: nobody else on this machine looks in. A library on a disk without rights stays as it

@@ -35,6 +35,13 @@ struct ReviewOfAthlete {
     std::optional<Assessment> results;
     std::vector<DeliveryMarks> deliveries; ///< without paths and shake
     std::string approach;                  ///< its id
+
+    /// Null for none of that number.
+    const DeliveryMarks* delivery(int number) const {
+        for (const DeliveryMarks& d : deliveries)
+            if (d.number == number) return &d;
+        return nullptr;
+    }
 };
 
 /// A review as someone else had it when two wrote on the same revision. Nothing is ever overwritten blindly.

@@ -1,7 +1,6 @@
 #include "review/figure.h"
 
 #include <array>
-#include <cmath>
 
 namespace jg {
 
@@ -25,8 +24,10 @@ Message FigureAngle::name() const {
     return msg("figure." + std::string(id));
 }
 
-MeasureValue figureAngleAt(const JuxtaEntry& entry, const Playbook& playbook, Moment moment,
-                           const FigureAngle& angle) {
+namespace {
+
+MeasureValue angleAt(const JuxtaEntry& entry, const Playbook& playbook, Moment moment,
+                     const FigureAngle& angle, const std::vector<LimbTurn>& limbs) {
     MeasureDefinition m;
     m.id = "figure-" + std::string(angle.id);
     m.kind = MeasureKind::JointAngle;
@@ -34,23 +35,31 @@ MeasureValue figureAngleAt(const JuxtaEntry& entry, const Playbook& playbook, Mo
     m.slots = {{"a", angle.a, moment}, {"vertex", angle.vertex, moment}, {"b", angle.b, moment}};
     m.moments = {moment};
     m.views = {View::Open, View::Closed, View::Front, View::Rear};
-    return evaluate(m, inputFor(entry.marks, playbook, m, entry.clip, entry.hand, limbsTurned(entry.marks)));
+    return evaluate(m, inputFor(entry.marks, playbook, m, entry.clip, entry.hand, limbs));
+}
+
+} // namespace
+
+MeasureValue figureAngleAt(const JuxtaEntry& entry, const Playbook& playbook, Moment moment,
+                           const FigureAngle& angle) {
+    return angleAt(entry, playbook, moment, angle, limbsTurned(entry.marks));
 }
 
 std::vector<AngleChange> angleChanges(const JuxtaEntry& one, const JuxtaEntry& other,
                                       const Playbook& playbook, Moment moment) {
     std::vector<AngleChange> all;
     if (one.clip.view != other.clip.view) return all;
+    const auto limbs = limbsTurned(one.marks), otherLimbs = limbsTurned(other.marks);
     for (const FigureAngle& angle : figureAngles()) {
         AngleChange change{&angle,
-                           figureAngleAt(one, playbook, moment, angle),
-                           figureAngleAt(other, playbook, moment, angle),
+                           angleAt(one, playbook, moment, angle, limbs),
+                           angleAt(other, playbook, moment, angle, otherLimbs),
                            {},
                            false};
         if (!change.before.value || !change.after.value) continue;
-        const double sdA = change.before.half95() / kSdsOf95, sdB = change.after.half95() / kSdsOf95;
-        change.difference = {*change.after.value - *change.before.value, std::hypot(sdA, sdB)};
-        change.real = reallyChanged(*change.before.value, sdA, *change.after.value, sdB);
+        const Estimate before = asShown(change.before), after = asShown(change.after);
+        change.difference = differenceOf(before, after);
+        change.real = reallyChanged(before.value, before.sd, after.value, after.sd);
         all.push_back(std::move(change));
     }
     return all;

@@ -8,10 +8,6 @@ namespace jg {
 
 namespace {
 
-Message inNumbers(const MeasureValue& v) {
-    return msg("label.number", {{"number", numberInWords(*v.value, v.unit)}, {"error", errorInWords(v)}});
-}
-
 /// 0 = as wanted, more = further off.
 int distanceOf(Verdict verdict) {
     return verdict == Verdict::Protect ? pipsOf(Verdict::Keep) : pipsOf(Verdict::Keep) - pipsOf(verdict);
@@ -59,8 +55,8 @@ void followMeasure(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f)
     f.numbers =
         msg("follow.plain", {{"before", numberInWords(*change->values[0]->value, change->values[0]->unit)},
                              {"now", numberInWords(*change->values[1]->value, change->values[1]->unit)}});
-    f.why = msg("follow.numbers", {{"before", inNumbers(*change->values[0])},
-                                   {"now", inNumbers(*change->values[1])},
+    f.why = msg("follow.numbers", {{"before", labelOf(*change->values[0])},
+                                   {"now", labelOf(*change->values[1])},
                                    {"trend", nameOf(*change->trend)}});
 }
 

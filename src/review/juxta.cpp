@@ -153,12 +153,46 @@ double bodyMiddleAt(const JuxtaEntry& e, std::int64_t frame) {
     return middleOf(e, *before) + part * (middleOf(e, *after) - middleOf(e, *before));
 }
 
+namespace {
+
 std::string definitionOf(const MeasureDefinition& m) {
     std::string text = std::to_string(static_cast<int>(m.kind)) + " " + std::to_string(m.sign);
     for (const Slot& slot : m.slots)
         text += " " + std::string(info(slot.landmark).id) + "@" + std::string(info(slot.at).id) + "+" +
                 std::to_string(slot.frames);
     return text + " " + m.formula;
+}
+
+} // namespace
+
+std::map<std::string, std::string> definitionsOf(const Playbook& playbook) {
+    std::map<std::string, std::string> all;
+    for (const MeasureDefinition& m : playbook.measures) all[m.id] = definitionOf(m);
+    return all;
+}
+
+Estimate asShown(const MeasureValue& v) {
+    return {*v.value, v.half95() / kSdsOf95};
+}
+
+Estimate differenceOf(const Estimate& before, const Estimate& after) {
+    return {after.value - before.value, std::hypot(before.sd, after.sd)};
+}
+
+Message captionOf(const JuxtaEntry& e) {
+    return joined(ListStyle::Dots,
+                  {asIs(e.name), e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline)});
+}
+
+Message titleOf(const JuxtaSheet& sheet) {
+    const JuxtaEntry &first = sheet.rows.front().entry, &last = sheet.rows.back().entry;
+    return first.athlete == last.athlete
+               ? msg("juxta.title-one", {{"name", last.name}, {"count", sheet.rows.size()}})
+               : msg("juxta.title-two", {{"name", first.name}, {"other", last.name}});
+}
+
+Message mannerOf(const JuxtaSheet& sheet) {
+    return sheet.childBesideAdult() ? msg("juxta.child-beside-adult") : msg("juxta.how");
 }
 
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
@@ -171,10 +205,10 @@ std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntr
     if (!change.notComparable.empty() && (!overruled || a->value.unit != b->value.unit)) return change;
     change.overruled = !change.notComparable.empty();
     change.notComparable = {};
-    const double sdA = a->value.half95() / kSdsOf95, sdB = b->value.half95() / kSdsOf95;
-    change.difference = Estimate{*b->value.value - *a->value.value, std::hypot(sdA, sdB)};
+    const Estimate before = asShown(a->value), after = asShown(b->value);
+    change.difference = differenceOf(before, after);
     change.trend =
-        trendOf(b->target, *a->value.value, sdA, *b->value.value, sdB, spreadOfBoth(one, *a, other, *b));
+        trendOf(b->target, before.value, before.sd, after.value, after.sd, spreadOfBoth(one, *a, other, *b));
     return change;
 }
 

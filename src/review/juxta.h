@@ -109,7 +109,17 @@ Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& 
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
                                           const std::string& measure, bool overruled = false);
 
-/// What a measure of a playbook means, as text: two of one id with another text are not compared.
-std::string definitionOf(const MeasureDefinition& measure);
+/// What each measure of a playbook means, as text: two of one id with another text are not compared. Pure.
+std::map<std::string, std::string> definitionsOf(const Playbook& playbook);
+
+/// A number with the error that is shown of it, and how far one lies beyond another. Pure.
+Estimate asShown(const MeasureValue& value);
+Estimate differenceOf(const Estimate& before, const Estimate& after);
+
+/// "Ludo · 29 September 2026", or what the coach calls it.
+Message captionOf(const JuxtaEntry& entry);
+/// Whose deliveries stand in a sheet, and how they are shown: a child beside an adult comes before all.
+Message titleOf(const JuxtaSheet& sheet);
+Message mannerOf(const JuxtaSheet& sheet);
 
 } // namespace jg

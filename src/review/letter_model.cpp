@@ -241,6 +241,11 @@ Message numberInWords(double value, const std::string& unit) {
     return withUnit(Decimal{value, unit == "x" ? 1 : 0}, unit);
 }
 
+Message labelOf(const MeasureValue& v) {
+    if (!v.value) return {};
+    return msg("label.number", {{"number", numberInWords(*v.value, v.unit)}, {"error", errorInWords(v)}});
+}
+
 void tellSince(LetterModel& m, const Playbook& playbook, const std::string& name, Date when,
                const std::vector<Followed>& followed) {
     for (const Followed& f : followed) {

@@ -82,4 +82,7 @@ Message numberInWords(double value, const std::string& unit);
 /// Half the 95 % interval as shown beside the number, never less than its last digit.
 Message errorInWords(const MeasureValue& value);
 
+/// "88 +-4" with the unit's sign, as written on pictures; empty without a number.
+Message labelOf(const MeasureValue& value);
+
 } // namespace jg

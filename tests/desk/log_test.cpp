@@ -98,6 +98,42 @@ TEST(Log, TheNewestIsComparedWithTheBaselineThatTheCoachNamed) {
     EXPECT_EQ(walk.library->athlete(walk.athlete.id)->baselines, athlete.baselines);
 }
 
+/// A review of one day with a leg spread on each of these pitches.
+ReviewOfAthlete outingOn(int days, const std::vector<double>& values) {
+    ReviewOfAthlete r = reviewOn(days);
+    r.deliveries.clear();
+    MeasureRow row{"leg-spread", {}, {}, {}, 1, {}, {}, {}};
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        DeliveryMarks d;
+        d.number = static_cast<int>(i) + 1;
+        d.conditions.numberInOuting = d.number;
+        d.conditions.went = i % 2 == 0 ? Went::Target : Went::High;
+        r.deliveries.push_back(d);
+        MeasureValue v;
+        v.value = values[i];
+        v.unit = "deg";
+        row.deliveries.push_back({d.number, d.number, View::Open, v, Verdict::Keep, false});
+    }
+    r.results->measures.push_back(row);
+    return r;
+}
+
+TEST(Outing, TellsThePitchFromWhichALevelChangedOrThatThereAreTooFew) {
+    const std::vector<double> steady = {105, 106, 104, 105, 106, 105, 95, 94, 96, 95, 94, 95};
+    const auto all = newestOutings({outingOn(0, {100, 90}), outingOn(7, steady)}, test::playbook());
+    ASSERT_EQ(all.size(), 1U); // the newest day only
+    ASSERT_TRUE(all[0].change);
+    EXPECT_EQ(all[0].pitches[all[0].change->at].number, 7);
+    EXPECT_EQ(all[0].inWords.id, "outing.change");
+    ASSERT_EQ(all[0].went.size(), 2U);
+    EXPECT_EQ(all[0].went[0].count + all[0].went[1].count, 12);
+    const auto few = newestOutings({outingOn(0, {100, 90})}, test::playbook());
+    ASSERT_EQ(few.size(), 1U);
+    EXPECT_FALSE(few[0].change);
+    EXPECT_EQ(few[0].inWords.id, "outing.too-few");
+    EXPECT_TRUE(newestOutings({}, test::playbook()).empty());
+}
+
 TEST(Group, IsFilteredAndLeavesWithoutNames) {
     Walk walk(Stage::Judge);
     const auto rows = readGroup(*walk.library, test::playbook(), test::today());

@@ -76,6 +76,21 @@ TEST(JuxtaWindow, RowsAndColumnsAreChosenOrderedAndLeftOutByKeys) {
     EXPECT_FALSE(d.window().juxtaPlace());
 }
 
+TEST(JuxtaWindow, TheDeliveriesAreOfferedWithThoseOfTheSheetTicked) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    const auto rows = juxta->rows();
+    d.key(Qt::Key_A);
+    ASSERT_TRUE(waitFor([&] { return d.window().findChild<QDialog*>("juxta-rows") != nullptr; }));
+    QDialog* dialog = test::opened(d, "juxta-rows");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    ASSERT_TRUE(waitFor([&] { return juxta->settled(); }, 60000));
+    EXPECT_EQ(juxta->rows(), rows);
+}
+
 TEST(JuxtaWindow, ANamedDeliveryIsKeptWithTheAthlete) {
     TwoReviews two;
     Driver d(two.walk.library->folder());

@@ -78,6 +78,8 @@ TEST(KeepWindow, AnAthleteIsDeletedOnlyWhenTheNameIsTyped) {
     name->clear();
     d.type(name, QString::fromStdString(walk.athlete.fullName()));
     QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(waitFor([&] { return !walk.library->athlete(walk.athlete.id).ok(); }));
+    EXPECT_TRUE(waitFor([&] { return d.window().findChild<QPushButton*>("athlete-forget") == nullptr; }));
     d.settle();
     EXPECT_FALSE(walk.library->athlete(walk.athlete.id));
     EXPECT_FALSE(std::filesystem::exists(walk.library->mediaPath(walk.submission.clips.front())));

@@ -176,7 +176,7 @@ void AthletesPlace::showPage(const Result<AthleteLog>& log) {
         page_->addSpacing(12);
         addMeasures(*log);
         page_->addSpacing(12);
-        addOutings(page);
+        addOutings(*log);
         addReviews(*log);
     }
     page_->addSpacing(12);
@@ -352,14 +352,11 @@ void AthletesPlace::addKeeping(const AthleteId& athlete) {
 }
 
 /// Of the newest outing the measures that are off their target most often.
-void AthletesPlace::addOutings(const AthletePage& page) {
-    const auto outings = outingsOf(page.reviews, playbook_);
-    if (outings.empty()) return;
+void AthletesPlace::addOutings(const AthleteLog& log) {
+    if (log.outings.empty()) return;
     page_->addWidget(heading(say("athletes-place.outing"), 18));
     page_->addWidget(rule());
-    constexpr std::size_t kShown = 3;
-    for (std::size_t i = 0; i < outings.size() && i < kShown && outings[i].on == outings.front().on; ++i)
-        page_->addWidget(outingSection(outings[i], playbook_));
+    for (const Outing& o : log.outings) page_->addWidget(outingSection(o, playbook_));
     page_->addSpacing(12);
 }
 

@@ -53,7 +53,7 @@ private:
     void addComingBack(const Athlete& athlete);
     void showPage(const Result<AthleteLog>& log);
     void addHistory(const AthleteLog& log);
-    void addOutings(const AthletePage& page);
+    void addOutings(const AthleteLog& log);
     void addKeeping(const AthleteId& athlete);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);

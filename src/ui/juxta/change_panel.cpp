@@ -1,6 +1,7 @@
 #include "ui/juxta/change_panel.h"
 
 #include "letter/juxta_sheet.h"
+#include "review/letter_model.h"
 #include "ui/theme.h"
 
 #include <QScrollArea>

@@ -50,12 +50,8 @@ void CurvePlace::refresh() {
     stillsShown_ = 0;
     clearLayout(*legend_);
     std::vector<NamedCurve> curves;
-    for (const JuxtaRow& r : sheet_.rows) {
-        const Message name =
-            r.entry.baseline.empty() ? day(r.entry.when, DateStyle::Year) : asIs(r.entry.baseline);
-        curves.push_back(
-            {say(joined(ListStyle::Dots, {asIs(r.entry.name), name})), featureCurve(r.entry, feature_)});
-    }
+    for (const JuxtaRow& r : sheet_.rows)
+        curves.push_back({say(captionOf(r.entry)), featureCurve(r.entry, feature_)});
     for (std::size_t r = 0; r < curves.size(); ++r) addLegend(r, curves[r].curve, curves.front().curve);
     legend_->addStretch(1);
     chart_->setCurves(std::move(curves), say(nameOf(feature_)), unitOf(feature_));
@@ -64,9 +60,7 @@ void CurvePlace::refresh() {
 /// Whose it is, when its moment came and how that lies to the first row's, and the still of it.
 void CurvePlace::addLegend(std::size_t r, const FeatureCurve& curve, const FeatureCurve& first) {
     const JuxtaEntry& e = sheet_.rows[r].entry;
-    const Message name = e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline);
-    legend_->addWidget(plain(
-        CurveChart::letterOf(r) + "   " + say(joined(ListStyle::Dots, {asIs(e.name), name})), 13.5, true));
+    legend_->addWidget(plain(CurveChart::letterOf(r) + "   " + say(captionOf(e)), 13.5, true));
     std::optional<std::int64_t> frame = e.marks.frameOf(Moment::FootTouch);
     if (!curve.why.empty()) {
         legend_->addWidget(quiet(say(curve.why), 12.5));
@@ -93,18 +87,17 @@ void CurvePlace::readStill(std::size_t row, std::int64_t frame) {
     legend_->addWidget(label);
     auto other = library_.again();
     if (!other) return;
-    JuxtaSheet one = sheet_; // a column of this one still
-    one.columns = {{Moment::FootTouch, std::vector<JuxtaCell>(sheet_.rows.size()), {}}};
-    one.columns[0].cells[row] = cellAt(sheet_.rows[row].entry, frame);
+    const JuxtaRow& whole = sheet_.rows[row]; // a sheet of this one still
+    const JuxtaSheet one{{whole}, {{Moment::FootTouch, {cellAt(whole.entry, frame)}, {}}}};
     const QSize size = label->size() * devicePixelRatioF();
     new Job(this,
-            [this, label, one, row, frame, size, serial = serial_,
+            [this, label, one, frame, size, serial = serial_,
              own = std::shared_ptr<Library>(std::move(*other))](std::stop_token stop,
                                                                 const Job::Progress&) -> Job::Continuation {
                 JuxtaFilms films(*own, one, Stills::Near, stop);
-                auto picture = films.picture(row, frame);
+                auto picture = films.picture(0, frame);
                 if (!picture) return {};
-                return [this, label, serial, still = juxtaStill(one, {row, 0}, *picture, size)] {
+                return [this, label, serial, still = juxtaStill(one, {0, 0}, *picture, size)] {
                     if (serial != serial_) return; // the label is on its way out
                     QPixmap shown = QPixmap::fromImage(still);
                     shown.setDevicePixelRatio(devicePixelRatioF());

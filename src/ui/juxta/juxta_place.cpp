@@ -107,11 +107,8 @@ void JuxtaPlace::show(JuxtaSheet sheet) {
     ordered_ = true;
     columns_.clear();
     for (const JuxtaColumn& c : sheet.columns) columns_.push_back(c.moment);
-    const JuxtaEntry &first = sheet.rows.front().entry, &last = sheet.rows.back().entry;
-    title_->setText(first.athlete == last.athlete
-                        ? say("juxta.title-one", {{"name", last.name}, {"count", sheet.rows.size()}})
-                        : say("juxta.title-two", {{"name", first.name}, {"other", last.name}}));
-    how_->setText(sheet.childBesideAdult() ? say("juxta.child-beside-adult") : say("juxta.how"));
+    title_->setText(say(titleOf(sheet)));
+    how_->setText(say(mannerOf(sheet)));
     sheet_->setSheet(std::move(sheet));
     sheet_->fitInto(scroll_->viewport()->size());
     readStills();
@@ -121,21 +118,22 @@ void JuxtaPlace::show(JuxtaSheet sheet) {
 void JuxtaPlace::readStills() {
     ++serial_;
     const QSize size = sheet_->stillSize();
-    for (std::size_t r = 0; r < sheet_->sheet().rows.size(); ++r) readRow(r, size);
+    const auto sheet = std::make_shared<const JuxtaSheet>(sheet_->sheet());
+    for (std::size_t r = 0; r < sheet->rows.size(); ++r) readRow(sheet, r, size);
 }
 
 /// A row's stills come one by one, those of several rows beside each other.
-void JuxtaPlace::readRow(std::size_t row, QSize size) {
+void JuxtaPlace::readRow(const std::shared_ptr<const JuxtaSheet>& sheet, std::size_t row, QSize size) {
     auto other = s_.library.again();
     if (!other) return foot_->tell(say(other.error().text));
     ++reading_;
     new Job(this,
-            [this, own = std::shared_ptr<Library>(std::move(*other)), sheet = sheet_->sheet(), row, size,
+            [this, own = std::shared_ptr<Library>(std::move(*other)), sheet, row, size,
              serial = serial_](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                JuxtaFilms films(*own, sheet, Stills::Near, stop);
+                JuxtaFilms films(*own, *sheet, Stills::Near, stop);
                 Message wrong;
-                for (std::size_t c = 0; c < sheet.columns.size() && !stop.stop_requested(); ++c) {
-                    const auto frame = sheet.columns[c].cells[row].frame;
+                for (std::size_t c = 0; c < sheet->columns.size() && !stop.stop_requested(); ++c) {
+                    const auto frame = sheet->columns[c].cells[row].frame;
                     if (!frame) continue;
                     auto picture = films.picture(row, *frame);
                     if (!picture) {
@@ -143,7 +141,7 @@ void JuxtaPlace::readRow(std::size_t row, QSize size) {
                         continue;
                     }
                     const CellKey key{row, c};
-                    inbox_.put([this, key, serial, still = juxtaStill(sheet, key, *picture, size)] {
+                    inbox_.put([this, key, serial, still = juxtaStill(*sheet, key, *picture, size)] {
                         if (serial == serial_) sheet_->setStill(key, still);
                     });
                 }
@@ -277,14 +275,30 @@ void JuxtaPlace::moveColumn(int by) {
     read();
 }
 
+/// A library of years has thousands: they are read beside the window.
 void JuxtaPlace::chooseRows() {
-    auto offers = juxtaOffers(s_.library, athlete_);
-    if (!offers) return foot_->tell(say(offers.error().text));
+    auto other = s_.library.again();
+    if (!other) return foot_->tell(say(other.error().text));
+    ++reading_;
+    new Job(this,
+            [this, own = std::shared_ptr<Library>(std::move(*other)),
+             athlete = athlete_](std::stop_token, const Job::Progress&) -> Job::Continuation {
+                auto offers =
+                    std::make_shared<const Result<std::vector<JuxtaOffer>>>(juxtaOffers(*own, athlete));
+                return [this, offers] {
+                    --reading_;
+                    if (*offers) return askForRows(**offers);
+                    foot_->tell(say(offers->error().text));
+                };
+            });
+}
+
+void JuxtaPlace::askForRows(const std::vector<JuxtaOffer>& offers) {
     std::vector<Tickable> boxes;
     const auto idOfKey = [](const JuxtaKey& key) {
         return key.review.value + ":" + std::to_string(key.delivery);
     };
-    for (const JuxtaOffer& o : *offers) {
+    for (const JuxtaOffer& o : offers) {
         std::vector<Message> facts = {asIs(o.athlete.fullName()), day(o.when, DateStyle::Year),
                                       nameOf(o.view), msg("juxta-place.positions", {{"count", o.positions}})};
         if (o.key.delivery != 1) facts.push_back(msg("juxta.delivery", {{"number", o.key.delivery}}));
@@ -298,7 +312,7 @@ void JuxtaPlace::chooseRows() {
     }
     auto* d = new FormDialog(this, "juxta-rows", say("juxta-place.rows-title"), say("juxta-place.rows-hint"));
     const auto ticked = d->list("juxta-deliveries", say("juxta-place.deliveries"), boxes);
-    d->openWith([this, ticked, offers = *offers, idOfKey]() -> std::optional<QString> {
+    d->openWith([this, ticked, offers, idOfKey]() -> std::optional<QString> {
         const std::vector<std::string> ids = ticked();
         if (ids.size() < 2 || ids.size() > kMostJuxtaRows) return say(msg("juxta.two-to-twelve"));
         // Rows that stay keep their order; new ones come below.

@@ -58,7 +58,7 @@ private:
     void read();
     void show(JuxtaSheet sheet);
     void readStills();
-    void readRow(std::size_t row, QSize size);
+    void readRow(const std::shared_ptr<const JuxtaSheet>& sheet, std::size_t row, QSize size);
     void setHints();
     void openTwo();
     void closeTwo();
@@ -71,6 +71,7 @@ private:
     void moveRow(int by);
     void moveColumn(int by);
     void chooseRows();
+    void askForRows(const std::vector<JuxtaOffer>& offers);
     void chooseColumns();
     void nameRow();
     void overrule();

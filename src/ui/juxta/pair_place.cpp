@@ -5,6 +5,7 @@
 #include "ui/juxta/change_panel.h"
 #include "ui/juxta/lock_strip.h"
 #include "ui/review/choice_dialog.h"
+#include "ui/review/playhead.h"
 #include "ui/theme.h"
 
 #include <QVBoxLayout>
@@ -100,11 +101,25 @@ void PairPlace::lockAt(Moment moment) {
         {entries_[0].marks.frameOf(moment).value_or(0), entries_[1].marks.frameOf(moment).value_or(0)});
     unlocked_.reset();
     view_->setUnlocked({});
+    refreshTracks();
     refresh();
 }
 
+/// Where the two stand now; called at every step and while they play.
 void PairPlace::refresh() {
     if (!lockstep_) return;
+    for (const std::size_t side : kSides) {
+        films_[side]->want(lockstep_->frame(side), playing());
+        refreshSide(side);
+    }
+    strip_->setNow(lockstep_->ms(), say("pair-place.now", {{"ms", Decimal{lockstep_->ms(), 0}},
+                                                           {"moment", info(lock_).name()},
+                                                           {"apart", Decimal{lockstep_->apartMs(), 1}}}));
+    refreshPanel();
+}
+
+/// How the films lie to each other, which only another lock changes.
+void PairPlace::refreshTracks() {
     std::array<LockTrack, 2> tracks;
     for (const std::size_t side : kSides) {
         const auto last = films_[side]->info().frames() - 1;
@@ -115,14 +130,8 @@ void PairPlace::refresh() {
         for (const MomentInfo& m : keyPositions())
             if (const auto frame = entries_[side].marks.frameOf(m.moment))
                 t.pins.push_back({lockstep_->msOf(side, *frame), say(m.shortly())});
-        films_[side]->want(lockstep_->frame(side), playing());
-        refreshSide(side);
     }
     strip_->setTracks(std::move(tracks));
-    strip_->setNow(lockstep_->ms(), say("pair-place.now", {{"ms", Decimal{lockstep_->ms(), 0}},
-                                                           {"moment", info(lock_).name()},
-                                                           {"apart", Decimal{lockstep_->apartMs(), 1}}}));
-    refreshPanel();
 }
 
 QString PairPlace::timeOf(std::size_t side) const {
@@ -146,8 +155,7 @@ void PairPlace::refreshSide(std::size_t side) {
     shown.picture = films_[side]->picture();
     shown.frame = films_[side]->shownFrame();
     shown.exact = films_[side]->exact();
-    std::vector<Message> who = {asIs(e.name),
-                                e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline)};
+    std::vector<Message> who = {captionOf(e)};
     if (shown.row->fit && shown.row->fit->mirrored) who.push_back(msg("juxta.mirrored"));
     shown.caption = say(joined(ListStyle::Dots, std::move(who)));
     shown.time = timeOf(side);
@@ -203,10 +211,12 @@ void PairPlace::goTo(double ms) {
 void PairPlace::step(int by) {
     if (!lockstep_) return;
     pause();
-    if (unlocked_)
+    if (unlocked_) {
         lockstep_->nudge(*unlocked_, by);
-    else
+        refreshTracks();
+    } else {
         lockstep_->step(by);
+    }
     refresh();
 }
 
@@ -246,7 +256,7 @@ void PairPlace::tick() {
 }
 
 void PairPlace::slower() {
-    speed_ = speed_ == 1 ? 0.5 : speed_ == 0.5 ? 0.25 : speed_ == 0.25 ? 0.1 : 1;
+    speed_ = slowerThan(speed_);
     if (playing()) {
         startMs_ = lockstep_->ms();
         since_.start();

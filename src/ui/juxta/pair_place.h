@@ -57,6 +57,7 @@ private:
     Handlers makeHandlers();
     void opened();
     void refresh();
+    void refreshTracks();
     void refreshSide(std::size_t side);
     void refreshPanel();
     void goTo(double ms);

@@ -36,8 +36,12 @@ PairView::PairView(const Playbook& playbook, QWidget* parent)
 }
 
 void PairView::setSide(std::size_t side, PairSide shown) {
-    QImage image = toImage(shown.picture);
-    images_[side] = shown.row->fit && shown.row->fit->mirrored ? image.mirrored(true, false) : image;
+    const PairSide& before = sides_[side];
+    if (shown.picture.pixels != before.picture.pixels || !before.row) { // a step tells more than a picture
+        const QImage image = toImage(shown.picture);
+        images_[side] = shown.row->fit && shown.row->fit->mirrored ? image.mirrored(true, false) : image;
+    }
+    middles_[side] = bodyMiddleAt(shown.row->entry, std::max<std::int64_t>(0, shown.frame));
     sides_[side] = std::move(shown);
     update();
 }
@@ -100,8 +104,7 @@ ViewTransform PairView::viewOf(std::size_t side) const {
         const int toward = targetDirectionX(s.row->entry.hand, clip.view) * (fit->mirrored ? -1 : 1);
         // Beside each other each goes with its athlete; over each other both stay where they stood at Set.
         const bool follows = look_ == PairLook::Beside;
-        const double x =
-            follows ? bodyMiddleAt(s.row->entry, std::max<std::int64_t>(0, s.frame)) : fit->middleX;
+        const double x = follows ? middles_[side] : fit->middleX;
         const double middle = fit->mirrored ? clip.width - x : x;
         const double bodyPx =
             follows ? kBodyPart * area.height() : std::min(kBodyPart * area.height(), area.width() / kRoom);

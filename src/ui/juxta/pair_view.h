@@ -85,7 +85,8 @@ private:
 
     const Playbook& playbook_;
     std::array<PairSide, 2> sides_;
-    std::array<QImage, 2> images_; ///< of their pictures, mirrored where the row is
+    std::array<QImage, 2> images_;    ///< of their pictures, mirrored where the row is
+    std::array<double, 2> middles_{}; ///< of the bodies on these frames
     PairLook look_ = PairLook::Beside;
     bool stacked_ = false;
     double fade_ = 0.5;

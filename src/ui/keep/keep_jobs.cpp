@@ -116,15 +116,20 @@ void askToForget(QWidget* parent, Library& library, const AthleteId& athlete, Da
     auto* name = d->line("forget-name", say("keep.forget-name"), {}, text(b->name));
     for (const std::string& folder : b->backups)
         d->remark(say("library.backup-still-holds", {{"folder", folder}}));
-    d->openWith([&library, b = *b, name, today, tell, then]() -> std::optional<QString> {
+    d->openWith([parent, &library, b = *b, name, today, tell, then]() -> std::optional<QString> {
         if (name->text().trimmed().toStdString() != b.name)
             return say("keep.forget-type", {{"name", b.name}});
-        const auto left = library.forgetAthlete(b.athlete, today);
-        if (!left) return say(left.error().text);
-        std::vector<Message> told = {msg("keep.forgotten", {{"name", b.name}})};
-        told.insert(told.end(), left->begin(), left->end());
-        tell(say(joined(ListStyle::Sentences, std::move(told))), true);
-        then();
+        // The database is written anew, which takes a while in a large library.
+        runBeside(
+            parent, library, "keep.forgetting", tell,
+            [b, today](Library& own, std::stop_token, const Job::Progress&) {
+                const auto left = own.forgetAthlete(b.athlete, today);
+                if (!left) return left.error().text;
+                std::vector<Message> told = {msg("keep.forgotten", {{"name", b.name}})};
+                told.insert(told.end(), left->begin(), left->end());
+                return joined(ListStyle::Sentences, std::move(told));
+            },
+            then);
         return std::nullopt;
     });
 }

@@ -14,6 +14,10 @@ double machineSeconds() {
 
 } // namespace
 
+double slowerThan(double speed) {
+    return speed == 1 ? 0.5 : speed == 0.5 ? 0.25 : speed == 0.25 ? 0.1 : 1;
+}
+
 Playhead::Playhead(QObject* parent)
     : QObject(parent)
     , clock_(machineSeconds) {
@@ -84,7 +88,7 @@ void Playhead::pause() {
 }
 
 void Playhead::slower() {
-    speed_ = speed_ == 1 ? 0.5 : speed_ == 0.5 ? 0.25 : speed_ == 0.25 ? 0.1 : 1;
+    speed_ = slowerThan(speed_);
     if (playing()) play(direction_);
     Q_EMIT stateChanged();
 }

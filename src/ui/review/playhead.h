@@ -11,6 +11,9 @@
 
 namespace jg::ui {
 
+/// The next slower speed: true, half, quarter, tenth, true ...
+double slowerThan(double speed);
+
 /// Which frame is wanted. Playing follows the film's true times on a clock, the sound's own while it is
 /// heard, so that it never drifts; frames that come late are left out and counted.
 class Playhead : public QObject {
@@ -39,7 +42,7 @@ public:
     void toggle(int direction = 1) { playing() ? pause() : play(direction); }
     void play(int direction = 1);
     void pause();
-    void slower(); ///< true, half, quarter, tenth, true ...
+    void slower(); ///< by slowerThan()
     /// Plays between these two frames over and over; nothing = to the end.
     void setLoop(std::optional<std::pair<qint64, qint64>> loop);
     std::optional<std::pair<qint64, qint64>> loop() const { return loop_; }

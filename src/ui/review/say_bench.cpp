@@ -2,6 +2,7 @@
 
 #include "desk/unfinished_takes.h"
 #include "letter/still.h"
+#include "review/letter_model.h"
 #include "review/replay.h"
 #include "review/stops.h"
 #include "ui/review/choice_dialog.h"
