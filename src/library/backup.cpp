@@ -8,7 +8,10 @@
 
 #include <nlohmann/json.hpp>
 
+#include <QLockFile>
+
 #include <algorithm>
+#include <cerrno>
 #include <cstdio>
 #include <map>
 #include <optional>
@@ -23,6 +26,7 @@ namespace {
 constexpr const char* kBackupFormat = "juxtagraph-backup-1";
 constexpr const char* kMark = "juxtagraph-backup.json"; ///< tells a backup folder from any other
 constexpr const char* kDatabase = "library.sqlite";
+constexpr const char* kLock = ".lock";
 constexpr std::size_t kHashLength = 64;
 
 fs::path objectPath(const fs::path& folder, const std::string& hash) {
@@ -84,6 +88,13 @@ bool isPart(const fs::path& file) {
     return file.filename().string().starts_with(".");
 }
 
+/// A backup that was killed before its mark stood leaves hidden files only.
+bool holdsSomething(const fs::path& folder) {
+    std::error_code ec;
+    const fs::directory_iterator all(folder, ec);
+    return std::any_of(begin(all), end(all), [](const auto& entry) { return !isPart(entry.path()); });
+}
+
 /// Every file that belongs to the library, but the database.
 std::vector<fs::path> filesOf(const fs::path& library) {
     std::vector<fs::path> all;
@@ -107,7 +118,10 @@ public:
         : library_(library)
         , to_(std::move(to))
         , stop_(std::move(stop))
-        , progress_(progress) {}
+        , progress_(progress)
+        , lock_(QString::fromStdString((to_ / kLock).string())) {
+        lock_.setStaleLockTime(0); // a large one takes hours; only that of a dead program is broken
+    }
 
     Result<BackupState> run(std::int64_t nowUnix) {
         if (auto ready = prepare(); !ready) return ready.error();
@@ -135,15 +149,21 @@ private:
         if (const auto inside = fs::relative(target, home, ec); !inside.empty() && *inside.begin() != "..")
             return fail(ErrorCode::Refused, msg("backup.inside"));
         const bool known = fs::exists(to_ / kMark, ec);
-        if (!known && fs::exists(to_, ec) && !fs::is_empty(to_, ec))
+        if (!known && holdsSomething(to_))
             return fail(ErrorCode::Refused, msg("backup.not-empty", {{"folder", to_.string()}}));
-        fs::create_directories(to_ / "objects", ec);
+        fs::create_directories(to_, ec);
         if (ec) return writeError(to_, ec.value());
         fs::permissions(to_, fs::perms::owner_all, ec); // films of children here, too
+        if (!lock_.tryLock(0))
+            return lock_.error() == QLockFile::LockFailedError
+                       ? Status(fail(ErrorCode::Refused, msg("backup.under-way")))
+                       : Status(writeError(to_, EACCES));
         if (!known)
             if (auto made = library_.files().write(to_ / kMark, json{{"format", kBackupFormat}}.dump());
                 !made)
                 return made;
+        fs::create_directories(to_ / "objects", ec);
+        if (ec) return writeError(to_, ec.value());
         if (const auto states = backupStates(to_); states && !states->empty())
             for (const BackedFile& f : states->front().files) before_[f.path] = f;
         return Done{};
@@ -222,6 +242,7 @@ private:
     fs::path to_;
     std::stop_token stop_;
     const BackupProgress& progress_;
+    QLockFile lock_; ///< two at once would write one snapshot
     std::map<std::string, BackedFile> before_;
     BackupState state_;
     std::uint64_t all_ = 0, done_ = 0;

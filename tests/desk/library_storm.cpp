@@ -1,6 +1,6 @@
-// Edits, says, sends, takes in, exports and opens a library without end until it is killed: library_storm
-// LIBRARY FILM LOG SEED. What lies on the disk is told in LOG, one line each, after the call that put it
-// there returned.
+// Edits, says, sends, takes in, exports, backs up and opens a library without end until it is killed:
+// library_storm LIBRARY FILM LOG SEED. What lies on the disk is told in LOG, one line each, after the call
+// that put it there returned.
 #include "desk/intake.h"
 #include "desk/outgoing.h"
 #include "desk/places.h"
@@ -9,6 +9,7 @@
 #include "letter/calendar.h"
 #include "letter/fonts.h"
 #include "letter/week_sheet.h"
+#include "library/backup.h"
 
 #include <QCoreApplication>
 #include <QElapsedTimer>
@@ -41,7 +42,7 @@ public:
                 Library::open(folder_, false, std::make_shared<FileStore>()); // migrates when it must
             if (!library) continue;                                           // the other one is at it
             for (int i = 0; i < 6; ++i) {
-                const auto what = std::exchange(next_, engine_() % 10);
+                const auto what = std::exchange(next_, engine_() % 11);
                 if (what == 0)
                     takeInOne(**library);
                 else if (what == 1)
@@ -50,6 +51,8 @@ public:
                     sayOne(**library);
                 else if (what == 3)
                     exportOne(**library);
+                else if (what == 4)
+                    backUpOne(**library);
                 else
                     editOne(**library);
             }
@@ -122,6 +125,13 @@ private:
             writeCalendar({letter, "Storm", session->review().id.value, clock_.nowUnix()}, english());
         if (!calendar.empty() && library.files().write(path.string() + ".ics", calendar))
             tell("exported " + path.string() + ".ics");
+    }
+
+    /// Into one of two folders, so that a backup goes on where a killed one stopped, also another program's.
+    void backUpOne(Library& library) {
+        const auto folder = folder_.parent_path() / "backups" / std::to_string(engine_() % 2);
+        if (const auto state = backUp(library, folder, clock_.nowUnix()))
+            tell("backed " + state->at + " " + folder.string());
     }
 
     /// The post's part of sending, without a server: the mail in the outbox, then the review marked.

@@ -1,5 +1,6 @@
-// Four programs edit, say, send, take in, export and migrate on one library and are killed at random moments.
-#include "library/library.h"
+// Four programs edit, say, send, take in, export, back up and migrate on one library and are killed at random
+// moments.
+#include "library/backup.h"
 #include "tests/support/fixtures.h"
 
 #include <csignal>
@@ -39,6 +40,7 @@ struct Told {
         edits; ///< newest revision of a review and its words
     std::map<std::string, std::pair<std::int64_t, std::string>> takes; ///< newest, and its file
     std::set<std::string> sent, taken, exported;
+    std::map<std::string, std::set<std::string>> backups; ///< states by folder
     std::set<std::string> kinds;
     int lines = 0;
 
@@ -58,6 +60,7 @@ struct Told {
             if (what == "sent") sent.insert(id);
             if (what == "taken") taken.insert(id);
             if (what == "exported") exported.insert(id);
+            if (what == "backed" && words >> last) backups[last].insert(id);
         }
     }
 };
@@ -73,6 +76,39 @@ void expectWholeExports(const fs::path& folder, const Told& told) {
         EXPECT_NE(bytes.find(end, bytes.size() < 64 ? 0 : bytes.size() - 64), std::string::npos)
             << entry.path();
     }
+}
+
+/// Each state that stands is whole, and those that were told stand.
+void expectBackups(const Told& told) {
+    for (const auto& [folder, ats] : told.backups) {
+        const auto states = backupStates(folder);
+        ASSERT_TRUE(states) << said(states.error().text);
+        std::set<std::string> standing;
+        for (const BackupState& state : *states) {
+            standing.insert(state.at);
+            const auto problems = checkBackup(folder, state);
+            ASSERT_TRUE(problems);
+            EXPECT_TRUE(problems->empty()) << said(problems->front());
+        }
+        for (const std::string& at : ats) EXPECT_TRUE(standing.contains(at)) << at << " in " << folder;
+    }
+}
+
+/// The newest state of a backup is a library again.
+void expectRestored(const Told& told, const fs::path& to) {
+    if (told.backups.empty()) return;
+    const fs::path folder = told.backups.begin()->first;
+    const auto states = backupStates(folder);
+    ASSERT_TRUE(states && !states->empty());
+    FileStore files;
+    const Status back = restoreBackup(folder, states->front(), to, files);
+    ASSERT_TRUE(back) << said(back.error().text);
+    const auto library = Library::open(to, false, std::make_shared<FileStore>());
+    ASSERT_TRUE(library) << said(library.error().text);
+    (*library)->sweep();
+    const auto problems = (*library)->verify();
+    EXPECT_TRUE(problems.empty()) << problems.front();
+    fs::remove_all(to);
 }
 
 /// Everything that was told to lie on the disk lies there, once.
@@ -135,14 +171,17 @@ TEST(Storm, ProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
     for (int round = 0; round < rounds(); ++round) {
         if (round % 5 == 0) { // a library of an older version: both bring it up to date at once
             fs::remove_all(lib);
+            fs::remove_all(folder / "backups");
+            fs::create_directories(folder / "backups");
             fs::copy(fs::path(JG_SOURCE_DIR) / "tests/golden/library-1", lib, fs::copy_options::recursive);
             fs::remove(log);
             ++migrated;
         }
         std::vector<pid_t> children;
         for (int i = 0; i < kPrograms; ++i)
-            children.push_back(start(lib, folder / "film.mp4", log,
-                                     static_cast<unsigned>(engine()) / 5 * 5 + static_cast<unsigned>(i)));
+            children.push_back(
+                start(lib, folder / "film.mp4", log,
+                      static_cast<unsigned>(engine()) / 5 * 5 + static_cast<unsigned>((i + round) % 5)));
         // A machine that is busy with other things would be killed at the start of everything.
         if (round % 5 == 0) waitForKind(log, "taken");
         ::usleep(static_cast<useconds_t>(200000 + engine() % 900000)); // the first of it is their start
@@ -162,11 +201,13 @@ TEST(Storm, ProgramsKilledAtRandomLoseNothingButWhatWasInFlight) {
         (*library)->sweep();
         expectKept(**library, told);
         expectWholeExports(folder / "exports", told);
+        expectBackups(told);
+        if (round % 5 == 4) expectRestored(told, folder / "restored");
         ASSERT_FALSE(HasFailure()) << "in round " << round;
     }
     EXPECT_GT(lines, 5); // the kills fell among real work
     EXPECT_GE(migrated, 1);
-    EXPECT_EQ(kinds, (std::set<std::string>{"edit", "exported", "said", "sent", "taken"}));
+    EXPECT_EQ(kinds, (std::set<std::string>{"backed", "edit", "exported", "said", "sent", "taken"}));
 }
 
 } // namespace

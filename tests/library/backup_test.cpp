@@ -4,8 +4,10 @@
 
 #include <nlohmann/json.hpp>
 
+#include <atomic>
 #include <filesystem>
 #include <fstream>
+#include <thread>
 
 namespace jg {
 namespace {
@@ -55,6 +57,37 @@ TEST(Backup, CopiesOnceWhatIsNewAndComesBackTheSame) {
     EXPECT_TRUE((*opened)->examine()->empty());
     EXPECT_EQ((*opened)->review(walk.review.id)->deliveries,
               walk.library->review(walk.review.id)->deliveries);
+}
+
+TEST(Backup, TwoAtOnceIntoOneFolderLeaveNoStateThatIsNotWhole) {
+    Walk walk(Stage::Judge);
+    const fs::path to = walk.folder / "backup";
+    std::atomic<int> made = 0;
+    const auto backUpMany = [&](int from) {
+        const auto library = walk.library->again();
+        ASSERT_TRUE(library);
+        for (int i = 0; i < 20; ++i) {
+            // Something that is new in each database.
+            ASSERT_TRUE((*library)->setSetting("test." + std::to_string(from), std::to_string(i)));
+            const auto state = backUp(**library, to, kNow + from * 1000 + i);
+            if (state)
+                ++made;
+            else
+                EXPECT_EQ(state.error().code, ErrorCode::Refused) << said(state.error().text);
+        }
+    };
+    {
+        const std::jthread first([&] { backUpMany(1); }), second([&] { backUpMany(2); });
+    }
+    EXPECT_GT(made, 10);
+    const auto states = backupStates(to);
+    ASSERT_TRUE(states);
+    EXPECT_EQ(states->size(), static_cast<std::size_t>(made));
+    for (const BackupState& state : *states) {
+        const auto problems = checkBackup(to, state);
+        ASSERT_TRUE(problems);
+        EXPECT_TRUE(problems->empty()) << state.at << ": " << said(problems->front());
+    }
 }
 
 TEST(Backup, GoesOnWhereItWasBrokenOff) {
