@@ -40,6 +40,16 @@ GMimePart* attachmentPart(const Attachment& a) {
     return part;
 }
 
+/// Seven bits and short lines: a server need not take more.
+GMimeTextPart* textPart(const char* subtype, const std::string& words) {
+    GMimeTextPart* part = g_mime_text_part_new_with_subtype(subtype);
+    g_mime_text_part_set_charset(part, "utf-8");
+    g_mime_text_part_set_text(part, words.c_str());
+    g_mime_part_set_content_encoding(reinterpret_cast<GMimePart*>(part),
+                                     GMIME_CONTENT_ENCODING_QUOTEDPRINTABLE);
+    return part;
+}
+
 std::string contentOf(GMimePart* part) {
     const Owned<GMimeStream> out(g_mime_stream_mem_new());
     g_mime_data_wrapper_write_to_stream(g_mime_part_get_content(part), out.get());
@@ -65,13 +75,17 @@ Result<std::string> toBytes(const Mail& m) {
     g_mime_message_set_date(message.get(), date);
     g_date_time_unref(date);
     const Owned<GMimeMultipart> mixed(g_mime_multipart_new_with_subtype("mixed"));
-    const Owned<GMimeTextPart> text(g_mime_text_part_new_with_subtype("plain"));
-    g_mime_text_part_set_charset(text.get(), "utf-8");
-    g_mime_text_part_set_text(text.get(), m.text.c_str());
-    // Seven bits and short lines: a server need not take more.
-    g_mime_part_set_content_encoding(reinterpret_cast<GMimePart*>(text.get()),
-                                     GMIME_CONTENT_ENCODING_QUOTEDPRINTABLE);
-    g_mime_multipart_add(mixed.get(), reinterpret_cast<GMimeObject*>(text.get()));
+    const Owned<GMimeTextPart> text(textPart("plain", m.text));
+    if (m.html.empty()) {
+        g_mime_multipart_add(mixed.get(), reinterpret_cast<GMimeObject*>(text.get()));
+    } else {
+        // The best one last (RFC 2046, 5.1.4, from memory).
+        const Owned<GMimeMultipart> either(g_mime_multipart_new_with_subtype("alternative"));
+        const Owned<GMimeTextPart> html(textPart("html", m.html));
+        g_mime_multipart_add(either.get(), reinterpret_cast<GMimeObject*>(text.get()));
+        g_mime_multipart_add(either.get(), reinterpret_cast<GMimeObject*>(html.get()));
+        g_mime_multipart_add(mixed.get(), reinterpret_cast<GMimeObject*>(either.get()));
+    }
     for (const Attachment& a : m.attachments) {
         const Owned<GMimePart> part(attachmentPart(a));
         g_mime_multipart_add(mixed.get(), reinterpret_cast<GMimeObject*>(part.get()));
@@ -111,13 +125,14 @@ Result<ReadMail> readMail(const std::string& bytes) {
         if (!GMIME_IS_PART(object)) continue;
         auto* part = reinterpret_cast<GMimePart*>(object);
         const char* name = g_mime_part_get_filename(part);
-        if (name) {
+        if (name || !GMIME_IS_TEXT_PART(object)) {
             char* type = g_mime_content_type_get_mime_type(g_mime_object_get_content_type(object));
-            read.attachments.push_back({name, type, contentOf(part)});
+            read.attachments.push_back({name ? name : "", type, contentOf(part)});
             g_free(type);
         } else if (GMIME_IS_TEXT_PART(object)) {
             char* text = g_mime_text_part_get_text(reinterpret_cast<GMimeTextPart*>(object));
-            if (text) read.text += text;
+            GMimeContentType* type = g_mime_object_get_content_type(object);
+            if (text) (g_mime_content_type_is_type(type, "text", "html") ? read.html : read.text) += text;
             g_free(text);
         }
     } while (g_mime_part_iter_next(it));

@@ -26,6 +26,7 @@ struct Mail {
     std::vector<Attachment> attachments;
     std::string messageId; ///< without angle brackets
     std::int64_t dateUnix = 0;
+    std::string html = {}; ///< the text for who reads mail so; empty = the text alone
 };
 
 /// The mail with CRLF line ends, as it goes out and is kept. Errors: BadInput (no valid address).
@@ -37,7 +38,8 @@ struct ReadMail {
     std::string to;
     std::string subject;
     std::string date;
-    std::string text;
+    std::string text; ///< plain
+    std::string html;
     std::vector<Attachment> attachments;
 };
 

@@ -106,21 +106,20 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAdd
 
 } // namespace
 
-Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
-                const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress) {
+namespace {
+
+using Curl = std::unique_ptr<CURL, void (*)(CURL*)>;
+
+/// A way to the server as its settings say, encrypted but on this machine. `address` is its own, read before.
+Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Transfer& transfer) {
     static std::once_flag once;
     std::call_once(once, [] { curl_global_init(CURL_GLOBAL_DEFAULT); });
-    const auto address = readServerAddress(server.url);
-    if (!address) return address.error();
-    if (!server.requireTls && !address->loopback())
+    if (!server.requireTls && !address.loopback())
         return fail(ErrorCode::Refused, msg("smtp.without-encryption-mail-only-goes-to"));
-    const std::unique_ptr<CURL, void (*)(CURL*)> curl(curl_easy_init(), curl_easy_cleanup);
-    const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
-        curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
-    Transfer transfer{&bytes, 0, stop, &progress};
+    Curl curl(curl_easy_init(), curl_easy_cleanup);
     CURL* c = curl.get();
     // What stands as the path is said in EHLO: an address of every machine, in place of this one's name.
-    curl_easy_setopt(c, CURLOPT_URL, (address->text() + "/%5B127.0.0.1%5D").c_str());
+    curl_easy_setopt(c, CURLOPT_URL, (address.text() + "/%5B127.0.0.1%5D").c_str());
     curl_easy_setopt(c, CURLOPT_PROXY, ""); // whatever the environment says
     curl_easy_setopt(c, CURLOPT_PROTOCOLS_STR, "smtp,smtps");
     curl_easy_setopt(c, CURLOPT_NOSIGNAL, 1L);
@@ -130,22 +129,55 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
         curl_easy_setopt(c, CURLOPT_USERNAME, server.user.c_str());
         curl_easy_setopt(c, CURLOPT_PASSWORD, server.password.c_str());
     }
-    curl_easy_setopt(c, CURLOPT_MAIL_FROM, ("<" + from + ">").c_str());
-    curl_easy_setopt(c, CURLOPT_MAIL_RCPT, recipients.get());
-    curl_easy_setopt(c, CURLOPT_UPLOAD, 1L);
-    curl_easy_setopt(c, CURLOPT_READFUNCTION, give);
-    curl_easy_setopt(c, CURLOPT_READDATA, &transfer);
     curl_easy_setopt(c, CURLOPT_NOPROGRESS, 0L);
     curl_easy_setopt(c, CURLOPT_XFERINFOFUNCTION, watch);
     curl_easy_setopt(c, CURLOPT_XFERINFODATA, &transfer);
     curl_easy_setopt(c, CURLOPT_CONNECTTIMEOUT, std::min(server.timeoutS, 20L));
     curl_easy_setopt(c, CURLOPT_SERVER_RESPONSE_TIMEOUT, server.timeoutS);
-    curl_easy_setopt(c, CURLOPT_TIMEOUT, server.timeoutS * 10);
+    return curl;
+}
+
+/// Does it; how it ended, in words.
+Status perform(CURL* c, const ServerAddress& address, const std::function<bool()>& handedOver) {
     const CURLcode code = curl_easy_perform(c);
     if (code == CURLE_OK) return Done{};
     long response = 0;
     curl_easy_getinfo(c, CURLINFO_RESPONSE_CODE, &response);
-    return sentenceFor(code, response, transfer.at == bytes.size() && !bytes.empty(), *address);
+    return sentenceFor(code, response, handedOver(), address);
+}
+
+} // namespace
+
+Status checkServer(const MailServer& server, std::stop_token stop) {
+    constexpr long kPatienceS = 30;
+    const auto address = readServerAddress(server.url);
+    if (!address) return address.error();
+    Transfer nothing;
+    nothing.stop = stop;
+    auto curl = wayTo(server, *address, nothing);
+    if (!curl) return curl.error();
+    curl_easy_setopt(curl->get(), CURLOPT_CONNECT_ONLY, 1L); // greets, encrypts, logs in
+    curl_easy_setopt(curl->get(), CURLOPT_TIMEOUT, std::min(server.timeoutS, kPatienceS));
+    return perform(curl->get(), *address, [] { return false; });
+}
+
+Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
+                const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress) {
+    const auto address = readServerAddress(server.url);
+    if (!address) return address.error();
+    const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
+        curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
+    Transfer transfer{&bytes, 0, stop, &progress};
+    auto curl = wayTo(server, *address, transfer);
+    if (!curl) return curl.error();
+    CURL* c = curl->get();
+    curl_easy_setopt(c, CURLOPT_MAIL_FROM, ("<" + from + ">").c_str());
+    curl_easy_setopt(c, CURLOPT_MAIL_RCPT, recipients.get());
+    curl_easy_setopt(c, CURLOPT_UPLOAD, 1L);
+    curl_easy_setopt(c, CURLOPT_READFUNCTION, give);
+    curl_easy_setopt(c, CURLOPT_READDATA, &transfer);
+    curl_easy_setopt(c, CURLOPT_TIMEOUT, server.timeoutS * 10);
+    return perform(c, *address, [&] { return transfer.at == bytes.size() && !bytes.empty(); });
 }
 
 } // namespace jg

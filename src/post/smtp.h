@@ -37,6 +37,10 @@ Result<ServerAddress> readServerAddress(const std::string& url);
 /// machine.
 bool isLoopback(const std::string& url);
 
+/// Greets the server, encrypts and logs in, and hands nothing over: whether a letter would get so far.
+/// Blocks, half a minute at most. Errors: as sendMail(), but Unsure.
+Status checkServer(const MailServer& server, std::stop_token stop = {});
+
 /// Hands `bytes` (toBytes) in for one recipient. Blocks; run it in a job. `progress` gets 0..1.
 /// No proxy is ever used, and the server is not told this machine's name.
 /// Errors: Network (nobody answers, refused: each in words), Login (wrong name or password), Unsure (the

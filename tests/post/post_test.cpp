@@ -59,6 +59,36 @@ struct Office {
     }
 };
 
+TEST(Mail, HasTheSameWordsTwiceForWhoReadsMailAsHtml) {
+    Mail m = letter();
+    m.html = "<!doctype html><html lang=\"en\"><body><p>Hello Ludo, 88°</p></body></html>";
+    const auto bytes = toBytes(m);
+    ASSERT_TRUE(bytes);
+    const auto back = readMail(*bytes);
+    ASSERT_TRUE(back);
+    EXPECT_EQ(back->html, m.html);
+    EXPECT_NE(back->text.find("this line follows a dot"), std::string::npos);
+    ASSERT_EQ(back->attachments.size(), 1U);
+    // A second parser: Python's own.
+    const test::TempFolder folder;
+    FileStore files;
+    ASSERT_TRUE(files.write(folder / "a.eml", *bytes));
+    ASSERT_TRUE(files.write(folder / "read.py", "import email, email.policy, sys\n"
+                                                "m = email.message_from_binary_file(open(sys.argv[1], 'rb'), "
+                                                "policy=email.policy.default)\n"
+                                                "print([p.get_content_type() for p in m.walk()])\n"
+                                                "print(m.get_body(('html',)).get_content().strip())\n"
+                                                "print(m.defects)\n"));
+    const std::string read = test::shell("/usr/bin/python3 '" + (folder / "read.py").string() + "' '" +
+                                         (folder / "a.eml").string() + "'");
+    EXPECT_NE(read.find("['multipart/mixed', 'multipart/alternative', 'text/plain', 'text/html', "
+                        "'application/pdf']"),
+              std::string::npos)
+        << read;
+    EXPECT_NE(read.find(m.html), std::string::npos) << read;
+    EXPECT_NE(read.find("\n[]"), std::string::npos) << read;
+}
+
 TEST(Mail, ComesBackAsItWasWritten) {
     const auto bytes = toBytes(letter());
     ASSERT_TRUE(bytes);
@@ -91,6 +121,40 @@ TEST(Smtp, AMailArrivesByteForByte) {
     ASSERT_TRUE(back);
     EXPECT_EQ(back->attachments.at(0).bytes, letter().attachments[0].bytes);
     EXPECT_EQ(back->subject, letter().subject);
+}
+
+/// Asks the server while its event loop turns.
+Status ask(const MailServer& server) {
+    std::optional<Status> result;
+    std::atomic<bool> done = false;
+    std::thread asker([&] {
+        result = checkServer(server);
+        done = true;
+    });
+    while (!done) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    asker.join();
+    return *result;
+}
+
+TEST(Smtp, AServerIsTriedWithoutALetter) {
+    Office office;
+    office.server.requireLogin("ilse", "tram");
+    office.address.user = "ilse";
+    office.address.password = "tram";
+    const Status fine = ask(office.address);
+    EXPECT_TRUE(fine) << said(fine.error().text);
+    office.address.password = "bus";
+    const Status wrong = ask(office.address);
+    ASSERT_FALSE(wrong);
+    EXPECT_EQ(wrong.error().code, ErrorCode::Login);
+    EXPECT_TRUE(office.kept().isEmpty());
+    office.address.url = "smtp://127.0.0.1:1";
+    EXPECT_EQ(ask(office.address).error().code, ErrorCode::Network);
+    office.address.url = "smtp://mail.example.org:25";
+    EXPECT_EQ(ask(office.address).error().code, ErrorCode::Refused); // never in clear
+    office.address.requireTls = true;
+    office.address.url = "smtp://127.0.0.1:" + std::to_string(office.server.port());
+    EXPECT_EQ(ask(office.address).error().code, ErrorCode::Network); // it offers no encryption
 }
 
 TEST(Smtp, TheRightPasswordIsTakenAndAWrongOneSaidInWords) {
