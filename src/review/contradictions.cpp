@@ -89,7 +89,9 @@ struct Written {
 
 std::vector<Written> textsOf(const Review& review, const Assessment& a) {
     std::vector<Written> all = {{review.plan.opening, ""}, {review.plan.ask, ""}};
-    for (const Stop& s : review.stops) all.push_back({s.title, s.finding});
+    for (const Stop& s : review.stops) all.insert(all.end(), {{s.title, s.finding}, {s.words, s.finding}});
+    for (const auto& [key, sentence] : review.plan.sentences) // "why:front-knee"
+        all.push_back({sentence.text, key.substr(std::min(key.find(':') + 1, key.size()))});
     for (const OwnFinding& f : review.own) all.push_back({f.words, f.id});
     for (const ItemRow& i : a.items)
         if (i.grade) all.push_back({i.grade->reason, i.id});

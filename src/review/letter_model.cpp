@@ -37,25 +37,6 @@ Message filledFor(const MeasureDefinition& m, const MeasureRow& row, bool withTa
                    {"target", wordsOf(row.target)}});
 }
 
-/// What to keep, with its number where there is one.
-Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
-    const std::string name = playbook.nameOfFinding(id);
-    const MeasureRow* row = a.measure(id);
-    if (row && !row->value.seen.empty())
-        return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
-    if (const GradedItem* item = playbook.item(id)) // what is good, and why it matters
-        return joined(ListStyle::Sentences, {msg("letter.keep", {{"what", name}}), asIs(item->parent)});
-    if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
-    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
-        return joined(
-            ListStyle::Sentences,
-            {filledFor(m, *row, false), row->target.asksNothing()
-                                            ? Message{}
-                                            : msg("letter.keep-inside", {{"target", wordsOf(row->target)}})});
-    return msg("letter.keep-number",
-               {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
-}
-
 /// "from the stretch, on the mound"; what is not known is not said.
 Message conditionsInWords(const Conditions& c) {
     std::vector<Message> words;
@@ -133,35 +114,6 @@ std::string cueFor(const Playbook& playbook, const Assessment& a, const std::str
     return {};
 }
 
-LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
-                              const std::string& id, int age) {
-    LetterCorrection c;
-    c.finding = id;
-    c.title = asIs(goalOf(playbook, a, id));
-    c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, id), numberIsGood(a, id)});
-    // An item has no number of its own: it shows the one that tells the same, or the one it bears on.
-    if (const GradedItem* item = playbook.item(id); item && c.number.empty())
-        c.number = joined(ListStyle::Sentences,
-                          {numberSentence(playbook, a, item->measure), numberIsGood(a, item->measure)});
-    const auto causes = causesFor(playbook, review.plan.causes);
-    for (const Cause& cause : causes)
-        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) == 0)
-            c.number = numberSentence(playbook, a, cause.to);
-    if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
-    if (const WhyNot* whyNot = review.plan.whyNotOf(id))
-        if (const auto need = needOf(playbook, *whyNot))
-            c.need = msg("letter-need." + std::string(idOf(*need)));
-    c.feel = asIs(cueFor(playbook, a, id, age));
-    const Moment at =
-        playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
-    c.caption = msg("letter.caption", {{"position", info(at).name()}});
-    const FindingPlace place = placeOfFinding(review, playbook, a, id);
-    c.delivery = place.delivery;
-    c.frame = place.frame;
-    if (review.ownFinding(id)) c.caption = {}; // its frame is no position
-    return c;
-}
-
 Message doseInWords(const PlannedDrill& planned, const Drill& drill) {
     if (planned.dose.missing()) return msg("letter.as-agreed");
     const Message dose =
@@ -222,6 +174,58 @@ Message greetingFor(const std::string& name, std::size_t good, std::size_t work)
 
 } // namespace
 
+Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
+    const std::string name = playbook.nameOfFinding(id);
+    const MeasureRow* row = a.measure(id);
+    if (row && !row->value.seen.empty())
+        return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
+    if (const GradedItem* item = playbook.item(id)) // what is good, and why it matters
+        return joined(ListStyle::Sentences, {msg("letter.keep", {{"what", name}}), asIs(item->parent)});
+    if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
+    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
+        return joined(
+            ListStyle::Sentences,
+            {filledFor(m, *row, false), row->target.asksNothing()
+                                            ? Message{}
+                                            : msg("letter.keep-inside", {{"target", wordsOf(row->target)}})});
+    return msg("letter.keep-number",
+               {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
+}
+
+LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
+                              const std::string& id, int age) {
+    LetterCorrection c;
+    c.finding = id;
+    c.title = asIs(goalOf(playbook, a, id));
+    // An item has no number of its own: it shows the one that tells the same, or the one it bears on.
+    std::string told = id;
+    c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, id), numberIsGood(a, id)});
+    if (const GradedItem* item = playbook.item(id); item && c.number.empty()) {
+        told = item->measure;
+        c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, told), numberIsGood(a, told)});
+    }
+    const auto causes = causesFor(playbook, review.plan.causes);
+    for (const Cause& cause : causes)
+        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) == 0) {
+            told = cause.to;
+            c.number = numberSentence(playbook, a, told);
+        }
+    if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told)) c.line = numberLineOf(*row);
+    if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
+    if (const WhyNot* whyNot = review.plan.whyNotOf(id))
+        if (const auto need = needOf(playbook, *whyNot))
+            c.need = msg("letter-need." + std::string(idOf(*need)));
+    c.feel = asIs(cueFor(playbook, a, id, age));
+    const Moment at =
+        playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
+    c.caption = msg("letter.caption", {{"position", info(at).name()}});
+    const FindingPlace place = placeOfFinding(review, playbook, a, id);
+    c.delivery = place.delivery;
+    c.frame = place.frame;
+    if (review.ownFinding(id)) c.caption = {}; // its frame is no position
+    return c;
+}
+
 bool LetterWeekRow::on(int weekday) const {
     return std::find(weekdays.begin(), weekdays.end(), weekday) != weekdays.end();
 }
@@ -273,7 +277,10 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
                                        conditionsInWords(review.deliveryOr(review.lead).conditions)});
     for (const std::string& id : keptIn(review))
-        if (playbook.isFinding(id)) m.keeps.push_back(keepLine(a, playbook, id));
+        if (playbook.isFinding(id)) {
+            m.keeps.push_back(keepLine(a, playbook, id));
+            m.kept.push_back(id);
+        }
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id))
             m.corrections.push_back(correctionOf(review, playbook, a, id, athlete.ageOn(review.date)));

@@ -1,9 +1,10 @@
 // What the letter says, in words; how it looks is the letter room's affair.
 #pragma once
 
-#include "review/assess.h"
+#include "review/number_line.h"
 #include "review/people.h"
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -19,7 +20,16 @@ struct LetterCorrection {
     Message need; ///< what kind of work it is and why; empty while that is not known
     Message caption;
     std::int64_t frame = 0;
-    int delivery = 1; ///< on which the frame lies
+    int delivery = 1;                    ///< on which the frame lies
+    std::optional<NumberLine> line = {}; ///< of the measure whose number is told
+    bool operator==(const LetterCorrection&) const = default;
+};
+
+/// A place where the coach's own words stand.
+struct OwnPlace {
+    Message generated;  ///< what the letter would say
+    bool stale = false; ///< that was something else when the coach wrote
+    bool operator==(const OwnPlace&) const = default;
 };
 
 struct LetterWeekRow {
@@ -32,6 +42,7 @@ struct LetterWeekRow {
     bool lower = false;
     std::vector<int> weekdays; ///< 0 = Monday
     bool on(int weekday) const;
+    bool operator==(const LetterWeekRow&) const = default;
 };
 
 /// The whole letter as messages: the reader's language is chosen where it is written.
@@ -42,6 +53,7 @@ struct LetterModel {
     std::string opening;
     std::vector<Message> cautions; ///< pain, coming back from injury: they open the letter
     std::vector<Message> keeps;
+    std::vector<std::string> kept; ///< the findings of `keeps`, one each
     std::vector<LetterCorrection> corrections;
     std::vector<LetterWeekRow> week;
     std::vector<Message> weekNotes; ///< what guidance says of throwing
@@ -53,9 +65,11 @@ struct LetterModel {
     std::vector<Message> notSeen;
     Message closing;
     std::string signature;
+    std::map<std::string, OwnPlace> own; ///< by LetterSentence::key
 
     /// The part of the body that a day is for, 0 = Monday; empty on a day of rest.
     Message bodyOn(int weekday) const;
+    bool operator==(const LetterModel&) const = default;
 };
 
 /// Who writes; from the library's settings.
@@ -69,6 +83,13 @@ struct House {
 LetterModel writeLetter(const Review& review, const Playbook& playbook, const Assessment& a,
                         const Athlete& athlete, const Submission& submission, const House& house,
                         bool painElsewhere = false);
+
+/// What to keep, with its number where there is one. Pure.
+Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& finding);
+
+/// A correction in the letter's words, for a reader of `age`. Pure.
+LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
+                              const std::string& finding, int age);
 
 struct Followed;
 

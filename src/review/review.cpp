@@ -47,7 +47,7 @@ std::string_view idOf(GradeState state) {
 }
 
 std::string_view idOf(StopKind kind) {
-    static constexpr std::array<std::string_view, 3> ids = {"strength", "correction", "recap"};
+    static constexpr std::array<std::string_view, 4> ids = {"strength", "correction", "recap", "own"};
     return ids.at(static_cast<std::size_t>(kind));
 }
 

@@ -3,6 +3,7 @@
 
 #include "base/date.h"
 #include "base/ids.h"
+#include "base/message.h"
 #include "coaching/causes.h"
 #include "coaching/needs.h"
 #include "coaching/playbook.h"
@@ -187,17 +188,21 @@ struct MeasureAnswer {
     bool operator==(const MeasureAnswer&) const = default;
 };
 
-enum class StopKind { Strength, Correction, Recap };
+/// Own is about something that no finding names.
+enum class StopKind { Strength, Correction, Recap, Own };
 std::string_view idOf(StopKind kind);
 
 /// One thing to say: a frame with its marks, and what it is about.
 struct Stop {
     StopId id;
     StopKind kind = StopKind::Correction;
-    std::string finding; ///< measure or item id; empty for the recap
+    std::string finding; ///< measure or item id; empty for the recap and one of the coach's own
     std::string title;
     std::int64_t frame = 0;
     int delivery = 1; ///< on which the frame lies
+    /// What the coach wrote for its captions; empty = the words of its prompt.
+    std::string words = {};
+    bool still = false; ///< the film does not show the moment in motion before it
     bool operator==(const Stop&) const = default;
 };
 
@@ -232,6 +237,13 @@ struct Take {
     bool operator==(const Take&) const = default;
 };
 
+/// A sentence of the letter in the coach's own words, and what the letter said there when it was written.
+struct OwnSentence {
+    std::string text;
+    Message was;
+    bool operator==(const OwnSentence&) const = default;
+};
+
 /// What goes into the letter beside the findings.
 struct Plan {
     std::vector<std::string> corrections; ///< finding ids, at most mostCorrections()
@@ -241,8 +253,9 @@ struct Plan {
     std::vector<WhyNot> whyNot = {};      ///< of corrections
     Circumstances circumstances = {};
     std::optional<Date> nextLook;
-    std::string opening; ///< first sentences of the letter
-    std::string ask;     ///< what to film next
+    std::string opening;                               ///< first sentences of the letter
+    std::string ask;                                   ///< what to film next
+    std::map<std::string, OwnSentence> sentences = {}; ///< by LetterSentence::key
     bool painConfirmed = false;
 
     /// Null while nothing was said.

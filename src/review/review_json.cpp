@@ -3,6 +3,7 @@
 #include "coaching/approach_json.h"
 #include "review/delivery_json.h"
 #include "review/json_fields.h"
+#include "review/message_json.h"
 
 #include <nlohmann/json.hpp>
 
@@ -121,6 +122,9 @@ json planAsJson(const Plan& p) {
                           {"waived", d.doseWaived}});
     json row = {{"corrections", p.corrections}, {"drills", drills}, {"nextLook", dateAsJson(p.nextLook)},
                 {"opening", p.opening},         {"ask", p.ask},     {"painConfirmed", p.painConfirmed}};
+    if (!p.sentences.empty()) row["sentences"] = json::object();
+    for (const auto& [key, s] : p.sentences)
+        row["sentences"][key] = {{"text", s.text}, {"was", messageAsJson(s.was)}};
     writeReasons(p, row);
     return row;
 }
@@ -137,6 +141,9 @@ Plan planIn(const json& row) {
     p.opening = row.value("opening", "");
     p.ask = row.value("ask", "");
     p.painConfirmed = row.value("painConfirmed", false);
+    const json sentences = row.value("sentences", json::object()); // items() only looks at it
+    for (const auto& [key, s] : sentences.items())
+        p.sentences[key] = {s.at("text"), messageIn(s.at("was"))};
     readReasons(row, p);
     return p;
 }
@@ -212,13 +219,16 @@ void writeLooking(const Review& r, json& d) {
 
 void writeSaying(const Review& r, json& d) {
     d["stops"] = json::array();
-    for (const Stop& s : r.stops)
+    for (const Stop& s : r.stops) {
         d["stops"].push_back({{"id", s.id.value},
                               {"kind", idOf(s.kind)},
                               {"finding", s.finding},
                               {"title", s.title},
                               {"frame", s.frame},
                               {"delivery", s.delivery}});
+        if (!s.words.empty()) d["stops"].back()["words"] = s.words;
+        if (s.still) d["stops"].back()["still"] = true;
+    }
     d["takes"] = json::object();
     for (const auto& [id, t] : r.takes) d["takes"][id.value] = takeAsJson(t);
     d["plan"] = planAsJson(r.plan);
@@ -228,11 +238,13 @@ void writeSaying(const Review& r, json& d) {
 void readSaying(const json& d, Review& r) {
     for (const auto& s : d.at("stops"))
         r.stops.push_back({{s.at("id")},
-                           enumIn<StopKind>(s.at("kind"), 3, "stop"),
+                           enumIn<StopKind>(s.at("kind"), 4, "stop"),
                            s.at("finding"),
                            s.at("title"),
                            s.at("frame"),
-                           s.value("delivery", 1)});
+                           s.value("delivery", 1),
+                           s.value("words", ""),
+                           s.value("still", false)});
     for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};

@@ -42,9 +42,19 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
 }
 
 std::vector<Stop> withStop(std::vector<Stop> stops, Stop stop) {
-    const auto after =
-        std::find_if(stops.begin(), stops.end(), [&](const Stop& s) { return s.kind > stop.kind; });
+    const auto after = std::find_if(stops.begin(), stops.end(), [&](const Stop& s) {
+        return s.kind > stop.kind && s.kind != StopKind::Own;
+    });
     stops.insert(after, std::move(stop));
+    return stops;
+}
+
+std::vector<Stop> withOwnStop(std::vector<Stop> stops, Stop stop, std::optional<std::size_t> behind) {
+    stop.kind = StopKind::Own;
+    auto at =
+        std::find_if(stops.begin(), stops.end(), [](const Stop& s) { return s.kind == StopKind::Recap; });
+    if (behind && *behind < stops.size()) at = stops.begin() + static_cast<std::ptrdiff_t>(*behind) + 1;
+    stops.insert(at, std::move(stop));
     return stops;
 }
 

@@ -32,6 +32,10 @@ std::optional<Stop> stopFor(const Review& review, const Playbook& playbook, cons
 /// The stops with `stop` put where it belongs: strengths, corrections, recap last.
 std::vector<Stop> withStop(std::vector<Stop> stops, Stop stop);
 
+/// The stops with one of the coach's own behind the one of that place; at the end, before the recap, when
+/// there is none.
+std::vector<Stop> withOwnStop(std::vector<Stop> stops, Stop stop, std::optional<std::size_t> behind);
+
 /// Findings with a verdict that no stop speaks of.
 std::vector<Judged> unsaid(const Review& review, const Assessment& a);
 
