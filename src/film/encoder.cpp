@@ -31,7 +31,10 @@ public:
 private:
     Status openVideo();
     Status openAudio();
+    void openCaptions();
     void writeChapters();
+    Status writeCaptions();
+    Status writeCaption(const std::string& text, std::int64_t startMs, std::int64_t endMs);
     Status encode(AVCodecContext* codec, AVStream* stream, const AVFrame* frame);
     Status encodeFullAudioFrames(bool flush);
 
@@ -42,6 +45,7 @@ private:
     ff::Codec audio_;
     AVStream* videoStream_ = nullptr;
     AVStream* audioStream_ = nullptr;
+    AVStream* captionStream_ = nullptr;
     ff::Sws sws_;
     ff::Frame picture_{av_frame_alloc()};
     ff::Frame sound_{av_frame_alloc()};
@@ -62,6 +66,7 @@ Status Encoder::Impl::open() {
     if (auto opened = openVideo(); !opened) return opened;
     if (settings_.sampleRate > 0)
         if (auto opened = openAudio(); !opened) return opened;
+    openCaptions();
     writeChapters();
     if (!settings_.title.empty()) av_dict_set(&output_->metadata, "title", settings_.title.c_str(), 0);
     AVDictionary* options = nullptr;
@@ -73,7 +78,7 @@ Status Encoder::Impl::open() {
     if (error >= 0) error = avformat_write_header(output_.get(), &options);
     av_dict_free(&options);
     if (error < 0) return outputError(path_, error);
-    return Done{};
+    return writeCaptions();
 }
 
 Status Encoder::Impl::openVideo() {
@@ -133,11 +138,65 @@ Status Encoder::Impl::openAudio() {
     audioStream_ = avformat_new_stream(output_.get(), nullptr);
     audioStream_->time_base = audio_->time_base;
     avcodec_parameters_from_context(audioStream_->codecpar, audio_.get());
+    av_dict_set(&audioStream_->metadata, "language", settings_.language.c_str(), 0);
     sound_->format = AV_SAMPLE_FMT_FLTP;
     sound_->sample_rate = settings_.sampleRate;
     av_channel_layout_copy(&sound_->ch_layout, &audio_->ch_layout);
     sound_->nb_samples = audio_->frame_size;
     av_frame_get_buffer(sound_.get(), 0);
+    return Done{};
+}
+
+namespace {
+
+/// How a text track is described (3GPP TS 26.245, from memory): in the middle at the bottom, white, one font.
+constexpr std::uint8_t kTextSample[] = {0, 0,  0,   0,   1,   255, 0, 0, 0, 0,  0,   0,   0,   0,   0,   0,
+                                        0, 0,  0,   0,   0,   0,   0, 1, 0, 18, 255, 255, 255, 255, 0,   0,
+                                        0, 18, 'f', 't', 'a', 'b', 0, 1, 0, 1,  5,   'S', 'e', 'r', 'i', 'f'};
+
+} // namespace
+
+void Encoder::Impl::openCaptions() {
+    if (settings_.captions.empty()) return;
+    captionStream_ = avformat_new_stream(output_.get(), nullptr);
+    AVCodecParameters* par = captionStream_->codecpar;
+    par->codec_type = AVMEDIA_TYPE_SUBTITLE;
+    par->codec_id = AV_CODEC_ID_MOV_TEXT;
+    par->extradata =
+        static_cast<std::uint8_t*>(av_mallocz(sizeof kTextSample + AV_INPUT_BUFFER_PADDING_SIZE));
+    std::copy(std::begin(kTextSample), std::end(kTextSample), par->extradata);
+    par->extradata_size = sizeof kTextSample;
+    captionStream_->time_base = {1, 1000};
+    av_dict_set(&captionStream_->metadata, "language", settings_.language.c_str(), 0);
+}
+
+/// A sample is its length in two bytes and its text.
+Status Encoder::Impl::writeCaption(const std::string& text, std::int64_t startMs, std::int64_t endMs) {
+    constexpr std::size_t kMost = 0xFFFF;
+    const std::size_t length = std::min(text.size(), kMost);
+    if (av_new_packet(packet_.get(), static_cast<int>(length) + 2) < 0)
+        return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
+    packet_->data[0] = static_cast<std::uint8_t>(length >> 8);
+    packet_->data[1] = static_cast<std::uint8_t>(length & 0xFF);
+    std::copy_n(text.begin(), length, packet_->data + 2);
+    packet_->stream_index = captionStream_->index;
+    packet_->pts = packet_->dts = startMs;
+    packet_->duration = endMs - startMs;
+    packet_->flags |= AV_PKT_FLAG_KEY;
+    av_packet_rescale_ts(packet_.get(), {1, 1000}, captionStream_->time_base);
+    const int error = av_interleaved_write_frame(output_.get(), packet_.get());
+    return error < 0 ? Status(outputError(path_, error)) : Status(Done{});
+}
+
+/// The gaps between captions are samples without a word, else the last caption would stand on.
+Status Encoder::Impl::writeCaptions() {
+    std::int64_t at = 0;
+    for (const Caption& c : settings_.captions) {
+        if (c.startMs > at)
+            if (auto gap = writeCaption("", at, c.startMs); !gap) return gap;
+        if (auto written = writeCaption(c.text, c.startMs, c.endMs); !written) return written;
+        at = c.endMs;
+    }
     return Done{};
 }
 

@@ -1,4 +1,4 @@
-// Films out: H.264 and AAC in MP4 with fast start and chapters.
+// Films out: H.264 and AAC in MP4 with fast start, chapters and captions.
 #pragma once
 
 #include "base/exact_time.h"
@@ -19,6 +19,14 @@ struct Chapter {
     std::string title;
 };
 
+/// Words shown from one moment to another.
+struct Caption {
+    std::int64_t startMs = 0;
+    std::int64_t endMs = 0;
+    std::string text;
+    bool operator==(const Caption&) const = default;
+};
+
 struct EncodeSettings {
     int width = 1280; ///< even
     int height = 720; ///< even
@@ -28,6 +36,8 @@ struct EncodeSettings {
     int keyInterval = 60;
     int sampleRate = 0; ///< 0 = no sound; else mono
     std::vector<Chapter> chapters;
+    std::vector<Caption> captions; ///< a text track of its own, rising; none = no track
+    std::string language = "eng";  ///< of sound and captions, ISO 639-2
     std::string title;
     double captureFps = 0; ///< written as the capture-rate tag when it differs from fps; 0 = none
     int rotationDeg = 0;   ///< display rotation written for the film

@@ -37,34 +37,6 @@ MarkScene mirrored(MarkScene scene, double width) {
     return scene;
 }
 
-double mean(const QImage& image) {
-    double sum = 0;
-    constexpr int kEvery = 4;
-    int count = 0;
-    for (int y = 0; y < image.height(); y += kEvery) {
-        const auto* line = reinterpret_cast<const QRgb*>(image.constScanLine(y));
-        for (int x = 0; x < image.width(); x += kEvery, ++count) sum += qGray(line[x]);
-    }
-    return count == 0 ? 0 : sum / (255.0 * count);
-}
-
-/// Brings a still to the brightness that all are shown in, within limits: a night stays a night.
-void lightAlike(QImage& image) {
-    constexpr double kWanted = 0.38, kMostGamma = 1.5; // own choice
-    const double m = mean(image);
-    if (m <= 0.01 || m >= 0.99) return;
-    const double gamma = std::clamp(std::log(kWanted) / std::log(m), 1 / kMostGamma, kMostGamma);
-    std::array<int, 256> table{};
-    for (int v = 0; v < 256; ++v)
-        table[static_cast<std::size_t>(v)] = static_cast<int>(std::lround(255 * std::pow(v / 255.0, gamma)));
-    const auto of = [&](int v) { return table[static_cast<std::size_t>(v)]; };
-    for (int y = 0; y < image.height(); ++y) {
-        auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
-        for (int x = 0; x < image.width(); ++x)
-            line[x] = qRgb(of(qRed(line[x])), of(qGreen(line[x])), of(qBlue(line[x])));
-    }
-}
-
 class SheetPainter {
 public:
     SheetPainter(QPainter& painter, const JuxtaSheet& sheet, const Playbook& playbook, const Words& words,

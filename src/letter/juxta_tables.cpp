@@ -68,6 +68,67 @@ std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
     return out;
 }
 
+namespace {
+
+/// Comma after each field; the last gets the line's end.
+std::string lineOf(const std::vector<std::string>& fields) {
+    std::string line;
+    for (const std::string& field : fields) line += (&field == &fields.front() ? "" : ",") + csvField(field);
+    return line + "\r\n";
+}
+
+std::vector<std::string> deliveryFields(const JuxtaEntry& e) {
+    const Conditions& c = e.marks.conditions;
+    return {isoDate(e.when),
+            e.name,
+            std::to_string(e.age),
+            e.key.review.value,
+            std::to_string(e.marks.number),
+            std::string(idOf(e.clip.view)),
+            e.clip.captureFps > 0 ? fixed(e.clip.captureFps, 2) : "",
+            std::string(idOf(c.start)),
+            std::string(idOf(c.surface)),
+            std::string(idOf(c.pitch)),
+            c.numberInOuting ? std::to_string(*c.numberInOuting) : "",
+            c.speedMps ? fixed(*c.speedMps, 2) : "",
+            std::string(idOf(c.went)),
+            e.marks.turn ? fixed(e.marks.turn->deg, 1) : ""};
+}
+
+std::vector<std::string> numberFields(const MeasureRow& row, const Playbook& playbook) {
+    const MeasureValue& v = row.value;
+    const auto number = [&](double value) { return v.value ? fixed(value, 3) : std::string(); };
+    return {row.id,
+            playbook.nameOfFinding(row.id),
+            number(v.value.value_or(0)),
+            v.unit,
+            number(v.sd),
+            number(v.low95),
+            number(v.high95),
+            std::string(idOf(v.state)),
+            english()(wordsOf(row.target)),
+            std::string(row.judgement.verdict ? idOf(*row.judgement.verdict) : idOf(row.judgement.state))};
+}
+
+} // namespace
+
+std::string numbersAsCsv(const std::vector<JuxtaEntry>& entries, const Playbook& playbook) {
+    std::string out = lineOf({"date",      "athlete",       "age",     "review", "delivery", "view",
+                              "captured",  "start",         "surface", "pitch",  "number",   "metresASecond",
+                              "went",      "cameraTurnDeg", "measure", "name",   "value",    "unit",
+                              "sd",        "low95",         "high95",  "state",  "target",   "verdict",
+                              "definition"});
+    for (const JuxtaEntry& e : entries)
+        for (const MeasureRow& row : e.results.measures) {
+            std::vector<std::string> fields = deliveryFields(e);
+            for (std::string& field : numberFields(row, playbook)) fields.push_back(std::move(field));
+            const auto meant = e.definitions.find(row.id);
+            fields.push_back(meant == e.definitions.end() ? "" : meant->second);
+            out += lineOf(fields);
+        }
+    return out;
+}
+
 std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook) {
     json d = {{"format", "juxtagraph-sheet-1"}, {"rows", json::array()},
               {"columns", json::array()},       {"compared", sheet.compared()},

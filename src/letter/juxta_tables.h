@@ -7,6 +7,7 @@
 #include <QImage>
 
 #include <string>
+#include <vector>
 
 namespace jg {
 
@@ -14,7 +15,12 @@ namespace jg {
 /// what became of it. RFC 4180, point as decimal sign. Pure.
 std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook);
 
-/// The same with its rows and what can't be compared (docs/formats.md, juxtagraph-sheet-1). Pure.
+/// All numbers of deliveries as one long table, a row each: date, athlete, age, delivery, film, conditions,
+/// measure, value with unit and error, state, target, verdict, and what the measure meant (its
+/// definition; one that reads otherwise is another measure). RFC 4180, point as decimal sign. Pure.
+std::string numbersAsCsv(const std::vector<JuxtaEntry>& entries, const Playbook& playbook);
+
+/// The sheet with its rows and what can't be compared (docs/formats.md, juxtagraph-sheet-1). Pure.
 std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook);
 
 /// One file: the picture, and below it the numbers as a table, in the reader's language. Needs no network.

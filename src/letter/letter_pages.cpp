@@ -1,6 +1,7 @@
 #include "letter/letter_pages.h"
 
 #include "letter/fonts.h"
+#include "letter/number_line_painter.h"
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
 #include "letter/rich_text.h"
@@ -13,15 +14,15 @@ namespace {
 
 constexpr double kPageMargin = 64;
 constexpr double kTop = 56;
-constexpr double kBottom = 1131 - 56;
 constexpr double kWidth = kPageWidth - 2 * kPageMargin;
 
 } // namespace
 
-LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills, Words words)
+LetterPages::LetterPages(LetterModel model, std::map<std::string, QImage> stills, Words words, Paper paper)
     : model_(std::move(model))
     , stills_(std::move(stills))
-    , words_(std::move(words)) {
+    , words_(std::move(words))
+    , paper_(paper) {
     layOut();
 }
 
@@ -42,22 +43,46 @@ void LetterPages::newPage() {
     y_ += 24;
 }
 
+double LetterPages::bottom() const {
+    return size().height() - kTop;
+}
+
 void LetterPages::need(double height) {
-    if (y_ + height > kBottom) newPage();
+    if (y_ + height > bottom()) newPage();
+}
+
+void LetterPages::together(const std::function<void()>& layOut) {
+    const std::size_t page = pages_.size(), blocks = pages_.back().size();
+    const double y = y_;
+    layOut();
+    const auto lowest = [&] {
+        double at = 0;
+        for (std::size_t i = blocks; i < pages_[page - 1].size(); ++i)
+            at = std::max(at, pages_[page - 1][i].rect.bottom());
+        return at;
+    };
+    if (pages_.size() == page && lowest() <= bottom()) return;
+    if (y <= kTop) return; // it had a page of its own already
+    pages_.resize(page);
+    pages_.back().resize(blocks);
+    newPage();
+    layOut();
 }
 
 /// Places HTML at y_ without moving it; gives its height.
-double LetterPages::html(const QString& text, double x, double width, double* bottom) {
+double LetterPages::html(const QString& text, double x, double width, double* bottom,
+                         const std::string& key) {
     QTextDocument doc;
     prepare(doc, text, width);
     const double height = doc.size().height();
-    pages_.back().push_back({Block::Kind::Html, {x, y_, width, height}, text, {}, {}});
+    pages_.back().push_back({Block::Kind::Html, {x, y_, width, height}, text, {}, {}, key});
     if (bottom) *bottom = std::max(*bottom, y_ + height);
     return height;
 }
 
-void LetterPages::heading(const Message& text, double px) {
-    y_ += html(styled(said(text), px, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth) + 6;
+void LetterPages::heading(const Message& text, double px, const std::string& key) {
+    y_ +=
+        html(styled(said(text), px, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth, nullptr, key) + 6;
 }
 
 void LetterPages::keeps() {
@@ -70,12 +95,39 @@ void LetterPages::keeps() {
         const double x = kPageMargin + static_cast<double>(i) * (width + gap);
         pages_.back().push_back({Block::Kind::Fill, {x, y_, width, 3}, {}, palette::moss, {}});
         y_ += 11;
-        html(styled(said(msg("letter.keep-heading")), 15.5, palette::moss, "Vollkorn", "600") +
-                 styled(said(model_.keeps[i]), 13, palette::ink),
-             x, width, &bottom);
-        y_ -= 11;
+        const double head =
+            html(styled(said(msg("letter.keep-heading")), 15.5, palette::moss, "Vollkorn", "600"), x, width);
+        y_ += head;
+        html(styled(said(model_.keeps[i]), 13, palette::ink), x, width, &bottom,
+             i < model_.kept.size() ? "keep:" + model_.kept[i] : "");
+        y_ -= 11 + head;
     }
     y_ = bottom + 24;
+}
+
+/// Number with its line, reason, cue and need below each other; gives their height.
+double LetterPages::paragraphs(const LetterCorrection& c, double x, double width) {
+    constexpr double kAfter = 8;
+    const double top = y_;
+    const auto paragraph = [&](const char* key, const Message& lead, const Message& body) {
+        if (body.empty()) return;
+        const QString head = lead.empty() ? QString() : QString("<b>%1</b> ").arg(said(lead));
+        y_ += html(styled(head + said(body), 13.5, palette::ink, "Open Sans", "400", "line-height:116%;"), x,
+                   width, nullptr, key + c.finding) +
+              kAfter;
+    };
+    paragraph("number:", {}, c.number);
+    if (c.line) {
+        pages_.back().push_back(
+            {Block::Kind::NumberLine, {x + 4, y_, width - 8, kNumberLineHeight}, {}, {}, {}, {}, c.line});
+        y_ += kNumberLineHeight + kAfter;
+    }
+    paragraph("why:", msg("letter.why"), c.why);
+    paragraph("feel:", msg("letter.feel"), c.feel);
+    paragraph("need:", {}, c.need);
+    const double height = y_ - top - kAfter;
+    y_ = top;
+    return std::max(0.0, height);
 }
 
 void LetterPages::correction(const LetterCorrection& c) {
@@ -84,8 +136,7 @@ void LetterPages::correction(const LetterCorrection& c) {
     const auto still = stills_.find(c.finding);
     const double stillHeight =
         still == stills_.end() ? 0 : stillWidth * still->second.height() / still->second.width();
-    need(60 + std::max(stillHeight + 24, 130.0));
-    heading(c.title, 21);
+    heading(c.title, 21, "title:" + c.finding);
     y_ += 2;
     double bottom = y_;
     double x = kPageMargin, width = kWidth;
@@ -98,17 +149,7 @@ void LetterPages::correction(const LetterCorrection& c) {
         x += stillWidth + 22;
         width -= stillWidth + 22;
     }
-    QString text;
-    const auto paragraph = [&](const Message& lead, const Message& body) {
-        if (body.empty()) return;
-        const QString head = lead.empty() ? QString() : QString("<b>%1</b> ").arg(said(lead));
-        text += QString("<p style=\"margin:0 0 9px 0;line-height:116%\">%1%2</p>").arg(head, said(body));
-    };
-    paragraph({}, c.number);
-    paragraph(msg("letter.why"), c.why);
-    paragraph(msg("letter.feel"), c.feel);
-    paragraph({}, c.need);
-    html(styled(text, 13.5, palette::ink), x, width, &bottom);
+    bottom = std::max(bottom, y_ + paragraphs(c, x, width));
     y_ = bottom + 20;
 }
 
@@ -186,6 +227,7 @@ void LetterPages::notes() {
     constexpr std::size_t kMostNotSeen = 4;
     struct Note {
         Message lead, text;
+        std::string key = {};
     };
     std::vector<Message> notSeen(
         model_.notSeen.begin(),
@@ -193,13 +235,13 @@ void LetterPages::notes() {
     if (model_.notSeen.size() > kMostNotSeen)
         notSeen.push_back(msg("letter.not-seen-more", {{"count", model_.notSeen.size() - kMostNotSeen}}));
     std::vector<Note> notes;
-    if (!model_.nextLook.empty()) notes.push_back({msg("letter.next-look-heading"), model_.nextLook});
+    if (!model_.nextLook.empty())
+        notes.push_back({msg("letter.next-look-heading"), model_.nextLook, "next-look"});
     if (!model_.since.empty())
         notes.insert(notes.begin(), {model_.sinceHeading, joined(ListStyle::Sentences, model_.since)});
     if (!notSeen.empty())
         notes.push_back({msg("letter.not-seen-heading"), joined(ListStyle::Sentences, std::move(notSeen))});
     if (notes.empty()) return;
-    need(150);
     const double gap = 20;
     const auto count = static_cast<double>(notes.size());
     const double width = (kWidth - (count - 1) * gap) / count;
@@ -210,7 +252,7 @@ void LetterPages::notes() {
         y_ += 12;
         html(styled(QString("<b>%1</b> %2").arg(said(notes[i].lead), said(notes[i].text)), 12.5, palette::ink,
                     "Open Sans", "400", "line-height:114%;"),
-             x + 14, width - 28, &bottom);
+             x + 14, width - 28, &bottom, notes[i].key);
         y_ -= 12;
     }
     const double height = bottom - y_ + 12;
@@ -224,42 +266,61 @@ void LetterPages::notes() {
     y_ += height + 18;
 }
 
-void LetterPages::layOut() {
-    newPage();
+/// What matters before anything else: pain, and coming back from an injury.
+void LetterPages::cautions() {
     for (const Message& caution : model_.cautions) {
         const std::size_t at = pages_.back().size();
         y_ += 12;
         const double height =
             html(styled(said(caution), 13.5, palette::ink, "Open Sans", "400", "line-height:114%;"),
                  kPageMargin + 18, kWidth - 34);
-        pages_.back().insert(
-            pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
-            Block{Block::Kind::Fill, {kPageMargin, y_ - 12, 4, height + 24}, {}, palette::clay, {}});
-        pages_.back().insert(
-            pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
-            Block{Block::Kind::Fill, {kPageMargin, y_ - 12, kWidth, height + 24}, {}, palette::paper, {}});
+        const auto behind = pages_.back().begin() + static_cast<std::ptrdiff_t>(at);
+        const QRectF box(kPageMargin, y_ - 12, kWidth, height + 24),
+            edge(kPageMargin, y_ - 12, 4, height + 24);
+        pages_.back().insert(behind, {{Block::Kind::Fill, box, {}, palette::paper, {}},
+                                      {Block::Kind::Fill, edge, {}, palette::clay, {}}});
         y_ += height + 30;
     }
-    heading(model_.greeting, 31);
-    if (!model_.opening.empty())
-        y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400",
-                          "line-height:118%;"),
-                   kPageMargin, kWidth) +
-              20;
-    keeps();
-    for (const LetterCorrection& c : model_.corrections) correction(c);
-    week();
-    notes();
-    need(90);
+}
+
+void LetterPages::head() {
+    heading(model_.greeting, 31, "greeting");
+    if (model_.opening.empty()) return;
+    y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
+               kPageMargin, kWidth, nullptr, "opening") +
+          20;
+}
+
+void LetterPages::goodbye() {
     y_ += html(styled(said(model_.closing), 13, palette::ink, "Open Sans", "400", "line-height:116%;"),
-               kPageMargin, kWidth) +
+               kPageMargin, kWidth, nullptr, "closing") +
           16;
-    html(styled(said(asIs(model_.signature)), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
-         kPageMargin, kWidth);
+    y_ +=
+        html(styled(said(asIs(model_.signature)), 18, palette::ink, "Vollkorn", "600", "font-style:italic;"),
+             kPageMargin, kWidth);
+}
+
+void LetterPages::layOut() {
+    newPage();
+    cautions();
+    head();
+    keeps();
+    for (const LetterCorrection& c : model_.corrections) together([&] { correction(c); });
+    week();
+    together([&] { notes(); });
+    together([&] { goodbye(); });
+}
+
+std::vector<LetterPages::Place> LetterPages::places() const {
+    std::vector<Place> all;
+    for (std::size_t page = 0; page < pages_.size(); ++page)
+        for (const Block& b : pages_[page])
+            if (!b.key.empty()) all.push_back({b.key, static_cast<int>(page), b.rect});
+    return all;
 }
 
 void LetterPages::paint(QPainter& painter, int page) const {
-    painter.fillRect(QRectF(0, 0, kPageWidth, kPageHeight), Qt::white);
+    painter.fillRect(QRectF(QPointF(), size()), Qt::white);
     for (const Block& b : pages_.at(static_cast<std::size_t>(page))) {
         if (b.kind == Block::Kind::Image) {
             painter.setRenderHint(QPainter::SmoothPixmapTransform);
@@ -271,6 +332,8 @@ void LetterPages::paint(QPainter& painter, int page) const {
             painter.translate(b.rect.topLeft());
             doc.drawContents(&painter);
             painter.restore();
+        } else if (b.kind == Block::Kind::NumberLine) {
+            paintNumberLine(painter, b.rect, *b.line, words_);
         } else {
             painter.fillRect(b.rect, b.color);
         }
@@ -279,14 +342,15 @@ void LetterPages::paint(QPainter& painter, int page) const {
 
 Status writePdf(const LetterPages& pages, const std::string& title, const std::filesystem::path& path,
                 FileStore& files) {
-    return writePdfFile({.title = title}, path, files, [&](QPdfWriter& writer, QPainter& painter) {
-        const double scale = writer.width() / kPageWidth;
-        painter.scale(scale, scale);
-        for (int i = 0; i < pages.count(); ++i) {
-            if (i > 0) writer.newPage();
-            pages.paint(painter, i);
-        }
-    });
+    return writePdfFile({.paper = pageIdOf(pages.paper()), .title = title}, path, files,
+                        [&](QPdfWriter& writer, QPainter& painter) {
+                            const double scale = writer.width() / kPageWidth;
+                            painter.scale(scale, scale);
+                            for (int i = 0; i < pages.count(); ++i) {
+                                if (i > 0) writer.newPage();
+                                pages.paint(painter, i);
+                            }
+                        });
 }
 
 } // namespace jg

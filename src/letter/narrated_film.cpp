@@ -1,182 +1,35 @@
 #include "letter/narrated_film.h"
 
-#include "film/encoder.h"
-#include "film/open_films.h"
-#include "letter/fonts.h"
-#include "letter/mark_painter.h"
-#include "letter/palette.h"
-#include "letter/qt_text.h"
-#include "letter/still.h"
-#include "review/letter_model.h"
-#include "review/replay.h"
+#include "letter/captions.h"
+#include "letter/film_painter.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"
 #include "voice/voice_chain.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace jg {
 
 namespace {
 
-/// Paints the film's pictures. A picture that has not changed is painted once.
-class FilmPainter {
-public:
-    explicit FilmPainter(const FilmRecipe& recipe)
-        : r_(recipe)
-        , canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
-
-    const QImage& canvas() const { return canvas_; }
-    double unit() const { return r_.width / 1280.0; }
-
-    void title() {
-        QPainter p(&canvas_);
-        card(p);
-        line(p, 0.40, headFont(58 * unit()), palette::chalk, said(r_.letter.greeting));
-        line(p, 0.56, textFont(24 * unit()), palette::chalk,
-             said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})));
-        line(p, 0.63, textFont(19 * unit()), faded(palette::chalk), said(r_.letter.about));
-    }
-
-    void closing() {
-        QPainter p(&canvas_);
-        card(p);
-        line(p, 0.22, headFont(44 * unit()), palette::chalk, said(msg("film.to-work-on")));
-        double y = 0.36;
-        for (const LetterCorrection& c : r_.letter.corrections) {
-            line(p, y, textFont(26 * unit(), true), palette::chalk, said(c.title));
-            y += 0.075;
-        }
-        if (!r_.letter.nextLook.empty())
-            line(p, 0.74, textFont(21 * unit()), faded(palette::chalk),
-                 said(msg("film.next-look", {{"date", r_.letter.nextLook}})));
-        line(p, 0.86, headFont(24 * unit(), true), palette::chalk, text(r_.letter.signature));
-    }
-
-    Status stop(const Stop& s, const Take& take, std::int64_t sample) {
-        const StageState state = stateAt(s, take, sample);
-        const std::string signature = signatureOf(s, state);
-        if (signature == last_) return Done{};
-        last_ = signature;
-        const ToldDelivery& told = toldIn(r_, s.delivery);
-        auto reader = films_.of(told.clip);
-        if (!reader) return reader.error();
-        auto picture = (*reader)->picture(FrameNumber{state.frame});
-        if (!picture) return picture.error();
-        QPainter p(&canvas_);
-        p.setRenderHint(QPainter::SmoothPixmapTransform);
-        canvas_.fill(palette::stage);
-        const QRectF area(0, 0, r_.width, r_.height);
-        const ViewTransform view = ViewTransform::fit(QSizeF(picture->width, picture->height), area);
-        p.drawImage(QRectF(view.offset, QSizeF(picture->width, picture->height) * view.scale),
-                    toImage(*picture));
-        if (state.marks)
-            paintScene(p,
-                       sceneFor(told.marks, r_.playbook, told.assessment, state.frame, s.finding,
-                                ghostIn(told, s.finding)),
-                       view, area, r_.words, unit());
-        for (const auto& stroke : state.strokes) paintStroke(p, stroke, view, unit());
-        if (state.pointer) paintPointer(p, *state.pointer, view, unit());
-        caption(p, s, told.assessment);
-        return Done{};
-    }
-
-    void forget() { last_.clear(); }
-
-private:
-    static QColor faded(QColor c) {
-        c.setAlphaF(0.75f);
-        return c;
-    }
-
-    void card(QPainter& p) {
-        last_.clear();
-        canvas_.fill(palette::moss);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.fillRect(QRectF(0, r_.height - 10 * unit(), r_.width, 10 * unit()), palette::clay);
-    }
-
-    void line(QPainter& p, double at, const QFont& font, const QColor& color, const QString& words) {
-        p.setFont(font);
-        p.setPen(color);
-        const double height = QFontMetricsF(font).height() * 1.3;
-        const QRectF box(0.08 * r_.width, at * r_.height - height / 2, 0.84 * r_.width, height * 2);
-        p.drawText(box, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, words);
-    }
-
-    QString said(const Message& message) const { return text(r_.words(message)); }
-
-    static Message captionOf(const Stop& s, const Assessment& a) {
-        const MeasureRow* row = a.measure(s.finding);
-        if (!row || !row->value.value) return asIs(s.title);
-        const Message target = wordsOf(row->target), number = labelOf(row->value);
-        if (target.empty()) return msg("film.caption", {{"stop", s.title}, {"number", number}});
-        return msg("film.caption-target", {{"stop", s.title}, {"number", number}, {"target", target}});
-    }
-
-    void caption(QPainter& p, const Stop& s, const Assessment& a) {
-        const QString words = said(captionOf(s, a));
-        const QFont font = textFont(21 * unit(), true);
-        const QSizeF size(QFontMetricsF(font).horizontalAdvance(words) + 32 * unit(), 42 * unit());
-        const QRectF box(28 * unit(), r_.height - size.height() - 26 * unit(), size.width(), size.height());
-        QColor back = palette::casing;
-        back.setAlphaF(0.86f);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(Qt::NoPen);
-        p.setBrush(back);
-        p.drawRoundedRect(box, 5 * unit(), 5 * unit());
-        p.setFont(font);
-        p.setPen(palette::chalk);
-        p.drawText(box, Qt::AlignCenter, words);
-    }
-
-    static std::string signatureOf(const Stop& s, const StageState& state) {
-        std::size_t points = 0;
-        for (const auto& stroke : state.strokes) points += stroke.size();
-        std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" +
-                          std::to_string(state.strokes.size()) + "/" + std::to_string(points) +
-                          (state.marks ? "m" : "-");
-        if (state.pointer)
-            sig += "/" + std::to_string(std::lround(state.pointer->x * 4)) + "," +
-                   std::to_string(std::lround(state.pointer->y * 4));
-        return sig;
-    }
-
-    const FilmRecipe& r_;
-    OpenFilms films_;
-    QImage canvas_;
-    std::string last_;
-};
-
-/// A card or a said stop, with its length in samples.
-struct Segment {
-    std::string title;
-    std::int64_t samples = 0;
-    const Stop* stop = nullptr;
-    const Take* take = nullptr;
-    bool closing = false;
-};
-
-std::vector<Segment> segmentsOf(const FilmRecipe& r) {
-    std::vector<Segment> all = {
-        {r.words(msg("film.hello")), std::llround(kTitleSeconds * kSampleRate), nullptr, nullptr, false}};
-    for (const Stop& s : r.review.stops)
-        if (const auto take = r.review.takes.find(s.id); take != r.review.takes.end())
-            all.push_back({s.title, take->second.samples * kSampleRate / take->second.sampleRate, &s,
-                           &take->second, false});
-    all.push_back({r.words(msg("film.to-work-on")), std::llround(kClosingSeconds * kSampleRate), nullptr,
-                   nullptr, true});
-    return all;
-}
-
-std::vector<Chapter> chaptersOf(const std::vector<Segment>& segments) {
+std::vector<Chapter> chaptersOf(const std::vector<FilmSegment>& plan) {
     std::vector<Chapter> chapters;
     std::int64_t at = 0;
-    for (const Segment& s : segments) {
-        chapters.push_back({at * 1000 / kSampleRate, (at + s.samples) * 1000 / kSampleRate, s.title});
+    const auto ms = [](std::int64_t samples) { return samples * 1000 / kSampleRate; };
+    for (const FilmSegment& s : plan) {
+        if (s.chapter.empty() && !chapters.empty())
+            chapters.back().endMs = ms(at + s.samples);
+        else
+            chapters.push_back({ms(at), ms(at + s.samples), s.chapter});
         at += s.samples;
     }
     return chapters;
+}
+
+/// The languages there are, as MP4 names them (ISO 639-2).
+std::string languageOf(const Words& words) {
+    return words.tag().starts_with("es") ? "spa" : "eng";
 }
 
 class FilmJob {
@@ -185,22 +38,17 @@ public:
         : r_(r)
         , painter_(r)
         , stop_(std::move(stop))
-        , progress_(progress)
-        , segments_(segmentsOf(r)) {
-        for (const Segment& s : segments_) total_ += s.samples;
-    }
+        , progress_(progress) {}
 
     Status run(const std::filesystem::path& path) {
-        EncodeSettings settings;
-        settings.width = r_.width;
-        settings.height = r_.height;
-        settings.fps = {r_.fps, 1};
-        settings.sampleRate = kSampleRate;
-        settings.chapters = chaptersOf(segments_);
-        settings.title = r_.words(r_.letter.greeting);
-        auto encoder = Encoder::open(path, settings);
+        auto plan = planFilm(r_, [&](int delivery) { return painter_.timesOf(delivery); });
+        if (!plan) return plan.error();
+        for (const FilmSegment& s : *plan) total_ += s.samples;
+        captions_ = captionsOf(r_, *plan);
+        chapters_ = chaptersOf(*plan);
+        auto encoder = Encoder::open(path, settings());
         if (!encoder) return encoder.error();
-        for (const Segment& s : segments_) {
+        for (const FilmSegment& s : *plan) {
             if (auto done = addSound(**encoder, s); !done) return done;
             if (auto done = addPictures(**encoder, s); !done) return done;
             start_ += s.samples;
@@ -208,8 +56,26 @@ public:
         return (*encoder)->finish();
     }
 
+    /// Of the film that run() made.
+    const std::vector<Chapter>& chapters() const { return chapters_; }
+    const std::vector<Caption>& captions() const { return captions_; }
+
 private:
-    Status addSound(Encoder& encoder, const Segment& s) {
+    EncodeSettings settings() const {
+        EncodeSettings settings;
+        settings.width = r_.width;
+        settings.height = r_.height;
+        settings.fps = {r_.fps, 1};
+        settings.quality = r_.quality;
+        settings.sampleRate = kSampleRate;
+        settings.chapters = chapters_;
+        settings.captions = captions_;
+        settings.language = languageOf(r_.words);
+        settings.title = r_.words(r_.letter.greeting);
+        return settings;
+    }
+
+    Status addSound(Encoder& encoder, const FilmSegment& s) {
         std::vector<float> sound(static_cast<std::size_t>(s.samples));
         if (s.take) {
             auto raw = readSound(r_.takesFolder / s.take->file);
@@ -222,25 +88,47 @@ private:
         return encoder.addSound(sound);
     }
 
-    Status addPictures(Encoder& encoder, const Segment& s) {
-        painter_.forget();
-        if (!s.stop) s.closing ? painter_.closing() : painter_.title();
+    /// The picture `samples` into a segment.
+    Status paint(const FilmSegment& s, std::int64_t samples) {
+        switch (s.kind) {
+        case FilmSegment::Kind::Title:
+            if (samples == 0) painter_.title();
+            return Done{};
+        case FilmSegment::Kind::Closing:
+            if (!closed_) painter_.closing();
+            closed_ = true;
+            return Done{};
+        case FilmSegment::Kind::Said:
+            return painter_.said(s, samples * s.take->sampleRate / kSampleRate,
+                                 r_.burntCaptions ? captionAt(start_ + samples) : std::string());
+        case FilmSegment::Kind::Whole:
+        case FilmSegment::Kind::Motion:
+            break;
+        }
+        auto times = painter_.timesOf(s.delivery);
+        if (!times) return times.error();
+        return painter_.moving(s, frameAt(s, *times, static_cast<double>(samples) / kSampleRate));
+    }
+
+    std::string captionAt(std::int64_t sample) const {
+        const std::int64_t ms = sample * 1000 / kSampleRate;
+        for (const Caption& c : captions_)
+            if (c.startMs <= ms && ms < c.endMs) return c.text;
+        return {};
+    }
+
+    Status addPictures(Encoder& encoder, const FilmSegment& s) {
         // Pictures follow the sum of samples, so that rounding never adds up.
         const std::int64_t until = (start_ + s.samples) * r_.fps / kSampleRate;
         for (; frame_ < until; ++frame_) {
             if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, msg("film.stopped"));
-            if (s.stop)
-                if (auto done = painter_.stop(*s.stop, *s.take,
-                                              (frame_ * kSampleRate / r_.fps - start_) * s.take->sampleRate /
-                                                  kSampleRate);
-                    !done)
-                    return done;
+            const std::int64_t at = frame_ * kSampleRate / r_.fps;
+            if (auto done = paint(s, std::max<std::int64_t>(0, at - start_)); !done) return done;
             if (auto done = encoder.addPicture(painter_.canvas().constBits(),
                                                static_cast<int>(painter_.canvas().bytesPerLine()));
                 !done)
                 return done;
-            if (progress_)
-                progress_(static_cast<double>(frame_ * kSampleRate / r_.fps) / static_cast<double>(total_));
+            if (progress_) progress_(static_cast<double>(at) / static_cast<double>(total_));
         }
         return Done{};
     }
@@ -249,13 +137,37 @@ private:
     FilmPainter painter_;
     std::stop_token stop_;
     const std::function<void(double)>& progress_;
-    std::vector<Segment> segments_;
+    std::vector<Chapter> chapters_;
+    std::vector<Caption> captions_;
     std::int64_t total_ = 0;
     std::int64_t start_ = 0; ///< samples before the segment at hand
     std::int64_t frame_ = 0;
+    bool closed_ = false;
 };
 
+constexpr int kCoarsest = 32; ///< beyond it limbs smear: own choice, by eye
+constexpr int kMostTries = 5;
+constexpr double kSmaller = 0.75; ///< sides of the next smaller picture
+
+/// The settings that come nearer to the size wanted, from how far off the last ones were. A step of six
+/// halves the pictures' bytes (x264's own rule of thumb, from memory).
+void makeSmaller(FilmRecipe& r, std::int64_t bytes) {
+    const double factor = static_cast<double>(bytes) / static_cast<double>(r.mostBytes);
+    r.quality += std::max(1, static_cast<int>(std::ceil(6 * std::log2(factor))) + 1);
+    if (r.quality <= kCoarsest) return;
+    const auto even = [](double length) { return 2 * static_cast<int>(length / 2); };
+    r.width = even(r.width * kSmaller);
+    r.height = even(r.height * kSmaller);
+    r.quality = kCoarsest - 4;
+}
+
+constexpr double kMegabyte = 1e6;
+
 } // namespace
+
+Message wholeTitle(const FilmRecipe& recipe) {
+    return msg(recipe.captureFps > 0 ? "film.whole" : "film.whole-unknown-rate");
+}
 
 const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure) {
     const auto it = told.ghosts.find(measure);
@@ -268,12 +180,52 @@ const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery) {
     return recipe;
 }
 
-Status renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path, FileStore& files,
-                          std::stop_token stop, const std::function<void(double)>& progress) {
+std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {
+    const auto hasNumber = [&](const std::string& id) {
+        const MeasureRow* row = told.assessment.measure(id);
+        return row && row->value.value;
+    };
+    if (hasNumber(finding)) return finding;
+    for (const Cause& cause : recipe.playbook.causes)
+        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
+    return finding;
+}
+
+Result<FilmMade> renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path,
+                                    FileStore& files, std::stop_token stop,
+                                    const std::function<void(double)>& progress) {
     if (recipe.review.takes.empty()) return fail(ErrorCode::Refused, msg("film.nothing-said"));
-    return files.publish(path, [&](const std::filesystem::path& temporary) {
-        return FilmJob(recipe, stop, progress).run(temporary);
+    FilmRecipe r = recipe;
+    FilmMade made;
+    const Status published = files.publish(path, [&](const std::filesystem::path& temporary) -> Status {
+        for (made.tries = 1;; ++made.tries) {
+            FilmJob job(r, stop, progress);
+            if (auto done = job.run(temporary); !done) return done;
+            made.chapters = job.chapters();
+            made.captions = job.captions();
+            made.bytes = static_cast<std::int64_t>(std::filesystem::file_size(temporary));
+            if (r.mostBytes <= 0 || made.bytes <= r.mostBytes) return Done{};
+            if (made.tries == kMostTries)
+                return fail(ErrorCode::Refused,
+                            msg("film.too-large",
+                                {{"size", Decimal{static_cast<double>(made.bytes) / kMegabyte, 1}},
+                                 {"most", Decimal{static_cast<double>(r.mostBytes) / kMegabyte, 1}}}));
+            makeSmaller(r, made.bytes);
+        }
     });
+    if (!published) return published.error();
+    made.width = r.width;
+    made.height = r.height;
+    made.quality = r.quality;
+    return made;
+}
+
+Result<std::string> filmCaptions(const FilmRecipe& recipe) {
+    if (recipe.review.takes.empty()) return fail(ErrorCode::Refused, msg("film.nothing-said"));
+    FilmPainter films(recipe);
+    auto plan = planFilm(recipe, [&](int delivery) { return films.timesOf(delivery); });
+    if (!plan) return plan.error();
+    return webVtt(captionsOf(recipe, *plan));
 }
 
 } // namespace jg

@@ -151,7 +151,7 @@ void paintWeekSheet(QPainter& painter, QSizeF page, const LetterModel& letter, c
 Status writeWeekSheet(const LetterModel& letter, const std::string& athlete, Paper paper, const Words& words,
                       const std::filesystem::path& path, FileStore& files) {
     if (letter.week.empty()) return fail(ErrorCode::Refused, msg("sheet.no-drills"));
-    const PdfLook look{paper == Paper::A4 ? QPageSize::A4 : QPageSize::Letter, QPageLayout::Landscape,
+    const PdfLook look{pageIdOf(paper), QPageLayout::Landscape,
                        words(msg("sheet.title", {{"name", athlete}}))};
     return writePdfFile(look, path, files, [&](QPdfWriter& writer, QPainter& painter) {
         const double scale = 288.0 / 96;

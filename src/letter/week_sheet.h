@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/file_store.h"
+#include "letter/paper.h"
 #include "review/letter_model.h"
 #include "words/words.h"
 
@@ -11,8 +12,6 @@
 #include <string>
 
 namespace jg {
-
-enum class Paper { A4, Letter };
 
 /// Paints the sheet into `page` (design pixels, lying on its long side): days as columns, a box to tick for
 /// each drill and week, how each drill is done, cautions and guidance. What does not fit is painted smaller;

@@ -1,15 +1,11 @@
 // What leaves the house: the PDF read by poppler's tools, the film by ffprobe, the numbers as CSV.
 #include "letter/csv.h"
 
-#include "base/number.h"
 #include "letter/fonts.h"
 #include "letter/letter_pages.h"
 #include "letter/mark_painter.h"
 #include "letter/still.h"
 #include "tests/support/walk.h"
-#include "voice/audio_file.h"
-#include "voice/microphone.h"
-#include "voice/voice_chain.h"
 
 #include <QFontDatabase>
 #include <QFontInfo>
@@ -125,119 +121,6 @@ TEST(Letter, AFullDiskLeavesNoHalfPdf) {
     ASSERT_FALSE(made);
     EXPECT_EQ(made.error().code, ErrorCode::DiskFull);
     EXPECT_FALSE(std::filesystem::exists(walk.folder / "letter.pdf"));
-}
-
-TEST(NarratedFilm, IsWhatFfprobeSaysItShouldBe) {
-    Walk walk;
-    const auto session = walk.session();
-    const auto film = walk.folder / "film-out.mp4";
-    FilmRecipe recipe = previewRecipe(*session).film;
-    recipe.width = 640;
-    recipe.height = 360;
-    double last = 0;
-    ASSERT_TRUE(
-        renderNarratedFilm(recipe, film, walk.library->files(), {}, [&](double part) { last = part; }));
-    EXPECT_GT(last, 0.9);
-    const auto probe = nlohmann::json::parse(
-        shell("ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film.string() + "'"));
-    double said = 0;
-    for (const auto& [id, take] : session->review().takes) said += take.seconds();
-    const double expected = said + kTitleSeconds + kClosingSeconds;
-    EXPECT_NEAR(*parseNumber(probe["format"]["duration"].get<std::string>()), expected, 0.1);
-    ASSERT_EQ(probe["chapters"].size(), session->review().stops.size() + 2);
-    EXPECT_EQ(probe["chapters"][1]["tags"]["title"], session->review().stops[0].title);
-    bool video = false, audio = false;
-    for (const auto& s : probe["streams"]) {
-        if (s["codec_name"] == "h264") video = true;
-        if (s["codec_name"] == "aac") audio = true;
-    }
-    EXPECT_TRUE(video && audio);
-    // Fast start: the index comes before the media.
-    const auto bytes = readFile(film);
-    EXPECT_LT(bytes->find("moov"), bytes->find("mdat"));
-    // The voice is there, even and in time: silence under the title, speech after it.
-    const auto sound = readSound(film);
-    ASSERT_TRUE(sound);
-    const auto title = std::span(*sound).subspan(0, static_cast<std::size_t>(2.8 * kSampleRate));
-    EXPECT_LT(loudnessOf(title), -60);
-    const auto speech = std::span(*sound).subspan(static_cast<std::size_t>(kTitleSeconds * kSampleRate),
-                                                  static_cast<std::size_t>(5 * kSampleRate));
-    EXPECT_NEAR(loudnessOf(speech), kVoiceLufs, 3);
-}
-
-TEST(NarratedFilm, AMarkCorrectedLaterIsCorrectInTheFilm) {
-    Walk walk;
-    const auto session = walk.session();
-    const Stop& stop = session->review().stops.front();
-    const auto scene =
-        sceneFor(session->delivery(), test::playbook(), session->assessment(), stop.frame, stop.finding);
-    Review moved = session->review();
-    for (auto& [key, mark] : moved.first().points)
-        if (key.frame == stop.frame) mark.point.at.x += 12;
-    const Assessment a = assess(moved, test::playbook(), session->clip(), session->athlete().hand);
-    const auto later = sceneFor(moved.first(), test::playbook(), a, stop.frame, stop.finding);
-    ASSERT_EQ(scene.points.size(), later.points.size());
-    ASSERT_FALSE(scene.points.empty());
-    for (std::size_t i = 0; i < scene.points.size(); ++i)
-        EXPECT_NEAR(later.points[i].at.x - scene.points[i].at.x, 12, 1e-9);
-}
-
-/// Mean light of a frame of a film, 0 to 1.
-double lightOf(const std::filesystem::path& film, std::int64_t frame) {
-    auto reader = Reader::open(film);
-    return (*reader)->grey(FrameNumber{frame}, 64)->mean();
-}
-
-TEST(NarratedFilm, AStopOnAnotherDeliveryShowsItsFilm) {
-    Walk walk;
-    FilmOrder dark = walk.order;
-    dark.brightness = 0.05;
-    ASSERT_TRUE(makeFilm(dark, walk.folder / "dark.mp4"));
-    FilmRecipe recipe = previewRecipe(*walk.session()).film;
-    recipe.width = 320;
-    recipe.height = 180;
-    recipe.review.stops.resize(2);
-    recipe.others.push_back(recipe); // the same delivery, as a second film shows it
-    recipe.others.front().marks.number = 2;
-    recipe.others.front().clip = walk.folder / "dark.mp4";
-    recipe.review.stops.back().delivery = 2;
-    const auto film = walk.folder / "two.mp4";
-    ASSERT_TRUE(renderNarratedFilm(recipe, film, walk.library->files()));
-    const auto& stops = recipe.review.stops;
-    const double first = recipe.review.takes.at(stops[0].id).seconds();
-    const auto at = [&](double seconds) { return static_cast<std::int64_t>((kTitleSeconds + seconds) * 30); };
-    EXPECT_GT(lightOf(film, at(first - 1)), 2 * lightOf(film, at(first + 1)));
-}
-
-TEST(NarratedFilm, CancelLeavesNothing) {
-    Walk walk;
-    const auto session = walk.session();
-    std::stop_source stop;
-    stop.request_stop();
-    const Status made = renderNarratedFilm(previewRecipe(*session).film, walk.folder / "out/film.mp4",
-                                           walk.library->files(), stop.get_token());
-    ASSERT_FALSE(made);
-    EXPECT_EQ(made.error().code, ErrorCode::Cancelled);
-    EXPECT_TRUE(std::filesystem::is_empty(walk.folder / "out"));
-}
-
-TEST(NarratedFilm, WithoutAWordThereIsNoFilm) {
-    Walk walk;
-    FilmRecipe recipe = previewRecipe(*walk.session()).film;
-    recipe.review.takes.clear();
-    EXPECT_EQ(renderNarratedFilm(recipe, walk.folder / "film.mp4", walk.library->files()).error().code,
-              ErrorCode::Refused);
-}
-
-TEST(NarratedFilm, AMissingTakeIsNamed) {
-    Walk walk;
-    const FilmRecipe recipe = previewRecipe(*walk.session()).film;
-    for (const auto& [id, take] : recipe.review.takes)
-        std::filesystem::remove(walk.library->takePath(take.file));
-    const Status made = renderNarratedFilm(recipe, walk.folder / "narrated.mp4", walk.library->files());
-    ASSERT_FALSE(made);
-    EXPECT_NE(said(made.error().text).find(".wav"), std::string::npos);
-    EXPECT_FALSE(std::filesystem::exists(walk.folder / "narrated.mp4"));
 }
 
 TEST(Scene, ALabelHasItsNumberToItsUnitsDigit) {

@@ -1,0 +1,207 @@
+#include "letter/film_painter.h"
+
+#include "film/true_time.h"
+#include "letter/fonts.h"
+#include "letter/mark_scene.h"
+#include "letter/palette.h"
+#include "letter/qt_text.h"
+#include "letter/still.h"
+#include "review/letter_model.h"
+
+#include <QFontMetricsF>
+#include <QPainter>
+
+#include <cmath>
+
+namespace jg {
+
+namespace {
+
+constexpr double kWordsMargin = 0.045; ///< of the canvas' width, on each side of words
+constexpr double kLeastEm = 0.9;       ///< to which words shrink before they are cut at a word
+
+/// What decides how a picture of a stop looks.
+std::string signatureOf(const Stop& s, const StageState& state, const std::string& caption) {
+    std::size_t points = 0;
+    for (const auto& stroke : state.strokes) points += stroke.size();
+    std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" +
+                      std::to_string(state.strokes.size()) + "/" + std::to_string(points) +
+                      (state.marks ? "m" : "-") + caption;
+    if (state.pointer)
+        sig += "/" + std::to_string(std::lround(state.pointer->x * 4)) + "," +
+               std::to_string(std::lround(state.pointer->y * 4));
+    return sig;
+}
+
+} // namespace
+
+FilmPainter::FilmPainter(const FilmRecipe& recipe)
+    : r_(recipe)
+    , layout_(layOutFilm(QSize(recipe.width, recipe.height)))
+    , canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
+
+QString FilmPainter::said(const Message& message) const {
+    return text(r_.words(message));
+}
+
+Result<FrameTimes> FilmPainter::timesOf(int delivery) {
+    const ToldDelivery& told = toldIn(r_, delivery);
+    auto reader = films_.of(told.clip);
+    if (!reader) return reader.error();
+    return trueSeconds((*reader)->info(), told.captureFps);
+}
+
+QFont FilmPainter::fontOf(const Line& line, double em) const {
+    return line.heading ? headFont(line.ems * em) : textFont(line.ems * em, line.bold);
+}
+
+double FilmPainter::heightOf(const std::vector<Line>& lines, double em, double width) const {
+    double height = 0;
+    for (const Line& line : lines) {
+        const QFontMetricsF metrics(fontOf(line, em));
+        height += metrics.boundingRect(QRectF(0, 0, width, 1e5), Qt::TextWordWrap, line.text).height();
+        if (&line != &lines.front()) height += line.before * em;
+    }
+    return height;
+}
+
+/// Below each other in the middle of the box; smaller, down to `least` of their size, where they need it, and
+/// never beyond the box: what is left over has no line at all.
+void FilmPainter::paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least) {
+    double em = layout_.em;
+    while (em > least * layout_.em && heightOf(lines, em, box.width()) > box.height()) em *= 0.96;
+    double y = box.top() + std::max(0.0, (box.height() - heightOf(lines, em, box.width())) / 2);
+    for (const Line& line : lines) {
+        if (&line != &lines.front()) y += line.before * em;
+        p.setFont(fontOf(line, em));
+        const QRectF room(box.left(), y, box.width(), box.bottom() - y);
+        const QRectF needed = QFontMetricsF(p.font()).boundingRect(room, Qt::TextWordWrap, line.text);
+        if (needed.height() > room.height() + 1) return;
+        QColor colour = palette::chalk;
+        if (line.faint) colour.setAlphaF(0.8f);
+        p.setPen(colour);
+        p.drawText(room, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, line.text);
+        y += needed.height();
+    }
+}
+
+void FilmPainter::card(const std::vector<Line>& lines) {
+    constexpr double kSmallestOnCard = 0.8;
+    last_.clear();
+    QPainter p(&canvas_);
+    p.setRenderHint(QPainter::Antialiasing);
+    canvas_.fill(palette::moss);
+    const double margin = 1.6 * kWordsMargin * r_.width, stripe = 0.012 * r_.height;
+    p.fillRect(QRectF(0, r_.height - stripe, r_.width, stripe), palette::clay);
+    paintLines(p, lines,
+               QRectF(0, 0, r_.width, r_.height - stripe).adjusted(margin, margin, -margin, -margin),
+               kSmallestOnCard);
+}
+
+void FilmPainter::title() {
+    card({{said(r_.letter.greeting), 1.6, false, true},
+          {said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})), 1},
+          {said(r_.letter.about), 0.9, false, false, true, 0.2}});
+}
+
+void FilmPainter::closing() {
+    std::vector<Line> lines;
+    if (!r_.letter.corrections.empty()) {
+        lines.push_back({said(msg("film.to-work-on")), 1.4, false, true});
+        for (const LetterCorrection& c : r_.letter.corrections)
+            lines.push_back({said(c.title), 1, true, false, false, 0.25});
+    }
+    if (!r_.letter.week.empty()) {
+        lines.push_back({said(msg("letter.week")), 1.1, false, true, false, 0.8});
+        for (const LetterWeekRow& row : r_.letter.week)
+            lines.push_back({said(msg("film.week-row", {{"days", row.days}, {"drill", row.what}})), 0.9,
+                             false, false, false, 0.15});
+    }
+    if (!r_.letter.nextLook.empty())
+        lines.push_back(
+            {said(msg("film.next-look", {{"date", r_.letter.nextLook}})), 0.9, false, false, true, 0.8});
+    lines.push_back({text(r_.letter.signature), 1, false, true, false, 0.6});
+    card(lines);
+}
+
+Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame) {
+    auto reader = films_.of(told.clip);
+    if (!reader) return reader.error();
+    auto picture = (*reader)->picture(FrameNumber{frame});
+    if (!picture) return picture.error();
+    const QSizeF size(picture->width, picture->height);
+    const QRectF part = athletePart(told.marks, r_.review, size, layout_.picture.size());
+    const double scale = layout_.picture.width() / part.width();
+    const ViewTransform view{scale, layout_.picture.topLeft() - part.topLeft() * scale};
+    canvas_.fill(palette::stage);
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.setClipRect(layout_.picture);
+    p.drawImage(QRectF(view.offset, size * scale), toImage(*picture));
+    return view;
+}
+
+void FilmPainter::paintWords(QPainter& p, const std::vector<Line>& lines) {
+    p.setClipping(false);
+    const double margin = kWordsMargin * r_.width, air = 0.25 * layout_.em;
+    paintLines(p, lines, layout_.words.adjusted(margin, air, -margin, -air), kLeastEm);
+}
+
+Status FilmPainter::moving(const FilmSegment& s, std::int64_t frame) {
+    const bool whole = s.kind == FilmSegment::Kind::Whole;
+    const std::string signature = (whole ? "whole/" : s.stop->id.value + "/moves/") + std::to_string(frame);
+    if (signature == last_) return Done{};
+    QPainter p(&canvas_);
+    if (auto view = paintFrame(p, toldIn(r_, s.delivery), frame); !view) return view.error();
+    if (whole)
+        paintWords(p, {{said(wholeTitle(r_)), 1, true}});
+    else
+        paintWords(
+            p, {{text(s.stop->title), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}});
+    last_ = signature;
+    return Done{};
+}
+
+/// The stop's title, and its number: as a sentence where there is room for one.
+std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessment& a) const {
+    const Message title =
+        s.kind == StopKind::Strength ? msg("film.keep", {{"what", s.title}}) : asIs(s.title);
+    std::vector<Line> lines = {{said(title), 1, true}};
+    const auto prompt = r_.prompts.find(s.id);
+    const MeasureRow* row = a.measure(s.finding);
+    if (layout_.upright && prompt != r_.prompts.end() && !prompt->second.number.empty()) {
+        lines.push_back({said(prompt->second.number), 0.9, false, false, false, 0.3});
+    } else if (row && row->value.value) {
+        const Message target = wordsOf(row->target), number = labelOf(row->value);
+        lines.push_back(
+            {said(target.empty() ? number
+                                 : msg("film.number-target", {{"number", number}, {"target", target}})),
+             0.9, false, false, false, 0.1});
+    }
+    return lines;
+}
+
+Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const std::string& caption) {
+    const Stop& s = *segment.stop;
+    const StageState state = stateAt(s, *segment.take, sample);
+    const std::string signature = signatureOf(s, state, caption);
+    if (signature == last_) return Done{};
+    const ToldDelivery& told = toldIn(r_, s.delivery);
+    QPainter p(&canvas_);
+    auto view = paintFrame(p, told, state.frame);
+    if (!view) return view.error();
+    const std::string about = picturedMeasure(r_, told, s.finding);
+    if (state.marks)
+        paintScene(
+            p, sceneFor(told.marks, r_.playbook, told.assessment, state.frame, about, ghostIn(told, about)),
+            *view, layout_.picture, r_.words, layout_.markUnit);
+    for (const auto& stroke : state.strokes) paintStroke(p, stroke, *view, layout_.markUnit);
+    if (state.pointer) paintPointer(p, *state.pointer, *view, layout_.markUnit);
+    if (caption.empty())
+        paintWords(p, linesOf(s, told.assessment));
+    else
+        paintWords(p, {{text(caption), 1}});
+    last_ = signature;
+    return Done{};
+}
+
+} // namespace jg

@@ -1,0 +1,57 @@
+// The pictures of the narrated film. Inside the letter room only.
+#pragma once
+
+#include "film/open_films.h"
+#include "letter/film_plan.h"
+#include "letter/mark_painter.h"
+#include "letter/narrated_film.h"
+#include "review/replay.h"
+
+#include <QImage>
+
+#include <string>
+
+namespace jg {
+
+/// Paints cards and frames onto one canvas. A picture that has not changed is painted once. One thread owns
+/// it; the recipe must outlive it.
+class FilmPainter {
+public:
+    explicit FilmPainter(const FilmRecipe& recipe);
+
+    const QImage& canvas() const { return canvas_; }
+    /// True times of a delivery's film. Errors: those of opening it.
+    Result<FrameTimes> timesOf(int delivery);
+
+    void title();
+    void closing();
+    /// A frame without marks, with a line of words. Errors: those of Reader.
+    Status moving(const FilmSegment& segment, std::int64_t frame);
+    /// A stop at a sample of its take; `caption` is said there, empty = not shown. Errors: those of Reader.
+    Status said(const FilmSegment& segment, std::int64_t sample, const std::string& caption);
+
+private:
+    /// Words of a card or under a picture.
+    struct Line {
+        QString text;
+        double ems = 1;
+        bool bold = false, heading = false, faint = false;
+        double before = 0.4; ///< ems of room above it
+    };
+    QFont fontOf(const Line& line, double em) const;
+    double heightOf(const std::vector<Line>& lines, double em, double width) const;
+    void paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least);
+    void card(const std::vector<Line>& lines);
+    Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame);
+    void paintWords(QPainter& p, const std::vector<Line>& lines);
+    std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;
+    QString said(const Message& message) const;
+
+    const FilmRecipe& r_;
+    FilmLayout layout_;
+    OpenFilms films_;
+    QImage canvas_;
+    std::string last_; ///< what stands on the canvas
+};
+
+} // namespace jg
