@@ -88,5 +88,6 @@ std::vector<Command> libraryCommands();
 std::vector<Command> planCommands();
 std::vector<Command> logCommands();
 std::vector<Command> keepCommands();
+std::vector<Command> intakeCommands();
 
 } // namespace jg::cli

@@ -3,7 +3,7 @@
 
 #include "desk/demo_library.h"
 #include "desk/desk_list.h"
-#include "desk/file_names.h"
+#include "desk/letter_files.h"
 #include "desk/outgoing.h"
 #include "desk/places.h"
 #include "letter/csv.h"
@@ -138,18 +138,19 @@ void reviewShow(const Arguments& a, std::stop_token) {
 void reviewExport(const Arguments& a, std::stop_token stop) {
     const auto o = openReview(a);
     const fs::path folder = a.need("out");
-    const bool any =
-        a.has("film") || a.has("letter") || a.has("csv") || a.has("ics") || a.has("sheet") || a.has("bundle");
+    const auto wanted = {"film", "letter", "html", "captions", "csv", "ics", "sheet", "bundle"};
+    const bool any = std::any_of(wanted.begin(), wanted.end(), [&](const char* what) { return a.has(what); });
     const DispatchRecipe recipe = previewRecipe(*o->session);
-    const std::string stem =
-        asFileName(o->session->athlete().firstName) + "-" + isoDate(o->session->review().date);
+    const std::string stem = stemOf(recipe);
     FileStore& files = o->library->files();
     if (a.has("letter") || !any) orRefuse(exportLetter(recipe, folder / (stem + ".pdf"), files));
+    if (a.has("html")) orRefuse(exportLetterHtml(recipe, folder / (stem + ".html"), files));
+    if (a.has("captions")) orRefuse(exportCaptions(recipe, folder / (stem + ".vtt"), files));
     if (a.has("csv") || !any)
         orRefuse(
             files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("ics")) orRefuse(exportCalendar(recipe, folder / (stem + "-week.ics"), files));
-    if (a.has("sheet")) orRefuse(exportWeekSheet(recipe, Paper::A4, folder / (stem + "-week.pdf"), files));
+    if (a.has("sheet")) orRefuse(exportWeekSheet(recipe, recipe.paper, folder / (stem + "-week.pdf"), files));
     if (a.has("bundle"))
         orRefuse(exportBundle(*o->library, {o->session->athlete().id, o->session->review().id},
                               folder / (stem + ".zip"), stop));
@@ -230,9 +231,10 @@ std::vector<Command> libraryCommands() {
         {"review list", "review list LIB [--json]", {}, {"json"}, 1, 1, reviewList},
         {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
         {"review export",
-         "review export LIB ID --out DIR [--film] [--letter] [--csv] [--ics] [--sheet] [--bundle]",
+         "review export LIB ID --out DIR [--film] [--captions] [--letter] [--html] [--csv] [--ics] "
+         "[--sheet] [--bundle]",
          {"out"},
-         {"film", "letter", "csv", "ics", "sheet", "bundle"},
+         {"film", "captions", "letter", "html", "csv", "ics", "sheet", "bundle"},
          2,
          2,
          reviewExport},

@@ -118,7 +118,11 @@ json logAsJson(const AthleteLog& log, const Playbook& book) {
 void log(const Arguments& a, std::stop_token) {
     const auto library = openLibrary(a.word(0, "LIB"));
     const Playbook book = playbookOf(*library);
-    const AthleteLog log = orRefuse(readLog(*library, book, athleteCalled(*library, a.word(1, "ATHLETE"))));
+    const AthleteId athlete = athleteCalled(*library, a.word(1, "ATHLETE"));
+    if (const auto table = a.value("csv"))
+        return void(orRefuse(library->files().write(
+            *table, numbersAsCsv(orRefuse(allDeliveries(*library, book, athlete)), book))));
+    const AthleteLog log = orRefuse(readLog(*library, book, athlete));
     if (a.has("json")) {
         std::cout << logAsJson(log, book).dump(2) << "\n";
         return;
@@ -148,7 +152,13 @@ std::vector<Command> logCommands() {
              3,
              1 + kMostJuxtaRows,
              juxta},
-            {"log", "log LIB ATHLETE [--json]  (ATHLETE is an id or a name)", {}, {"json"}, 2, 2, log}};
+            {"log",
+             "log LIB ATHLETE [--json | --csv FILE]  (ATHLETE is an id or a name)",
+             {"csv"},
+             {"json"},
+             2,
+             2,
+             log}};
 }
 
 } // namespace jg::cli

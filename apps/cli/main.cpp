@@ -66,7 +66,7 @@ std::stop_source interrupted;
 std::vector<Command> allCommands() {
     std::vector<Command> all;
     for (auto group : {filmCommands(), measureCommands(), planCommands(), libraryCommands(), logCommands(),
-                       keepCommands()})
+                       keepCommands(), intakeCommands()})
         for (auto& c : group) all.push_back(std::move(c));
     return all;
 }

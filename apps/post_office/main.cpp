@@ -1,14 +1,62 @@
 // post-office: the stand-in mail server with its window.
 #include "apps/post_office/smtp_server.h"
+#include "apps/post_office/stand_in_sender.h"
 #include "apps/post_office/window.h"
 #include "ui/theme.h"
+#include "words/words.h"
 
 #include <QApplication>
 #include <QDir>
 
 #include <iostream>
 
+namespace {
+
+constexpr const char* kUse =
+    "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]"
+    "\n  post-office --write FILE.eml --from ADDRESS [--name NAME] [--subject WORDS] [--text WORDS] "
+    "[FILM...]\n";
+
+int wrongUse(const QString& word) {
+    std::cerr << "Wrong use: " << word.toStdString() << kUse;
+    return 2;
+}
+
+/// The stand-in sender: a mail with films into a file.
+int writeMail(const QStringList& words) {
+    jg::StandInMail mail;
+    mail.subject = "Pitches";
+    for (qsizetype i = 0; i < words.size(); ++i) {
+        const std::string next = words.value(i + 1).toStdString();
+        if (words[i] == "--write")
+            mail.to = next, ++i;
+        else if (words[i] == "--from")
+            mail.fromAddress = next, ++i;
+        else if (words[i] == "--name")
+            mail.fromName = next, ++i;
+        else if (words[i] == "--subject")
+            mail.subject = next, ++i;
+        else if (words[i] == "--text")
+            mail.text = next, ++i;
+        else if (words[i].startsWith("--"))
+            return wrongUse(words[i]);
+        else
+            mail.films.emplace_back(words[i].toStdString());
+    }
+    if (mail.to.empty()) return wrongUse("--write");
+    const jg::Status written = jg::writeStandInMail(mail);
+    if (!written) std::cerr << jg::english()(written.error().text) << "\n";
+    return written ? 0 : 1;
+}
+
+} // namespace
+
 int main(int argc, char** argv) {
+    for (int i = 1; i < argc; ++i)
+        if (qstrcmp(argv[i], "--write") == 0) {
+            const QCoreApplication app(argc, argv);
+            return writeMail(app.arguments().mid(1));
+        }
     // --headless needs no screen: it is looked for before the application exists.
     for (int i = 1; i < argc; ++i)
         if (qstrcmp(argv[i], "--headless") == 0) qputenv("QT_QPA_PLATFORM", "offscreen");
@@ -29,12 +77,8 @@ int main(int argc, char** argv) {
             user = next, ++i;
         else if (words[i] == "--password" && !next.isEmpty())
             password = next, ++i;
-        else {
-            std::cerr
-                << "Wrong use: " << words[i].toStdString()
-                << "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]\n";
-            return 2;
-        }
+        else
+            return wrongUse(words[i]);
     }
     jg::SmtpServer server(store);
     server.requireLogin(user, password);

@@ -1,5 +1,7 @@
 #include "desk/desk_list.h"
 
+#include "desk/mail_intake.h"
+
 #include "review/assess.h"
 
 #include <algorithm>
@@ -133,6 +135,7 @@ Result<DeskList> readDesk(Store& store, const Playbook& playbook, Date today) {
     auto sent = store.sentSince(addDays(today, -7));
     if (!sent) return sent.error();
     desk.sentLately = std::move(*sent);
+    desk.mails = mailsWaiting(store).size();
     auto mails = store.unsentMails();
     if (!mails) return mails.error();
     desk.unsentMails = *mails;

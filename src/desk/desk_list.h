@@ -31,6 +31,7 @@ struct DeskList {
     std::map<AthleteId, std::string> names; ///< of everybody named above
     int athletes = 0;                       ///< in the whole library
     int unsentMails = 0;
+    std::size_t mails = 0;        ///< that lie in the watched folder and may bring films
     std::vector<Message> leftOut; ///< what can't be read, each in a sentence
 };
 

@@ -1,15 +1,17 @@
 #include "desk/dispatch.h"
 
-#include "desk/file_names.h"
 #include "desk/film_owner.h"
+#include "desk/letter_choice.h"
+#include "desk/letter_files.h"
+#include "desk/mail_words.h"
 #include "desk/promises.h"
-#include "film/open_films.h"
-#include "letter/calendar.h"
-#include "letter/letter_pages.h"
-#include "letter/still.h"
+#include "film/reader.h"
+#include "letter/letter_html.h"
 #include "post/mail.h"
+#include "review/letter_sentences.h"
 #include "review/send_check.h"
 
+#include <iterator>
 #include <set>
 
 namespace jg {
@@ -18,23 +20,11 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// The measure a correction's picture is about: its own, or the first it bears on that has a number.
-std::string pictured(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {
-    const auto hasNumber = [&](const std::string& id) {
-        const MeasureRow* row = told.assessment.measure(id);
-        return row && row->value.value;
-    };
-    if (hasNumber(finding)) return finding;
-    for (const Cause& cause : recipe.playbook.causes)
-        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
-    return finding;
-}
-
 /// Under a picture with a ghost stands what the dashed lines are.
 void sayGhosts(FilmRecipe& recipe) {
     for (LetterCorrection& c : recipe.letter.corrections) {
         const ToldDelivery& told = toldIn(recipe, c.delivery);
-        if (const MeasureGhost* ghost = ghostIn(told, pictured(recipe, told, c.finding));
+        if (const MeasureGhost* ghost = ghostIn(told, picturedMeasure(recipe, told, c.finding));
             ghost && ghost->frame == c.frame)
             c.caption =
                 joined(ListStyle::Sentences,
@@ -58,12 +48,14 @@ std::set<int> othersShown(const Review& review, int lead, const LetterModel& let
 }
 
 ToldDelivery tell(const ReviewSession& session, const Library& library, int number) {
-    ToldDelivery told{session.review().deliveryOr(number), {}, {}, {}};
+    ToldDelivery told;
+    told.marks = session.review().deliveryOr(number);
     const auto& clips = session.submission().clips;
     told.assessment = assess(session.review(), session.playbook(), clips, session.athlete().hand, number);
     const Clip& clip = filmOf(told.marks, clips);
     fillGhosts(told, session.playbook(), clip, session.athlete().hand);
     told.clip = library.mediaPath(clip);
+    told.captureFps = clip.captureFps;
     return told;
 }
 
@@ -84,6 +76,14 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
         r.film.others.push_back(tell(session, library, number));
     sayGhosts(r.film);
     r.film.clip = library.mediaPath(clip);
+    r.film.captureFps = clip.captureFps;
+    for (const Stop& s : r.film.review.stops)
+        r.film.prompts[s.id] = promptFor(r.film.review, r.film.playbook, r.film.assessment, s,
+                                         session.athlete().ageOn(r.film.review.date));
+    const LetterChoice choice = letterChoiceOf(session.library());
+    r.paper = choice.paper;
+    r.phonePage = choice.phonePage;
+    applyChoice(choice, r.film);
     r.film.takesFolder = library.takePath("");
     r.house = session.house();
     r.athleteFirstName = session.athlete().firstName;
@@ -107,17 +107,25 @@ Status filmsAreTheAthletes(const ReviewSession& session) {
 
 } // namespace
 
+std::vector<SendProblem> problemsOf(const ReviewSession& session) {
+    auto problems = staleSentences(session.letter());
+    auto others = checkBeforeSending(session.review(), session.playbook(), session.told(), session.athlete(),
+                                     session.submission(), session.clock().today(), session.pain());
+    problems.insert(problems.end(), std::make_move_iterator(others.begin()),
+                    std::make_move_iterator(others.end()));
+    return problems;
+}
+
 Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     const Date today = session.clock().today();
-    const auto problems = checkBeforeSending(session.review(), session.playbook(), session.told(),
-                                             session.athlete(), session.submission(), today, session.pain());
-    for (const SendProblem& p : problems)
+    for (const SendProblem& p : problemsOf(session))
         if (p.stop) return fail(ErrorCode::Refused, p.text);
     if (auto own = filmsAreTheAthletes(session); !own) return own.error();
     auto to = recipientFor(session.athlete(), today);
     if (!to) return to.error();
     DispatchRecipe r = previewRecipe(session);
     r.toName = to->name;
+    r.toGuardian = to->guardian;
     r.toAddress = to->email;
     r.messageId = session.review().id.value + "." + std::to_string(r.dateUnix) + "@juxtagraph.invalid";
     return r;
@@ -136,68 +144,6 @@ Status recordSent(Store& store, const ReviewId& id, const std::string& to, const
     for (const Promise& promise : promisesOfLetter(*review, *athlete, clock.today()))
         if (auto saved = store.save(promise); !saved) return saved;
     return Done{};
-}
-
-} // namespace
-
-Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
-    std::map<std::string, QImage> stills;
-    if (recipe.letter.corrections.empty()) return stills;
-    OpenFilms films;
-    for (const LetterCorrection& c : recipe.letter.corrections) {
-        const ToldDelivery& told = toldIn(recipe, c.delivery);
-        auto reader = films.of(told.clip);
-        if (!reader) return reader.error();
-        auto picture = (*reader)->picture(FrameNumber{c.frame});
-        if (!picture) return picture.error();
-        const std::string about = pictured(recipe, told, c.finding);
-        stills[c.finding] = renderStill(
-            *picture,
-            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
-            recipe.words, 960, true);
-    }
-    return stills;
-}
-
-Status exportLetter(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    auto stills = correctionStills(recipe.film);
-    if (!stills) return stills.error();
-    const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words);
-    return writePdf(pages, recipe.film.words(recipe.film.letter.greeting), path, files);
-}
-
-namespace {
-
-std::string calendarOf(const DispatchRecipe& recipe) {
-    return writeCalendar(
-        {recipe.film.letter, recipe.athleteFirstName, recipe.film.review.id.value, recipe.dateUnix},
-        recipe.film.words);
-}
-
-} // namespace
-
-Status exportCalendar(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    const std::string calendar = calendarOf(recipe);
-    if (calendar.empty()) return fail(ErrorCode::Refused, msg("dispatch.no-calendar"));
-    return files.write(path, calendar);
-}
-
-Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path& path, FileStore& files) {
-    return writeWeekSheet(recipe.film.letter, recipe.athleteFirstName, paper, recipe.film.words, path, files);
-}
-
-namespace {
-
-std::string mailText(const DispatchRecipe& r) {
-    const LetterModel& letter = r.film.letter;
-    const char* about = r.film.review.takes.empty() ? "mail.letter" : "mail.letter-and-film";
-    std::string text;
-    for (const Message& caution : letter.cautions) text += r.film.words(caution) + "\n\n";
-    return text + r.film.words(msg(about, {{"name", r.athleteFirstName},
-                                           {"week", letter.week.empty() ? Message{} : msg("mail.week")},
-                                           {"closing", letter.closing},
-                                           {"coach", r.house.coach},
-                                           {"place", r.house.place}}));
 }
 
 } // namespace
@@ -230,49 +176,84 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
 
 namespace {
 
-/// The sheet to hang up and the calendar, when there are drills.
-Status attachWeek(const DispatchRecipe& recipe, const fs::path& workFolder, const std::string& stem,
-                  FileStore& files, Mail& mail) {
-    if (recipe.film.letter.week.empty()) return Done{};
-    const fs::path sheet = workFolder / (stem + "-week.pdf");
-    if (auto made = exportWeekSheet(recipe, Paper::A4, sheet, files); !made) return made;
-    auto bytes = readFile(sheet);
-    if (!bytes) return bytes.error();
-    mail.attachments.push_back({stem + "-week.pdf", "application/pdf", std::move(*bytes)});
-    mail.attachments.push_back({stem + "-week.ics", "text/calendar", calendarOf(recipe)});
-    return Done{};
-}
+/// Makes the files of a letter one after the other and puts them into the mail.
+class Packer {
+public:
+    Packer(const DispatchRecipe& recipe, fs::path workFolder, FileStore& files)
+        : recipe_(recipe)
+        , work_(std::move(workFolder))
+        , files_(files) {}
+
+    std::vector<Attachment> attachments;
+    std::vector<Enclosure> enclosures;
+
+    Status letter() {
+        const auto pdf = [&](const fs::path& path) { return exportLetter(recipe_, path, files_); };
+        if (auto done = add(".pdf", "application/pdf", msg("mail.what-letter"), pdf);
+            !done || !recipe_.phonePage)
+            return done;
+        const auto html = [&](const fs::path& path) { return exportLetterHtml(recipe_, path, files_); };
+        return add(".html", "text/html", msg("mail.what-html"), html);
+    }
+
+    Status film(std::stop_token stop, const std::function<void(double)>& progress) {
+        if (recipe_.film.review.takes.empty()) return Done{};
+        const auto film = [&](const fs::path& path) -> Status {
+            auto made = renderNarratedFilm(recipe_.film, path, files_, stop, progress);
+            return made ? holdsNothingPrivate(path) : Status(made.error());
+        };
+        return add(".mp4", "video/mp4", msg("mail.what-film"), film);
+    }
+
+    /// The sheet to hang up and the calendar, when there are drills.
+    Status week() {
+        if (recipe_.film.letter.week.empty()) return Done{};
+        const auto sheet = [&](const fs::path& path) {
+            return exportWeekSheet(recipe_, recipe_.paper, path, files_);
+        };
+        if (auto done = add("-week.pdf", "application/pdf", msg("mail.what-sheet"), sheet); !done)
+            return done;
+        const auto calendar = [&](const fs::path& path) { return exportCalendar(recipe_, path, files_); };
+        return add("-week.ics", "text/calendar", msg("mail.what-calendar"), calendar);
+    }
+
+private:
+    template <typename Make>
+    Status add(const std::string& ending, const std::string& type, const Message& what, const Make& make) {
+        const std::string name = stemOf(recipe_) + ending;
+        if (auto made = make(work_ / name); !made) return made;
+        auto bytes = readFile(work_ / name);
+        if (!bytes) return bytes.error();
+        attachments.push_back({name, type, std::move(*bytes)});
+        enclosures.push_back({name, what});
+        return Done{};
+    }
+
+    const DispatchRecipe& recipe_;
+    fs::path work_;
+    FileStore& files_;
+};
 
 } // namespace
 
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
     if (auto own = filmsAreWhatCameIn(recipe, stop); !own) return own.error();
-    const std::string stem = asFileName(recipe.athleteFirstName) + "-" + isoDate(recipe.film.review.date);
-    const fs::path pdf = workFolder / (stem + ".pdf");
-    if (auto made = exportLetter(recipe, pdf, files); !made) return made.error();
-    auto letterBytes = readFile(pdf);
-    if (!letterBytes) return letterBytes.error();
-    Mail m{recipe.house.coach,
-           recipe.house.coachEmail,
-           recipe.toName,
-           recipe.toAddress,
-           recipe.film.words(recipe.film.letter.greeting),
-           mailText(recipe),
-           {},
-           recipe.messageId,
-           recipe.dateUnix};
-    m.attachments.push_back({stem + ".pdf", "application/pdf", std::move(*letterBytes)});
-    if (auto week = attachWeek(recipe, workFolder, stem, files, m); !week) return week.error();
-    if (!recipe.film.review.takes.empty()) {
-        const fs::path film = workFolder / (stem + ".mp4");
-        if (auto made = renderNarratedFilm(recipe.film, film, files, stop, progress); !made)
-            return made.error();
-        if (auto clean = holdsNothingPrivate(film); !clean) return clean.error();
-        auto filmBytes = readFile(film);
-        if (!filmBytes) return filmBytes.error();
-        m.attachments.push_back({stem + ".mp4", "video/mp4", std::move(*filmBytes)});
-    }
+    Packer packer(recipe, workFolder, files);
+    if (auto done = packer.letter(); !done) return done.error();
+    if (auto done = packer.week(); !done) return done.error();
+    if (auto done = packer.film(stop, progress); !done) return done.error();
+    Mail m;
+    m.fromName = recipe.house.coach;
+    m.fromAddress = recipe.house.coachEmail;
+    m.toName = recipe.toName;
+    m.toAddress = recipe.toAddress;
+    m.subject = recipe.film.words(recipe.film.letter.greeting);
+    m.text = mailText(recipe, packer.enclosures);
+    m.html = mailAsHtml(m.text, recipe.film.words.tag());
+    m.attachments = std::move(packer.attachments);
+    m.messageId = recipe.messageId;
+    m.dateUnix = recipe.dateUnix;
     auto bytes = toBytes(m);
     if (!bytes) return bytes.error();
     return Parcel{std::move(*bytes), m.subject};

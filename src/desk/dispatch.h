@@ -3,8 +3,9 @@
 
 #include "desk/review_session.h"
 #include "letter/narrated_film.h"
-#include "letter/week_sheet.h"
+#include "letter/paper.h"
 #include "post/smtp.h"
+#include "review/send_check.h"
 
 #include <filesystem>
 #include <functional>
@@ -21,6 +22,9 @@ struct DispatchRecipe {
     std::string athleteFirstName;
     std::string toName;
     std::string toAddress;
+    bool toGuardian = false;
+    Paper paper = Paper::A4;
+    bool phonePage = true; ///< the letter as HTML goes along
     std::string messageId;
     std::int64_t dateUnix = 0;
 };
@@ -31,22 +35,14 @@ struct Parcel {
     std::string subject;
 };
 
+/// All that stands against sending, or should be thought of: checkBeforeSending(), and the coach's own
+/// sentences that no longer fit.
+std::vector<SendProblem> problemsOf(const ReviewSession& session);
+
 /// Gathers values from the session. Errors: Refused, with the first reason of the send check.
 Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session);
 /// The same without the check, for exports and previews.
 DispatchRecipe previewRecipe(const ReviewSession& session);
-
-/// Stills of the corrections, by finding id. Opens the film; may run in any thread. Errors: those of Reader.
-Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe);
-
-/// Writes the letter as PDF. Errors: those of Reader and writing.
-Status exportLetter(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
-
-/// The week of drills as a calendar and as a sheet of paper. Errors: Refused without drills, those of
-/// writing.
-Status exportCalendar(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
-Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const std::filesystem::path& path,
-                       FileStore& files);
 
 /// Makes letter and film in `workFolder` and packs them into a mail. Progress covers the film.
 /// Errors: Cancelled, DiskFull, WriteFailed, Damaged, BadInput.

@@ -118,6 +118,18 @@ Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first
     return offers;
 }
 
+Result<std::vector<JuxtaEntry>> allDeliveries(Store& store, const Playbook& playbook,
+                                              const AthleteId& athlete) {
+    auto reviews = store.reviewsOf(athlete);
+    if (!reviews) return reviews.error();
+    std::vector<JuxtaKey> keys;
+    for (const ReviewOfAthlete& r : *reviews)
+        for (const DeliveryMarks& d : r.deliveries)
+            if (!d.blank() && !r.submission.clips.empty()) keys.push_back({r.summary.id, d.number});
+    if (keys.empty()) return fail(ErrorCode::NotFound, msg("juxta.no-numbers"));
+    return juxtaEntries(store, playbook, keys);
+}
+
 struct JuxtaFilms::Inner {
     const Library& library;
     const JuxtaSheet& sheet;

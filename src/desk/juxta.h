@@ -34,6 +34,11 @@ struct JuxtaOffer {
 /// Errors: those of reading the store.
 Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first);
 
+/// Every delivery of an athlete with its numbers, by date: what one long table is made of. Errors: those of
+/// reading the store; NotFound when there is none.
+Result<std::vector<JuxtaEntry>> allDeliveries(Store& store, const Playbook& playbook,
+                                              const AthleteId& athlete);
+
 /// Where a sheet's pictures come from: the exact frame of the film, or a near one of its scrub copy, which is
 /// much quicker and sharp enough for a cell of the window; the film itself where there is no copy.
 enum class Stills { Exact, Near };

@@ -1,11 +1,17 @@
 #include "desk/outgoing.h"
 
+#include "base/number.h"
 #include "base/time_zone.h"
 #include "review/people_check.h"
+
+#include <algorithm>
+#include <chrono>
+#include <thread>
 
 namespace jg {
 
 namespace fs = std::filesystem;
+using namespace std::chrono_literals;
 
 namespace {
 
@@ -38,6 +44,19 @@ Status handOver(Library& library, const OutboxItem& item, const std::string& byt
     return stored ? sent : stored;
 }
 
+/// Holds a letter back while the coach may think better of it. Errors: Cancelled.
+Status holdBack(const SendOrder& order, std::chrono::steady_clock::time_point pressed, std::stop_token stop,
+                const SendProgress& progress) {
+    const auto until = pressed + std::chrono::seconds(order.takeBackS);
+    for (;;) {
+        if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("outgoing.taken-back"));
+        const auto left = until - std::chrono::steady_clock::now();
+        if (left <= left.zero()) return Done{};
+        if (progress) progress(SendStep::Waiting, std::chrono::duration<double>(left).count());
+        std::this_thread::sleep_for(std::min<std::chrono::steady_clock::duration>(left, 50ms));
+    }
+}
+
 Result<Parcel> pack(Library& library, const DispatchRecipe& recipe, std::stop_token stop,
                     const SendProgress& progress) {
     const WorkFolder work(library.sentPath("work-" + recipe.film.review.id.value));
@@ -54,6 +73,9 @@ SendOrder sendOrderOf(Library& library, const std::string& password) {
     order.server.user = library.setting("mail.user");
     order.server.password = password;
     order.server.requireTls = !isLoopback(order.server.url);
+    order.takeBackS = kTakeBackS;
+    if (const auto seconds = parseNumber(library.setting("mail.takeBackS")))
+        order.takeBackS = static_cast<int>(std::clamp(*seconds, 0.0, 600.0));
     return order;
 }
 
@@ -76,10 +98,12 @@ Status keepMailSettings(Library& library, const std::map<std::string, std::strin
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
                               const Clock& clock, IdSource& ids, std::stop_token stop,
                               const SendProgress& progress, bool again) {
+    const auto pressed = std::chrono::steady_clock::now();
     const ReviewId& review = recipe.film.review.id;
     if (auto may = library.mayHandOver(review, clock.nowUnix(), again); !may) return may.error();
     auto parcel = pack(library, recipe, stop, progress);
     if (!parcel) return parcel.error();
+    if (auto held = holdBack(order, pressed, stop, progress); !held) return held.error();
     auto item = putInOutbox(library, review, recipe, *parcel, clock, ids);
     if (!item) return item.error();
     if (auto sent = handOver(library, *item, parcel->bytes, order, clock, again, stop, progress); !sent)
@@ -89,6 +113,7 @@ Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, co
 
 Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
                  const Clock& clock, std::stop_token stop, const SendProgress& progress) {
+    const auto pressed = std::chrono::steady_clock::now();
     const bool again = stateAt(item, clock.nowUnix()) == MailState::Unsure;
     if (auto may = library.mayHandOver(item.review, clock.nowUnix(), again); !may) return may;
     IdSource ids;
@@ -98,6 +123,7 @@ Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, co
     if (!recipe) return recipe.error();
     auto parcel = pack(library, *recipe, stop, progress);
     if (!parcel) return parcel.error();
+    if (auto held = holdBack(order, pressed, stop, progress); !held) return held;
     if (auto written = library.files().write(library.sentPath(item.file), parcel->bytes); !written)
         return written;
     item.recipient = recipe->toAddress;

@@ -9,28 +9,35 @@
 
 namespace jg {
 
-/// What is being done while a letter goes out.
-enum class SendStep { Making, HandingOver };
+/// What is being done while a letter goes out. Waiting: it is made, and can still be taken back; the progress
+/// is the seconds left.
+enum class SendStep { Making, Waiting, HandingOver };
+
+/// How long a letter can be taken back after it was sent, seconds. What is made meanwhile counts.
+inline constexpr int kTakeBackS = 20;
 
 /// Where a letter goes out to, and who is told.
 struct SendOrder {
     MailServer server;
     std::string from;
+    int takeBackS = 0; ///< nothing is handed over for so long
 };
 
 /// Keeps what was typed as mail settings (key: value), all or none. Errors: BadInput naming what is no
 /// address, those of writing.
 Status keepMailSettings(Library& library, const std::map<std::string, std::string>& typed);
 
-/// The server of the library's settings, with the password the caller asked for.
+/// The server of the library's settings, with the password the caller asked for, and its time to take a
+/// letter back (setting `mail.takeBackS`).
 SendOrder sendOrderOf(Library& library, const std::string& password);
 
 using SendProgress = std::function<void(SendStep, double)>;
 
-/// Makes letter and film, keeps the mail in the outbox, hands it to the server, and keeps how that ended. Any
-/// one thread, with a library of its own. What goes wrong before the mail lies in the outbox leaves nothing;
-/// after it, it waits there. `again` sends a letter that was sent, or may have been. Errors: Refused as
-/// Store::mayHandOver(), those of packParcel(), the library and sendMail().
+/// Makes letter and film, waits as long as it can be taken back, keeps the mail in the outbox, hands it to
+/// the server, and keeps how that ended. Any one thread, with a library of its own. What goes wrong before
+/// the mail lies in the outbox leaves nothing; after it, it waits there. `again` sends a letter that was
+/// sent, or may have been. Errors: Refused as Store::mayHandOver(), those of packParcel(), the library and
+/// sendMail().
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
                               const Clock& clock, IdSource& ids, std::stop_token stop = {},
                               const SendProgress& progress = {}, bool again = false);

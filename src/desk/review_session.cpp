@@ -8,6 +8,7 @@
 #include "film/film_info.h"
 
 #include "review/deliveries.h"
+#include "review/letter_sentences.h"
 #include "review/positions.h"
 #include "words/words.h"
 
@@ -149,6 +150,7 @@ LetterModel ReviewSession::letter() const {
             juxtaEntryOf(review_, review_.lead, athlete_, submission_.clips, told_, definitionsOf(book_));
         tellSince(letter, book_, back->name, back->when, becameOf(*back, now));
     }
+    putOwnSentences(letter, review_.plan.sentences);
     return letter;
 }
 

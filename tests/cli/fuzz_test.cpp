@@ -26,7 +26,7 @@ TEST_P(Fuzz, NothingCrashesOrHangs) {
 
 INSTANTIATE_TEST_SUITE_P(Doors, Fuzz,
                          testing::Values("review", "people", "derived", "playbook", "approach", "settings",
-                                         "typed", "sound", "points"),
+                                         "typed", "sound", "points", "mail"),
                          [](const auto& door) { return std::string(door.param); });
 
 /// Odd words on the command line end in a sentence, never in a signal.

@@ -38,7 +38,7 @@ TEST(FileNames, ALetterToSomebodyWithAPathForANameStaysInItsFolder) {
     const auto parcel = packParcel(recipe, work, files);
     ASSERT_TRUE(parcel) << said(parcel.error().text);
     const auto mail = readMail(parcel->bytes);
-    ASSERT_EQ(mail->attachments.size(), 3U); // letter, sheet and calendar
+    ASSERT_EQ(mail->attachments.size(), 4U); // letter, page for the phone, sheet and calendar
     for (const auto& attached : mail->attachments) {
         EXPECT_EQ(attached.name.find('/'), std::string::npos);
         EXPECT_LT(attached.name.size(), 120U);

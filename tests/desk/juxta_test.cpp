@@ -41,6 +41,36 @@ TEST(Juxta, TheSameDeliveryHasChangedInNothing) {
     EXPECT_GT(numbers, 8);
 }
 
+TEST(Juxta, AllNumbersOfAnAthleteStandInOneTableThatOtherProgramsRead) {
+    Walk walk(Stage::Judge);
+    Athlete odd = walk.athlete;
+    odd.firstName = "Anne \"Ace\", Jr.";
+    ASSERT_TRUE(walk.library->save(odd));
+    const auto all = allDeliveries(*walk.library, test::playbook(), walk.athlete.id);
+    ASSERT_TRUE(all) << said(all.error().text);
+    FileStore files;
+    ASSERT_TRUE(files.write(walk.folder / "all.csv", numbersAsCsv(*all, test::playbook())));
+    ASSERT_TRUE(
+        files.write(walk.folder / "read.py",
+                    "import csv, sys\n"
+                    "rows = list(csv.DictReader(open(sys.argv[1], newline='', encoding='utf-8')))\n"
+                    "print(len(rows), {len(r) for r in rows}, None in rows[0])\n"
+                    "print({r['athlete'] for r in rows}, {r['date'] for r in rows})\n"
+                    "for r in rows:\n"
+                    "    if r['value']: assert float(r['low95']) <= float(r['value']) <= float(r['high95'])\n"
+                    "print(sum(1 for r in rows if r['value'] and r['unit'] and r['definition']))\n"));
+    const std::string read = test::shell("/usr/bin/python3 '" + (walk.folder / "read.py").string() + "' '" +
+                                         (walk.folder / "all.csv").string() + "' 2>&1");
+    std::size_t rows = 0, numbers = 0;
+    for (const JuxtaEntry& e : *all)
+        for (const MeasureRow& row : e.results.measures) ++rows, numbers += row.value.value ? 1 : 0;
+    EXPECT_GT(numbers, 8U);
+    EXPECT_TRUE(read.starts_with(std::to_string(rows) + " {25} False\n")) << read;
+    EXPECT_NE(read.find("Anne \"Ace\", Jr."), std::string::npos) << read;
+    EXPECT_NE(read.find("\n" + std::to_string(numbers) + "\n"), std::string::npos) << read;
+    EXPECT_EQ(allDeliveries(*walk.library, test::playbook(), {"nobody"}).error().code, ErrorCode::NotFound);
+}
+
 TEST(Juxta, WhatIsBetterBeyondBothErrorsIsSaidSo) {
     const Walk walk(Stage::Judge);
     JuxtaEntry before = entryOf(walk, 0), now = entryOf(walk, 7);

@@ -5,6 +5,7 @@
 #include "base/number.h"
 #include "coaching/typed_target.h"
 #include "desk/intake.h"
+#include "desk/mail_intake.h"
 #include "desk/own_approaches.h"
 #include "desk/own_playbook.h"
 #include "desk/own_rows.h"
@@ -170,10 +171,38 @@ void soundDoor(Ground& g, Engine& engine) {
     (void)readSound(file);
 }
 
-const std::map<std::string, Door> kDoors = {
-    {"review", reviewDoor},     {"points", pointsDoor},     {"people", rowsOfPeopleDoor},
-    {"derived", derivedDoor},   {"playbook", playbookDoor}, {"approach", approachDoor},
-    {"settings", settingsDoor}, {"typed", typedDoor},       {"sound", soundDoor}};
+/// A mail with films, as it is dropped or lies in the watched folder: nothing of it lands outside its folder.
+void mailDoor(Ground& g, Engine& engine) {
+    static const std::string seed = [] {
+        Mail m;
+        m.fromName = "Ruth Merrick";
+        m.fromAddress = "home@example.org";
+        m.toAddress = "ilse@example.org";
+        m.subject = "Two pitches";
+        m.text = "Hello Ilse,\n\nis his arm late? The elbow is sore.\n\nOn Monday you wrote:\n> no pain?\n";
+        m.html = "<html><body><p>is his arm late?</p></body></html>";
+        m.messageId = "m@example.org";
+        m.attachments = {{"../a.mp4", "video/mp4", std::string(900, 'f')},
+                         {"b.mov", "video/quicktime", std::string(300, 'g')},
+                         {"c.txt", "text/plain", "words"}};
+        const auto bytes = toBytes(m);
+        if (!bytes) std::abort();
+        return *bytes;
+    }();
+    const fs::path file = g.folder / "changed.eml";
+    std::ofstream(file, std::ios::binary) << test::mutatedBytes(seed, engine);
+    const auto mail = openMail(*g.library, file);
+    if (!mail) return (void)english()(mail.error().text);
+    for (const fs::path& film : mail->films)
+        if (film.parent_path() != mail->folder->path() || !fs::is_regular_file(film)) std::abort();
+    if (mail->athlete) std::abort(); // nobody in this library has that address
+}
+
+const std::map<std::string, Door> kDoors = {{"review", reviewDoor},       {"points", pointsDoor},
+                                            {"people", rowsOfPeopleDoor}, {"derived", derivedDoor},
+                                            {"playbook", playbookDoor},   {"approach", approachDoor},
+                                            {"settings", settingsDoor},   {"typed", typedDoor},
+                                            {"sound", soundDoor},         {"mail", mailDoor}};
 
 constexpr unsigned kMostSeconds = 60; ///< for one; beyond it SIGALRM ends the program
 

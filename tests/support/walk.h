@@ -2,8 +2,8 @@
 #pragma once
 
 #include "desk/demo_review.h"
-#include "desk/dispatch.h"
 #include "desk/intake.h"
+#include "desk/letter_files.h"
 #include "tests/support/fixtures.h"
 
 #include <functional>

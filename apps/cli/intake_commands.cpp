@@ -1,0 +1,102 @@
+// Films that came by mail, taken in without a window: only what can belong to nobody else.
+#include "apps/cli/command.h"
+#include "apps/cli/open_library.h"
+#include "base/date.h"
+#include "desk/intake.h"
+#include "desk/mail_intake.h"
+
+#include <algorithm>
+#include <iostream>
+
+namespace jg::cli {
+
+using nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// A mail, the mails of a folder, or those of a Maildir, by name.
+std::vector<fs::path> mailsOf(const fs::path& source) {
+    std::error_code ec;
+    if (!fs::is_directory(source, ec)) return {source};
+    std::vector<fs::path> mails;
+    const auto add = [&](const fs::path& folder, bool all) {
+        for (const auto& entry : fs::directory_iterator(folder, ec))
+            if (entry.is_regular_file(ec) && !entry.is_symlink(ec) && (all || isMailFile(entry.path())))
+                mails.push_back(entry.path());
+    };
+    add(source, false);
+    for (const char* sub : {"new", "cur"}) add(source / sub, true);
+    std::sort(mails.begin(), mails.end());
+    return mails;
+}
+
+/// The films of one mail, kept as one submission. What stands in the way comes back as a sentence.
+Result<Submission> takeMail(Library& library, const fs::path& path, std::stop_token stop) {
+    auto mail = openMail(library, path);
+    if (!mail) return mail.error();
+    if (!mail->athlete)
+        return fail(ErrorCode::Refused,
+                    msg(mail->known > 1 ? "intake-commands.several" : "intake-commands.nobody",
+                        {{"address", mail->senderAddress}}));
+    auto athlete = library.athlete(*mail->athlete);
+    if (!athlete) return athlete.error();
+    IntakeForm form;
+    form.athlete = *mail->athlete;
+    form.start = Start::Unknown;
+    form.surface = Surface::Unknown;
+    form.asked = mail->asked;
+    form.pain = mail->pain;
+    std::vector<LookedAt> looked;
+    for (const fs::path& film : mail->films) {
+        form.films.push_back({film, View::Open, 0});
+        auto seen = lookAtFilm(film, questionFor(View::Open, athlete->hand), stop);
+        if (!seen) return seen.error();
+        looked.push_back(std::move(*seen));
+    }
+    const SystemClock clock;
+    IdSource ids;
+    auto taken = takeIn(library, form, looked, clock, ids, stop);
+    if (!taken) return taken.error();
+    if (auto settled = settleMail(library, mail->source); !settled) return settled.error();
+    return taken;
+}
+
+void intake(const Arguments& a, std::stop_token stop) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    std::vector<fs::path> mails = mailsOf(a.word(1, "SOURCE"));
+    json all = json::array();
+    std::size_t left = 0;
+    for (const fs::path& path : mails) {
+        const auto taken = takeMail(*library, path, stop);
+        if (!taken && taken.error().code == ErrorCode::Cancelled) throw Refusal(taken.error().text);
+        left += !taken;
+        json row = {{"mail", path.filename().string()}};
+        if (taken) {
+            row["submission"] = taken->id.value;
+            row["films"] = taken->clips.size();
+            row["asked"] = taken->asked;
+            row["pain"] = taken->pain;
+        } else {
+            row["left"] = taken.error().text;
+        }
+        if (!a.has("json"))
+            std::cout << (taken ? msg("intake-commands.taken",
+                                      {{"mail", path.filename().string()}, {"films", taken->clips.size()}})
+                                : msg("intake-commands.left",
+                                      {{"mail", path.filename().string()}, {"why", taken.error().text}}))
+                      << "\n";
+        all.push_back(std::move(row));
+    }
+    if (a.has("json")) std::cout << all.dump(2) << "\n";
+    if (mails.empty()) throw Refusal(msg("intake-commands.no-mail", {{"source", a.word(1, "SOURCE")}}));
+    if (left > 0) throw Refusal(msg("intake-commands.some-left", {{"count", left}}));
+}
+
+} // namespace
+
+std::vector<Command> intakeCommands() {
+    return {{"intake", "intake LIB MAIL.eml|MAILDIR|FOLDER [--json]", {}, {"json"}, 2, 2, intake}};
+}
+
+} // namespace jg::cli

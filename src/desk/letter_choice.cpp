@@ -1,0 +1,50 @@
+#include "desk/letter_choice.h"
+
+#include "base/number.h"
+
+#include <algorithm>
+#include <utility>
+
+namespace jg {
+
+LetterChoice letterChoiceOf(Store& store) {
+    LetterChoice c;
+    c.paper = store.setting("letter.paper") == "letter" ? Paper::Letter : Paper::A4;
+    c.phonePage = store.setting("letter.phonePage") != "no";
+    c.upright = store.setting("film.shape") == "upright";
+    c.burntCaptions = store.setting("film.captions") == "burnt";
+    if (const auto mb = parseNumber(store.setting("film.mostMb")))
+        c.mostMb = static_cast<int>(std::clamp(*mb, 1.0 * kLeastFilmMb, 1.0 * kMostFilmMb));
+    const auto minutes = [&](const char* key, int& seconds) {
+        if (const auto m = parseNumber(store.setting(key)))
+            seconds = 60 * static_cast<int>(std::clamp(*m, 1.0, 1.0 * kMostSayingMinutes));
+    };
+    minutes("say.leastMinutes", c.saying.leastS);
+    minutes("say.mostMinutes", c.saying.mostS);
+    return c;
+}
+
+Status keepLetterChoice(Store& store, const LetterChoice& c) {
+    const std::pair<const char*, std::string> settings[] = {
+        {"letter.paper", c.paper == Paper::Letter ? "letter" : "a4"},
+        {"letter.phonePage", c.phonePage ? "yes" : "no"},
+        {"film.shape", c.upright ? "upright" : "wide"},
+        {"film.captions", c.burntCaptions ? "burnt" : "track"},
+        {"film.mostMb", std::to_string(c.mostMb)},
+        {"say.leastMinutes", std::to_string(c.saying.leastS / 60)},
+        {"say.mostMinutes", std::to_string(c.saying.mostS / 60)}};
+    for (const auto& [key, value] : settings)
+        if (auto kept = store.setSetting(key, value); !kept) return kept;
+    return Done{};
+}
+
+void applyChoice(const LetterChoice& c, FilmRecipe& film) {
+    constexpr int kLong = 1280, kShort = 720;
+    constexpr std::int64_t kMegabyte = 1000000;
+    film.width = c.upright ? kShort : kLong;
+    film.height = c.upright ? kLong : kShort;
+    film.burntCaptions = c.burntCaptions;
+    film.mostBytes = c.mostMb * kMegabyte;
+}
+
+} // namespace jg

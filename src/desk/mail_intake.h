@@ -1,0 +1,65 @@
+// A mail with films, on its way to the intake: whose it may be, what was asked, what hurts, its films as
+// files.
+#pragma once
+
+#include "library/library.h"
+#include "post/incoming.h"
+
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jg {
+
+/// A folder of films out of a mail; it goes when nobody needs it any more, and at the next start when the
+/// program was killed.
+class MailFolder {
+public:
+    explicit MailFolder(std::filesystem::path path)
+        : path_(std::move(path)) {}
+    ~MailFolder();
+    MailFolder(const MailFolder&) = delete;
+    MailFolder& operator=(const MailFolder&) = delete;
+    const std::filesystem::path& path() const { return path_; }
+
+private:
+    std::filesystem::path path_;
+};
+
+struct MailIntake {
+    std::filesystem::path source; ///< the mail's file
+    std::string senderName, senderAddress, subject;
+    std::vector<std::filesystem::path> films; ///< under names of our own making
+    std::vector<std::string> leftOut;
+    /// Who is written from this address, or for whom; nothing when nobody is, or several are.
+    std::optional<AthleteId> athlete;
+    std::size_t known = 0; ///< how many athletes have this address
+    std::string asked, pain;
+    std::shared_ptr<MailFolder> folder;
+};
+
+/// Reads a mail and lays its films into the library's work folder. Any one thread. Errors: NotFound,
+/// Unreadable, BadInput (no mail, no film in it), DiskFull, WriteFailed.
+Result<MailIntake> openMail(Library& library, const std::filesystem::path& mail);
+
+/// True for what is offered as a mail: the ending .eml.
+bool isMailFile(const std::filesystem::path& file);
+
+/// The folder that is watched for mails, a Maildir or one of .eml files; empty = none. Errors of setting it:
+/// BadInput when it is no folder.
+std::string watchedFolder(Store& store);
+Status watchFolder(Store& store, const std::string& folder);
+
+/// What names a mail of a folder however its flags change (Maildir's info behind ':', from memory).
+std::string mailKey(const std::filesystem::path& mail);
+
+/// Mails of the watched folder that were neither taken in nor put aside, the oldest name first. Regular files
+/// only; none when the folder is not there.
+std::vector<std::filesystem::path> mailsWaiting(Store& store);
+/// Never offers a mail of the watched folder again; one from elsewhere is nobody's to offer. Errors: those of
+/// writing.
+Status settleMail(Store& store, const std::filesystem::path& mail);
+
+} // namespace jg
