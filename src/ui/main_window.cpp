@@ -8,6 +8,7 @@
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
+#include "ui/desk/mail_doors.h"
 #include "ui/form_dialog.h"
 #include "ui/group/group_place.h"
 #include "ui/hand/own_error_place.h"
@@ -161,6 +162,12 @@ void MainWindow::connectPlaces() {
     connect(desk_, &DeskPlace::takeIn, this, [this] { run("take-in"); });
     connect(desk_, &DeskPlace::lookOver, this, [this] { run("look-over"); });
     connect(desk_, &DeskPlace::dropped, this, &MainWindow::takeInFiles);
+    connect(desk_, &DeskPlace::mailsAsked, this, [this] { run("mail-in"); });
+    connect(desk_, &DeskPlace::mailFolderAsked, this, [this] { run("mail-watch"); });
+    mails_ =
+        new MailDoors({*this, *parts_.library, [this] { return openIntake({}); },
+                       [this](const QString& sentence) { foot_->tell(sentence); }, [this] { refreshHome(); }},
+                      this);
     connect(desk_, &DeskPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::closePromise, this, &MainWindow::closePromise);
     connect(athletes_, &AthletesPlace::open, this, &MainWindow::openReview);
@@ -258,7 +265,7 @@ void MainWindow::showDesk(const DeskList& list) {
 bool MainWindow::settled() const {
     if (juxta_ && !juxta_->settled()) return false;
     const bool kept = !review_ || review_->session().keepState() != KeepState::Keeping;
-    return kept && parked_.empty() && !(reader_ && reader_->busy());
+    return kept && !mails_->busy() && parked_.empty() && !(reader_ && reader_->busy());
 }
 
 void MainWindow::showPlace(const QString& name) {
@@ -335,7 +342,20 @@ void MainWindow::takeInFiles(const QStringList& files) {
     if (files.size() == 1 && files.front().endsWith(".zip", Qt::CaseInsensitive))
         return takeInBundle(this, *parts_.library, files.front(), parts_.clock->today(), tellKeep(),
                             [this] { refreshHome(); });
-    auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, files, this);
+    QStringList films;
+    std::vector<std::filesystem::path> mails;
+    for (const QString& file : files) {
+        if (isMailFile(file.toStdString()))
+            mails.emplace_back(file.toStdString());
+        else
+            films.push_back(file);
+    }
+    if (!mails.empty()) mails_->take(mails);
+    if (!films.isEmpty() || files.isEmpty()) openIntake(films);
+}
+
+IntakeDialog* MainWindow::openIntake(const QStringList& films) {
+    auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, films, this);
     connect(dialog, &IntakeDialog::taken, this, [this] {
         refreshHome();
         showPlace("desk");
@@ -343,6 +363,7 @@ void MainWindow::takeInFiles(const QStringList& files) {
         makeScrubCopies();
     });
     dialog->open();
+    return dialog;
 }
 
 void MainWindow::startPostOffice() {
@@ -364,6 +385,8 @@ void MainWindow::startPostOffice() {
 Handlers MainWindow::handlers() {
     Handlers all = {
         {"take-in", [this] { takeInFiles({}); }},
+        {"mail-in", [this] { mails_->takeWaiting(); }},
+        {"mail-watch", [this] { mails_->askFolder(); }},
         {"open",
          [this] {
              atDesk()       ? desk_->openSelected()

@@ -25,7 +25,9 @@ namespace jg::ui {
 class AthletesPlace;
 class DeskPlace;
 class GroupPlace;
+class IntakeDialog;
 class JuxtaPlace;
+class MailDoors;
 class OwnErrorPlace;
 class PlaybookPlace;
 class PostPlace;
@@ -55,6 +57,7 @@ public:
     /// The same, at the frame where a finding of the log is seen.
     void openReviewAt(const LogDot& dot);
     void toDesk();
+    /// Films, mails with films, or a bundle.
     void takeInFiles(const QStringList& files);
     /// An athlete's deliveries under each other; a sentence in the foot when there are fewer than two.
     void openJuxta(const AthleteId& athlete);
@@ -72,6 +75,7 @@ protected:
     void closeEvent(QCloseEvent* event) override;
 
 private:
+    IntakeDialog* openIntake(const QStringList& films);
     Handlers handlers();
     bool atDesk() const;
     bool atAthletes() const;
@@ -105,6 +109,7 @@ private:
     OwnErrorPlace* hand_ = nullptr;
     PlaybookPlace* playbook_ = nullptr;
     PostPlace* post_;
+    MailDoors* mails_ = nullptr;
     Foot* foot_;
     ReviewPlace* review_ = nullptr;
     JuxtaPlace* juxta_ = nullptr;

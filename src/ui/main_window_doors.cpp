@@ -53,6 +53,9 @@ std::function<void(const QString&, bool)> MainWindow::tellKeep() {
 void MainWindow::connectKeeping() {
     connect(athletes_, &AthletesPlace::bundleAsked, this,
             [this](const AthleteId& athlete) { saveBundle(this, *parts_.library, athlete, tellKeep()); });
+    connect(athletes_, &AthletesPlace::numbersAsked, this, [this](const AthleteId& athlete) {
+        saveNumbers(this, *parts_.library, parts_.playbook, athlete, tellKeep());
+    });
     connect(athletes_, &AthletesPlace::forgetAsked, this, [this](const AthleteId& athlete) {
         if (parts_.library->readOnly())
             return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);

@@ -2,6 +2,8 @@
 
 #include <QDateTime>
 
+#include <cmath>
+
 namespace jg::ui {
 
 namespace {
@@ -33,6 +35,11 @@ Message momentInWords(std::int64_t unix) {
 
 QString say(const char* id, std::initializer_list<Said> args) {
     return say(msg(id, {args.begin(), args.end()}));
+}
+
+QString clockText(double seconds) {
+    const int s = static_cast<int>(std::lround(seconds));
+    return QString("%1:%2").arg(s / 60).arg(s % 60, 2, 10, QChar('0'));
 }
 
 } // namespace jg::ui

@@ -34,4 +34,7 @@ Message momentInWords(std::int64_t unix);
 
 QString say(const char* id, std::initializer_list<Said> args = {});
 
+/// Seconds as a clock shows them: "4:10".
+QString clockText(double seconds);
+
 } // namespace jg::ui

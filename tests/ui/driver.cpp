@@ -21,6 +21,9 @@ Driver::Driver(const std::filesystem::path& folder, double speed, std::vector<st
     EXPECT_TRUE(dressed);
     auto library = Library::open(folder, true, std::make_shared<FileStore>());
     EXPECT_TRUE(library) << said(library.error().text);
+    if (!(*library)->readOnly()) {
+        EXPECT_TRUE((*library)->setSetting("mail.takeBackS", "0")); // nobody thinks better of it here
+    }
     window_ = std::make_unique<ui::MainWindow>(
         ui::WindowParts{std::move(*library), book, std::make_shared<FixedClock>(today()),
                         makeStandInMicrophone(std::move(voices), speed), makeStandInLoudspeaker()});

@@ -1,5 +1,5 @@
 // Makes the pictures of docs/screenshots from a demo library: ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT].
-#include "desk/dispatch.h"
+#include "desk/letter_files.h"
 #include "desk/own_error_exercise.h"
 #include "film/reader.h"
 #include "letter/letter_pages.h"
@@ -157,7 +157,7 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     auto stills = correctionStills(recipe.film);
     if (!stills) return;
     const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words);
-    QImage page(static_cast<int>(kPageWidth), static_cast<int>(kPageHeight), QImage::Format_RGB32);
+    QImage page(pages.size().toSize(), QImage::Format_RGB32);
     QPainter painter(&page);
     painter.setRenderHint(QPainter::Antialiasing);
     pages.paint(painter, 0);
@@ -165,15 +165,16 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     page.save(out + "/letter.png");
     FileStore files;
     const std::filesystem::path film = (out + "/film.mp4").toStdString();
-    if (!renderNarratedFilm(recipe.film, film, files)) return;
+    const auto made = renderNarratedFilm(recipe.film, film, files);
+    if (!made) return;
     auto reader = Reader::open(film);
     if (!reader) return;
-    // Into the second stop, while the finger points.
-    const auto& stops = session.review().stops;
-    const double second = kTitleSeconds + session.review().takes.at(stops[0].id).seconds() +
-                          0.55 * session.review().takes.at(stops[1].id).seconds();
+    // Into the second stop, while the finger points: after the cards and its moment in motion.
+    const Stop& stop = session.review().stops[1];
+    const double second = static_cast<double>(made->chapters[3].endMs) / 1000 -
+                          0.45 * session.review().takes.at(stop.id).seconds();
     auto still = (*reader)->picture(FrameNumber{static_cast<std::int64_t>(second * 30)});
-    if (still) renderStill(*still, {}, english(), 1280, false).save(out + "/film-still.png");
+    if (still) toImage(*still).save(out + "/film-still.png");
     reader->reset();
     std::filesystem::remove(film);
 }

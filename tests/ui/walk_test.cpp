@@ -227,10 +227,11 @@ protected:
         const auto mail = readMail(*readFile(folder / "post" / mails[0].toStdString()));
         ASSERT_TRUE(mail);
         EXPECT_NE(mail->to.find("ludo.home@example.org"), std::string::npos);
-        ASSERT_EQ(mail->attachments.size(), 4U); // letter, week to hang up, calendar, film
+        // letter, the same for the phone, week to hang up, calendar, film
+        ASSERT_EQ(mail->attachments.size(), 5U);
         FileStore files;
         ASSERT_TRUE(files.write(folder / "letter.pdf", mail->attachments[0].bytes));
-        ASSERT_TRUE(files.write(folder / "film.mp4", mail->attachments[3].bytes));
+        ASSERT_TRUE(files.write(folder / "film.mp4", mail->attachments[4].bytes));
         const std::string text =
             test::shell("pdftotext -enc UTF-8 -layout '" + (folder / "letter.pdf").string() + "' -");
         EXPECT_NE(text.find("Ludo,"), std::string::npos);
@@ -254,10 +255,10 @@ protected:
         const std::string film = (folder / "film.mp4").string();
         const auto probe = nlohmann::json::parse(test::shell(
             "ffprobe -v error -show_streams -show_chapters -show_format -of json '" + film + "'"));
-        double expected = kTitleSeconds + kClosingSeconds;
-        for (const auto& [id, take] : driver->document().takes) expected += take.seconds();
-        EXPECT_NEAR(*parseNumber(probe["format"]["duration"].get<std::string>()), expected, 0.1);
-        EXPECT_EQ(probe["chapters"].size(), driver->document().stops.size() + 2);
+        double said = kTitleSeconds + kClosingSeconds;
+        for (const auto& [id, take] : driver->document().takes) said += take.seconds();
+        EXPECT_GT(*parseNumber(probe["format"]["duration"].get<std::string>()), said); // and what moves
+        EXPECT_EQ(probe["chapters"].size(), driver->document().stops.size() + 3);
         std::string codecs;
         for (const auto& s : probe["streams"]) codecs += s.value("codec_name", "") + " ";
         EXPECT_NE(codecs.find("h264"), std::string::npos);

@@ -346,6 +346,7 @@ void AthletesPlace::addKeeping(const AthleteId& athlete) {
         row->addWidget(button);
     };
     door("athlete-bundle", "athletes-place.bundle", &AthletesPlace::bundleAsked);
+    door("athlete-numbers", "athletes-place.numbers", &AthletesPlace::numbersAsked);
     door("athlete-forget", "athletes-place.forget", &AthletesPlace::forgetAsked);
     row->addStretch(1);
     page_->addWidget(line);

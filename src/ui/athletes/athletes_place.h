@@ -40,6 +40,7 @@ Q_SIGNALS:
     void closePromise(qint64 promiseRow, jg::Kept how);
     void juxtaAsked();
     void bundleAsked(const jg::AthleteId& athlete);
+    void numbersAsked(const jg::AthleteId& athlete);
     void forgetAsked(const jg::AthleteId& athlete);
     /// To the film of a finding, at the frame where it is seen.
     void openAt(const jg::LogDot& dot);

@@ -80,6 +80,27 @@ DeskPlace::DeskPlace(QWidget* parent)
     column->addWidget(scroll, 1);
 }
 
+QPushButton* DeskPlace::addLink(QHBoxLayout& row, const QString& text) {
+    auto* link = plainButton(text);
+    link->setObjectName("link");
+    row.addWidget(link);
+    return link;
+}
+
+/// What lies in the watched folder, with the way to it.
+void DeskPlace::addMails(std::size_t count) {
+    auto* note = new QFrame;
+    note->setObjectName("note");
+    auto* row = new QHBoxLayout(note);
+    row->setContentsMargins(16, 8, 12, 8);
+    row->addWidget(plain(say("desk-place.mails", {{"count", count}}), 14), 1);
+    auto* door = plainButton(say("desk-place.open-mails"));
+    door->setObjectName("open-mails");
+    connect(door, &QPushButton::clicked, this, &DeskPlace::mailsAsked);
+    row->addWidget(door);
+    rows_->addWidget(note);
+}
+
 void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     clearLayout(*rows_);
     cards_.clear();
@@ -92,6 +113,7 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         unread->show();
         rows_->addWidget(unread);
     }
+    if (list.mails > 0) addMails(list.mails);
     for (const DeskRow& row : list.waiting) {
         minutes += row.minutes;
         QWidget* c = card(row, library, today);
@@ -110,10 +132,12 @@ void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
         rows_->addWidget(nothing);
     }
     rows_->addWidget(owedAndSent(list, today));
-    auto* look = plainButton(say("desk-place.look-over"));
-    look->setObjectName("link");
-    connect(look, &QPushButton::clicked, this, &DeskPlace::lookOver);
-    rows_->addWidget(look, 0, Qt::AlignLeft);
+    auto* links = new QHBoxLayout;
+    connect(addLink(*links, say("desk-place.look-over")), &QPushButton::clicked, this, &DeskPlace::lookOver);
+    connect(addLink(*links, say("desk-place.watch-mails")), &QPushButton::clicked, this,
+            &DeskPlace::mailFolderAsked);
+    links->addStretch(1);
+    rows_->addLayout(links);
     rows_->addStretch(1);
     const auto owed = static_cast<int>(list.owed.size()) + list.owedLater;
     summary_->setText(list.waiting.empty()

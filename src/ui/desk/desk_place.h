@@ -6,6 +6,8 @@
 #include <QLabel>
 #include <QWidget>
 
+class QHBoxLayout;
+class QPushButton;
 class QVBoxLayout;
 
 namespace jg::ui {
@@ -23,6 +25,8 @@ Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
     void takeIn();
     void lookOver();
+    void mailsAsked();
+    void mailFolderAsked();
     void dropped(const QStringList& files);
     void closePromise(qint64 promiseRow, jg::Kept how);
 
@@ -34,6 +38,8 @@ private:
     QWidget* card(const DeskRow& row, const Library& library, Date today);
     void addOwed(QVBoxLayout& owed, const DeskList& list, Date today);
     QWidget* owedAndSent(const DeskList& list, Date today);
+    void addMails(std::size_t count);
+    QPushButton* addLink(QHBoxLayout& row, const QString& text);
     void markSelected();
 
     QLabel* title_;

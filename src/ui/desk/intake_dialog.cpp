@@ -78,6 +78,30 @@ IntakeDialog::~IntakeDialog() {
     if (job_) job_->cancel();
 }
 
+void IntakeDialog::fillFrom(const MailIntake& mail) {
+    mailFolder_ = mail.folder;
+    QStringList files;
+    for (const auto& film : mail.films) files << text(film.string());
+    films_->add(files);
+    for (std::size_t i = 0; i < athletes_.size(); ++i)
+        if (mail.athlete == athletes_[i].id) who_->setCurrentIndex(static_cast<int>(i) + 1);
+    asked_->setText(text(mail.asked));
+    pain_->setText(text(mail.pain));
+    const char* who = mail.athlete     ? "intake-dialog.mail-of-one"
+                      : mail.known > 1 ? "intake-dialog.mail-of-several"
+                                       : "intake-dialog.mail-of-nobody";
+    QStringList left;
+    for (const std::string& name : mail.leftOut) left << text(name);
+    mail_->setText(say(joined(
+        ListStyle::Sentences,
+        {msg(who, {{"sender", mail.senderAddress}, {"subject", mail.subject}}),
+         mail.pain.empty() ? Message{} : msg("intake-dialog.mail-pain"),
+         left.isEmpty() ? Message{}
+                        : msg("intake-dialog.mail-left-out", {{"files", left.join(", ").toStdString()}})})));
+    mail_->show();
+    aside_->show();
+}
+
 QWidget* IntakeDialog::buildBody() {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -87,6 +111,10 @@ QWidget* IntakeDialog::buildBody() {
     auto* body = new QVBoxLayout(inner);
     body->setContentsMargins(0, 0, 8, 0);
     body->setSpacing(10);
+    mail_ = quiet();
+    mail_->setObjectName("mail");
+    mail_->hide();
+    body->addWidget(mail_);
     films_ = new FilmCards;
     body->addWidget(films_);
     auto* more = plainButton(say("intake-dialog.add-films"));
@@ -157,6 +185,15 @@ QWidget* IntakeDialog::buildFoot() {
     ok_ = mainButton(say("intake-dialog.take-in"));
     ok_->setDefault(true);
     connect(ok_, &QPushButton::clicked, this, &IntakeDialog::takeInNow);
+    aside_ = plainButton(say("intake-dialog.put-aside"));
+    aside_->setObjectName("put-aside");
+    aside_->hide();
+    connect(aside_, &QPushButton::clicked, this, [this] {
+        if (job_) return;
+        Q_EMIT putAside();
+        done(QDialog::Rejected);
+    });
+    buttons->addWidget(aside_);
     buttons->addWidget(cancel);
     buttons->addWidget(ok_);
     column->addLayout(buttons);

@@ -3,6 +3,7 @@
 
 #include "desk/intake.h"
 #include "desk/job.h"
+#include "desk/mail_intake.h"
 
 #include <QDialog>
 #include <QPointer>
@@ -24,12 +25,15 @@ class IntakeDialog : public QDialog {
     Q_OBJECT
 public:
     IntakeDialog(Library& library, const Clock& clock, const QStringList& files, QWidget* parent = nullptr);
+    /// What a mail brought: its films, who it may be, what was asked, what hurts. All of it can be changed.
+    void fillFrom(const MailIntake& mail);
     ~IntakeDialog() override;
     /// Stops what runs; else asks when something was filled in.
     void reject() override;
 
 Q_SIGNALS:
     void taken(const jg::SubmissionId& submission);
+    void putAside(); ///< the mail is not wanted
 
 private:
     QWidget* buildBody();
@@ -48,6 +52,9 @@ private:
     const Clock& clock_;
     std::vector<Athlete> athletes_;
     FilmCards* films_;
+    QLabel* mail_;
+    QPushButton* aside_;
+    std::shared_ptr<MailFolder> mailFolder_; ///< its films lie there until they are taken in
     QComboBox* who_;
     AthleteForm* fresh_;
     QComboBox *start_, *surface_;

@@ -1,6 +1,8 @@
 #include "ui/keep/keep_jobs.h"
 
 #include "desk/job.h"
+#include "desk/juxta.h"
+#include "letter/juxta_tables.h"
 #include "library/backup.h"
 #include "library/bundle.h"
 #include "ui/form_dialog.h"
@@ -86,6 +88,26 @@ void saveBundleTo(QWidget* parent, Library& library, const AthleteId& athlete, c
                   const Status done = exportBundle(own, {athlete}, to, stop, progress);
                   return done ? msg("keep.bundled", {{"file", to}}) : done.error().text;
               });
+}
+
+void saveNumbers(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                 const TellKeep& tell) {
+    const QString path =
+        QFileDialog::getSaveFileName(parent, say("keep.numbers"), "numbers.csv", "CSV (*.csv)");
+    if (!path.isEmpty()) saveNumbersTo(parent, library, playbook, athlete, path, tell);
+}
+
+void saveNumbersTo(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                   const QString& path, const TellKeep& tell) {
+    runBeside(
+        parent, library, "keep.writing-numbers", tell,
+        [athlete, playbook, to = path.toStdString()](Library& own, std::stop_token, const Job::Progress&) {
+            const auto all = allDeliveries(own, playbook, athlete);
+            if (!all) return all.error().text;
+            const Status done = own.files().write(to, numbersAsCsv(*all, playbook));
+            return done ? msg("keep.numbers-written", {{"file", to}, {"deliveries", all->size()}})
+                        : done.error().text;
+        });
 }
 
 void takeInBundle(QWidget* parent, Library& library, const QString& path, Date today, const TellKeep& tell,

@@ -28,6 +28,12 @@ void saveBundle(QWidget* parent, Library& library, const AthleteId& athlete, con
 void saveBundleTo(QWidget* parent, Library& library, const AthleteId& athlete, const QString& path,
                   const TellKeep& tell);
 
+/// Asks where to and writes all of an athlete's numbers as one long table.
+void saveNumbers(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                 const TellKeep& tell);
+void saveNumbersTo(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                   const QString& path, const TellKeep& tell);
+
 /// Takes a bundle in; `then` once it is done.
 void takeInBundle(QWidget* parent, Library& library, const QString& path, Date today, const TellKeep& tell,
                   const std::function<void()>& then);

@@ -10,6 +10,8 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <cmath>
+
 namespace jg::ui {
 
 PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword& password, QWidget* parent)
@@ -31,7 +33,11 @@ PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword&
     auto* office = plainButton(say("post-place.start-the-stand-in-post-office"));
     office->setToolTip(say("post-place.a-small-mail-server-on-this"));
     connect(office, &QPushButton::clicked, this, &PostPlace::startPostOffice);
+    auto* attempt = plainButton(say("post-place.try-the-server"));
+    attempt->setObjectName("try-server");
+    connect(attempt, &QPushButton::clicked, this, &PostPlace::tryServer);
     row->addWidget(office);
+    row->addWidget(attempt);
     row->addWidget(edit);
     column->addWidget(card);
     auto* scroll = new QScrollArea;
@@ -87,7 +93,8 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
 }
 
 void PostPlace::again(const OutboxItem& item) {
-    if (job_ || !library_) return;
+    if (job_) return job_->cancel(); // taken back, or what runs is stopped
+    if (!library_) return;
     SendOrder order = sendOrderOf(*library_, "");
     if (!password_.fill(order, this))
         return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
@@ -96,8 +103,11 @@ void PostPlace::again(const OutboxItem& item) {
     server_->setText(say("post-place.making-the-letter-anew-and-handing"));
     job_ = new Job(this,
                    [this, order, item, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
-                       std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                       const Status sent = sendAgain(*own, book, item, order, clock_, stop);
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       const Status sent =
+                           sendAgain(*own, book, item, order, clock_, stop, [&](SendStep step, double left) {
+                               if (step == SendStep::Waiting) progress(left);
+                           });
                        return [this, sent] {
                            job_ = nullptr;
                            password_.hear(sent);
@@ -106,6 +116,26 @@ void PostPlace::again(const OutboxItem& item) {
                            Q_EMIT outboxChanged();
                        };
                    });
+    connect(job_, &Job::progressed, server_, [this](double left) {
+        server_->setText(say("post-place.goes-out-in", {{"seconds", std::lround(std::ceil(left))}}));
+    });
+}
+
+/// Whether the server answers and takes name and password; nothing is sent.
+void PostPlace::tryServer() {
+    if (job_ || !library_) return;
+    SendOrder order = sendOrderOf(*library_, "");
+    if (!password_.fill(order, this)) return server_->setText(say("post-place.without-the-password-no-try"));
+    server_->setText(say("post-place.trying"));
+    job_ = new Job(this, [this, order](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+        const Status tried = checkServer(order.server, stop);
+        return [this, order, tried] {
+            job_ = nullptr;
+            password_.hear(tried);
+            server_->setText(tried ? say("post-place.server-answers", {{"server", order.server.url}})
+                                   : say(tried.error().text));
+        };
+    });
 }
 
 void PostPlace::editServer() {

@@ -29,6 +29,7 @@ private:
     QWidget* itemRow(const OutboxItem& item);
     void again(const OutboxItem& item);
     void editServer();
+    void tryServer();
 
     const Playbook& playbook_; ///< the library's, which grows
     const Clock& clock_;

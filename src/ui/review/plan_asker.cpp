@@ -1,7 +1,7 @@
 #include "ui/review/plan_asker.h"
 
-#include "desk/dispatch.h"
 #include "desk/file_names.h"
+#include "desk/letter_files.h"
 #include "kinematics/answers.h"
 #include "ui/review/plan_questions.h"
 #include "ui/theme.h"
@@ -127,7 +127,7 @@ void PlanAsker::save(bool calendar) {
     const DispatchRecipe recipe = previewRecipe(c_.session);
     FileStore& files = c_.session.library().files();
     const Status done = calendar ? exportCalendar(recipe, path.toStdString(), files)
-                                 : exportWeekSheet(recipe, Paper::A4, path.toStdString(), files);
+                                 : exportWeekSheet(recipe, recipe.paper, path.toStdString(), files);
     c_.say(done ? say("week-view.saved", {{"path", path.toStdString()}}) : say(done.error().text));
 }
 

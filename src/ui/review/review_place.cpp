@@ -94,7 +94,7 @@ void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
         *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->tell(sentence); },
         [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure,
         s.keepLengths, s.writeDrill, [this] { showMiddle(); }});
-    auto* send = new SendBench(*context_, *letter_, s.password);
+    auto* send = new SendBench(*context_, *letter_, s.password, s.loudspeaker);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     auto* prescribe = new PrescribeBench(*context_);
     all_ = {new LookBench(*context_),

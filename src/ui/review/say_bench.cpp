@@ -6,6 +6,8 @@
 #include "review/replay.h"
 #include "review/stops.h"
 #include "ui/review/choice_dialog.h"
+#include "ui/review/prompt_card.h"
+#include "ui/review/say_questions.h"
 #include "ui/theme.h"
 #include "voice/audio_file.h"
 
@@ -18,10 +20,7 @@ namespace jg::ui {
 
 namespace {
 
-QString clockText(double seconds) {
-    const int s = static_cast<int>(std::lround(seconds));
-    return QString("%1:%2").arg(s / 60).arg(s % 60, 2, 10, QChar('0'));
-}
+constexpr std::size_t kUnsaidShown = 2; ///< the prompt needs the room; all stand in their list
 
 QString eventName(const TakeEvent& e) {
     switch (e.kind) {
@@ -56,8 +55,13 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     list_->setObjectName("stops");
     list_->setAccessibleName(say("say-bench.running-order"));
     list_->setEmptyText(say("say-bench.nothing-is-in-the-running-order"));
-    connect(list_, &RowList::selected, this, [this] { showStop(); });
+    connect(list_, &RowList::selected, this, [this] {
+        showStop();
+        rebuildPrompt();
+    });
     column_->addWidget(list_, 3);
+    prompt_ = new PromptCard;
+    column_->addWidget(prompt_);
     unsaidBox_ = new QFrame;
     unsaidBox_->setObjectName("note");
     unsaid_ = new QVBoxLayout(unsaidBox_);
@@ -86,6 +90,9 @@ KeyHints SayBench::hints() const {
             {"R", say("say-bench.say-this-one-again"), "say-again"},
             {"P", say("hint.listen"), "say-listen"},
             {"A", say("say-bench.add-a-finding"), "say-add"},
+            {"N", say("say-bench.stop-here"), "say-here"},
+            {"T", say("say-bench.its-words"), "say-words"},
+            {"F", say("say-bench.its-motion"), "say-motion"},
             {"E", say("hint.recap"), "say-recap"},
             {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"},
             {"Del", say("say-bench.take-out"), "say-remove"}};
@@ -121,6 +128,7 @@ void SayBench::refresh() {
             row.sub = say(joined(ListStyle::Dots, {asIs(lookOf(m->judgement).word.toStdString()), number}));
         } else {
             row.sub = s.kind == StopKind::Recap      ? say("say-bench.recap-and-the-week")
+                      : s.kind == StopKind::Own      ? say("say-bench.own-words")
                       : s.kind == StopKind::Strength ? say("verdict.keep")
                                                      : say("say-bench.to-work-on");
         }
@@ -139,12 +147,28 @@ void SayBench::refresh() {
     list_->setRows(std::move(rows));
     list_->setCurrent(keep < 0 && !review().stops.empty() ? 0 : keep);
     const Counts& c = c_.session.assessment().counts;
+    const SayingLength length = letterChoiceOf(c_.session.library()).saying;
     summary_->setText(c.saidAll == 0
                           ? say("say-bench.good-things-first-then-at-most")
-                          : say("say-bench.said-said-said2-of-said-all",
-                                {{"said", clockText(said)}, {"said2", c.said}, {"saidAll", c.saidAll}}));
+                          : say("say-bench.said-said-said2-of-said-all", {{"said", clockText(said)},
+                                                                          {"least", clockText(length.leastS)},
+                                                                          {"most", clockText(length.mostS)},
+                                                                          {"said2", c.said},
+                                                                          {"saidAll", c.saidAll}}));
     mic_->setText(say("say-bench.microphone-microphone", {{"microphone", microphone_.name()}}));
+    rebuildPrompt();
     rebuildUnsaid();
+}
+
+Prompt SayBench::promptOf(const Stop& stop) const {
+    return promptFor(review(), playbook(), c_.session.told(), stop,
+                     c_.session.athlete().ageOn(review().date));
+}
+
+void SayBench::rebuildPrompt() {
+    const Stop* s = current();
+    prompt_->setVisible(s != nullptr);
+    if (s) prompt_->showPrompt(*s, promptOf(*s));
 }
 
 void SayBench::rebuildUnsaid() {
@@ -157,7 +181,7 @@ void SayBench::rebuildUnsaid() {
     if (open.empty()) return;
     unsaid_->addWidget(
         plain(say("say-bench.found-and-not-in-any-stop", {{"open", open.size()}}), 12.5, true));
-    for (std::size_t i = 0; i < open.size() && i < 4; ++i) {
+    for (std::size_t i = 0; i < open.size() && i < kUnsaidShown; ++i) {
         const std::string id = open[i].finding.id;
         auto* line = new QWidget;
         auto* row = new QHBoxLayout(line);
@@ -176,8 +200,12 @@ void SayBench::rebuildUnsaid() {
         row->addWidget(button);
         unsaid_->addWidget(line);
     }
-    if (open.size() > 4)
-        unsaid_->addWidget(quiet(say("say-bench.and-open-more-a-adds-the", {{"open", open.size() - 4}}), 12));
+    if (open.size() <= kUnsaidShown) return;
+    auto* more =
+        plainButton(say("say-bench.and-open-more-a-adds-the", {{"open", open.size() - kUnsaidShown}}));
+    more->setObjectName("link");
+    connect(more, &QPushButton::clicked, this, [this] { addSeveral(); });
+    unsaid_->addWidget(more, 0, Qt::AlignLeft);
 }
 
 /// What a killed program left of a take is offered once it can belong to nobody else.
@@ -382,6 +410,81 @@ void SayBench::addFirstUnsaid() {
         add(open.front().finding.id);
 }
 
+/// All findings that no stop speaks of, to be ticked.
+void SayBench::addSeveral() {
+    const auto open = unsaid(review(), c_.session.assessment());
+    if (open.empty()) return c_.say(say("say-bench.every-finding-is-in-the-running"));
+    std::vector<Tickable> rows;
+    for (const Judged& j : open)
+        rows.push_back(
+            {j.finding.id,
+             say(j.strength     ? "say-bench.unsaid-good"
+                 : j.cannotTell ? "say-bench.unsaid-cannot-tell"
+                                : "say-bench.unsaid",
+                 {{"finding", j.strength ? playbook().nameOfFinding(j.finding.id)
+                                         : goalOf(playbook(), c_.session.assessment(), j.finding.id)}}),
+             false});
+    askFindings(this, rows, [this](const std::vector<std::string>& ticked) {
+        auto stops = review().stops;
+        for (const std::string& id : ticked)
+            if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), id,
+                                    c_.session.ids().next<StopTag>("stop")))
+                stops = withStop(std::move(stops), std::move(*stop));
+        if (stops.size() != review().stops.size())
+            perform(msg("say-bench.add-a-stop"), {SetStops{std::move(stops)}});
+    });
+}
+
+/// A stop on the frame that is shown, about what no finding names.
+void SayBench::addHere() {
+    const std::int64_t frame = c_.playhead.frame();
+    const int number = delivery().number;
+    askOwnStop(this, [=, this](const QString& title) {
+        Stop stop{
+            c_.session.ids().next<StopTag>("stop"), StopKind::Own, "", title.toStdString(), frame, number};
+        const int row = list_->current();
+        auto stops = withOwnStop(review().stops, std::move(stop),
+                                 row < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(row)));
+        perform(msg("say-bench.add-a-stop"), {SetStops{std::move(stops)}});
+        list_->setCurrent(row < 0 ? 0 : row + 1);
+    });
+}
+
+void SayBench::changeStop(const Message& label, const std::function<void(Stop&)>& change) {
+    const int row = list_->current();
+    if (!stopAt(row)) return c_.say(say("say-bench.there-is-no-stop-to-say"));
+    auto stops = review().stops;
+    change(stops[static_cast<std::size_t>(row)]);
+    perform(label, {SetStops{std::move(stops)}});
+}
+
+/// What stands in the captions, from the prompt until it is written.
+void SayBench::writeWords() {
+    const Stop* s = current();
+    if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
+    const QString prompted = text(english()(joined(ListStyle::Sentences, promptOf(*s).sentences())));
+    askCaptions(this, text(s->title), text(s->words), prompted, [this](const QString& words) {
+        changeStop(msg("say-bench.write-its-words"), [&](Stop& stop) { stop.words = words.toStdString(); });
+    });
+}
+
+void SayBench::toggleMotion() {
+    changeStop(msg("say-bench.change-its-motion"), [&](Stop& stop) { stop.still = !stop.still; });
+    if (const Stop* s = current())
+        c_.say(say(s->still ? "say-bench.begins-still" : "say-bench.begins-in-motion"));
+}
+
+void SayBench::chooseLength() {
+    askLength(this, letterChoiceOf(c_.session.library()).saying, kMostSayingMinutes,
+              [this](const SayingLength& length) {
+                  LetterChoice choice = letterChoiceOf(c_.session.library());
+                  choice.saying = length;
+                  const Status kept = keepLetterChoice(c_.session.library(), choice);
+                  refresh();
+                  return kept;
+              });
+}
+
 void SayBench::addRecap() {
     for (const Stop& s : review().stops)
         if (s.kind == StopKind::Recap) return c_.say(say("say-bench.the-recap-is-already-there"));
@@ -447,6 +550,11 @@ Handlers SayBench::handlers() {
         {"say-clear", [this] { wipe(); }},
         {"say-listen", quietly([this] { listen(); })},
         {"say-add", quietly([this] { addFirstUnsaid(); })},
+        {"say-all", quietly([this] { addSeveral(); })},
+        {"say-here", quietly([this] { addHere(); })},
+        {"say-words", quietly([this] { writeWords(); })},
+        {"say-motion", quietly([this] { toggleMotion(); })},
+        {"say-length", quietly([this] { chooseLength(); })},
         {"say-recap", quietly([this] { addRecap(); })},
         {"say-up", quietly([this] { moveStop(-1); })},
         {"say-down", quietly([this] { moveStop(1); })},

@@ -1,16 +1,21 @@
 // Say: the running order, and recording stop by stop.
 #pragma once
 
+#include "desk/letter_choice.h"
 #include "desk/recorder.h"
+#include "review/prompt.h"
 #include "ui/review/bench.h"
 #include "ui/row_list.h"
 #include "voice/loudspeaker.h"
 
+#include <functional>
 #include <map>
 
 class QLabel;
 
 namespace jg::ui {
+
+class PromptCard;
 
 class SayBench : public Bench, public StageTool {
     Q_OBJECT
@@ -53,6 +58,15 @@ private:
     void wipe();
     void heard();
     void rebuildUnsaid();
+    void rebuildPrompt();
+    Prompt promptOf(const Stop& stop) const;
+    void addSeveral();
+    void addHere();
+    void writeWords();
+    void toggleMotion();
+    void chooseLength();
+    /// Puts a changed stop in the place of the chosen one.
+    void changeStop(const Message& label, const std::function<void(Stop&)>& change);
     QImage stillOf(const Stop& stop);
 
     Recorder recorder_;
@@ -61,6 +75,7 @@ private:
     QTimer listening_;
     QLabel* summary_;
     RowList* list_;
+    PromptCard* prompt_;
     QFrame* unsaidBox_;
     QVBoxLayout* unsaid_;
     QLabel* mic_;

@@ -1,20 +1,34 @@
 #include "ui/review/send_bench.h"
 
-#include "review/send_check.h"
+#include "desk/letter_choice.h"
+#include "desk/letter_files.h"
+#include "desk/phrases.h"
+#include "review/letter_sentences.h"
+#include "ui/form_dialog.h"
+#include "ui/review/film_watch.h"
 #include "ui/theme.h"
+#include "voice/audio_file.h"
 
 #include <QCheckBox>
+#include <QComboBox>
+#include <QFileDialog>
 #include <QProgressBar>
 #include <QScrollArea>
+#include <QSpinBox>
 
 #include <atomic>
+#include <cmath>
 
 namespace jg::ui {
 
-SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& password)
+SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& password,
+                     Loudspeaker& loudspeaker)
     : Bench(context)
     , letter_(letter)
-    , password_(password) {
+    , password_(password)
+    , loudspeaker_(loudspeaker) {
+    connect(&letter_, &LetterView::editAsked, this, &SendBench::editSentence);
+    connect(&letter_, &LetterView::written, this, &SendBench::keepSentence);
     column_->addWidget(heading(say("send-bench.send")));
     auto* card = new QFrame;
     card->setObjectName("card");
@@ -49,6 +63,18 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& p
     progress_ = new QProgressBar;
     progress_->setRange(0, 100);
     column_->addWidget(progress_);
+    auto* doors = new QHBoxLayout;
+    watch_ = plainButton(say("send-bench.watch"));
+    watch_->setObjectName("watch");
+    connect(watch_, &QPushButton::clicked, this, [this] { c_.runAction("send-watch"); });
+    auto* save = plainButton(say("send-bench.save"));
+    save->setObjectName("save-all");
+    connect(save, &QPushButton::clicked, this, [this] { c_.runAction("send-save"); });
+    auto* look = plainButton(say("send-bench.look"));
+    look->setObjectName("look");
+    connect(look, &QPushButton::clicked, this, [this] { c_.runAction("send-look"); });
+    for (QPushButton* door : {watch_, save, look}) doors->addWidget(door);
+    column_->addLayout(doors);
     auto* row = new QHBoxLayout;
     send_ = mainButton(say("send-bench.send-the-letter"));
     send_->setObjectName("main");
@@ -91,9 +117,13 @@ void SendBench::refresh() {
         who_->setText(say("send-bench.no-recipient-yet"));
         what_->setText(say(to.error().text));
     }
+    watch_->setEnabled(!review().takes.empty() && !busy());
+    letter_.setChangeable(!review().sent);
     pain_->setVisible(c_.session.pain());
     pain_->setChecked(review().plan.painConfirmed);
     rebuildProblems();
+    // An undo, or a sentence written anew.
+    if (isVisible() && c_.session.letter() != shown_) preview();
 }
 
 void SendBench::rebuildProblems() {
@@ -112,9 +142,7 @@ void SendBench::rebuildProblems() {
         send_->setEnabled(false);
         return;
     }
-    const auto all =
-        checkBeforeSending(review(), playbook(), c_.session.told(), c_.session.athlete(),
-                           c_.session.submission(), c_.session.clock().today(), c_.session.pain());
+    const auto all = problemsOf(c_.session);
     if (forbids(all)) problems_->addWidget(plain(say("send-bench.before-it-can-go-out"), 13.5, true));
     bool said = false;
     for (const SendProblem& p : all) {
@@ -138,14 +166,15 @@ void SendBench::preview() {
     if (previewJob_) previewJob_->cancel();
     letter_.setMessage(say("send-bench.laying-the-letter-out"));
     const DispatchRecipe recipe = previewRecipe(c_.session);
+    shown_ = c_.session.letter();
     previewJob_ =
         new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
             auto stills = correctionStills(recipe.film);
             if (stop.stop_requested()) return {};
-            return [this, stills = std::move(stills), letter = recipe.film.letter,
-                    words = recipe.film.words]() mutable {
+            return [this, stills = std::move(stills), letter = recipe.film.letter, words = recipe.film.words,
+                    paper = recipe.paper]() mutable {
                 if (stills)
-                    letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills), words));
+                    letter_.setPages(std::make_shared<LetterPages>(letter, std::move(*stills), words, paper));
                 else
                     letter_.setMessage(say(stills.error().text));
             };
@@ -188,6 +217,9 @@ void SendBench::send() {
                        };
                    });
     connect(job_, &Job::progressed, progress_, [this, step](double part) {
+        if (*step == SendStep::Waiting)
+            return state_->setText(
+                say("send-bench.goes-out-in", {{"seconds", std::lround(std::ceil(part))}}));
         progress_->setValue(static_cast<int>(part * 100));
         if (*step == SendStep::HandingOver) state_->setText(say("send-bench.handing-it-to-the-mail-server"));
     });
@@ -217,8 +249,149 @@ void SendBench::askOnce() {
     c_.say(say("send-bench.once-more", {{"to", who_->text()}}));
 }
 
+KeyHints SendBench::hints() const {
+    return {{"Ctrl+Enter", say("send-bench.send-the-letter-2"), "send"},
+            {"\u2191 \u2193", say("send-bench.choose-a-sentence")},
+            {"Enter", say("send-bench.change-it"), "letter-edit"},
+            {"W", say("send-bench.watch"), "send-watch"},
+            {"S", say("send-bench.save"), "send-save"},
+            {"F", say("send-bench.look"), "send-look"},
+            {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
+}
+
 Handlers SendBench::handlers() {
-    return {{"send", [this] { sendByKey(); }}};
+    return {{"send", [this] { sendByKey(); }},
+            {"row-up", [this] { letter_.chooseNext(-1); }},
+            {"row-down", [this] { letter_.chooseNext(1); }},
+            {"letter-edit", [this] { editSentence(); }},
+            {"send-watch", [this] { watch(); }},
+            {"send-save", [this] { saveAll(); }},
+            {"send-look", [this] { choose(); }}};
+}
+
+void SendBench::editSentence() {
+    if (review().sent) return c_.say(say("send-bench.it-stays-as-it-was-sent"));
+    const std::string key = letter_.chosen();
+    if (key.empty()) return c_.say(say("send-bench.no-sentence-is-chosen"));
+    const LetterModel letter = c_.session.letter();
+    if (key == "opening") {
+        const QString words = text(review().plan.opening);
+        return letter_.edit(words, words, phrasesFor(c_.session.library(), key));
+    }
+    const auto generated = generatedSentence(letter, key);
+    if (!generated) return;
+    const Words& reader = english(); // the letter's language
+    const auto own = review().plan.sentences.find(key);
+    const QString now = text(reader(*generated));
+    letter_.edit(own == review().plan.sentences.end() ? now : text(own->second.text), now,
+                 phrasesFor(c_.session.library(), key));
+}
+
+void SendBench::keepSentence(const std::string& key, const QString& words) {
+    Plan plan = review().plan;
+    if (key == "opening") {
+        if (words.isEmpty()) return; // as it was
+        plan.opening = words.toStdString();
+    } else if (words.isEmpty()) {
+        plan.sentences.erase(key);
+    } else if (const auto generated = generatedSentence(c_.session.letter(), key)) {
+        plan.sentences[key] = {words.toStdString(), *generated};
+    }
+    if (!perform(msg("send-bench.change-a-sentence"), {SetPlan{plan}})) return;
+    if (!words.isEmpty())
+        if (const Status kept = rememberPhrase(c_.session.library(), key, words.toStdString()); !kept)
+            c_.say(say(kept.error().text));
+}
+
+template <typename Work, typename Then>
+void SendBench::work(const QString& what, Work work, Then then) {
+    progress_->setValue(0);
+    job_ = new Job(this,
+                   [this, work = std::move(work), then = std::move(then)](
+                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                       auto result = std::make_shared<decltype(work(stop, progress))>(work(stop, progress));
+                       return [this, result, then] {
+                           job_ = nullptr;
+                           setBusy({});
+                           refresh();
+                           then(*result);
+                       };
+                   });
+    connect(job_, &Job::progressed, progress_,
+            [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
+    setBusy(what);
+}
+
+void SendBench::watch() {
+    if (busy()) return;
+    if (review().takes.empty()) return c_.say(say("send-bench.nothing-to-watch"));
+    const DispatchRecipe recipe = previewRecipe(c_.session);
+    // A name that a start sweeps away, should this one be killed.
+    const auto folder = c_.session.library().sentPath("work-watch-" + review().id.value);
+    work(
+        say("send-bench.making-the-film"),
+        [recipe, folder, to = who_->text()](std::stop_token stop,
+                                            const Job::Progress& progress) -> Result<WatchedFilm> {
+            FileStore files;
+            auto made = renderNarratedFilm(recipe.film, folder / "film.mp4", files, stop, progress);
+            if (!made) return made.error();
+            auto sound = readSound(folder / "film.mp4");
+            if (!sound) return sound.error();
+            return WatchedFilm{folder, std::move(*made), std::move(*sound), to};
+        },
+        [this, folder](Result<WatchedFilm>& film) {
+            if (!film) {
+                std::error_code ec;
+                std::filesystem::remove_all(folder, ec);
+                return state_->setText(say(film.error().text));
+            }
+            state_->setText({});
+            (new FilmWatch(std::move(*film), loudspeaker_, window()))->open();
+        });
+}
+
+void SendBench::saveAll() {
+    if (busy()) return;
+    const QString folder = QFileDialog::getExistingDirectory(this, say("send-bench.save-where"));
+    if (folder.isEmpty()) return;
+    const DispatchRecipe recipe = previewRecipe(c_.session);
+    work(
+        say("send-bench.making-the-letter-and-the-film"),
+        [recipe, folder](std::stop_token stop, const Job::Progress& progress) {
+            FileStore files;
+            return exportAll(recipe, folder.toStdString(), files, stop, progress);
+        },
+        [this, folder](Result<std::vector<std::filesystem::path>>& written) {
+            state_->setText(written ? say("send-bench.saved",
+                                          {{"count", written->size()}, {"folder", folder.toStdString()}})
+                                    : say(written.error().text));
+        });
+}
+
+void SendBench::choose() {
+    const LetterChoice now = letterChoiceOf(c_.session.library());
+    auto* form = new FormDialog(this, "letter-choice", say("send-bench.look"), say("letter-choice.hint"));
+    auto* paper = form->choice("paper", say("letter-choice.paper"),
+                               {say("letter-choice.a4"), say("letter-choice.letter")},
+                               now.paper == Paper::Letter ? 1 : 0);
+    auto* phone = form->tick("phone-page", say("letter-choice.phone-page"), now.phonePage);
+    auto* shape =
+        form->choice("shape", say("letter-choice.shape"),
+                     {say("letter-choice.wide"), say("letter-choice.upright")}, now.upright ? 1 : 0);
+    auto* burnt = form->tick("burnt", say("letter-choice.burnt"), now.burntCaptions);
+    auto* most = form->number("most", say("letter-choice.most"), now.mostMb, kLeastFilmMb, kMostFilmMb);
+    form->openWith([=, this]() -> std::optional<QString> {
+        LetterChoice choice;
+        choice.paper = paper->currentIndex() == 1 ? Paper::Letter : Paper::A4;
+        choice.phonePage = phone->isChecked();
+        choice.upright = shape->currentIndex() == 1;
+        choice.burntCaptions = burnt->isChecked();
+        choice.mostMb = most->value();
+        if (const Status kept = keepLetterChoice(c_.session.library(), choice); !kept)
+            return say(kept.error().text);
+        preview();
+        return std::nullopt;
+    });
 }
 
 void SendBench::sendByKey() {

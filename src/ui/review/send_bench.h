@@ -6,6 +6,7 @@
 #include "ui/mail_password.h"
 #include "ui/review/bench.h"
 #include "ui/review/letter_view.h"
+#include "voice/loudspeaker.h"
 
 #include <QPointer>
 #include <QTimer>
@@ -20,15 +21,12 @@ namespace jg::ui {
 class SendBench : public Bench {
     Q_OBJECT
 public:
-    SendBench(ReviewContext& context, LetterView& letter, MailPassword& password);
+    SendBench(ReviewContext& context, LetterView& letter, MailPassword& password, Loudspeaker& loudspeaker);
     void refresh() override;
     void enter() override;
     void leave() override;
     Handlers handlers() override;
-    KeyHints hints() const override {
-        return {{"Ctrl+Enter", say("send-bench.send-the-letter-2"), "send"},
-                {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
-    }
+    KeyHints hints() const override;
     bool busy() const { return job_ != nullptr; }
 
 Q_SIGNALS:
@@ -42,20 +40,32 @@ private:
     void settled(const Result<OutboxItem>& sent);
     void setBusy(const QString& what);
     void rebuildProblems();
+    /// Changes a sentence of the letter where it stands.
+    void editSentence();
+    void keepSentence(const std::string& key, const QString& words);
+    void watch();
+    void saveAll();
+    void choose();
+    /// Runs what has a cancel and a bar beside the window; `then` gets its result there.
+    template <typename Work, typename Then>
+    void work(const QString& what, Work work, Then then);
 
     LetterView& letter_;
     MailPassword& password_;
+    Loudspeaker& loudspeaker_;
     QLabel* who_;
     QLabel* what_;
     QCheckBox* pain_;
     QVBoxLayout* problems_;
     QPushButton* send_;
+    QPushButton* watch_;
     QPushButton* cancel_;
     QProgressBar* progress_;
     QLabel* state_;
     QTimer asked_; ///< runs while a second press sends
     QPointer<Job> job_;
     QPointer<Job> previewJob_;
+    LetterModel shown_; ///< the letter that stands in the middle, or is being laid out
 };
 
 } // namespace jg::ui

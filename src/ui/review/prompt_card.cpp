@@ -1,0 +1,43 @@
+#include "ui/review/prompt_card.h"
+
+#include "ui/theme.h"
+
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+
+QString paragraph(const QString& lead, const QString& words) {
+    if (words.isEmpty()) return {};
+    const QString head = lead.isEmpty() ? QString() : "<i>" + lead.toHtmlEscaped() + "</i> ";
+    return "<p style=\"margin:5px 0 0 0\">" + head + words.toHtmlEscaped() + "</p>";
+}
+
+} // namespace
+
+PromptCard::PromptCard(QWidget* parent)
+    : QFrame(parent) {
+    setObjectName("card");
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 10, 12, 10);
+    words_ = plain("", 13.5);
+    words_->setObjectName("prompt");
+    words_->setTextFormat(Qt::RichText);
+    column->addWidget(words_);
+}
+
+void PromptCard::showPrompt(const Stop& stop, const Prompt& prompt) {
+    const auto toReader = [](const Message& message) { return text(english()(message)); };
+    QString html = "<b>" + text(stop.title).toHtmlEscaped() + "</b>";
+    if (!stop.words.empty())
+        html += paragraph({}, text(stop.words));
+    else
+        html += paragraph({}, toReader(prompt.number)) +
+                paragraph(say("prompt-card.why"), toReader(prompt.why)) +
+                paragraph(say("prompt-card.feel"), toReader(prompt.feel));
+    html += paragraph(say("prompt-card.then"), say(prompt.next));
+    words_->setText(html);
+}
+
+} // namespace jg::ui

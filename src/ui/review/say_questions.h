@@ -1,0 +1,32 @@
+// What Say asks in forms of its own.
+#pragma once
+
+#include "review/prompt.h"
+#include "ui/form_dialog.h"
+
+#include <QString>
+
+#include <functional>
+#include <string>
+#include <vector>
+
+class QWidget;
+
+namespace jg::ui {
+
+/// Which findings get a stop; `then` has the ids of those that were ticked.
+void askFindings(QWidget* parent, const std::vector<Tickable>& rows,
+                 const std::function<void(const std::vector<std::string>&)>& then);
+
+/// What a stop of the coach's own is about.
+void askOwnStop(QWidget* parent, const std::function<void(const QString& title)>& then);
+
+/// The captions of a stop; `then` has nothing when they are the prompt's.
+void askCaptions(QWidget* parent, const QString& title, const QString& written, const QString& prompted,
+                 const std::function<void(const QString& words)>& then);
+
+/// How long a review that is said is to take. `keep` may refuse.
+void askLength(QWidget* parent, const SayingLength& now, int mostMinutes,
+               const std::function<Status(const SayingLength&)>& keep);
+
+} // namespace jg::ui
