@@ -32,6 +32,9 @@ using Owned = std::unique_ptr<T, Free>;
 /// Two hours (own choice): a false sample rate can't take all memory.
 constexpr std::size_t kLongest = std::size_t{kSampleRate} * 7200;
 
+/// More no microphone has; the resampler itself breaks on many more.
+constexpr int kMostChannels = 8;
+
 /// Decodes one stream and resamples it to mono float.
 class SoundDecoder {
 public:
@@ -42,6 +45,9 @@ public:
         if (!codec || avcodec_parameters_to_context(codec_.get(), p) < 0 ||
             avcodec_open2(codec_.get(), codec, nullptr) < 0)
             return fail(ErrorCode::BadInput, msg("audio-file.not-decoded"));
+        if (p->ch_layout.nb_channels > kMostChannels)
+            return fail(ErrorCode::BadInput,
+                        msg("audio-file.too-many-channels", {{"channels", p->ch_layout.nb_channels}}));
         const Owned<AVPacket> packet(av_packet_alloc());
         while (out.size() < kLongest && av_read_frame(input, packet.get()) >= 0) {
             if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("audio-file.cancelled"));
@@ -58,6 +64,7 @@ public:
 private:
     void receive(std::vector<float>& out) {
         while (avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+            if (!fits()) continue; // a stream may not change what it is half way
             if (!swr_) {
                 SwrContext* raw = nullptr;
                 AVChannelLayout mono{};
@@ -65,11 +72,22 @@ private:
                 swr_alloc_set_opts2(&raw, &mono, AV_SAMPLE_FMT_FLT, kSampleRate, &frame_->ch_layout,
                                     static_cast<AVSampleFormat>(frame_->format), frame_->sample_rate, 0,
                                     nullptr);
-                swr_.reset(raw);
+                Owned<SwrContext> made(raw);
                 if (swr_init(raw) < 0) return;
+                swr_ = std::move(made);
+                format_ = frame_->format;
+                rate_ = frame_->sample_rate;
+                channels_ = frame_->ch_layout.nb_channels;
             }
             convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples, out);
         }
+    }
+
+    /// Whether a frame is of the kind that the resampler was made for.
+    bool fits() const {
+        const int channels = frame_->ch_layout.nb_channels;
+        if (!swr_) return channels > 0 && channels <= kMostChannels;
+        return frame_->format == format_ && frame_->sample_rate == rate_ && channels == channels_;
     }
 
     void convert(const std::uint8_t** in, int count, std::vector<float>& out) {
@@ -85,6 +103,7 @@ private:
     Owned<AVCodecContext> codec_;
     Owned<SwrContext> swr_;
     Owned<AVFrame> frame_{av_frame_alloc()};
+    int format_ = 0, rate_ = 0, channels_ = 0; ///< that swr_ was made for
 };
 
 } // namespace

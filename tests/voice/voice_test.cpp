@@ -67,6 +67,22 @@ TEST(AudioFile, RefusesWhatIsNoSound) {
     EXPECT_FALSE(WavWriter::open(folder / "no/folder/a.wav"));
 }
 
+TEST(AudioFile, MoreChannelsThanAMicrophoneHasAreRefusedAndTakeNothingDown) {
+    const test::TempFolder folder;
+    auto writer = WavWriter::open(folder / "one.wav");
+    const std::vector<std::int16_t> samples(4800, 500);
+    ASSERT_TRUE(writer && writer->write(samples) && writer->finish());
+    std::string bytes = *readFile(folder / "one.wav");
+    constexpr std::size_t kChannelsAt = 22; // of a WAV header
+    for (const int channels : {9, 94, 255}) {
+        bytes[kChannelsAt] = static_cast<char>(channels);
+        std::ofstream(folder / "many.wav", std::ios::binary) << bytes;
+        const auto sound = readSound(folder / "many.wav");
+        ASSERT_FALSE(sound) << channels;
+        EXPECT_EQ(sound.error().code, ErrorCode::BadInput) << channels;
+    }
+}
+
 TEST(AudioFile, TheShippedVoicesAreThere) {
     const auto voices = demoVoices();
     ASSERT_GE(voices.size(), 5U);
