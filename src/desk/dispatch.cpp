@@ -20,15 +20,24 @@ namespace fs = std::filesystem;
 
 namespace {
 
+/// A way that a family can picture: a length, not a share of the height or of the picture.
+bool isPictured(const Message& way) {
+    for (const MessageArg& arg : way.args)
+        if (const auto* length = std::get_if<Message>(&arg.value))
+            if (length->id == "ghost.percent-of-height" || length->id == "ghost.pixels") return false;
+    return true;
+}
+
 /// Under a picture with a ghost stands what the dashed lines are.
 void sayGhosts(FilmRecipe& recipe) {
     for (LetterCorrection& c : recipe.letter.corrections) {
         const ToldDelivery& told = toldIn(recipe, c.delivery);
-        if (const MeasureGhost* ghost = ghostIn(told, picturedMeasure(recipe, told, c.finding));
-            ghost && ghost->frame == c.frame)
-            c.caption =
-                joined(ListStyle::Sentences,
-                       {c.caption, msg("letter.ghost", {{"goal", ghost->label}, {"change", ghost->least}})});
+        const MeasureGhost* ghost = ghostIn(told, picturedMeasure(recipe, told, c.finding));
+        if (!ghost || ghost->frame != c.frame) continue;
+        const Message dashed = isPictured(ghost->least)
+                                   ? msg("letter.ghost", {{"goal", ghost->label}, {"change", ghost->least}})
+                                   : msg("letter.ghost-goal", {{"goal", ghost->label}});
+        c.caption = joined(ListStyle::Sentences, {c.caption, dashed});
     }
 }
 

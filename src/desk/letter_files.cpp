@@ -32,10 +32,10 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
         if (!picture) return picture.error();
         const std::string about = picturedMeasure(recipe, told, c.finding);
         const QSizeF size(picture->width, picture->height);
-        stills[c.finding] = renderStill(
-            *picture,
-            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)),
-            recipe.words, kStillPixels, stillPart(told.marks, c.frame, size));
+        const MarkScene scene = onlyTheMatter(
+            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)));
+        stills[c.finding] =
+            renderStill(*picture, scene, recipe.words, kStillPixels, stillPart(told.marks, c.frame, size));
     }
     return stills;
 }

@@ -38,11 +38,13 @@ std::vector<std::string> sentencesOf(const std::string& text) {
 
 std::string wordsOfStop(const FilmRecipe& r, const Stop& stop) {
     if (!stop.words.empty()) return stop.words;
-    const auto prompt = r.prompts.find(stop.id);
-    std::string text = stop.title;
+    std::string text = stop.title, told;
+    if (const auto prompt = r.prompts.find(stop.id); prompt != r.prompts.end())
+        for (const Message& sentence : prompt->second.sentences())
+            told += (told.empty() ? "" : " ") + r.words(sentence);
+    if (told.starts_with(stop.title)) return told; // "Forearm at plant: as we want it."
     if (!text.empty() && text.back() != '.') text += '.';
-    if (prompt != r.prompts.end())
-        for (const Message& sentence : prompt->second.sentences()) text += " " + r.words(sentence);
+    if (!told.empty()) text += " " + told;
     return text;
 }
 

@@ -85,7 +85,7 @@ void FilmPainter::paintLines(QPainter& p, const std::vector<Line>& lines, QRectF
     }
 }
 
-void FilmPainter::card(const std::vector<Line>& lines) {
+void FilmPainter::card(const std::vector<std::vector<Line>>& columns) {
     constexpr double kSmallestOnCard = 0.8;
     last_.clear();
     QPainter p(&canvas_);
@@ -93,35 +93,40 @@ void FilmPainter::card(const std::vector<Line>& lines) {
     canvas_.fill(palette::moss);
     const double margin = 1.6 * kWordsMargin * r_.width, stripe = 0.012 * r_.height;
     p.fillRect(QRectF(0, r_.height - stripe, r_.width, stripe), palette::clay);
-    paintLines(p, lines,
-               QRectF(0, 0, r_.width, r_.height - stripe).adjusted(margin, margin, -margin, -margin),
-               kSmallestOnCard);
+    const auto count = static_cast<double>(columns.size());
+    const double width = (r_.width - (count + 1) * margin) / count;
+    double x = margin;
+    for (const auto& lines : columns) {
+        paintLines(p, lines, QRectF(x, margin, width, r_.height - stripe - 2 * margin), kSmallestOnCard);
+        x += width + margin;
+    }
 }
 
 void FilmPainter::title() {
-    card({{said(r_.letter.greeting), 1.6, false, true},
-          {said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})), 1},
-          {said(r_.letter.about), 0.9, false, false, true, 0.2}});
+    card({{{said(r_.letter.greeting), 1.6, false, true},
+           {said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})), 1},
+           {said(r_.letter.about), 0.9, false, false, true, 0.2}}});
 }
 
 void FilmPainter::closing() {
-    std::vector<Line> lines;
-    if (!r_.letter.corrections.empty()) {
-        lines.push_back({said(msg("film.to-work-on")), 1.4, false, true});
-        for (const LetterCorrection& c : r_.letter.corrections)
-            lines.push_back({said(c.title), 1, true, false, false, 0.25});
+    std::vector<Line> work, week;
+    if (!r_.letter.corrections.empty()) work.push_back({said(msg("film.to-work-on")), 1.4, false, true});
+    for (const LetterCorrection& c : r_.letter.corrections)
+        work.push_back({said(c.title), 1, true, false, false, 0.25});
+    if (!r_.letter.week.empty()) week.push_back({said(msg("letter.week")), 1.4, false, true, false, 0.8});
+    for (const LetterWeekRow& row : r_.letter.week)
+        week.push_back({said(msg("film.week-row", {{"days", row.days}, {"drill", row.what}})), 0.9, false,
+                        false, false, 0.25});
+    std::vector<Line>& last = week.empty() ? work : week;
+    if (r_.letter.nextLookOn)
+        last.push_back(
+            {said(msg("film.next-look", {{"date", *r_.letter.nextLookOn}})), 0.9, false, false, true, 0.8});
+    last.push_back({text(r_.letter.signature), 1, false, true, false, 0.6});
+    if (layout_.upright || work.empty() || week.empty()) {
+        work.insert(work.end(), week.begin(), week.end());
+        week.clear();
     }
-    if (!r_.letter.week.empty()) {
-        lines.push_back({said(msg("letter.week")), 1.1, false, true, false, 0.8});
-        for (const LetterWeekRow& row : r_.letter.week)
-            lines.push_back({said(msg("film.week-row", {{"days", row.days}, {"drill", row.what}})), 0.9,
-                             false, false, false, 0.15});
-    }
-    if (!r_.letter.nextLook.empty())
-        lines.push_back(
-            {said(msg("film.next-look", {{"date", r_.letter.nextLook}})), 0.9, false, false, true, 0.8});
-    lines.push_back({text(r_.letter.signature), 1, false, true, false, 0.6});
-    card(lines);
+    week.empty() ? card({work}) : card({work, week});
 }
 
 Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame) {
@@ -191,9 +196,10 @@ Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const 
     if (!view) return view.error();
     const std::string about = picturedMeasure(r_, told, s.finding);
     if (state.marks)
-        paintScene(
-            p, sceneFor(told.marks, r_.playbook, told.assessment, state.frame, about, ghostIn(told, about)),
-            *view, layout_.picture, r_.words, layout_.markUnit);
+        paintScene(p,
+                   onlyTheMatter(sceneFor(told.marks, r_.playbook, told.assessment, state.frame, about,
+                                          ghostIn(told, about))),
+                   *view, layout_.picture, r_.words, layout_.markUnit);
     for (const auto& stroke : state.strokes) paintStroke(p, stroke, *view, layout_.markUnit);
     if (state.pointer) paintPointer(p, *state.pointer, *view, layout_.markUnit);
     if (caption.empty())

@@ -41,7 +41,8 @@ private:
     QFont fontOf(const Line& line, double em) const;
     double heightOf(const std::vector<Line>& lines, double em, double width) const;
     void paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least);
-    void card(const std::vector<Line>& lines);
+    /// Lines in columns beside each other.
+    void card(const std::vector<std::vector<Line>>& columns);
     Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame);
     void paintWords(QPainter& p, const std::vector<Line>& lines);
     std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;

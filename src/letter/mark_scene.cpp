@@ -166,4 +166,13 @@ MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, cons
     return scene;
 }
 
+MarkScene onlyTheMatter(MarkScene scene) {
+    const auto beside = [](const auto& mark) { return mark.faint; };
+    std::erase_if(scene.lines, beside);
+    std::erase_if(scene.points, beside);
+    std::erase_if(scene.arcs, beside);
+    std::erase_if(scene.labels, beside);
+    return scene;
+}
+
 } // namespace jg

@@ -63,4 +63,7 @@ MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, cons
                    std::int64_t frame, const std::optional<std::string>& focus = std::nullopt,
                    const MeasureGhost* ghost = nullptr);
 
+/// A scene without what is beside the matter: for who reads it once and does not measure. Pure.
+MarkScene onlyTheMatter(MarkScene scene);
+
 } // namespace jg

@@ -193,8 +193,7 @@ TEST(FilmPlan, AStopBeginsInMotionUnlessItIsTakenOut) {
     const auto kinds = [&] {
         std::string all;
         const auto plan = planFilm(recipe, timesOf(recipe));
-        for (const FilmSegment& s : *plan)
-            all += "TWMSC"[static_cast<int>(s.kind)];
+        for (const FilmSegment& s : *plan) all += "TWMSC"[static_cast<int>(s.kind)];
         return all;
     };
     recipe.review.stops.resize(2);
@@ -345,6 +344,11 @@ TEST(Captions, StandInTheFilmAndBesideItAsFfmpegReadsThem) {
     const auto file = filmCaptions(recipe);
     ASSERT_TRUE(file);
     EXPECT_TRUE(file->starts_with("WEBVTT\n\n"));
+    // Nothing is read twice, one right after the other.
+    for (std::size_t i = 1; i < made->captions.size(); ++i) {
+        const std::string before = made->captions[i - 1].text;
+        EXPECT_FALSE(made->captions[i].text.starts_with(before.substr(0, before.size() - 1))) << before;
+    }
     EXPECT_NE(file->find("&amp; wait &lt;a little&gt;."), std::string::npos);
     const auto vtt = walk.folder / "captions.vtt";
     FileStore files;
