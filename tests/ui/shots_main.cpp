@@ -4,9 +4,11 @@
 #include "film/reader.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
+#include "post/mail.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/main_window.h"
+#include "ui/review/film_watch.h"
 #include "ui/review/letter_view.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
@@ -14,6 +16,7 @@
 #include <QApplication>
 #include <QDialog>
 #include <QDir>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTest>
 
@@ -99,7 +102,6 @@ public:
             std::cerr << "the joints were not followed\n";
     }
 
-    /// Films of somebody new, filled in as far as a coach comes in a minute.
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
@@ -177,6 +179,48 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     if (still) toImage(*still).save(out + "/film-still.png");
     reader->reset();
     std::filesystem::remove(film);
+}
+
+/// What passes quickly: a sentence being written, the film being watched, a mail being taken in. For looking
+/// at them, not for the set.
+void shootWhatPasses(MainWindow& window, Photographer& p, const QString& out) {
+    p.key(Qt::Key_Down);
+    p.key(Qt::Key_Down);
+    p.key(Qt::Key_Return);
+    p.shoot("sentence");
+    if (auto* field = window.findChild<QPlainTextEdit*>("sentence")) QTest::keyClick(field, Qt::Key_Escape);
+    p.key(Qt::Key_W);
+    FilmWatch* watch = nullptr;
+    const auto open = [&] {
+        watch = window.findChild<FilmWatch*>();
+        return watch && watch->isVisible();
+    };
+    if (!QTest::qWaitFor(open, 300000)) return;
+    for (int i = 0; i < 4; ++i) QTest::keyClick(watch, Qt::Key_Down);
+    QTest::keyClick(watch, Qt::Key_C);
+    QTest::qWait(1500);
+    p.shoot("film-watch", watch);
+    QTest::keyClick(watch, Qt::Key_F);
+    p.shoot("film-on-a-phone", watch);
+    QTest::keyClick(watch, Qt::Key_Escape);
+    const auto mail = std::filesystem::path(out.toStdString()) / "from-home.eml";
+    const auto submissions = window.library().submissions();
+    const auto film = readFile(window.library().mediaPath(submissions->front().clips.front()));
+    Mail m;
+    m.fromName = "Parent of Ludo";
+    m.fromAddress = "ludo.home@example.org";
+    m.toAddress = "ilse@example.org";
+    m.subject = "Three from today";
+    m.text = "Hello Ilse,\n\nis he still short? His elbow is a little sore since Sunday.\n";
+    m.attachments = {{"IMG_0412.mov", "video/quicktime", *film}, {"sketch.pdf", "application/pdf", "%PDF"}};
+    m.messageId = "home@example.org";
+    FileStore files;
+    if (!files.write(mail, *toBytes(m))) return;
+    window.toDesk();
+    window.takeInFiles({QString::fromStdString(mail.string())});
+    const auto intake = [&] { return window.findChild<QDialog*>("intake") != nullptr; };
+    if (QTest::qWaitFor(intake, 20000)) p.shoot("mail-in", window.findChild<QDialog*>("intake"));
+    std::filesystem::remove(mail);
 }
 
 /// An athlete's deliveries under each other, and two of them large in three ways.
@@ -292,5 +336,6 @@ int main(int argc, char** argv) {
     p.settleLetter();
     p.shoot("send");
     shootLetterAndFilm(window, out);
+    if (qEnvironmentVariableIsSet("JUXTAGRAPH_ALL_SHOTS")) shootWhatPasses(window, p, out);
     return 0;
 }

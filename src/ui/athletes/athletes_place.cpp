@@ -11,6 +11,7 @@
 #include "ui/theme.h"
 
 #include <QDateTime>
+#include <QGridLayout>
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -335,20 +336,21 @@ void AthletesPlace::addKeeping(const AthleteId& athlete) {
     page_->addSpacing(14);
     page_->addWidget(rule());
     auto* line = new QWidget;
-    auto* row = new QHBoxLayout(line);
-    row->setContentsMargins(0, 0, 0, 0);
+    auto* grid = new QGridLayout(line);
+    grid->setContentsMargins(0, 0, 0, 0);
+    constexpr int kBeside = 2; // three are too wide in large text
     const auto door = [&](const char* name, const char* words, auto signal) {
         auto* button = plainButton(say(words));
         button->setObjectName(name);
         connect(button, &QPushButton::clicked, this, [this, athlete, signal] {
             Q_EMIT(this->*signal)(athlete);
         });
-        row->addWidget(button);
+        grid->addWidget(button, grid->count() / kBeside, grid->count() % kBeside, Qt::AlignLeft);
     };
     door("athlete-bundle", "athletes-place.bundle", &AthletesPlace::bundleAsked);
     door("athlete-numbers", "athletes-place.numbers", &AthletesPlace::numbersAsked);
     door("athlete-forget", "athletes-place.forget", &AthletesPlace::forgetAsked);
-    row->addStretch(1);
+    grid->setColumnStretch(kBeside, 1);
     page_->addWidget(line);
 }
 

@@ -2,6 +2,7 @@
 
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "ui/readers_words.h"
 #include "ui/review/sentence_editor.h"
 #include "ui/text_scale.h"
 #include "ui/words.h"
@@ -32,6 +33,7 @@ LetterView::LetterView(QWidget* parent)
     : QWidget(parent) {
     setAccessibleName(say("letter-view.the-letter"));
     setMouseTracking(true);
+    setProperty(kReadersWords, true);
 }
 
 void LetterView::setPages(std::shared_ptr<LetterPages> pages) {

@@ -1,5 +1,6 @@
 #include "ui/review/prompt_card.h"
 
+#include "ui/readers_words.h"
 #include "ui/theme.h"
 
 #include <QVBoxLayout>
@@ -24,6 +25,7 @@ PromptCard::PromptCard(QWidget* parent)
     words_ = plain("", 13.5);
     words_->setObjectName("prompt");
     words_->setTextFormat(Qt::RichText);
+    words_->setProperty(kReadersWords, true);
     column->addWidget(words_);
 }
 
