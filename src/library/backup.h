@@ -33,8 +33,8 @@ using BackupProgress = std::function<void(double part)>;
 
 /// Copies what is not there yet, the database by a snapshot of its own, and writes the state last: a backup
 /// that was broken off is none, and the next goes on where it stopped. Other states stay. Errors: Refused
-/// (inside the library; not empty and no backup; another one into this folder is under way), Damaged (a film is not what its name says), Cancelled,
-/// DiskFull, WriteFailed, Unreadable.
+/// (inside the library; not empty and no backup; another one into this folder is under way), Damaged (a film
+/// is not what its name says), Cancelled, DiskFull, WriteFailed, Unreadable.
 Result<BackupState> backUp(Library& library, const std::filesystem::path& to, std::int64_t nowUnix,
                            std::stop_token stop = {}, const BackupProgress& progress = {});
 

@@ -142,8 +142,7 @@ Plan planIn(const json& row) {
     p.ask = row.value("ask", "");
     p.painConfirmed = row.value("painConfirmed", false);
     const json sentences = row.value("sentences", json::object()); // items() only looks at it
-    for (const auto& [key, s] : sentences.items())
-        p.sentences[key] = {s.at("text"), messageIn(s.at("was"))};
+    for (const auto& [key, s] : sentences.items()) p.sentences[key] = {s.at("text"), messageIn(s.at("was"))};
     readReasons(row, p);
     return p;
 }
