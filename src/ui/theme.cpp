@@ -178,6 +178,7 @@ void inClay(QLabel* label) {
 void clearLayout(QLayout& layout) {
     while (QLayoutItem* item = layout.takeAt(0)) {
         if (QWidget* w = item->widget()) w->hide(), w->deleteLater();
+        if (QLayout* within = item->layout()) clearLayout(*within);
         delete item;
     }
 }

@@ -34,7 +34,8 @@ QPushButton* plainButton(const QString& text);
 QLabel* problemLabel(const char* name);
 /// Colours a label's text as what asks for attention.
 void inClay(QLabel* label);
-/// Takes everything out of a layout. Widgets are hidden and go later: one of them may be at work.
+/// Takes everything out of a layout and the layouts in it. Widgets are hidden and go later: one of them may
+/// be at work.
 void clearLayout(QLayout& layout);
 /// Gives the labels of a form one width, so that forms below each other line up.
 void alignLabels(QFormLayout& form);

@@ -20,6 +20,19 @@
 namespace jg::ui {
 namespace {
 
+TEST(ClearLayout, TakesWhatStandsInLayoutsWithinItToo) {
+    QWidget page;
+    auto* column = new QVBoxLayout(&page);
+    column->addWidget(new QLabel("above"));
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel("within"));
+    column->addLayout(row);
+    page.show();
+    ui::clearLayout(*column);
+    EXPECT_EQ(column->count(), 0);
+    for (const QLabel* left : page.findChildren<QLabel*>()) EXPECT_FALSE(left->isVisible());
+}
+
 TEST(Pips, EveryStateHasItsOwnShapeAndWord) {
     Judgement j;
     j.state = JudgeState::Graded;
