@@ -5,7 +5,6 @@
 #include "desk/intake.h"
 #include "desk/mail_intake.h"
 
-#include <algorithm>
 #include <iostream>
 
 namespace jg::cli {
@@ -15,20 +14,10 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// A mail, the mails of a folder, or those of a Maildir, by name.
+/// A mail, or those of a folder or a Maildir.
 std::vector<fs::path> mailsOf(const fs::path& source) {
     std::error_code ec;
-    if (!fs::is_directory(source, ec)) return {source};
-    std::vector<fs::path> mails;
-    const auto add = [&](const fs::path& folder, bool all) {
-        for (const auto& entry : fs::directory_iterator(folder, ec))
-            if (entry.is_regular_file(ec) && !entry.is_symlink(ec) && (all || isMailFile(entry.path())))
-                mails.push_back(entry.path());
-    };
-    add(source, false);
-    for (const char* sub : {"new", "cur"}) add(source / sub, true);
-    std::sort(mails.begin(), mails.end());
-    return mails;
+    return fs::is_directory(source, ec) ? mailsIn(source) : std::vector<fs::path>{source};
 }
 
 /// The films of one mail, kept as one submission. What stands in the way comes back as a sentence.
@@ -47,18 +36,11 @@ Result<Submission> takeMail(Library& library, const fs::path& path, std::stop_to
     form.surface = Surface::Unknown;
     form.asked = mail->asked;
     form.pain = mail->pain;
-    std::vector<LookedAt> looked;
-    for (const fs::path& film : mail->films) {
-        form.films.push_back({film, View::Open, 0});
-        auto seen = lookAtFilm(film, questionFor(View::Open, athlete->hand), stop);
-        if (!seen) return seen.error();
-        looked.push_back(std::move(*seen));
-    }
-    const SystemClock clock;
+    for (const fs::path& film : mail->films) form.films.push_back({film, View::Open, 0});
     IdSource ids;
-    auto taken = takeIn(library, form, looked, clock, ids, stop);
+    auto taken = lookAndTakeIn(library, form, athlete->hand, SystemClock(), ids, stop);
     if (!taken) return taken.error();
-    if (auto settled = settleMail(library, mail->source); !settled) return settled.error();
+    if (auto settled = settleIncoming(library, mail->source); !settled) return settled.error();
     return taken;
 }
 

@@ -183,84 +183,31 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
 
 } // namespace
 
-namespace {
-
-/// Makes the files of a letter one after the other and puts them into the mail.
-class Packer {
-public:
-    Packer(const DispatchRecipe& recipe, fs::path workFolder, FileStore& files)
-        : recipe_(recipe)
-        , work_(std::move(workFolder))
-        , files_(files) {}
-
-    std::vector<Attachment> attachments;
-    std::vector<Enclosure> enclosures;
-
-    Status letter() {
-        const auto pdf = [&](const fs::path& path) { return exportLetter(recipe_, path, files_); };
-        if (auto done = add(".pdf", "application/pdf", msg("mail.what-letter"), pdf);
-            !done || !recipe_.phonePage)
-            return done;
-        const auto html = [&](const fs::path& path) { return exportLetterHtml(recipe_, path, files_); };
-        return add(".html", "text/html", msg("mail.what-html"), html);
-    }
-
-    Status film(std::stop_token stop, const std::function<void(double)>& progress) {
-        if (recipe_.film.review.takes.empty()) return Done{};
-        const auto film = [&](const fs::path& path) -> Status {
-            auto made = renderNarratedFilm(recipe_.film, path, files_, stop, progress);
-            return made ? holdsNothingPrivate(path) : Status(made.error());
-        };
-        return add(".mp4", "video/mp4", msg("mail.what-film"), film);
-    }
-
-    /// The sheet to hang up and the calendar, when there are drills.
-    Status week() {
-        if (recipe_.film.letter.week.empty()) return Done{};
-        const auto sheet = [&](const fs::path& path) {
-            return exportWeekSheet(recipe_, recipe_.paper, path, files_);
-        };
-        if (auto done = add("-week.pdf", "application/pdf", msg("mail.what-sheet"), sheet); !done)
-            return done;
-        const auto calendar = [&](const fs::path& path) { return exportCalendar(recipe_, path, files_); };
-        return add("-week.ics", "text/calendar", msg("mail.what-calendar"), calendar);
-    }
-
-private:
-    template <typename Make>
-    Status add(const std::string& ending, const std::string& type, const Message& what, const Make& make) {
-        const std::string name = stemOf(recipe_) + ending;
-        if (auto made = make(work_ / name); !made) return made;
-        auto bytes = readFile(work_ / name);
-        if (!bytes) return bytes.error();
-        attachments.push_back({name, type, std::move(*bytes)});
-        enclosures.push_back({name, what});
-        return Done{};
-    }
-
-    const DispatchRecipe& recipe_;
-    fs::path work_;
-    FileStore& files_;
-};
-
-} // namespace
-
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
     if (auto own = filmsAreWhatCameIn(recipe, stop); !own) return own.error();
-    Packer packer(recipe, workFolder, files);
-    if (auto done = packer.letter(); !done) return done.error();
-    if (auto done = packer.week(); !done) return done.error();
-    if (auto done = packer.film(stop, progress); !done) return done.error();
+    auto all = letterFiles(recipe, files, stop, progress);
+    if (!all) return all.error();
     Mail m;
+    std::vector<Enclosure> enclosures;
+    for (const LetterFile& file : *all) {
+        if (file.what.empty() || (file.type == "text/html" && !recipe.phonePage)) continue;
+        const std::string name = stemOf(recipe) + file.ending;
+        if (auto made = file.write(workFolder / name); !made) return made.error();
+        if (file.type.starts_with("video/"))
+            if (auto clean = holdsNothingPrivate(workFolder / name); !clean) return clean.error();
+        auto bytes = readFile(workFolder / name);
+        if (!bytes) return bytes.error();
+        m.attachments.push_back({name, file.type, std::move(*bytes)});
+        enclosures.push_back({name, file.what});
+    }
     m.fromName = recipe.house.coach;
     m.fromAddress = recipe.house.coachEmail;
     m.toName = recipe.toName;
     m.toAddress = recipe.toAddress;
     m.subject = recipe.film.words(recipe.film.letter.greeting);
-    m.text = mailText(recipe, packer.enclosures);
+    m.text = mailText(recipe, enclosures);
     m.html = mailAsHtml(m.text, recipe.film.words.tag());
-    m.attachments = std::move(packer.attachments);
     m.messageId = recipe.messageId;
     m.dateUnix = recipe.dateUnix;
     auto bytes = toBytes(m);

@@ -186,4 +186,24 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
     return s;
 }
 
+Result<Submission> lookAndTakeIn(Library& library, const IntakeForm& form, Hand hand, const Clock& clock,
+                                 IdSource& ids, std::stop_token stop,
+                                 const std::function<void(double)>& progress) {
+    constexpr double kLookShare = 0.8; // of the way: looking at a film takes longer than copying it
+    const auto tell = [&](double part) {
+        if (progress) progress(part);
+    };
+    std::vector<LookedAt> looked;
+    const auto all = static_cast<double>(form.films.size());
+    for (const IntakeFilm& film : form.films) {
+        const auto done = static_cast<double>(looked.size());
+        auto seen = lookAtFilm(film.path, questionFor(film.view, hand, film.statedFps), stop,
+                               [&](double part) { tell(kLookShare * (done + part) / all); });
+        if (!seen) return seen.error();
+        looked.push_back(std::move(*seen));
+    }
+    return takeIn(library, form, looked, clock, ids, stop,
+                  [&](double part) { tell(kLookShare + (1 - kLookShare) * part); });
+}
+
 } // namespace jg

@@ -60,4 +60,9 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
                           const Clock& clock, IdSource& ids, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
+/// Looks at every film of a form, thrown by `hand`, then takes them in. Errors: those of both.
+Result<Submission> lookAndTakeIn(Library& library, const IntakeForm& form, Hand hand, const Clock& clock,
+                                 IdSource& ids, std::stop_token stop = {},
+                                 const std::function<void(double)>& progress = {});
+
 } // namespace jg

@@ -40,11 +40,10 @@ Status keepLetterChoice(Store& store, const LetterChoice& c) {
 
 void applyChoice(const LetterChoice& c, FilmRecipe& film) {
     constexpr int kLong = 1280, kShort = 720;
-    constexpr std::int64_t kMegabyte = 1000000;
     film.width = c.upright ? kShort : kLong;
     film.height = c.upright ? kLong : kShort;
     film.burntCaptions = c.burntCaptions;
-    film.mostBytes = c.mostMb * kMegabyte;
+    film.mostBytes = static_cast<std::int64_t>(c.mostMb * kMegabyte);
 }
 
 } // namespace jg

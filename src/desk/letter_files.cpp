@@ -10,6 +10,8 @@
 
 #include <QBuffer>
 
+#include <memory>
+
 namespace jg {
 
 namespace fs = std::filesystem;
@@ -40,27 +42,37 @@ Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe)
     return stills;
 }
 
+namespace {
+
+using CorrectionStills = std::map<std::string, QImage>;
+
+Status writeLetterPdf(const DispatchRecipe& recipe, const CorrectionStills& stills, const fs::path& path,
+                      FileStore& files) {
+    const LetterPages pages(recipe.film.letter, stills, recipe.film.words, recipe.paper);
+    return writePdf(pages, recipe.film.words(recipe.film.letter.greeting), path, files);
+}
+
+Status writeLetterHtml(const DispatchRecipe& recipe, const CorrectionStills& stills, const fs::path& path,
+                       FileStore& files) {
+    return files.write(path, letterAsHtml(recipe.film.letter, stills, recipe.film.words));
+}
+
+} // namespace
+
 Status exportLetter(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
     auto stills = correctionStills(recipe.film);
-    if (!stills) return stills.error();
-    const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words, recipe.paper);
-    return writePdf(pages, recipe.film.words(recipe.film.letter.greeting), path, files);
+    return stills ? writeLetterPdf(recipe, *stills, path, files) : Status(stills.error());
 }
 
 Status exportLetterHtml(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
     auto stills = correctionStills(recipe.film);
-    if (!stills) return stills.error();
-    return files.write(path, letterAsHtml(recipe.film.letter, *stills, recipe.film.words));
-}
-
-std::string calendarOf(const DispatchRecipe& recipe) {
-    return writeCalendar(
-        {recipe.film.letter, recipe.athleteFirstName, recipe.film.review.id.value, recipe.dateUnix},
-        recipe.film.words);
+    return stills ? writeLetterHtml(recipe, *stills, path, files) : Status(stills.error());
 }
 
 Status exportCalendar(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    const std::string calendar = calendarOf(recipe);
+    const std::string calendar = writeCalendar(
+        {recipe.film.letter, recipe.athleteFirstName, recipe.film.review.id.value, recipe.dateUnix},
+        recipe.film.words);
     if (calendar.empty()) return fail(ErrorCode::Refused, msg("dispatch.no-calendar"));
     return files.write(path, calendar);
 }
@@ -78,68 +90,59 @@ std::string stemOf(const DispatchRecipe& recipe) {
     return asFileName(recipe.athleteFirstName) + "-" + isoDate(recipe.film.review.date);
 }
 
-namespace {
-
-Status exportStills(const DispatchRecipe& recipe, const fs::path& folder, FileStore& files,
-                    std::vector<fs::path>& written) {
-    auto stills = correctionStills(recipe.film);
-    if (!stills) return stills.error();
+Result<std::vector<LetterFile>> letterFiles(const DispatchRecipe& recipe, FileStore& files,
+                                            std::stop_token stop,
+                                            const std::function<void(double)>& progress) {
+    auto read = correctionStills(recipe.film);
+    if (!read) return read.error();
+    const auto stills = std::make_shared<const CorrectionStills>(std::move(*read));
+    std::vector<LetterFile> all = {
+        {".pdf", "application/pdf", msg("mail.what-letter"),
+         [&recipe, &files, stills](const fs::path& p) { return writeLetterPdf(recipe, *stills, p, files); }},
+        {".html", "text/html", msg("mail.what-html"), [&recipe, &files, stills](const fs::path& p) {
+             return writeLetterHtml(recipe, *stills, p, files);
+         }}};
     int serial = 0;
-    for (const LetterCorrection& c : recipe.film.letter.corrections) {
-        const auto still = stills->find(c.finding);
-        if (still == stills->end()) continue;
-        QByteArray bytes;
-        QBuffer buffer(&bytes);
-        buffer.open(QIODevice::WriteOnly);
-        still->second.save(&buffer, "PNG");
-        const fs::path path = folder / (stemOf(recipe) + "-" + std::to_string(++serial) + ".png");
-        const std::string_view png(bytes.constData(), static_cast<std::size_t>(bytes.size()));
-        if (auto done = files.write(path, png); !done) return done;
-        written.push_back(path);
+    for (const LetterCorrection& c : recipe.film.letter.corrections)
+        if (const auto still = stills->find(c.finding); still != stills->end())
+            all.push_back(
+                {"-" + std::to_string(++serial) + ".png", "image/png", Message{},
+                 [&files, image = still->second](const fs::path& p) {
+                     QByteArray bytes;
+                     QBuffer buffer(&bytes);
+                     buffer.open(QIODevice::WriteOnly);
+                     image.save(&buffer, "PNG");
+                     return files.write(p, {bytes.constData(), static_cast<std::size_t>(bytes.size())});
+                 }});
+    if (!recipe.film.letter.week.empty()) {
+        all.push_back({"-week.pdf", "application/pdf", msg("mail.what-sheet"),
+                       [&](const fs::path& p) { return exportWeekSheet(recipe, recipe.paper, p, files); }});
+        all.push_back({"-week.ics", "text/calendar", msg("mail.what-calendar"),
+                       [&](const fs::path& p) { return exportCalendar(recipe, p, files); }});
     }
-    return Done{};
+    if (recipe.film.review.takes.empty()) return all;
+    all.push_back(
+        {".vtt", "text/vtt", Message{}, [&](const fs::path& p) { return exportCaptions(recipe, p, files); }});
+    all.push_back({".mp4", "video/mp4", msg("mail.what-film"),
+                   [&recipe, &files, stop, &progress](const fs::path& p) -> Status {
+                       auto made = renderNarratedFilm(recipe.film, p, files, stop, progress);
+                       return made ? Status(Done{}) : Status(made.error());
+                   }});
+    return all;
 }
-
-} // namespace
 
 Result<std::vector<fs::path>> exportAll(const DispatchRecipe& recipe, const fs::path& folder,
                                         FileStore& files, std::stop_token stop,
                                         const std::function<void(double)>& progress) {
+    auto all = letterFiles(recipe, files, stop, progress);
+    if (!all) return all.error();
     std::vector<fs::path> written;
-    const auto write = [&](const std::string& ending, const auto& make) -> Status {
-        const fs::path path = folder / (stemOf(recipe) + ending);
+    for (const LetterFile& file : *all) {
         if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("film.stopped"));
-        Status done = make(path);
-        if (done) written.push_back(path);
-        return done;
-    };
-    if (auto done = write(".pdf", [&](const fs::path& p) { return exportLetter(recipe, p, files); }); !done)
-        return done.error();
-    if (auto done = write(".html", [&](const fs::path& p) { return exportLetterHtml(recipe, p, files); });
-        !done)
-        return done.error();
-    if (auto done = exportStills(recipe, folder, files, written); !done) return done.error();
-    if (!recipe.film.letter.week.empty()) {
-        if (auto done =
-                write("-week.pdf",
-                      [&](const fs::path& p) { return exportWeekSheet(recipe, recipe.paper, p, files); });
-            !done)
-            return done.error();
-        if (auto done =
-                write("-week.ics", [&](const fs::path& p) { return exportCalendar(recipe, p, files); });
-            !done)
-            return done.error();
+        const fs::path path = folder / (stemOf(recipe) + file.ending);
+        if (auto done = file.write(path); !done) return done.error();
+        written.push_back(path);
     }
-    if (recipe.film.review.takes.empty()) return written;
-    if (auto done = write(".vtt", [&](const fs::path& p) { return exportCaptions(recipe, p, files); }); !done)
-        return done.error();
-    if (auto done = write(".mp4",
-                          [&](const fs::path& p) -> Status {
-                              auto made = renderNarratedFilm(recipe.film, p, files, stop, progress);
-                              return made ? Status(Done{}) : Status(made.error());
-                          });
-        !done)
-        return done.error();
     return written;
 }
 

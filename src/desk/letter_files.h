@@ -25,14 +25,26 @@ Status exportLetterHtml(const DispatchRecipe& recipe, const std::filesystem::pat
 Status exportCalendar(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
 Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const std::filesystem::path& path,
                        FileStore& files);
-/// The calendar as text; empty without drills.
-std::string calendarOf(const DispatchRecipe& recipe);
 
 /// The film's captions as WebVTT. Errors: those of filmCaptions() and writing.
 Status exportCaptions(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
 
 /// "Ludo-2026-11-28": what the files of a letter are called, without their ending.
 std::string stemOf(const DispatchRecipe& recipe);
+
+/// One file that a review becomes.
+struct LetterFile {
+    std::string ending; ///< behind stemOf()
+    std::string type;   ///< "application/pdf"
+    Message what;       ///< what it is and how it is opened, in a mail; empty = it goes into none
+    std::function<Status(const std::filesystem::path&)> write;
+};
+
+/// All of them, the letter first and the film last; its stills are read here, once. They hold on to what they
+/// are made from: recipe, files and progress must outlive them. Errors: those of Reader.
+Result<std::vector<LetterFile>> letterFiles(const DispatchRecipe& recipe, FileStore& files,
+                                            std::stop_token stop,
+                                            const std::function<void(double)>& progress);
 
 /// Everything into a folder: letter as PDF and HTML, stills, the week when there is one, film and captions
 /// when something was said. Gives the files that were written; those of a call that fails stay. Errors: those

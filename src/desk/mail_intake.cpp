@@ -1,6 +1,7 @@
 #include "desk/mail_intake.h"
 
 #include "base/file_store.h"
+#include "base/letters.h"
 #include "desk/file_names.h"
 
 #include <nlohmann/json.hpp>
@@ -21,18 +22,12 @@ constexpr const char* kFolder = "intake.folder";
 constexpr const char* kSettled = "intake.settled";
 constexpr std::size_t kMostSettled = 5000; ///< keys that are remembered, the newest ones
 
-bool sameAddress(const std::string& a, const std::string& lowerB) {
-    return a.size() == lowerB.size() && std::equal(a.begin(), a.end(), lowerB.begin(), [](char x, char y) {
-               return std::tolower(static_cast<unsigned char>(x)) == y;
-           });
-}
-
 /// Whose address it is: the athlete's or the guardian's.
 Status findAthlete(Library& library, MailIntake& in) {
     auto athletes = library.athletes();
     if (!athletes) return athletes.error();
     for (const Athlete& a : *athletes)
-        if (sameAddress(a.email, in.senderAddress) || sameAddress(a.guardianEmail, in.senderAddress)) {
+        if (lowered(a.email) == in.senderAddress || lowered(a.guardianEmail) == in.senderAddress) {
             in.athlete = a.id;
             ++in.known;
         }
@@ -88,10 +83,7 @@ MailFolder::~MailFolder() {
 }
 
 bool isMailFile(const fs::path& file) {
-    std::string ending = file.extension().string();
-    std::transform(ending.begin(), ending.end(), ending.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return ending == ".eml";
+    return lowered(file.extension().string()) == ".eml";
 }
 
 Result<MailIntake> openMail(Library& library, const fs::path& path) {
@@ -133,21 +125,26 @@ std::string mailKey(const fs::path& mail) {
     return name.substr(0, name.find(':'));
 }
 
-std::vector<fs::path> mailsWaiting(Store& store) {
-    const fs::path folder = watchedFolder(store);
-    if (folder.empty()) return {};
+std::vector<fs::path> mailsIn(const fs::path& folder) {
     std::vector<fs::path> mails;
     addMails(folder, false, mails);
     for (const char* sub : {"new", "cur"}) addMails(folder / sub, true, mails);
-    const auto keys = settled(store);
-    const std::set<std::string> known(keys.begin(), keys.end());
-    std::erase_if(mails, [&](const fs::path& m) { return known.contains(mailKey(m)); });
     std::sort(mails.begin(), mails.end(),
               [](const fs::path& a, const fs::path& b) { return mailKey(a) < mailKey(b); });
     return mails;
 }
 
-Status settleMail(Store& store, const fs::path& mail) {
+std::vector<fs::path> mailsWaiting(Store& store) {
+    const fs::path folder = watchedFolder(store);
+    if (folder.empty()) return {};
+    std::vector<fs::path> mails = mailsIn(folder);
+    const auto keys = settled(store);
+    const std::set<std::string> known(keys.begin(), keys.end());
+    std::erase_if(mails, [&](const fs::path& m) { return known.contains(mailKey(m)); });
+    return mails;
+}
+
+Status settleIncoming(Store& store, const fs::path& mail) {
     const fs::path folder = watchedFolder(store);
     const fs::path home = mail.parent_path();
     if (folder.empty() || (home != folder && home != folder / "new" && home != folder / "cur")) return Done{};

@@ -55,11 +55,14 @@ Status watchFolder(Store& store, const std::string& folder);
 /// What names a mail of a folder however its flags change (Maildir's info behind ':', from memory).
 std::string mailKey(const std::filesystem::path& mail);
 
-/// Mails of the watched folder that were neither taken in nor put aside, the oldest name first. Regular files
-/// only; none when the folder is not there.
+/// The mails of a folder of .eml files or a Maildir, the oldest name first. Regular files only; none when it
+/// is not there.
+std::vector<std::filesystem::path> mailsIn(const std::filesystem::path& folder);
+
+/// Mails of the watched folder that were neither taken in nor put aside, as mailsIn() has them.
 std::vector<std::filesystem::path> mailsWaiting(Store& store);
 /// Never offers a mail of the watched folder again; one from elsewhere is nobody's to offer. Errors: those of
 /// writing.
-Status settleMail(Store& store, const std::filesystem::path& mail);
+Status settleIncoming(Store& store, const std::filesystem::path& mail);
 
 } // namespace jg

@@ -45,10 +45,11 @@ QString FilmPainter::said(const Message& message) const {
 }
 
 Result<FrameTimes> FilmPainter::timesOf(int delivery) {
+    if (const auto known = times_.find(delivery); known != times_.end()) return known->second;
     const ToldDelivery& told = toldIn(r_, delivery);
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
-    return trueSeconds((*reader)->info(), told.captureFps);
+    return times_[delivery] = trueSeconds((*reader)->info(), told.captureFps);
 }
 
 QFont FilmPainter::fontOf(const Line& line, double em) const {

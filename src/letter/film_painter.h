@@ -9,6 +9,7 @@
 
 #include <QImage>
 
+#include <map>
 #include <string>
 
 namespace jg {
@@ -51,6 +52,7 @@ private:
     const FilmRecipe& r_;
     FilmLayout layout_;
     OpenFilms films_;
+    std::map<int, FrameTimes> times_; ///< by delivery, read once
     QImage canvas_;
     std::string last_; ///< what stands on the canvas
 };

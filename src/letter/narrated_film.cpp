@@ -161,8 +161,6 @@ void makeSmaller(FilmRecipe& r, std::int64_t bytes) {
     r.quality = kCoarsest - 4;
 }
 
-constexpr double kMegabyte = 1e6;
-
 } // namespace
 
 Message wholeTitle(const FilmRecipe& recipe) {

@@ -57,6 +57,8 @@ std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, 
 /// The delivery at its own speed, or as the film plays while nobody knows how it was captured.
 Message wholeTitle(const FilmRecipe& recipe);
 
+inline constexpr double kMegabyte = 1e6; ///< bytes, as sizes of films and mails are told
+
 /// A film as it was made.
 struct FilmMade {
     int width = 0, height = 0;

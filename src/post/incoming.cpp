@@ -1,5 +1,7 @@
 #include "post/incoming.h"
 
+#include "base/letters.h"
+
 #include <algorithm>
 #include <array>
 #include <cctype>
@@ -9,13 +11,6 @@
 namespace jg {
 
 namespace {
-
-std::string lowered(std::string_view text) {
-    std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return out;
-}
 
 /// "Ruth Brandt <ruth@example.org>" in two; the first sender of several.
 std::pair<std::string, std::string> senderOf(const std::string& from) {

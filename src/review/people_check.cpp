@@ -1,5 +1,7 @@
 #include "review/people_check.h"
 
+#include "base/letters.h"
+
 #include <algorithm>
 #include <cctype>
 #include <charconv>
@@ -8,12 +10,6 @@
 namespace jg {
 
 namespace {
-
-std::string lower(std::string_view text) {
-    std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return std::tolower(c); });
-    return out;
-}
 
 std::optional<int> wholeNumber(std::string_view text) {
     int value = 0;
@@ -24,9 +20,9 @@ std::optional<int> wholeNumber(std::string_view text) {
 
 /// A month by its name or its first three letters.
 std::optional<int> monthNamed(std::string_view word) {
-    const std::string name = lower(word);
+    const std::string name = lowered(word);
     for (int month = 1; month <= 12; ++month) {
-        const std::string whole = lower(monthName(static_cast<unsigned>(month)));
+        const std::string whole = lowered(monthName(static_cast<unsigned>(month)));
         if (name == whole || (name.size() == 3 && whole.starts_with(name))) return month;
     }
     return std::nullopt;
@@ -83,7 +79,7 @@ bool isOneAddress(std::string_view address) {
 }
 
 bool guardianIsThemselves(const Athlete& a) {
-    return !a.email.empty() && lower(a.email) == lower(a.guardianEmail);
+    return !a.email.empty() && lowered(a.email) == lowered(a.guardianEmail);
 }
 
 Status checkAthlete(const Athlete& a, Date today) {

@@ -1,5 +1,6 @@
 #include "review/written.h"
 
+#include "base/letters.h"
 #include "base/number.h"
 
 #include <algorithm>
@@ -10,13 +11,6 @@
 namespace jg {
 
 namespace {
-
-std::string lowered(std::string_view text) {
-    std::string all(text);
-    std::transform(all.begin(), all.end(), all.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return all;
-}
 
 /// A full stop between digits is no end of a sentence.
 std::vector<std::string> sentencesOf(const std::string& text) {

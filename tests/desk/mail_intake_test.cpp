@@ -1,6 +1,7 @@
 // Films out of mails: into files of our own naming, for the athlete whose address it is, offered once.
 #include "desk/intake.h"
 #include "desk/mail_intake.h"
+#include "tests/support/mails.h"
 #include "tests/support/walk.h"
 
 #include <fstream>
@@ -15,18 +16,8 @@ using test::Walk;
 /// A mail in a file, from an address, with films.
 fs::path mailIn(const fs::path& path, const std::string& from, const std::string& text,
                 std::vector<Attachment> films) {
-    Mail m;
-    m.fromName = "A sender";
-    m.fromAddress = from;
-    m.toName = "Ilse Varnholt";
-    m.toAddress = "ilse@example.org";
-    m.subject = "A pitch";
-    m.text = text;
-    m.attachments = std::move(films);
-    m.messageId = "m@example.org";
-    m.dateUnix = 1764072000;
     FileStore files;
-    EXPECT_TRUE(files.write(path, *toBytes(m)));
+    EXPECT_TRUE(files.write(path, *toBytes(test::mailFrom(from, text, std::move(films)))));
     return path;
 }
 
@@ -118,10 +109,10 @@ TEST(MailIntake, AWatchedFolderOrMaildirOffersEachMailUntilItIsSettled) {
     std::vector<std::string> keys;
     for (const fs::path& mail : mailsWaiting(library)) keys.push_back(mailKey(mail));
     EXPECT_EQ(keys, (std::vector<std::string>{"170.M0.house", "171.M1.house", "plain.eml"}));
-    ASSERT_TRUE(settleMail(library, box / "new" / "171.M1.house"));
+    ASSERT_TRUE(settleIncoming(library, box / "new" / "171.M1.house"));
     fs::rename(box / "new/171.M1.house", box / "cur/171.M1.house:2,RS"); // read in a mail program
     EXPECT_EQ(mailsWaiting(library).size(), 2U);
-    ASSERT_TRUE(settleMail(library, walk.folder / "plain.eml")); // another one of that name
+    ASSERT_TRUE(settleIncoming(library, walk.folder / "plain.eml")); // another one of that name
     EXPECT_EQ(mailsWaiting(library).size(), 2U);
     ASSERT_TRUE(watchFolder(library, ""));
     EXPECT_TRUE(mailsWaiting(library).empty());

@@ -19,6 +19,7 @@
 #include "review/points_document.h"
 #include "review/review_json.h"
 #include "review/summary.h"
+#include "tests/support/mails.h"
 #include "tests/support/mutate.h"
 #include "voice/audio_file.h"
 #include "words/words.h"
@@ -174,14 +175,10 @@ void soundDoor(Ground& g, Engine& engine) {
 /// A mail with films, as it is dropped or lies in the watched folder: nothing of it lands outside its folder.
 void mailDoor(Ground& g, Engine& engine) {
     static const std::string seed = [] {
-        Mail m;
-        m.fromName = "Ruth Merrick";
-        m.fromAddress = "home@example.org";
-        m.toAddress = "ilse@example.org";
-        m.subject = "Two pitches";
-        m.text = "Hello Ilse,\n\nis his arm late? The elbow is sore.\n\nOn Monday you wrote:\n> no pain?\n";
+        Mail m = test::mailFrom(
+            "home@example.org",
+            "Hello Ilse,\n\nis his arm late? The elbow is sore.\n\nOn Monday you wrote:\n> no pain?\n");
         m.html = "<html><body><p>is his arm late?</p></body></html>";
-        m.messageId = "m@example.org";
         m.attachments = {{"../a.mp4", "video/mp4", std::string(900, 'f')},
                          {"b.mov", "video/quicktime", std::string(300, 'g')},
                          {"c.txt", "text/plain", "words"}};

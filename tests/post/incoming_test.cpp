@@ -1,6 +1,7 @@
 // Mails that bring films: who, what was asked, what hurts; and hostile ones.
 #include "post/incoming.h"
 #include "tests/support/fixtures.h"
+#include "tests/support/mails.h"
 
 #include <gtest/gtest.h>
 
@@ -9,19 +10,9 @@
 namespace jg {
 namespace {
 
-Mail mailWith(const std::string& text, std::vector<Attachment> films) {
-    Mail m;
-    m.fromName = "Ruth Merrick";
-    m.fromAddress = "Ludo.Home@Example.org";
-    m.toName = "Ilse Varnholt";
-    m.toAddress = "ilse@example.org";
-    m.subject = "Ludo's pitches";
-    m.text = text;
-    m.attachments = std::move(films);
-    m.messageId = "m1@example.org";
-    m.dateUnix = 1764072000;
-    return m;
-}
+using test::mailFrom;
+
+constexpr const char* kHome = "Ludo.Home@Example.org";
 
 IncomingMail readBack(const Mail& mail) {
     const auto bytes = toBytes(mail);
@@ -32,11 +23,11 @@ IncomingMail readBack(const Mail& mail) {
 }
 
 TEST(Incoming, TellsSenderTextAndFilmsOfAnyNameEachOnce) {
-    const auto in = readBack(
-        mailWith("Hello Ilse,\n\nhere they are.\n", {{"IMG_1.MOV", "application/octet-stream", "one"},
-                                                     {"again.mp4", "video/mp4", "one"},
-                                                     {"../../etc/passwd.mp4", "video/mp4", "two"},
-                                                     {"notes.pdf", "application/pdf", "%PDF"}}));
+    const auto in = readBack(mailFrom(kHome, "Hello Ilse,\n\nhere they are.\n",
+                                      {{"IMG_1.MOV", "application/octet-stream", "one"},
+                                       {"again.mp4", "video/mp4", "one"},
+                                       {"../../etc/passwd.mp4", "video/mp4", "two"},
+                                       {"notes.pdf", "application/pdf", "%PDF"}}));
     EXPECT_EQ(in.senderName, "Ruth Merrick");
     EXPECT_EQ(in.senderAddress, "ludo.home@example.org");
     EXPECT_EQ(in.subject, "Ludo's pitches");
@@ -48,7 +39,8 @@ TEST(Incoming, TellsSenderTextAndFilmsOfAnyNameEachOnce) {
 
 TEST(Incoming, WhatItAnswersAndTheSignatureAreNotTheSendersWords) {
     const auto in =
-        readBack(mailWith("Is his arm late?\n\nOn Monday Ilse wrote:\n> Does the elbow hurt?\n> Ilse\n"
+        readBack(mailFrom(kHome,
+                          "Is his arm late?\n\nOn Monday Ilse wrote:\n> Does the elbow hurt?\n> Ilse\n"
                           "-- \nRuth, sore knees society\n",
                           {}));
     EXPECT_EQ(in.text, "Is his arm late?");
@@ -56,7 +48,7 @@ TEST(Incoming, WhatItAnswersAndTheSignatureAreNotTheSendersWords) {
 }
 
 TEST(Incoming, AMailInHtmlAloneIsReadWithoutItsMarkup) {
-    Mail m = mailWith("", {});
+    Mail m = mailFrom(kHome, "", {});
     m.text = " ";
     m.html =
         "<html><head><style>p{color:red}</style></head><body><p>Hello,</p><p>his elbow hurts &amp; swells."
@@ -105,9 +97,9 @@ TEST(Incoming, WhatIsNoMailIsRefusedInWords) {
 }
 
 TEST(IncomingFuzz, TwoThousandMutatedMailsCrashNothing) {
-    const auto whole = toBytes(
-        mailWith("Does his elbow hurt? It is sore.", {{"a.mp4", "video/mp4", std::string(3000, 'x')},
-                                                      {"b.mov", "video/quicktime", std::string(200, 'y')}}));
+    const auto whole = toBytes(mailFrom(kHome, "Does his elbow hurt? It is sore.",
+                                        {{"a.mp4", "video/mp4", std::string(3000, 'x')},
+                                         {"b.mov", "video/quicktime", std::string(200, 'y')}}));
     ASSERT_TRUE(whole);
     std::mt19937 engine(20261130);
     int read = 0;

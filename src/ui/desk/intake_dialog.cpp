@@ -18,7 +18,6 @@ namespace {
 constexpr const char* kFilmFiles = "Films (*.mp4 *.mov *.m4v *.mkv *.webm *.avi *.mts *.m2ts *.3gp *.mpg "
                                    "*.mpeg *.MP4 *.MOV *.M4V *.MKV *.WEBM "
                                    "*.AVI *.MTS *.M2TS *.3GP *.MPG *.MPEG)";
-constexpr double kLookShare = 0.8; // of the bar: looking at a film takes longer than copying it
 
 QLineEdit* line(const char* name, const QString& label, const QString& hint) {
     auto* edit = new QLineEdit;
@@ -34,23 +33,6 @@ QComboBox* choice(const QString& label, const All& all, Name name) {
     box->setAccessibleName(label);
     for (const auto value : all) box->addItem(say(name(value)));
     return box;
-}
-
-/// Looks at every film, then copies and keeps; in the job's thread, with a library of its own.
-Result<Submission> takeAll(Library& library, const IntakeForm& form, Hand hand, const Clock& clock,
-                           std::stop_token stop, const Job::Progress& progress) {
-    IdSource ids;
-    std::vector<LookedAt> looked;
-    const auto all = static_cast<double>(form.films.size());
-    for (const IntakeFilm& film : form.films) {
-        const auto done = static_cast<double>(looked.size());
-        auto seen = lookAtFilm(film.path, questionFor(film.view, hand, film.statedFps), stop,
-                               [&](double part) { progress(kLookShare * (done + part) / all); });
-        if (!seen) return seen.error();
-        looked.push_back(std::move(*seen));
-    }
-    return takeIn(library, form, looked, clock, ids, stop,
-                  [&](double part) { progress(kLookShare + (1 - kLookShare) * part); });
 }
 } // namespace
 
@@ -288,7 +270,8 @@ void IntakeDialog::takeInNow() {
     job_ = new Job(this,
                    [this, own, hand, form = std::move(*f), &clock = clock_](
                        std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       auto kept = takeAll(*own, form, hand, clock, stop, progress);
+                       IdSource ids;
+                       auto kept = lookAndTakeIn(*own, form, hand, clock, ids, stop, progress);
                        if (!kept) return [this, why = say(kept.error().text)] { job_.clear(), refuse(why); };
                        return [this, id = kept->id] {
                            job_.clear();

@@ -79,7 +79,7 @@ void MailDoors::opened(Result<MailIntake>& mail, const fs::path& source) {
 }
 
 void MailDoors::settle(const fs::path& source) {
-    if (const Status settled = settleMail(around_.library, source); !settled)
+    if (const Status settled = settleIncoming(around_.library, source); !settled)
         around_.tell(say(settled.error().text));
     around_.changed();
 }

@@ -78,7 +78,6 @@ FilmWatch::FilmWatch(WatchedFilm film, Loudspeaker& loudspeaker, QWidget* parent
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 16, 20, 16);
     column->addWidget(heading(say("film-watch.title"), 20));
-    constexpr double kMegabyte = 1e6;
     column->addWidget(quiet(
         say("film-watch.facts", {{"to", film_.to.toStdString()},
                                  {"width", film_.made.width},
