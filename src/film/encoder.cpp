@@ -24,6 +24,7 @@ public:
 
     Status open();
     Status addPicture(const std::uint8_t* bgrx, int stride);
+    Status repeatPicture();
     void skipPicture() { ++pictures_; }
     Status addSound(std::span<const float> samples);
     Status finish();
@@ -51,6 +52,7 @@ private:
     ff::Frame sound_{av_frame_alloc()};
     ff::Packet packet_{av_packet_alloc()};
     std::vector<float> pending_;
+    bool hasPicture_ = false;
     std::int64_t pictures_ = 0;
     std::int64_t samples_ = 0;
 };
@@ -237,6 +239,12 @@ Status Encoder::Impl::addPicture(const std::uint8_t* bgrx, int stride) {
     const std::uint8_t* planes[4] = {bgrx, nullptr, nullptr, nullptr};
     const int strides[4] = {stride, 0, 0, 0};
     sws_scale(sws_.get(), planes, strides, 0, settings_.height, picture_->data, picture_->linesize);
+    hasPicture_ = true;
+    return repeatPicture();
+}
+
+Status Encoder::Impl::repeatPicture() {
+    if (!hasPicture_) return fail(ErrorCode::Internal, msg("encoder.there-is-no-picture-to-repeat"));
     picture_->pts = pictures_++;
     return encode(video_.get(), videoStream_, picture_.get());
 }
@@ -292,6 +300,9 @@ Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path
 
 Status Encoder::addPicture(const std::uint8_t* bgrx, int stride) {
     return impl_->addPicture(bgrx, stride);
+}
+Status Encoder::repeatPicture() {
+    return impl_->repeatPicture();
 }
 void Encoder::skipPicture() {
     impl_->skipPicture();

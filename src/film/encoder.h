@@ -56,6 +56,9 @@ public:
 
     /// One picture of BGRX pixels of the film's size, `stride` bytes a row. Errors: DiskFull, WriteFailed.
     Status addPicture(const std::uint8_t* bgrx, int stride);
+    /// The last picture once more; its colours are not worked out again. Errors: DiskFull, WriteFailed,
+    /// Internal (there is none yet).
+    Status repeatPicture();
     /// Leaves a gap in time where a picture would have been.
     void skipPicture();
     /// Mono samples, -1..1. Errors: DiskFull, WriteFailed.

@@ -205,6 +205,28 @@ TEST(FilmCheck, ACaptureRateInTheFileIsBelieved) {
     EXPECT_NEAR((*reader)->info().captureRate.fps, 240, 1e-3);
 }
 
+TEST(Encoder, APictureRepeatedIsThePictureAddedAgain) {
+    const TempFolder folder;
+    const std::vector<std::uint8_t> grey(64 * 64 * 4, 90), light(64 * 64 * 4, 200);
+    const auto film = [&](const char* name, bool repeated) {
+        EncodeSettings settings;
+        settings.width = settings.height = 64;
+        auto encoder = Encoder::open(folder / name, settings);
+        EXPECT_TRUE(encoder);
+        EXPECT_EQ((*encoder)->repeatPicture().error().code, ErrorCode::Internal); // there is none yet
+        for (const auto* pixels : {&grey, &light})
+            for (int i = 0; i < 5; ++i)
+                EXPECT_TRUE(repeated && i > 0 ? (*encoder)->repeatPicture()
+                                              : (*encoder)->addPicture(pixels->data(), 64 * 4));
+        EXPECT_TRUE((*encoder)->finish());
+        std::ifstream file(folder / name, std::ios::binary);
+        return std::string(std::istreambuf_iterator<char>(file), {});
+    };
+    const std::string added = film("added.mp4", false);
+    EXPECT_GT(added.size(), 1000U);
+    EXPECT_EQ(added, film("repeated.mp4", true));
+}
+
 TEST(Encoder, RefusesOddSizes) {
     const TempFolder folder;
     EncodeSettings settings;
