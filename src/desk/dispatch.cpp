@@ -1,5 +1,6 @@
 #include "desk/dispatch.h"
 
+#include "desk/beside.h"
 #include "desk/film_owner.h"
 #include "desk/letter_choice.h"
 #include "desk/letter_files.h"
@@ -70,6 +71,19 @@ ToldDelivery tell(const ReviewSession& session, const Library& library, int numb
 
 } // namespace
 
+Prompt promptOf(const ReviewSession& session, const Stop& stop) {
+    Prompt prompt = promptFor(session.review(), session.playbook(), session.told(), stop,
+                              session.athlete().ageOn(session.review().date));
+    if (const auto both = session.beside(stop); both && *both) {
+        const auto changes = besideChanges(stop, (*both)->then, (*both)->now, session.playbook(),
+                                           overruledOf(session.athlete()));
+        prompt.change =
+            joined(ListStyle::Sentences,
+                   changesInWords(changes, session.playbook(), thenCaption((*both)->then, (*both)->now), 1));
+    }
+    return prompt;
+}
+
 DispatchRecipe previewRecipe(const ReviewSession& session) {
     const Library& library = session.library();
     const auto& clips = session.submission().clips;
@@ -86,9 +100,12 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     sayGhosts(r.film);
     r.film.clip = library.mediaPath(clip);
     r.film.captureFps = clip.captureFps;
-    for (const Stop& s : r.film.review.stops)
-        r.film.prompts[s.id] = promptFor(r.film.review, r.film.playbook, r.film.assessment, s,
-                                         session.athlete().ageOn(r.film.review.date));
+    for (const Stop& s : r.film.review.stops) {
+        if (const auto both = session.beside(s); both && *both)
+            r.film.beside[s.id] =
+                toldBeside(library, r.film.playbook, s, **both, overruledOf(session.athlete()));
+        r.film.prompts[s.id] = promptOf(session, s);
+    }
     const LetterChoice choice = letterChoiceOf(session.library());
     r.paper = choice.paper;
     r.phonePage = choice.phonePage;
@@ -104,8 +121,12 @@ namespace {
 
 /// A film that an older version took in for two athletes goes to neither.
 Status filmsAreTheAthletes(const ReviewSession& session) {
-    for (const DeliveryMarks& d : session.review().deliveries) {
-        const std::string& film = filmOf(d, session.submission().clips).mediaHash;
+    std::set<std::string> films;
+    for (const DeliveryMarks& d : session.review().deliveries)
+        films.insert(filmOf(d, session.submission().clips).mediaHash);
+    for (const Stop& stop : session.review().stops)
+        if (const auto both = session.beside(stop); both && *both) films.insert((*both)->then.clip.mediaHash);
+    for (const std::string& film : films) {
         auto other = otherOwner(session.library(), film, session.athlete().id);
         if (!other) return other.error();
         if (*other)
@@ -122,6 +143,10 @@ std::vector<SendProblem> problemsOf(const ReviewSession& session) {
                                      session.submission(), session.clock().today(), session.pain());
     problems.insert(problems.end(), std::make_move_iterator(others.begin()),
                     std::make_move_iterator(others.end()));
+    for (const Stop& stop : session.review().stops)
+        if (const auto both = session.beside(stop); !both)
+            problems.push_back(
+                {true, msg("beside.gone", {{"stop", stop.title}, {"why", both.error().text}})});
     return problems;
 }
 
@@ -172,6 +197,7 @@ Status holdsNothingPrivate(const fs::path& film) {
 Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
     std::set<fs::path> films = {recipe.film.clip};
     for (const ToldDelivery& told : recipe.film.others) films.insert(told.clip);
+    for (const auto& [stop, told] : recipe.film.beside) films.insert(told.clip);
     for (const fs::path& film : films) {
         auto hash = contentHash(film, stop);
         if (!hash) return hash.error();

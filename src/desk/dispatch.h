@@ -35,6 +35,9 @@ struct Parcel {
     std::string subject;
 };
 
+/// The prompt of a stop, with what has changed from the delivery beside it.
+Prompt promptOf(const ReviewSession& session, const Stop& stop);
+
 /// All that stands against sending, or should be thought of: checkBeforeSending(), and the coach's own
 /// sentences that no longer fit.
 std::vector<SendProblem> problemsOf(const ReviewSession& session);

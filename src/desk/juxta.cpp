@@ -3,6 +3,7 @@
 #include "film/reader.h"
 
 #include <algorithm>
+#include <iterator>
 #include <map>
 #include <memory>
 
@@ -98,23 +99,31 @@ Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first
                           [&](const Athlete& a) { return a.id == first; });
     std::vector<JuxtaOffer> offers;
     for (const Athlete& athlete : *athletes) {
-        auto reviews = store.reviewsOf(athlete.id);
-        if (!reviews) return reviews.error();
-        for (const ReviewOfAthlete& r : *reviews)
-            for (const DeliveryMarks& d : r.deliveries) {
-                if (d.moments.empty() || r.submission.clips.empty()) continue;
-                JuxtaOffer offer{{r.summary.id, d.number},
-                                 athlete,
-                                 r.summary.date,
-                                 filmOf(d, r.submission.clips).view,
-                                 d.conditions,
-                                 {},
-                                 0};
-                offer.baseline = baselineOf(athlete, offer.key, d.number);
-                for (const MomentInfo& m : keyPositions()) offer.positions += d.frameOf(m.moment) ? 1 : 0;
-                offers.push_back(std::move(offer));
-            }
+        auto own = juxtaOffersOf(store, athlete);
+        if (!own) return own.error();
+        std::move(own->begin(), own->end(), std::back_inserter(offers));
     }
+    return offers;
+}
+
+Result<std::vector<JuxtaOffer>> juxtaOffersOf(Store& store, const Athlete& athlete) {
+    auto reviews = store.reviewsOf(athlete.id);
+    if (!reviews) return reviews.error();
+    std::vector<JuxtaOffer> offers;
+    for (const ReviewOfAthlete& r : *reviews)
+        for (const DeliveryMarks& d : r.deliveries) {
+            if (d.moments.empty() || r.submission.clips.empty()) continue;
+            JuxtaOffer offer{{r.summary.id, d.number},
+                             athlete,
+                             r.summary.date,
+                             filmOf(d, r.submission.clips).view,
+                             d.conditions,
+                             {},
+                             0};
+            offer.baseline = baselineOf(athlete, offer.key, d.number);
+            for (const MomentInfo& m : keyPositions()) offer.positions += d.frameOf(m.moment) ? 1 : 0;
+            offers.push_back(std::move(offer));
+        }
     return offers;
 }
 

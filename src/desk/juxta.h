@@ -34,6 +34,9 @@ struct JuxtaOffer {
 /// Errors: those of reading the store.
 Result<std::vector<JuxtaOffer>> juxtaOffers(Store& store, const AthleteId& first);
 
+/// The same of one athlete only. Errors: those of reading the store.
+Result<std::vector<JuxtaOffer>> juxtaOffersOf(Store& store, const Athlete& athlete);
+
 /// Every delivery of an athlete with its numbers, by date: what one long table is made of. Errors: those of
 /// reading the store; NotFound when there is none.
 Result<std::vector<JuxtaEntry>> allDeliveries(Store& store, const Playbook& playbook,

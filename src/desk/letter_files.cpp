@@ -22,23 +22,48 @@ constexpr int kStillPixels = 960; ///< across, sharp in print at the size it has
 
 }
 
+namespace {
+
+/// A frame cut to the athlete, with the marks of one matter.
+Result<QImage> stillOf(OpenFilms& films, const FilmRecipe& recipe, const ToldDelivery& told,
+                       std::int64_t frame, const std::string& about, const MeasureGhost* ghost) {
+    auto reader = films.of(told.clip);
+    if (!reader) return reader.error();
+    auto picture = (*reader)->picture(FrameNumber{frame});
+    if (!picture) return picture.error();
+    const QSizeF size(picture->width, picture->height);
+    const MarkScene scene =
+        onlyTheMatter(sceneFor(told.marks, recipe.playbook, told.assessment, frame, about, ghost));
+    return renderStill(*picture, scene, recipe.words, kStillPixels, stillPart(told.marks, frame, size));
+}
+
+} // namespace
+
 Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe) {
     std::map<std::string, QImage> stills;
-    if (recipe.letter.corrections.empty()) return stills;
     OpenFilms films;
+    Status read = Done{};
+    const auto add = [&](const std::string& key, const ToldDelivery& told, std::int64_t frame,
+                         const std::string& about, const MeasureGhost* ghost) {
+        if (!read) return;
+        auto still = stillOf(films, recipe, told, frame, about, ghost);
+        still ? void(stills[key] = std::move(*still)) : void(read = still.error());
+    };
     for (const LetterCorrection& c : recipe.letter.corrections) {
         const ToldDelivery& told = toldIn(recipe, c.delivery);
-        auto reader = films.of(told.clip);
-        if (!reader) return reader.error();
-        auto picture = (*reader)->picture(FrameNumber{c.frame});
-        if (!picture) return picture.error();
         const std::string about = picturedMeasure(recipe, told, c.finding);
-        const QSizeF size(picture->width, picture->height);
-        const MarkScene scene = onlyTheMatter(
-            sceneFor(told.marks, recipe.playbook, told.assessment, c.frame, about, ghostIn(told, about)));
-        stills[c.finding] =
-            renderStill(*picture, scene, recipe.words, kStillPixels, stillPart(told.marks, c.frame, size));
+        add(c.finding, told, c.frame, about, ghostIn(told, about));
     }
+    for (const LetterThen& t : recipe.letter.thens) {
+        const Stop* stop = recipe.review.stop(t.stop);
+        const ToldBeside* beside = stop ? besideIn(recipe, *stop) : nullptr;
+        if (!beside) continue;
+        const ToldDelivery& now = toldIn(recipe, t.delivery);
+        const std::string about = picturedMeasure(recipe, now, stop->finding);
+        add(t.thenKey(), *beside, t.thenFrame, about, nullptr);
+        add(t.nowKey(), now, t.frame, about, nullptr);
+    }
+    if (!read) return read.error();
     return stills;
 }
 

@@ -12,7 +12,8 @@
 
 namespace jg {
 
-/// Stills of the corrections, by finding id. Opens the film; may run in any thread. Errors: those of Reader.
+/// Stills of the corrections, by finding id, and of what is compared, by a LetterThen's keys. Opens the
+/// film; may run in any thread. Errors: those of Reader.
 Result<std::map<std::string, QImage>> correctionStills(const FilmRecipe& recipe);
 
 /// Writes the letter as PDF. Errors: those of Reader and writing.

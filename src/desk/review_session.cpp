@@ -1,6 +1,7 @@
 #include "desk/review_session.h"
 
 #include "desk/begin_judging.h"
+#include "desk/beside.h"
 #include "desk/intake.h"
 #include "desk/juxta.h"
 #include "desk/own_error_exercise.h"
@@ -143,13 +144,36 @@ const LookBack* ReviewSession::lookBack() const {
     return back_->get();
 }
 
+/// A delivery of this review as it is compared with others.
+JuxtaEntry ReviewSession::entryOf(int delivery) const {
+    const int number = review_.deliveryOr(delivery).number;
+    return juxtaEntryOf(
+        review_, number, athlete_, submission_.clips,
+        number == told_.delivery ? told_ : assess(review_, book_, submission_.clips, athlete_.hand, number),
+        definitionsOf(book_));
+}
+
+Result<std::shared_ptr<const ThenAndNow>> ReviewSession::beside(const Stop& stop) const {
+    if (!stop.beside) return std::shared_ptr<const ThenAndNow>();
+    if (stop.beside->review == review_.id)
+        return std::make_shared<const ThenAndNow>(
+            ThenAndNow{entryOf(stop.beside->delivery), entryOf(stop.delivery)});
+    auto& read = besides_[{stop.beside->review, stop.beside->delivery}];
+    if (!read)
+        read = std::make_shared<const Result<JuxtaEntry>>(
+            besideEntry(library_, live_, athlete_.id, *stop.beside));
+    if (!*read) return read->error();
+    return std::make_shared<const ThenAndNow>(ThenAndNow{**read, entryOf(stop.delivery)});
+}
+
 LetterModel ReviewSession::letter() const {
     LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
     if (const LookBack* back = lookBack()) {
-        const JuxtaEntry now =
-            juxtaEntryOf(review_, review_.lead, athlete_, submission_.clips, told_, definitionsOf(book_));
-        tellSince(letter, book_, back->name, back->when, becameOf(*back, now));
+        tellSince(letter, book_, back->name, back->when, becameOf(*back, entryOf(review_.lead)));
     }
+    for (const Stop& stop : review_.stops)
+        if (const auto both = beside(stop); both && *both)
+            tellBeside(letter, book_, stop, **both, overruledOf(athlete_));
     putOwnSentences(letter, review_.plan.sentences);
     return letter;
 }

@@ -14,12 +14,16 @@
 #include <QObject>
 
 #include <functional>
+#include <map>
 #include <memory>
+#include <utility>
 
 namespace jg {
 
+struct JuxtaEntry;
 struct LookBack;
 struct LookedAt;
+struct ThenAndNow;
 
 /// Makes what keeps a review that was read at a revision.
 using MakeKeeper = std::function<std::unique_ptr<ReviewKeeper>(Library&, std::int64_t revision)>;
@@ -63,6 +67,9 @@ public:
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
     LetterModel letter() const;
+    /// The delivery of another day beside a stop and the stop's own, as they are now; null for a stop that
+    /// stands alone. The other is read once. Errors: those of besideEntry().
+    Result<std::shared_ptr<const ThenAndNow>> beside(const Stop& stop) const;
     /// Standard error of a click on a landmark in this film, by the coach's own exercise.
     double clickSigmaPx(Landmark landmark) const;
 
@@ -146,6 +153,7 @@ private:
     Status thaw();
     void readSentResults();
     const LookBack* lookBack() const;
+    JuxtaEntry entryOf(int delivery) const;
     Status mayEdit() const;
     void keep();
     void assessNow();
@@ -169,6 +177,8 @@ private:
     std::optional<Assessment> sentResults_;
     /// What this review is compared with, read when a letter is first asked for; null = nothing.
     mutable std::optional<std::shared_ptr<const LookBack>> back_;
+    /// Other deliveries beside stops, by review and delivery.
+    mutable std::map<std::pair<ReviewId, int>, std::shared_ptr<const Result<JuxtaEntry>>> besides_;
     History history_;
     std::vector<ErrorRun> errorRuns_;
     std::unique_ptr<ReviewKeeper> keeper_;

@@ -7,6 +7,7 @@
 #include "letter/qt_text.h"
 #include "letter/still.h"
 #include "review/letter_model.h"
+#include "review/lockstep.h"
 
 #include <QFontMetricsF>
 #include <QPainter>
@@ -45,11 +46,15 @@ QString FilmPainter::said(const Message& message) const {
 }
 
 Result<FrameTimes> FilmPainter::timesOf(int delivery) {
-    if (const auto known = times_.find(delivery); known != times_.end()) return known->second;
-    const ToldDelivery& told = toldIn(r_, delivery);
+    return timesOf(toldIn(r_, delivery));
+}
+
+Result<FrameTimes> FilmPainter::timesOf(const ToldDelivery& told) {
+    const std::pair key(told.clip, told.captureFps);
+    if (const auto known = times_.find(key); known != times_.end()) return known->second;
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
-    return times_[delivery] = trueSeconds((*reader)->info(), told.captureFps);
+    return times_[key] = trueSeconds((*reader)->info(), told.captureFps);
 }
 
 QFont FilmPainter::fontOf(const Line& line, double em) const {
@@ -130,20 +135,90 @@ void FilmPainter::closing() {
     week.empty() ? card({work}) : card({work, week});
 }
 
-Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame) {
+Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame,
+                                              QRectF area, bool own) {
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
     auto picture = (*reader)->picture(FrameNumber{frame});
     if (!picture) return picture.error();
     const QSizeF size(picture->width, picture->height);
-    const QRectF part = athletePart(told.marks, r_.review, size, layout_.picture.size());
-    const double scale = layout_.picture.width() / part.width();
-    const ViewTransform view{scale, layout_.picture.topLeft() - part.topLeft() * scale};
-    canvas_.fill(palette::stage);
+    const QRectF part = athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
+    const double scale = area.width() / part.width();
+    const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
     p.setRenderHint(QPainter::SmoothPixmapTransform);
-    p.setClipRect(layout_.picture);
+    p.setClipRect(area);
     p.drawImage(QRectF(view.offset, size * scale), toImage(*picture));
     return view;
+}
+
+void FilmPainter::paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame,
+                             const std::string& about, const MeasureGhost* ghost, const ViewTransform& view,
+                             QRectF area) {
+    paintScene(p, onlyTheMatter(sceneFor(told.marks, r_.playbook, told.assessment, frame, about, ghost)),
+               view, area, r_.words, layout_.markUnit);
+}
+
+void FilmPainter::paintWhen(QPainter& p, const Message& when, QRectF area) {
+    const double air = 0.3 * layout_.em;
+    p.setClipRect(area);
+    p.setFont(textFont(0.9 * layout_.em, true));
+    const QString words = said(when);
+    const QSizeF size = QFontMetricsF(p.font()).size(Qt::TextSingleLine, words);
+    const QRectF box(area.topLeft() + QPointF(air, air),
+                     QSizeF(std::min(size.width() + 2 * air, area.width() - 2 * air), size.height()));
+    QColor under = palette::casing;
+    under.setAlphaF(0.8f);
+    p.fillRect(box, under);
+    p.setPen(palette::chalk);
+    p.drawText(box.adjusted(air, 0, -air, 0), Qt::AlignVCenter | Qt::AlignLeft,
+               QFontMetricsF(p.font()).elidedText(words, Qt::ElideRight, box.width() - 2 * air));
+}
+
+Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const ToldBeside& beside,
+                                             std::int64_t frame) {
+    auto own = timesOf(segment.delivery);
+    if (!own) return own.error();
+    auto other = timesOf(beside);
+    if (!other) return other.error();
+    Lockstep together({std::move(*own), std::move(*other)},
+                      {segment.stop->beside->with, segment.stop->beside->frame});
+    together.goToFrame(0, frame);
+    return together.frame(1);
+}
+
+Status FilmPainter::paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside,
+                               std::int64_t frame, bool marks) {
+    auto other = otherFrame(segment, beside, frame);
+    if (!other) return other.error();
+    const QRectF area = layout_.halves[0];
+    auto view = paintFrame(p, beside, *other, area, false);
+    if (!view) return view.error();
+    if (marks)
+        paintMarks(p, beside, *other, picturedMeasure(r_, beside, segment.stop->finding), nullptr, *view,
+                   area);
+    paintWhen(p, beside.then, area);
+    return Done{};
+}
+
+Status FilmPainter::paintStop(QPainter& p, const FilmSegment& segment, std::int64_t frame,
+                              const StageState* state) {
+    const Stop& s = *segment.stop;
+    const ToldDelivery& told = toldIn(r_, segment.delivery);
+    const ToldBeside* beside = besideIn(r_, s);
+    const QRectF area = beside ? layout_.halves[1] : layout_.picture;
+    canvas_.fill(palette::stage);
+    if (beside)
+        if (auto painted = paintOther(p, segment, *beside, frame, state && state->marks); !painted)
+            return painted;
+    auto view = paintFrame(p, told, frame, area);
+    if (!view) return view.error();
+    const std::string about = picturedMeasure(r_, told, s.finding);
+    if (state && state->marks) paintMarks(p, told, frame, about, ghostIn(told, about), *view, area);
+    if (state)
+        for (const auto& stroke : state->strokes) paintStroke(p, stroke, *view, layout_.markUnit);
+    if (state && state->pointer) paintPointer(p, *state->pointer, *view, layout_.markUnit);
+    if (beside) paintWhen(p, beside->now, area);
+    return Done{};
 }
 
 void FilmPainter::paintWords(QPainter& p, const std::vector<Line>& lines) {
@@ -157,12 +232,16 @@ Status FilmPainter::moving(const FilmSegment& s, std::int64_t frame) {
     const std::string signature = (whole ? "whole/" : s.stop->id.value + "/moves/") + std::to_string(frame);
     if (signature == last_) return Done{};
     QPainter p(&canvas_);
-    if (auto view = paintFrame(p, toldIn(r_, s.delivery), frame); !view) return view.error();
-    if (whole)
+    if (whole) {
+        canvas_.fill(palette::stage);
+        if (auto view = paintFrame(p, toldIn(r_, s.delivery), frame, layout_.picture); !view)
+            return view.error();
         paintWords(p, {{said(wholeTitle(r_)), 1, true}});
-    else
+    } else {
+        if (auto painted = paintStop(p, s, frame, nullptr); !painted) return painted;
         paintWords(
             p, {{text(s.stop->title), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}});
+    }
     last_ = signature;
     return Done{};
 }
@@ -174,7 +253,13 @@ std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessm
     std::vector<Line> lines = {{said(title), 1, true}};
     const auto prompt = r_.prompts.find(s.id);
     const MeasureRow* row = a.measure(s.finding);
-    if (layout_.upright && prompt != r_.prompts.end() && !prompt->second.number.empty()) {
+    if (const ToldBeside* beside = besideIn(r_, s)) {
+        if (layout_.upright)
+            for (const Message& change : beside->changes)
+                lines.push_back({said(change), 0.9, false, false, false, 0.3});
+        else if (!beside->shortly.empty())
+            lines.push_back({said(beside->shortly), 0.9, false, false, false, 0.1});
+    } else if (layout_.upright && prompt != r_.prompts.end() && !prompt->second.number.empty()) {
         lines.push_back({said(prompt->second.number), 0.9, false, false, false, 0.3});
     } else if (row && row->value.value) {
         const Message target = wordsOf(row->target), number = labelOf(row->value);
@@ -191,20 +276,10 @@ Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const 
     const StageState state = stateAt(s, *segment.take, sample);
     const std::string signature = signatureOf(s, state, caption);
     if (signature == last_) return Done{};
-    const ToldDelivery& told = toldIn(r_, s.delivery);
     QPainter p(&canvas_);
-    auto view = paintFrame(p, told, state.frame);
-    if (!view) return view.error();
-    const std::string about = picturedMeasure(r_, told, s.finding);
-    if (state.marks)
-        paintScene(p,
-                   onlyTheMatter(sceneFor(told.marks, r_.playbook, told.assessment, state.frame, about,
-                                          ghostIn(told, about))),
-                   *view, layout_.picture, r_.words, layout_.markUnit);
-    for (const auto& stroke : state.strokes) paintStroke(p, stroke, *view, layout_.markUnit);
-    if (state.pointer) paintPointer(p, *state.pointer, *view, layout_.markUnit);
+    if (auto painted = paintStop(p, segment, state.frame, &state); !painted) return painted;
     if (caption.empty())
-        paintWords(p, linesOf(s, told.assessment));
+        paintWords(p, linesOf(s, toldIn(r_, s.delivery).assessment));
     else
         paintWords(p, {{text(caption), 1}});
     last_ = signature;

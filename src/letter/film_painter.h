@@ -11,6 +11,7 @@
 
 #include <map>
 #include <string>
+#include <utility>
 
 namespace jg {
 
@@ -44,7 +45,20 @@ private:
     void paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least);
     /// Lines in columns beside each other.
     void card(const std::vector<std::vector<Line>>& columns);
-    Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame);
+    /// A frame of a delivery cut to the athlete into an area; `own` = this review's.
+    Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame, QRectF area,
+                                     bool own = true);
+    /// A stop's frame with what is told on it, alone or beside another day's; `state` null = without marks.
+    Status paintStop(QPainter& p, const FilmSegment& segment, std::int64_t frame, const StageState* state);
+    Status paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame,
+                      bool marks);
+    void paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame, const std::string& about,
+                    const MeasureGhost* ghost, const ViewTransform& view, QRectF area);
+    /// Whose or when, in a corner of one of two pictures.
+    void paintWhen(QPainter& p, const Message& when, QRectF area);
+    /// The frame of the other delivery that goes with one of the stop's own. Errors: those of opening films.
+    Result<std::int64_t> otherFrame(const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame);
+    Result<FrameTimes> timesOf(const ToldDelivery& told);
     void paintWords(QPainter& p, const std::vector<Line>& lines);
     std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;
     QString said(const Message& message) const;
@@ -52,7 +66,7 @@ private:
     const FilmRecipe& r_;
     FilmLayout layout_;
     OpenFilms films_;
-    std::map<int, FrameTimes> times_; ///< by delivery, read once
+    std::map<std::pair<std::filesystem::path, double>, FrameTimes> times_; ///< by film and capture rate
     QImage canvas_;
     std::string last_; ///< what stands on the canvas
 };

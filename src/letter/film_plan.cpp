@@ -105,6 +105,12 @@ FilmLayout layOutFilm(QSize size) {
     l.upright = h > w;
     const double words = h * (l.upright ? kUprightWords : kWideWords);
     l.picture = QRectF(0, 0, w, std::round(h - words));
+    constexpr double kSeam = 0.004; // of the width, between two pictures
+    const double seam = std::round(kSeam * w),
+                 half = std::round(((l.upright ? l.picture.height() : w) - seam) / 2);
+    l.halves = l.upright ? std::array{QRectF(0, 0, w, half), QRectF(0, half + seam, w, half)}
+                         : std::array{QRectF(0, 0, half, l.picture.height()),
+                                      QRectF(half + seam, 0, half, l.picture.height())};
     l.words = QRectF(0, l.picture.bottom(), w, h - l.picture.bottom());
     const double least = kLeastOnPhone * w / kPhoneWidth;
     l.em = least * (l.upright ? kRoomy * 1.1 : 1.1);
@@ -115,16 +121,17 @@ FilmLayout layOutFilm(QSize size) {
 namespace {
 
 /// All places that matter on a delivery's film.
-QRectF placesOn(const DeliveryMarks& marks, const Review& review, int& count) {
+QRectF placesOn(const DeliveryMarks& marks, const Review* review, int& count) {
     QRectF all;
     const auto add = [&](ImagePoint p) { all |= QRectF(p.x - 0.5, p.y - 0.5, 1, 1); };
     for (const auto& [key, mark] : marks.points)
         if (mark.hidden.empty()) add(mark.point.at), ++count;
     for (const auto& [id, mark] : marks.marks)
         for (const ImagePoint p : mark.points) add(p);
-    for (const Stop& s : review.stops) {
-        const auto take = review.takes.find(s.id);
-        if (s.delivery != marks.number || take == review.takes.end()) continue;
+    if (!review) return all;
+    for (const Stop& s : review->stops) {
+        const auto take = review->takes.find(s.id);
+        if (s.delivery != marks.number || take == review->takes.end()) continue;
         for (const TakeEvent& e : take->second.events)
             if (e.kind == TakeEventKind::StrokeBegin || e.kind == TakeEventKind::StrokeTo) add(e.at);
     }
@@ -133,7 +140,7 @@ QRectF placesOn(const DeliveryMarks& marks, const Review& review, int& count) {
 
 } // namespace
 
-QRectF athletePart(const DeliveryMarks& marks, const Review& review, QSizeF picture, QSizeF area) {
+QRectF athletePart(const DeliveryMarks& marks, const Review* review, QSizeF picture, QSizeF area) {
     constexpr int kFew = 4;        // points that tell no body
     constexpr double kRoom = 0.12; // of the body's height, on each side
     const QRectF full(QPointF(), picture);

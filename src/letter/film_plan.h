@@ -9,6 +9,7 @@
 #include <QRectF>
 #include <QSize>
 
+#include <array>
 #include <functional>
 #include <vector>
 
@@ -54,8 +55,9 @@ std::int64_t frameAt(const FilmSegment& segment, const FrameTimes& times, double
 struct FilmLayout {
     QRectF picture;
     QRectF words;
-    double em = 0;       ///< height of the words' font in pixels
-    double markUnit = 0; ///< of paintScene()
+    std::array<QRectF, 2> halves; ///< of the picture, where another day's stands beside it: that one first
+    double em = 0;                ///< height of the words' font in pixels
+    double markUnit = 0;          ///< of paintScene()
     bool upright = false;
 };
 
@@ -66,9 +68,9 @@ inline constexpr double kLeastOnPhone = 10;
 /// A film that is higher than wide has its words below in large. Pure.
 FilmLayout layOutFilm(QSize size);
 
-/// The part of a delivery's film that holds all that is marked on it and was drawn while it was said, with
-/// room about it, in the shape of `area`; the whole picture while little is marked. It may reach beyond a
-/// picture of another shape. Pure.
-QRectF athletePart(const DeliveryMarks& marks, const Review& review, QSizeF picture, QSizeF area);
+/// The part of a delivery's film that holds all that is marked on it and was drawn while it was said (of
+/// another review's delivery null), with room about it, in the shape of `area`; the whole picture while
+/// little is marked. It may reach beyond a picture of another shape. Pure.
+QRectF athletePart(const DeliveryMarks& marks, const Review* review, QSizeF picture, QSizeF area);
 
 } // namespace jg

@@ -74,6 +74,7 @@ public:
             out_ += "</section>\n";
         }
         for (const LetterCorrection& c : m_.corrections) correction(c);
+        for (const LetterThen& t : m_.thens) then(t);
         week();
         notes();
         add("<p>", m_.closing, "</p>");
@@ -106,18 +107,7 @@ private:
     void correction(const LetterCorrection& c) {
         out_ += "<article>";
         add("<h2>", c.title, "</h2>");
-        if (const auto still = stills_.find(c.finding); still != stills_.end()) {
-            const QImage small = still->second.width() > kStillWidth
-                                     ? still->second.scaledToWidth(kStillWidth, Qt::SmoothTransformation)
-                                     : still->second;
-            const Message alt = joined(ListStyle::Sentences, {c.title, c.caption});
-            out_ += QString("<figure><img alt=\"%1\" width=\"%2\" height=\"%3\" src=\"%4\"><figcaption>%5"
-                            "</figcaption></figure>\n")
-                        .arg(said(alt))
-                        .arg(small.width())
-                        .arg(small.height())
-                        .arg(embedded(small, "JPEG", kStillQuality), said(c.caption));
-        }
+        figure(c.finding, c.title, c.caption);
         add("<p>", c.number, "</p>");
         if (c.line)
             out_ +=
@@ -128,6 +118,30 @@ private:
         lead(msg("letter.feel"), c.feel);
         add("<p>", c.need, "</p>");
         out_ += "</article>\n";
+    }
+
+    void then(const LetterThen& t) {
+        out_ += "<article>";
+        add("<h2>", t.title, "</h2>");
+        figure(t.thenKey(), t.title, t.then);
+        figure(t.nowKey(), t.title, t.now);
+        for (const Message& change : t.changes) add("<p>", change, "</p>");
+        out_ += "</article>\n";
+    }
+
+    void figure(const std::string& key, const Message& title, const Message& caption) {
+        const auto still = stills_.find(key);
+        if (still == stills_.end()) return;
+        const QImage small = still->second.width() > kStillWidth
+                                 ? still->second.scaledToWidth(kStillWidth, Qt::SmoothTransformation)
+                                 : still->second;
+        const Message alt = joined(ListStyle::Sentences, {title, caption});
+        out_ += QString("<figure><img alt=\"%1\" width=\"%2\" height=\"%3\" src=\"%4\"><figcaption>%5"
+                        "</figcaption></figure>\n")
+                    .arg(said(alt))
+                    .arg(small.width())
+                    .arg(small.height())
+                    .arg(embedded(small, "JPEG", kStillQuality), said(caption));
     }
 
     void lead(const Message& lead, const Message& body) {

@@ -153,6 +153,32 @@ void LetterPages::correction(const LetterCorrection& c) {
     y_ = bottom + 20;
 }
 
+/// Another day's picture and this review's beside each other, and what has changed.
+void LetterPages::then(const LetterThen& t) {
+    constexpr double kGap = 18;
+    const double width = (kWidth - kGap) / 2;
+    heading(t.title, 21);
+    y_ += 2;
+    double bottom = y_, x = kPageMargin;
+    for (const auto& [key, caption] : {std::pair(t.thenKey(), t.then), std::pair(t.nowKey(), t.now)}) {
+        const auto still = stills_.find(key);
+        const double height =
+            still == stills_.end() ? 0 : width * still->second.height() / still->second.width();
+        if (height > 0)
+            pages_.back().push_back({Block::Kind::Image, {x, y_, width, height}, {}, {}, still->second});
+        y_ += height + 6;
+        html(styled(said(caption), 12.5, palette::ink, "Open Sans", "600"), x, width, &bottom);
+        y_ -= height + 6;
+        x += width + kGap;
+    }
+    y_ = bottom + 8;
+    for (std::size_t i = 0; i < t.changes.size(); ++i)
+        y_ += html(styled(said(t.changes[i]), 13.5, palette::ink, "Open Sans", "400", "line-height:116%;"),
+                   kPageMargin, kWidth, nullptr, "then:" + t.stop.value + ":" + std::to_string(i)) +
+              6;
+    y_ += 14;
+}
+
 /// The seven days as columns: what is done on which, and the days of rest.
 void LetterPages::weekDays() {
     constexpr double kGap = 6;
@@ -306,6 +332,7 @@ void LetterPages::layOut() {
     head();
     keeps();
     for (const LetterCorrection& c : model_.corrections) together([&] { correction(c); });
+    for (const LetterThen& t : model_.thens) together([&] { then(t); });
     week();
     together([&] { notes(); });
     together([&] { goodbye(); });

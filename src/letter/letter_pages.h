@@ -20,7 +20,8 @@ namespace jg {
 /// Lays a letter out on pages and paints them. Needs loadFonts(). One thread owns it.
 class LetterPages {
 public:
-    /// `stills` by finding id; `words` are the reader's language.
+    /// `stills` by finding id, those of a LetterThen by its own keys; `words` are the reader's
+    /// language.
     LetterPages(LetterModel model, std::map<std::string, QImage> stills, Words words,
                 Paper paper = Paper::A4);
 
@@ -67,6 +68,7 @@ private:
     QString said(const Message& message) const; ///< escaped
     void keeps();
     void correction(const LetterCorrection& c);
+    void then(const LetterThen& t);
     void head();
     void cautions();
     void goodbye();

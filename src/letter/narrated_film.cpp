@@ -8,6 +8,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace jg {
 
@@ -117,6 +118,13 @@ private:
         return {};
     }
 
+    /// The canvas as it is; most pictures of a stop are the one before.
+    Status addCanvas(Encoder& encoder) {
+        const QImage& canvas = painter_.canvas();
+        if (std::exchange(added_, canvas.cacheKey()) == canvas.cacheKey()) return encoder.repeatPicture();
+        return encoder.addPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()));
+    }
+
     Status addPictures(Encoder& encoder, const FilmSegment& s) {
         // Pictures follow the sum of samples, so that rounding never adds up.
         const std::int64_t until = (start_ + s.samples) * r_.fps / kSampleRate;
@@ -124,10 +132,7 @@ private:
             if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, msg("film.stopped"));
             const std::int64_t at = frame_ * kSampleRate / r_.fps;
             if (auto done = paint(s, std::max<std::int64_t>(0, at - start_)); !done) return done;
-            if (auto done = encoder.addPicture(painter_.canvas().constBits(),
-                                               static_cast<int>(painter_.canvas().bytesPerLine()));
-                !done)
-                return done;
+            if (auto done = addCanvas(encoder); !done) return done;
             if (progress_) progress_(static_cast<double>(at) / static_cast<double>(total_));
         }
         return Done{};
@@ -143,6 +148,7 @@ private:
     std::int64_t start_ = 0; ///< samples before the segment at hand
     std::int64_t frame_ = 0;
     bool closed_ = false;
+    qint64 added_ = 0; ///< the canvas' key when it was last added
 };
 
 constexpr int kCoarsest = 32; ///< beyond it limbs smear: own choice, by eye
@@ -176,6 +182,11 @@ const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery) {
     for (const ToldDelivery& told : recipe.others)
         if (told.marks.number == delivery) return told;
     return recipe;
+}
+
+const ToldBeside* besideIn(const FilmRecipe& recipe, const Stop& stop) {
+    const auto it = stop.beside ? recipe.beside.find(stop.id) : recipe.beside.end();
+    return it == recipe.beside.end() ? nullptr : &it->second;
 }
 
 std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {

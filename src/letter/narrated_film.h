@@ -27,14 +27,22 @@ struct ToldDelivery {
     double captureFps = 0; ///< of the clip; 0 = unknown
 };
 
+/// A delivery of another day that stands beside a stop's own.
+struct ToldBeside : ToldDelivery {
+    Message then, now;            ///< what is written on the two pictures
+    Message shortly;              ///< what has changed, on one line; may be empty
+    std::vector<Message> changes; ///< the same in sentences
+};
+
 /// Everything the film is made of. Values only, so that a job may run beside the window.
 struct FilmRecipe : ToldDelivery {
     Review review;
     std::vector<ToldDelivery> others; ///< the deliveries that stops and corrections show beside this one
     Playbook playbook;
     LetterModel letter;
-    Words words = english();          ///< the reader's language
-    std::map<StopId, Prompt> prompts; ///< by stop; what its captions say
+    Words words = english();             ///< the reader's language
+    std::map<StopId, ToldBeside> beside; ///< by stop
+    std::map<StopId, Prompt> prompts;    ///< by stop; what its captions say
     std::filesystem::path takesFolder;
     int width = 1280; ///< less than the height: an upright film, its words below
     int height = 720;
@@ -49,6 +57,9 @@ const MeasureGhost* ghostIn(const ToldDelivery& told, const std::string& measure
 
 /// The delivery of a number; the lead when the recipe has none of it.
 const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery);
+
+/// What stands beside a stop; null when it stands alone.
+const ToldBeside* besideIn(const FilmRecipe& recipe, const Stop& stop);
 
 /// The measure a stop's or a correction's picture is about: the finding's own, or the first it bears on that
 /// has a number; the finding itself when none has.

@@ -25,6 +25,20 @@ struct LetterCorrection {
     bool operator==(const LetterCorrection&) const = default;
 };
 
+/// A moment of another day beside that of this review.
+struct LetterThen {
+    StopId stop; ///< that shows the two
+    Message title;
+    std::vector<Message> changes; ///< in numbers, a sentence each
+    Message then, now;            ///< under the two pictures
+    int delivery = 1;             ///< of this review
+    std::int64_t frame = 0, thenFrame = 0;
+    /// What the two pictures are called among a letter's stills.
+    std::string thenKey() const { return "then:" + stop.value; }
+    std::string nowKey() const { return "now:" + stop.value; }
+    bool operator==(const LetterThen&) const = default;
+};
+
 /// A place where the coach's own words stand.
 struct OwnPlace {
     Message generated;  ///< what the letter would say
@@ -55,6 +69,7 @@ struct LetterModel {
     std::vector<Message> keeps;
     std::vector<std::string> kept; ///< the findings of `keeps`, one each
     std::vector<LetterCorrection> corrections;
+    std::vector<LetterThen> thens;
     std::vector<LetterWeekRow> week;
     std::vector<Message> weekNotes; ///< what guidance says of throwing
     Message nextLook;

@@ -22,6 +22,9 @@ void eachPlace(Letter& m, const Visit& visit) {
         visit("feel:" + c.finding, title, c.feel);
         visit("need:" + c.finding, title, c.need);
     }
+    for (auto& t : m.thens)
+        for (std::size_t i = 0; i < t.changes.size(); ++i)
+            visit("then:" + t.stop.value + ":" + std::to_string(i), t.title, t.changes[i]);
     for (std::size_t i = 0; i < m.weekNotes.size(); ++i)
         visit("week-note:" + std::to_string(i), msg("letter.week"), m.weekNotes[i]);
     visit("next-look", Message{}, m.nextLook);

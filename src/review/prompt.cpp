@@ -28,7 +28,7 @@ Message nextAfter(const Review& review, const Stop& stop) {
 
 std::vector<Message> Prompt::sentences() const {
     std::vector<Message> all;
-    for (const Message* m : {&number, &why, &feel})
+    for (const Message* m : {&number, &change, &why, &feel})
         if (!m->empty()) all.push_back(*m);
     return all;
 }

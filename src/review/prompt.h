@@ -11,11 +11,12 @@ namespace jg {
 struct Prompt {
     Message what;   ///< the correction by what to do, the strength by its name
     Message number; ///< the number and the target in plain words; of the recap what is worked on
+    Message change; ///< from the delivery beside it; filled by who knows that one
     Message why;
     Message feel; ///< the cue for this reader
     Message next; ///< what the stop after it is about
 
-    /// What the player hears, in order: number, why, feel.
+    /// What the player hears, in order: number, change, why, feel.
     std::vector<Message> sentences() const;
     bool operator==(const Prompt&) const = default;
 };

@@ -192,6 +192,16 @@ struct MeasureAnswer {
 enum class StopKind { Strength, Correction, Recap, Own };
 std::string_view idOf(StopKind kind);
 
+/// Another delivery of the athlete beside a stop's own: the two are locked at a frame of each and go on in
+/// real time from there.
+struct Beside {
+    ReviewId review;
+    int delivery = 1;
+    std::int64_t frame = 0; ///< of the other
+    std::int64_t with = 0;  ///< of the stop's own delivery
+    bool operator==(const Beside&) const = default;
+};
+
 /// One thing to say: a frame with its marks, and what it is about.
 struct Stop {
     StopId id;
@@ -203,6 +213,7 @@ struct Stop {
     /// What the coach wrote for its captions; empty = the words of its prompt.
     std::string words = {};
     bool still = false; ///< the film does not show the moment in motion before it
+    std::optional<Beside> beside = {};
     bool operator==(const Stop&) const = default;
 };
 

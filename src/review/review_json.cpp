@@ -227,11 +227,22 @@ void writeSaying(const Review& r, json& d) {
                               {"delivery", s.delivery}});
         if (!s.words.empty()) d["stops"].back()["words"] = s.words;
         if (s.still) d["stops"].back()["still"] = true;
+        if (s.beside)
+            d["stops"].back()["beside"] = {{"review", s.beside->review.value},
+                                           {"delivery", s.beside->delivery},
+                                           {"frame", s.beside->frame},
+                                           {"with", s.beside->with}};
     }
     d["takes"] = json::object();
     for (const auto& [id, t] : r.takes) d["takes"][id.value] = takeAsJson(t);
     d["plan"] = planAsJson(r.plan);
     if (r.sent) d["sent"] = {{"on", isoDate(r.sent->on)}, {"to", r.sent->to}};
+}
+
+std::optional<Beside> besideIn(const json& stop) {
+    if (!stop.contains("beside")) return std::nullopt;
+    const json& b = stop["beside"];
+    return Beside{{b.at("review")}, b.at("delivery"), b.at("frame"), b.at("with")};
 }
 
 void readSaying(const json& d, Review& r) {
@@ -243,7 +254,8 @@ void readSaying(const json& d, Review& r) {
                            s.at("frame"),
                            s.value("delivery", 1),
                            s.value("words", ""),
-                           s.value("still", false)});
+                           s.value("still", false),
+                           besideIn(s)});
     for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};

@@ -137,6 +137,7 @@ const std::vector<ActionRow>& actionTable() {
         {"say-words", {K("T")}, AtSay},
         {"say-motion", {K("F")}, AtSay},
         {"say-length", {K("G")}, AtSay},
+        {"say-beside", {K("J")}, AtSay},
 
         {"plan-propose", {K("P")}, AtPrescribe},
         {"plan-toggle", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPrescribe},
@@ -197,6 +198,7 @@ const std::vector<ActionRow>& actionTable() {
         {"pair-lock", {K("L")}, AtPair},
         {"pair-unlock", {K("U")}, AtPair},
         {"pair-mark", {K("M")}, AtPair},
+        {"pair-say", {K("S")}, AtPair},
         {"pair-undo", {K("Z"), K(Qt::CTRL | Qt::Key_Z)}, AtPair},
         {"pair-back", {K(Qt::Key_Escape), K(Qt::Key_Backspace)}, AtPair},
     };

@@ -24,6 +24,16 @@ protected:
         other.id = walk.ids.next<AthleteTag>("ath");
         other.firstName = "Wren";
         ASSERT_TRUE(walk.library->save(other));
+        Review theirs = good;
+        theirs.id = {"rev-theirs"};
+        theirs.revision = 0;
+        theirs.athlete = other.id;
+        Submission sub = walk.submission;
+        sub.id = {"sub-theirs"};
+        sub.athlete = other.id;
+        theirs.submission = sub.id;
+        ASSERT_TRUE(walk.library->save(sub));
+        ASSERT_TRUE(walk.library->save(theirs));
     }
 
     fs::path filmPath() const { return walk.library->mediaPath(walk.submission.clips[0]); }
@@ -60,6 +70,13 @@ protected:
                 });
             },
             [this] { harmReview([this](Review& r) { r.athlete = other.id; }); },
+            [this] { // another athlete's film beside a stop that is said
+                harmReview([this](Review& r) {
+                    r.stops = {walk.review.stops.front()};
+                    r.stops[0].beside = Beside{{"rev-theirs"}, 1, 0, 0};
+                    r.takes = {{r.stops[0].id, walk.review.takes.at(r.stops[0].id)}};
+                });
+            },
         };
     }
 

@@ -231,21 +231,21 @@ TEST(FilmPlan, ThePartShownHoldsAllThatIsMarkedOrDrawn) {
     const QSizeF picture(640, 360);
     for (const QSize size : {QSize(1280, 720), QSize(720, 1280)}) {
         const FilmLayout layout = layOutFilm(size);
-        const QRectF part = athletePart(recipe.marks, recipe.review, picture, layout.picture.size());
+        const QRectF part = athletePart(recipe.marks, &recipe.review, picture, layout.picture.size());
         EXPECT_NEAR(part.width() / part.height(), layout.picture.width() / layout.picture.height(), 1e-6);
         for (const auto& [key, mark] : recipe.marks.points)
             EXPECT_TRUE(part.contains(QPointF(mark.point.at.x, mark.point.at.y)) || !mark.hidden.empty());
     }
-    const QRectF before = athletePart(recipe.marks, recipe.review, picture, QSizeF(640, 360));
+    const QRectF before = athletePart(recipe.marks, &recipe.review, picture, QSizeF(640, 360));
     EXPECT_LT(before.height(), 360); // nearer than the whole picture
     auto& take = recipe.review.takes.begin()->second;
     take.events.push_back({10, TakeEventKind::StrokeBegin, 0, {3, 4}});
-    const QRectF after = athletePart(recipe.marks, recipe.review, picture, QSizeF(640, 360));
+    const QRectF after = athletePart(recipe.marks, &recipe.review, picture, QSizeF(640, 360));
     EXPECT_TRUE(after.contains(QPointF(3, 4)));
     EXPECT_FALSE(before.contains(QPointF(3, 4)));
     recipe.marks.points.clear();
     recipe.marks.marks.clear();
-    EXPECT_EQ(athletePart(recipe.marks, recipe.review, picture, QSizeF(640, 360)), QRectF(0, 0, 640, 360));
+    EXPECT_EQ(athletePart(recipe.marks, &recipe.review, picture, QSizeF(640, 360)), QRectF(0, 0, 640, 360));
 }
 
 /// Heights of the rows of letters in a part of a picture: runs of lines with something bright in them.

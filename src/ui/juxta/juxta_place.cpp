@@ -1,5 +1,6 @@
 #include "ui/juxta/juxta_place.h"
 
+#include "desk/beside.h"
 #include "desk/job.h"
 #include "letter/juxta_tables.h"
 #include "ui/form_dialog.h"
@@ -80,9 +81,8 @@ void JuxtaPlace::read() {
     JuxtaWish wish;
     wish.columns = columns_;
     wish.asGiven = ordered_;
-    overruled_.clear();
-    if (const auto athlete = s_.library.athlete(athlete_))
-        for (const Overruled& o : athlete->overruled) overruled_.insert(o.measure);
+    const auto athlete = s_.library.athlete(athlete_);
+    overruled_ = athlete ? overruledOf(*athlete) : std::set<std::string>();
     wish.overruled = overruled_;
     new Job(this,
             [this, own = std::shared_ptr<Library>(std::move(*other)), playbook = s_.playbook, rows = rows_,

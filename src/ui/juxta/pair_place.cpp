@@ -2,11 +2,13 @@
 
 #include "film/true_time.h"
 #include "review/guide.h"
+#include "review/stops.h"
 #include "ui/juxta/change_panel.h"
 #include "ui/juxta/lock_strip.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/review/playhead.h"
 #include "ui/theme.h"
+#include "words/words.h"
 
 #include <QVBoxLayout>
 
@@ -407,6 +409,32 @@ void PairPlace::undo() {
     takeFrom(*session);
 }
 
+/// A stop of the later review that shows both, locked as they are now.
+void PairPlace::intoRunningOrder() {
+    if (!lockstep_) return;
+    if (entries_[0].athlete != entries_[1].athlete) return s_.tell(say("pair-place.of-two-athletes"));
+    const std::size_t now = entries_[0].when > entries_[1].when ? 0 : 1, then = 1 - now;
+    if (entries_[0].key.review == entries_[1].key.review &&
+        entries_[0].marks.number == entries_[1].marks.number)
+        return s_.tell(say("pair-place.same-delivery"));
+    ReviewSession* session = sessionFor(now);
+    if (!session) return;
+    Stop stop;
+    stop.id = s_.ids.next<StopTag>("stop");
+    stop.title = english()(info(momentHere()).name());
+    stop.frame = lockstep_->frame(now);
+    stop.delivery = entries_[now].marks.number;
+    stop.beside = Beside{entries_[then].key.review, entries_[then].marks.number, lockstep_->lock(then),
+                         lockstep_->lock(now)};
+    const Status done =
+        session->perform(msg("pair-place.add-then-and-now"),
+                         {SetStops{withOwnStop(session->review().stops, std::move(stop), std::nullopt)}});
+    if (!done) return s_.tell(say(done.error().text));
+    lastEdited_ = now;
+    edited_ = true;
+    s_.tell(say("pair-place.in-running-order", {{"date", entries_[now].when}}));
+}
+
 KeyHints PairPlace::hints() const {
     KeyHints hints = {
         {"\u2190 \u2192", unlocked_ ? say("pair-place.nudge") : say("pair-place.step"), "pair-on"},
@@ -417,6 +445,7 @@ KeyHints PairPlace::hints() const {
     hints.append({"L", say("pair-place.lock"), "pair-lock"});
     hints.append({"U", say("pair-place.unlock"), "pair-unlock"});
     hints.append({"M", say("pair-place.mark"), "pair-mark"});
+    hints.append({"S", say("pair-place.say"), "pair-say"});
     hints.append({"Esc", say("pair-place.back"), "pair-back"});
     return hints;
 }
@@ -442,6 +471,7 @@ Handlers PairPlace::makeHandlers() {
         {"pair-lock", [this] { askLock(); }},
         {"pair-unlock", [this] { nextUnlocked(); }},
         {"pair-mark", [this] { ask(); }},
+        {"pair-say", [this] { intoRunningOrder(); }},
         {"pair-undo", [this] { undo(); }},
         {"pair-back", [this] { s_.back(); }},
     };

@@ -77,6 +77,7 @@ private:
     void press(std::size_t side, ImagePoint at, double reach);
     void dragTo(ImagePoint at);
     void undo();
+    void intoRunningOrder();
     ReviewSession* sessionFor(std::size_t side);
     void perform(std::size_t side, const Message& label, Change change);
     void takeFrom(const ReviewSession& session);

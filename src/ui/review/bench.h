@@ -37,6 +37,8 @@ struct ReviewContext {
     std::function<Status(LengthUnit)> keepLengths; ///< for all reviews of the library
     /// Opens the form of a drill of the coach's own; what is kept stands in the playbook then.
     std::function<void(const Drill&, const RowKept&)> writeDrill;
+    /// Shows what stands beside a stop next to the picture; null = the picture alone.
+    std::function<void(const Stop*)> showBeside;
     std::function<void()> showMiddle; ///< what the bench has for the middle has changed
 };
 

@@ -22,6 +22,9 @@ public:
     void open(const std::filesystem::path& film, const std::filesystem::path& scrub, double captureFps);
     /// Ends decoding and sound; no picture comes after it.
     void close();
+    /// Of the open film; no frames until it is open.
+    const FilmInfo& info() const { return info_; }
+    double captureFps() const { return captureFps_; }
     /// Shows or hides the line of figures.
     void toggleDetails();
 

@@ -65,7 +65,13 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     auto* pictures = new QVBoxLayout(pictureSide);
     pictures->setContentsMargins(0, 0, 0, 0);
     pictures->setSpacing(0);
-    pictures->addWidget(stage_, 1);
+    otherStage_ = new StageView;
+    otherStage_->setObjectName("other-stage");
+    auto* stages = new QHBoxLayout;
+    stages->setSpacing(2);
+    stages->addWidget(otherStage_, 1);
+    stages->addWidget(stage_, 1);
+    pictures->addLayout(stages, 1);
     pictures->addWidget(ribbon_);
     auto* letterScroll = new QScrollArea;
     letterScroll->setWidgetResizable(true);
@@ -93,7 +99,8 @@ void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
     context_.reset(new ReviewContext{
         *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->tell(sentence); },
         [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure,
-        s.keepLengths, s.writeDrill, [this] { showMiddle(); }});
+        s.keepLengths, s.writeDrill, [this](const Stop* stop) { showBeside(stop); },
+        [this] { showMiddle(); }});
     auto* send = new SendBench(*context_, *letter_, s.password, s.loudspeaker);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     auto* prescribe = new PrescribeBench(*context_);
@@ -115,16 +122,31 @@ void ReviewPlace::connectParts(Loudspeaker& loudspeaker) {
             [this](qint64 frame) { playhead_.step(frame - playhead_.frame()); });
     connect(&playhead_, &Playhead::moved, this, [this](qint64 frame) {
         ribbon_->setFrame(frame);
+        followBeside();
         if (current_) current_->frameChanged();
     });
     connect(&playhead_, &Playhead::stateChanged, this, &ReviewPlace::refreshPicture);
     deck_ = new FilmDeck(*stage_, playhead_, loudspeaker, this);
+    beside_ = new BesideStage(*stage_, *otherStage_, this);
     connect(deck_, &FilmDeck::tell, this,
             [this](const QString& sentence, bool lasting) { foot_->tell(sentence, lasting ? 0 : 6); });
     connect(deck_, &FilmDeck::pictureShown, this, [this] {
         refreshPicture();
+        followBeside();
         if (current_) current_->frameChanged();
     });
+}
+
+void ReviewPlace::showBeside(const Stop* stop) {
+    const auto both = stop ? session_->beside(*stop) : std::shared_ptr<const ThenAndNow>();
+    if (!both) foot_->tell(say("beside.gone", {{"stop", stop->title}, {"why", both.error().text}}), 0);
+    if (!both || !*both) return beside_->showNothing();
+    beside_->show(*stop, *both, session_->playbook(), session_->library());
+    followBeside();
+}
+
+void ReviewPlace::followBeside() {
+    beside_->follow(playhead_.frame(), playhead_.playing(), deck_->info(), deck_->captureFps());
 }
 
 void ReviewPlace::openFilm() {
@@ -245,6 +267,7 @@ void ReviewPlace::nextDelivery() {
 
 void ReviewPlace::goTo(Stage stage) {
     if (current_) current_->leave();
+    beside_->showNothing();
     playhead_.pause();
     walk_ = stage;
     if (stage != Stage::Look) seen_ = true;

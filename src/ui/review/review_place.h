@@ -4,6 +4,7 @@
 #include "review/ghost.h"
 #include "ui/mail_password.h"
 #include "ui/review/bench.h"
+#include "ui/review/beside_stage.h"
 #include "ui/review/film_deck.h"
 #include "ui/review/letter_view.h"
 #include "ui/review/line_bar.h"
@@ -78,6 +79,8 @@ private:
     void goBy(int stages);
     void showKept();
     void showMiddle();
+    void showBeside(const Stop* stop);
+    void followBeside();
 
     std::unique_ptr<ReviewSession> session_;
     ReviewSurroundings around_;
@@ -85,6 +88,8 @@ private:
     FilmDeck* deck_;
     LineBar* line_;
     StageView* stage_;
+    StageView* otherStage_; ///< the delivery of another day, while a stop shows one
+    BesideStage* beside_;
     Ribbon* ribbon_;
     LetterView* letter_;
     QStackedWidget* middle_;

@@ -1,5 +1,7 @@
 #include "ui/review/say_bench.h"
 
+#include "desk/beside.h"
+#include "desk/dispatch.h"
 #include "desk/unfinished_takes.h"
 #include "letter/still.h"
 #include "review/letter_model.h"
@@ -93,6 +95,7 @@ KeyHints SayBench::hints() const {
             {"N", say("say-bench.stop-here"), "say-here"},
             {"T", say("say-bench.its-words"), "say-words"},
             {"F", say("say-bench.its-motion"), "say-motion"},
+            {"J", say("say-bench.beside"), "say-beside"},
             {"E", say("hint.recap"), "say-recap"},
             {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"},
             {"Del", say("say-bench.take-out"), "say-remove"}};
@@ -160,15 +163,10 @@ void SayBench::refresh() {
     rebuildUnsaid();
 }
 
-Prompt SayBench::promptOf(const Stop& stop) const {
-    return promptFor(review(), playbook(), c_.session.told(), stop,
-                     c_.session.athlete().ageOn(review().date));
-}
-
 void SayBench::rebuildPrompt() {
     const Stop* s = current();
     prompt_->setVisible(s != nullptr);
-    if (s) prompt_->showPrompt(*s, promptOf(*s));
+    if (s) prompt_->showPrompt(*s, promptOf(c_.session, *s));
 }
 
 void SayBench::rebuildUnsaid() {
@@ -267,6 +265,7 @@ void SayBench::showStop() {
         c_.session.takeInHand(s->delivery); // `s` may lie elsewhere after it
         c_.playhead.step(frame - c_.playhead.frame());
     }
+    c_.showBeside(current());
     c_.stage.update();
 }
 
@@ -462,7 +461,8 @@ void SayBench::changeStop(const Message& label, const std::function<void(Stop&)>
 void SayBench::writeWords() {
     const Stop* s = current();
     if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
-    const QString prompted = text(english()(joined(ListStyle::Sentences, promptOf(*s).sentences())));
+    const QString prompted =
+        text(english()(joined(ListStyle::Sentences, promptOf(c_.session, *s).sentences())));
     askCaptions(this, text(s->title), text(s->words), prompted, [this](const QString& words) {
         changeStop(msg("say-bench.write-its-words"), [&](Stop& stop) { stop.words = words.toStdString(); });
     });
@@ -483,6 +483,56 @@ void SayBench::chooseLength() {
                   refresh();
                   return kept;
               });
+}
+
+/// An earlier delivery beside the chosen stop, or none.
+void SayBench::chooseBeside() {
+    const Stop* s = current();
+    if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
+    auto offers = besideOffers(c_.session.library(), review());
+    if (!offers) return c_.say(say(offers.error().text));
+    std::erase_if(*offers, [&](const JuxtaOffer& o) {
+        return o.key.review == review().id && o.key.delivery == s->delivery;
+    });
+    if (offers->empty()) return c_.say(say("say-bench.no-other", {{"name", c_.session.athlete().firstName}}));
+    constexpr std::size_t kMost = 8; // a key each, beside that for none
+    if (offers->size() > kMost) offers->resize(kMost);
+    QStringList options;
+    std::vector<std::optional<JuxtaKey>> keys;
+    for (const JuxtaOffer& o : *offers) {
+        const Message when = o.key.review == review().id
+                                 ? msg("say-bench.beside-own", {{"number", o.key.delivery}})
+                                 : joined(ListStyle::Dots, {asIs(o.baseline), day(o.when, DateStyle::Year)});
+        options << say("say-bench.beside-offer",
+                       {{"when", when}, {"view", nameOf(o.view)}, {"positions", o.positions}});
+        keys.emplace_back(o.key);
+    }
+    if (s->beside) {
+        options << say("say-bench.beside-none");
+        keys.emplace_back(std::nullopt);
+    }
+    askChoice(this, {"stop-beside", say("say-bench.beside-title"), say("say-bench.beside-hint"), options, {}},
+              [this, keys](const ChoiceAnswer& answer) { putBeside(keys.at(*answer.option)); });
+}
+
+void SayBench::putBeside(const std::optional<JuxtaKey>& other) {
+    const Stop* s = current();
+    if (!s) return;
+    std::optional<Beside> beside;
+    if (other) {
+        Stop tried = *s;
+        tried.beside = Beside{other->review, other->delivery};
+        const auto both = c_.session.beside(tried);
+        if (!both) return c_.say(say(both.error().text));
+        beside = besideAt((*both)->now.marks, s->frame, (*both)->then);
+        if (!beside) return c_.say(say("say-bench.no-shared-position"));
+    }
+    changeStop(msg("say-bench.change-beside"), [&](Stop& stop) { stop.beside = beside; });
+    showStop();
+    if (!beside) return;
+    for (const MomentInfo& m : keyPositions())
+        if (delivery().frameOf(m.moment) == beside->with)
+            return c_.say(say("say-bench.stands-beside", {{"position", m.name()}}));
 }
 
 void SayBench::addRecap() {
@@ -555,6 +605,7 @@ Handlers SayBench::handlers() {
         {"say-words", quietly([this] { writeWords(); })},
         {"say-motion", quietly([this] { toggleMotion(); })},
         {"say-length", quietly([this] { chooseLength(); })},
+        {"say-beside", quietly([this] { chooseBeside(); })},
         {"say-recap", quietly([this] { addRecap(); })},
         {"say-up", quietly([this] { moveStop(-1); })},
         {"say-down", quietly([this] { moveStop(1); })},

@@ -3,6 +3,7 @@
 
 #include "desk/letter_choice.h"
 #include "desk/recorder.h"
+#include "review/juxta.h"
 #include "review/prompt.h"
 #include "ui/review/bench.h"
 #include "ui/row_list.h"
@@ -59,12 +60,13 @@ private:
     void heard();
     void rebuildUnsaid();
     void rebuildPrompt();
-    Prompt promptOf(const Stop& stop) const;
     void addSeveral();
     void addHere();
     void writeWords();
     void toggleMotion();
     void chooseLength();
+    void chooseBeside();
+    void putBeside(const std::optional<JuxtaKey>& other);
     /// Puts a changed stop in the place of the chosen one.
     void changeStop(const Message& label, const std::function<void(Stop&)>& change);
     QImage stillOf(const Stop& stop);

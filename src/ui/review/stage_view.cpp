@@ -97,8 +97,15 @@ QRectF StageView::pictureArea() const {
     return QRectF(0, kCaptionHeight, width(), height() - kCaptionHeight);
 }
 
+void StageView::setPart(const std::optional<QRectF>& part) {
+    if (part == part_) return;
+    part_ = part;
+    fit();
+}
+
 ViewTransform StageView::transform() const {
-    ViewTransform t = ViewTransform::fit(native_, pictureArea());
+    ViewTransform t = ViewTransform::fit(part_ ? part_->size() : native_, pictureArea());
+    if (part_) t.offset -= part_->topLeft() * t.scale;
     const QPointF centre = pictureArea().center();
     t.offset = centre + (t.offset - centre) * zoom_ + pan_;
     t.scale *= zoom_;

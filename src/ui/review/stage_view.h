@@ -46,6 +46,8 @@ public:
     void setTool(StageTool* tool);
     void setCaption(const QString& left, const QString& right, bool recording = false);
     void setMessage(const QString& text); ///< in place of a picture
+    /// Fits a part of the picture instead of all of it; nothing = all.
+    void setPart(const std::optional<QRectF>& part);
     void fit();
     ViewTransform transform() const;
     QAccessible::Role spokenRole() const override { return QAccessible::Graphic; }
@@ -79,6 +81,7 @@ private:
     StageTool* tool_ = nullptr;
     QString left_, right_, message_;
     bool recording_ = false;
+    std::optional<QRectF> part_; ///< of the picture that fit() shows
     double zoom_ = 1;
     QPointF pan_;
     std::optional<QPointF> mouse_;

@@ -1,0 +1,152 @@
+#include "review/beside.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+namespace jg {
+
+namespace {
+
+/// The position on a frame of a delivery that is set on the other, too.
+std::optional<Moment> momentOn(const DeliveryMarks& own, std::int64_t frame, const DeliveryMarks& other) {
+    for (const MomentInfo& m : keyPositions())
+        if (own.frameOf(m.moment) == frame && other.frameOf(m.moment)) return m.moment;
+    return std::nullopt;
+}
+
+std::optional<Moment> nearestShared(const DeliveryMarks& own, std::int64_t frame,
+                                    const DeliveryMarks& other) {
+    std::optional<Moment> best;
+    for (const MomentInfo& m : keyPositions()) {
+        const auto at = own.frameOf(m.moment);
+        if (!at || !other.frameOf(m.moment)) continue;
+        if (!best || std::abs(*at - frame) < std::abs(*own.frameOf(*best) - frame)) best = m.moment;
+    }
+    return best;
+}
+
+bool isAt(const MeasureDefinition& m, const DeliveryMarks& marks, std::int64_t frame) {
+    return !m.moments.empty() && marks.frameOf(m.moments.back()) == frame;
+}
+
+} // namespace
+
+std::optional<Beside> besideAt(const DeliveryMarks& own, std::int64_t frame, const JuxtaEntry& other) {
+    auto moment = momentOn(own, frame, other.marks);
+    if (!moment) moment = nearestShared(own, frame, other.marks);
+    if (!moment) return std::nullopt;
+    return Beside{other.key.review, other.marks.number, *other.marks.frameOf(*moment), *own.frameOf(*moment)};
+}
+
+std::vector<JuxtaChange> besideChanges(const Stop& stop, const JuxtaEntry& then, const JuxtaEntry& now,
+                                       const Playbook& playbook, const std::set<std::string>& overruled) {
+    std::vector<JuxtaChange> changes;
+    const auto compare = [&](const std::string& id) {
+        if (auto change = compareMeasure(then, now, id, overruled.contains(id)))
+            changes.push_back(std::move(*change));
+    };
+    if (playbook.measure(stop.finding)) {
+        compare(stop.finding);
+        return changes;
+    }
+    if (!stop.beside) return changes;
+    for (const MeasureRow& r : now.results.measures)
+        if (const MeasureDefinition* m = playbook.measure(r.id); m && isAt(*m, now.marks, stop.beside->with))
+            compare(r.id);
+    std::stable_partition(changes.begin(), changes.end(),
+                          [](const JuxtaChange& c) { return c.trend && isReal(*c.trend); });
+    return changes;
+}
+
+namespace {
+
+/// Two deliveries that only their numbers tell apart.
+bool sameDay(const JuxtaEntry& then, const JuxtaEntry& now) {
+    return then.when == now.when;
+}
+
+} // namespace
+
+Message thenCaption(const JuxtaEntry& then, const JuxtaEntry& now) {
+    if (!then.baseline.empty()) return asIs(then.baseline);
+    if (sameDay(then, now)) return msg("beside.delivery", {{"number", then.marks.number}});
+    return day(then.when, then.when.year() == now.when.year() ? DateStyle::Day : DateStyle::Year);
+}
+
+Message nowCaption(const JuxtaEntry& then, const JuxtaEntry& now) {
+    if (sameDay(then, now)) return msg("beside.delivery", {{"number", now.marks.number}});
+    return day(now.when, DateStyle::Day);
+}
+
+namespace {
+
+Message changeInWords(const JuxtaChange& change, const Playbook& playbook, const Message& when) {
+    const MeasureDefinition* m = playbook.measure(change.measure);
+    const Message what = m ? asIs(m->name) : asIs(change.measure);
+    if (!change.trend) return msg("beside.not-comparable", {{"what", what}, {"why", change.notComparable}});
+    const char* id = nullptr;
+    switch (*change.trend) {
+    case Trend::Better:
+        id = "beside.better";
+        break;
+    case Trend::Worse:
+        id = "beside.worse";
+        break;
+    case Trend::Changed:
+        id = "beside.changed";
+        break;
+    case Trend::InsideError:
+        id = "beside.inside-error";
+        break;
+    case Trend::InsideSpread:
+        id = "beside.inside-spread";
+        break;
+    }
+    const MeasureValue &before = *change.values.front(), &after = *change.values.back();
+    return msg(id, {{"what", what},
+                    {"when", when},
+                    {"then", numberInWords(*before.value, before.unit)},
+                    {"now", numberInWords(*after.value, after.unit)}});
+}
+
+} // namespace
+
+std::vector<Message> changesInWords(const std::vector<JuxtaChange>& changes, const Playbook& playbook,
+                                    const Message& when, std::size_t most) {
+    std::vector<Message> all;
+    for (const JuxtaChange& c : changes)
+        if (all.size() < most) all.push_back(changeInWords(c, playbook, when));
+    if (all.empty()) all.push_back(msg("beside.no-numbers"));
+    return all;
+}
+
+void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop, const ThenAndNow& both,
+                const std::set<std::string>& overruled) {
+    constexpr std::size_t kMostNumbers = 2;
+    if (!stop.beside || letter.thens.size() >= kMostThens) return;
+    LetterThen told;
+    told.stop = stop.id;
+    told.title =
+        msg("letter.then-title",
+            {{"what", playbook.isFinding(stop.finding) ? playbook.nameOfFinding(stop.finding) : stop.title}});
+    told.then = thenCaption(both.then, both.now);
+    told.now = nowCaption(both.then, both.now);
+    told.changes = changesInWords(besideChanges(stop, both.then, both.now, playbook, overruled), playbook,
+                                  told.then, kMostNumbers);
+    told.delivery = stop.delivery;
+    told.frame = stop.beside->with;
+    told.thenFrame = stop.beside->frame;
+    letter.thens.push_back(std::move(told));
+}
+
+Message changeInShort(const std::vector<JuxtaChange>& changes, const Message& when) {
+    if (changes.empty() || !changes.front().trend) return {};
+    const JuxtaChange& c = changes.front();
+    const MeasureValue &before = *c.values.front(), &after = *c.values.back();
+    return msg("beside.short", {{"when", when},
+                                {"then", numberInWords(*before.value, before.unit)},
+                                {"now", numberInWords(*after.value, after.unit)},
+                                {"trend", nameOf(*c.trend)}});
+}
+
+} // namespace jg

@@ -1,0 +1,115 @@
+// An earlier delivery beside a stop, by keys: chosen in Say, or taken over from two large ones.
+#include "tests/ui/driver.h"
+#include "ui/juxta/juxta_place.h"
+#include "ui/juxta/sheet_view.h"
+#include "ui/review/stage_view.h"
+
+#include <QDialog>
+#include <QLabel>
+#include <QPushButton>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::waitFor;
+using test::Walk;
+
+/// A walk with an earlier review of the same film, plant set two frames sooner.
+struct WithEarlier {
+    Walk walk{Stage::Send};
+    Review earlier = walk.review;
+    WithEarlier() {
+        earlier.id = {"rev-earlier"};
+        earlier.revision = 0;
+        earlier.date = addDays(earlier.date, -7);
+        Submission old = walk.submission;
+        old.id = {"sub-earlier"};
+        EXPECT_TRUE(walk.library->save(old));
+        earlier.submission = old.id;
+        earlier.first().moments[Moment::Plant].frame = *earlier.first().frameOf(Moment::Plant) - 2;
+        EXPECT_TRUE(walk.library->save(earlier));
+    }
+};
+
+TEST(BesideWindow, AStopShowsTheEarlierDeliveryAndBothStepTogether) {
+    WithEarlier w;
+    Driver d(w.walk.library->folder());
+    d.window().openReview(w.walk.submission.id);
+    const auto toSay = [&] {
+        while (d.review().stageOfWalk() != Stage::Say) d.key(Qt::Key_PageUp);
+    };
+    toSay();
+    d.waitForPicture();
+    auto* list = d.review().findChild<ui::RowList*>("stops");
+    list->setCurrent(0);
+    auto* other = d.review().findChild<ui::StageView*>("other-stage");
+    ASSERT_TRUE(other);
+    EXPECT_FALSE(other->isVisible());
+    d.key(Qt::Key_J);
+    QDialog* dialog = test::opened(d, "stop-beside");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_1);
+    ASSERT_TRUE(waitFor([&] { return other->isVisible() && other->exact(); }, 30000));
+    const Stop stop = d.document().stops.front();
+    ASSERT_TRUE(stop.beside);
+    EXPECT_EQ(stop.beside->review, w.earlier.id);
+    // Locked two frames apart, and so they go on: both films run at one rate.
+    const std::int64_t apart = stop.beside->with - stop.beside->frame;
+    const auto goTo = [&](std::int64_t frame) {
+        d.stepTo(frame);
+        EXPECT_TRUE(waitFor([&] { return other->shownFrame() == frame - apart; }, 30000))
+            << other->shownFrame() << " beside " << frame;
+    };
+    goTo(stop.beside->with);
+    goTo(stop.beside->with + 4);
+    goTo(stop.beside->with - 3);
+    EXPECT_TRUE(other->spokenValue().contains(ui::say(day(w.earlier.date, DateStyle::Day))))
+        << other->spokenValue().toStdString();
+    // A take holds the review's frames; the other film's follow from them.
+    d.key(Qt::Key_R);
+    d.key(Qt::Key_Right);
+    d.key(Qt::Key_Escape);
+    EXPECT_TRUE(d.document().takes.contains(stop.id));
+    // Elsewhere the picture stands alone again.
+    d.key(Qt::Key_PageDown);
+    EXPECT_FALSE(other->isVisible());
+    toSay();
+    list->setCurrent(0);
+    d.key(Qt::Key_J);
+    dialog = test::opened(d, "stop-beside");
+    ASSERT_TRUE(dialog);
+    for (auto* button : dialog->findChildren<QPushButton*>())
+        if (button->text().contains("stands alone")) d.click(button);
+    EXPECT_FALSE(d.document().stops.front().beside);
+    EXPECT_FALSE(other->isVisible());
+}
+
+TEST(BesideWindow, TwoLargeOnesGoIntoTheRunningOrderOfTheLaterReview) {
+    WithEarlier w;
+    Driver d(w.walk.library->folder());
+    d.window().showPlace("athletes");
+    d.settle();
+    d.key(Qt::Key_J);
+    ui::JuxtaPlace* juxta = d.window().juxtaPlace();
+    ASSERT_TRUE(juxta);
+    ASSERT_TRUE(waitFor([&] { return juxta->settled() && juxta->sheet().stillsShown() > 0; }, 60000));
+    d.key(Qt::Key_Return);
+    ui::PairPlace* pair = juxta->pair();
+    ASSERT_TRUE(pair);
+    ASSERT_TRUE(waitFor([&] { return pair->lockstep() != nullptr; }, 60000));
+    const auto before = d.window().library().review(w.walk.review.id)->stops.size();
+    d.key(Qt::Key_S);
+    const auto review = d.window().library().review(w.walk.review.id);
+    ASSERT_EQ(review->stops.size(), before + 1);
+    const auto stop = std::find_if(review->stops.begin(), review->stops.end(),
+                                   [](const Stop& s) { return s.beside.has_value(); });
+    ASSERT_NE(stop, review->stops.end());
+    EXPECT_EQ(stop->beside->review, w.earlier.id);
+    EXPECT_EQ(stop->beside->frame, pair->lockstep()->lock(0));
+    EXPECT_EQ(stop->beside->with, pair->lockstep()->lock(1));
+    EXPECT_EQ(d.window().library().review(w.earlier.id)->stops.size(), w.earlier.stops.size());
+}
+
+} // namespace
+} // namespace jg
