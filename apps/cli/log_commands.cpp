@@ -5,6 +5,7 @@
 #include "desk/juxta.h"
 #include "desk/log.h"
 #include "desk/places.h"
+#include "desk/season.h"
 #include "letter/fonts.h"
 #include "letter/juxta_tables.h"
 
@@ -122,6 +123,11 @@ void log(const Arguments& a, std::stop_token) {
     if (const auto table = a.value("csv"))
         return void(orRefuse(library->files().write(
             *table, numbersAsCsv(orRefuse(allDeliveries(*library, book, athlete)), book))));
+    if (const auto page = a.value("pdf")) {
+        if (!loadFonts(dataFolder() / "fonts"))
+            throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+        return void(orRefuse(writeSeason(*library, book, athlete, SystemClock().today(), english(), *page)));
+    }
     const AthleteLog log = orRefuse(readLog(*library, book, athlete));
     if (a.has("json")) {
         std::cout << logAsJson(log, book).dump(2) << "\n";
@@ -153,8 +159,8 @@ std::vector<Command> logCommands() {
              1 + kMostJuxtaRows,
              juxta},
             {"log",
-             "log LIB ATHLETE [--json | --csv FILE]  (ATHLETE is an id or a name)",
-             {"csv"},
+             "log LIB ATHLETE [--json | --csv FILE | --pdf FILE]  (ATHLETE is an id or a name)",
+             {"csv", "pdf"},
              {"json"},
              2,
              2,

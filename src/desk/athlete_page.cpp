@@ -18,12 +18,14 @@ struct Candidate {
     Target target;
 };
 
-std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const std::string& measure) {
+std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const Athlete& athlete,
+                                     const std::string& measure) {
     const MeasureRow* row = r.results ? r.results->measure(measure) : nullptr;
     const DeliveryMarks* d = row ? r.delivery(row->delivery) : nullptr;
     if (!d || !row->value.value || r.submission.clips.empty()) return std::nullopt;
     return Candidate{{r.summary.date, *row->value.value, row->value.half95()},
-                     {filmOf(*d, r.submission.clips).view, d->conditions, row->value.unit, r.approach},
+                     {filmOf(*d, r.submission.clips).view, d->conditions, row->value.unit, r.approach,
+                      isLength(row->value.unit) ? athlete.heightOn(r.summary.date) : 0},
                      row->target};
 }
 
@@ -38,6 +40,8 @@ std::string whyNot(const Candidate& newest, const Candidate& other) {
         return "compare.approach";
     case Unlike::Conditions:
         return "compare.conditions";
+    case Unlike::Height:
+        return "compare.height";
     case Unlike::Definition: // all are of one playbook here
     case Unlike::Unit:
         break;
@@ -45,10 +49,11 @@ std::string whyNot(const Candidate& newest, const Candidate& other) {
     return "compare.unit";
 }
 
-MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const std::string& measure) {
+MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const Athlete& athlete,
+                   const std::string& measure) {
     std::vector<Candidate> all;
     for (const ReviewOfAthlete& r : reviews)
-        if (auto c = candidateOf(r, measure)) all.push_back(std::move(*c));
+        if (auto c = candidateOf(r, athlete, measure)) all.push_back(std::move(*c));
     MeasureLine line{measure, {}, {}, {}, {}, {}};
     if (all.empty()) return line;
     const Candidate& newest = all.back();
@@ -119,7 +124,7 @@ Result<AthletePage> readAthletePage(Store& store, const Playbook& playbook, cons
     }
     if (!page.reviews.empty() && page.reviews.back().results)
         for (const MeasureRow& row : page.reviews.back().results->measures)
-            if (MeasureLine line = lineOf(page.reviews, row.id); !line.points.empty())
+            if (MeasureLine line = lineOf(page.reviews, page.athlete, row.id); !line.points.empty())
                 page.measures.push_back(std::move(line));
     if (auto added = addWaiting(store, playbook, page); !added) return added.error();
     auto promises = store.promisesTo(id);

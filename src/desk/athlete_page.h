@@ -1,8 +1,8 @@
 // One athlete over time, as values: what the page shows.
 #pragma once
 
-#include "coaching/change.h"
 #include "library/store.h"
+#include "review/over_time.h"
 
 #include <map>
 #include <optional>
@@ -10,23 +10,6 @@
 #include <vector>
 
 namespace jg {
-
-/// A measure on one review.
-struct TrendPoint {
-    Date when{};
-    double value = 0;
-    double half95 = 0;
-};
-
-/// A measure over time: only numbers that can be compared with the newest one.
-struct MeasureLine {
-    std::string measure;
-    std::string unit;
-    Target target; ///< of the newest review, in `unit`
-    std::vector<TrendPoint> points;
-    std::optional<Trend> trend; ///< of the last two; nothing with fewer
-    Message leftOut;            ///< what was not compared and why, as "1 from another side"; empty = nothing
-};
 
 struct AthletePage {
     Athlete athlete;

@@ -1,6 +1,7 @@
 #include "desk/demo_library.h"
 
 #include "demo/random_orders.h"
+#include "desk/beside.h"
 #include "desk/demo_arrivals.h"
 #include "desk/intake.h"
 #include "desk/own_error_exercise.h"
@@ -97,6 +98,22 @@ private:
     Status result_ = Done{};
 };
 
+/// The first correction stands beside the athlete's last review, where there is one.
+Status putEarlierBeside(Library& library, const Playbook& playbook, Review& review) {
+    auto offers = besideOffers(library, review);
+    if (!offers) return offers.error();
+    if (offers->empty()) return Done{};
+    const JuxtaKey& last = offers->front().key;
+    auto then = besideEntry(library, playbook, review.athlete, {last.review, last.delivery});
+    if (!then) return then.error();
+    for (Stop& s : review.stops) {
+        if (s.kind != StopKind::Correction) continue;
+        s.beside = besideAt(review.deliveryOr(s.delivery), s.frame, *then);
+        if (s.beside) break;
+    }
+    return Done{};
+}
+
 Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival& arrival,
                    std::vector<FilmTask>& tasks, IdSource& ids) {
     IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start,
@@ -114,6 +131,7 @@ Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival
     auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films,
                                  *arrival.review, arrival.received, ids);
     if (!review) return review.error();
+    if (auto put = putEarlierBeside(library, playbook, *review); !put) return put;
     const Assessment told = assess(*review, playbook, submission->clips, arrival.athlete.hand);
     if (auto saved = library.save(*review, &told); !saved) return saved.error();
     return Done{};
@@ -141,7 +159,10 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
                                {Landmark::LeadShoulder, Landmark::LeadElbow, Landmark::LeadWrist},
                                {Moment::Release}});
     if (!own) return own.error();
-    const auto all = demoArrivals(seed, today, *own, ids, people);
+    auto all = demoArrivals(seed, today, *own, ids, people);
+    // As they came, so that a later review knows of the ones before.
+    std::stable_sort(all.begin(), all.end(),
+                     [](const DemoArrival& a, const DemoArrival& b) { return a.received < b.received; });
     if (auto kept = keepHouse(**library, people, today); !kept) return kept;
     std::vector<FilmTask> tasks;
     for (const DemoArrival& a : all)

@@ -75,8 +75,8 @@ Prompt promptOf(const ReviewSession& session, const Stop& stop) {
     Prompt prompt = promptFor(session.review(), session.playbook(), session.told(), stop,
                               session.athlete().ageOn(session.review().date));
     if (const auto both = session.beside(stop); both && *both) {
-        const auto changes = besideChanges(stop, (*both)->then, (*both)->now, session.playbook(),
-                                           overruledOf(session.athlete()));
+        const auto changes =
+            besideChanges(session.review(), stop, **both, session.playbook(), overruledOf(session.athlete()));
         prompt.change =
             joined(ListStyle::Sentences,
                    changesInWords(changes, session.playbook(), thenCaption((*both)->then, (*both)->now), 1));
@@ -102,8 +102,8 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.film.captureFps = clip.captureFps;
     for (const Stop& s : r.film.review.stops) {
         if (const auto both = session.beside(s); both && *both)
-            r.film.beside[s.id] =
-                toldBeside(library, r.film.playbook, s, **both, overruledOf(session.athlete()));
+            r.film.beside[s.id] = toldBeside(library, r.film.review, r.film.playbook, s, **both,
+                                             overruledOf(session.athlete()));
         r.film.prompts[s.id] = promptOf(session, s);
     }
     const LetterChoice choice = letterChoiceOf(session.library());

@@ -72,6 +72,7 @@ JuxtaEntry juxtaEntryOf(const Review& review, int delivery, const Athlete& athle
     e.baseline = baselineOf(athlete, e.key, review.lead);
     e.age = athlete.ageOn(review.date);
     e.when = review.date;
+    e.heightM = athlete.heightOn(review.date);
     e.hand = athlete.hand;
     e.marks = review.deliveryOr(delivery);
     e.clip = filmOf(e.marks, clips);

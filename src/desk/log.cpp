@@ -6,14 +6,10 @@
 #include "kinematics/estimate.h"
 
 #include <algorithm>
-#include <array>
 
 namespace jg {
 
 namespace {
-
-constexpr std::array<std::string_view, 8> kFates = {"not-asked", "open",      "cant-tell", "good",
-                                                    "found",     "worked-on", "kept",      "came-back"};
 
 /// Where a finding is seen: the last position of its measure, or its item's.
 void placeDot(const ReviewOfAthlete& r, const Playbook& playbook, const std::string& finding, LogDot& dot) {
@@ -180,14 +176,6 @@ Result<AthleteLog> readLog(Store& store, const Playbook& playbook, const Athlete
     addDrills(*plans, playbook, log);
     log.outings = newestOutings(log.page.reviews, playbook);
     return log;
-}
-
-std::string_view idOf(Fate fate) {
-    return kFates.at(static_cast<std::size_t>(fate));
-}
-
-Message nameOf(Fate fate) {
-    return msg("fate." + std::string(idOf(fate)));
 }
 
 } // namespace jg

@@ -12,26 +12,6 @@
 
 namespace jg {
 
-/// How a finding stood in one review.
-enum class Fate { NotAsked, Open, CantTell, Good, Found, WorkedOn, Kept, CameBack };
-
-/// One finding in one review, with the way to its film.
-struct LogDot {
-    ReviewId review;
-    SubmissionId submission;
-    Date when{};
-    Fate fate = Fate::NotAsked;
-    int delivery = 1;
-    std::optional<std::int64_t> frame; ///< where it is seen
-};
-
-/// A finding over all reviews.
-struct LogLine {
-    std::string finding;
-    std::vector<LogDot> dots; ///< one a review, by date
-    bool workedOn = false;    ///< in one of them at least
-};
-
 /// Findings that were found, worked on or kept in some review: those worked on first, then those that came
 /// back, each in the order of the newest review. Pure.
 std::vector<LogLine> logLines(const AthletePage& page, const Playbook& playbook);
@@ -67,9 +47,5 @@ struct AthleteLog {
 
 /// Errors: those of reading the store.
 Result<AthleteLog> readLog(Store& store, const Playbook& playbook, const AthleteId& athlete);
-
-/// "worked on", "good", "came back" ...
-Message nameOf(Fate fate);
-std::string_view idOf(Fate fate);
 
 } // namespace jg

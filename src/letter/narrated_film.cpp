@@ -194,7 +194,9 @@ std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, 
         const MeasureRow* row = told.assessment.measure(id);
         return row && row->value.value;
     };
-    if (hasNumber(finding)) return finding;
+    if (const std::string id = toldMeasure(recipe.review, recipe.playbook, told.assessment, finding);
+        hasNumber(id))
+        return id;
     for (const Cause& cause : recipe.playbook.causes)
         if (cause.from == finding && hasNumber(cause.to)) return cause.to;
     return finding;

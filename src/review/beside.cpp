@@ -38,15 +38,17 @@ std::optional<Beside> besideAt(const DeliveryMarks& own, std::int64_t frame, con
     return Beside{other.key.review, other.marks.number, *other.marks.frameOf(*moment), *own.frameOf(*moment)};
 }
 
-std::vector<JuxtaChange> besideChanges(const Stop& stop, const JuxtaEntry& then, const JuxtaEntry& now,
+std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
                                        const Playbook& playbook, const std::set<std::string>& overruled) {
+    const auto& [then, now] = both;
     std::vector<JuxtaChange> changes;
-    const auto compare = [&](const std::string& id) {
+    const auto compare = [&, &then = then, &now = now](const std::string& id) {
         if (auto change = compareMeasure(then, now, id, overruled.contains(id)))
             changes.push_back(std::move(*change));
     };
-    if (playbook.measure(stop.finding)) {
-        compare(stop.finding);
+    const std::string told = toldMeasure(review, playbook, now.results, stop.finding);
+    if (playbook.measure(told)) {
+        compare(told);
         return changes;
     }
     if (!stop.beside) return changes;
@@ -120,8 +122,8 @@ std::vector<Message> changesInWords(const std::vector<JuxtaChange>& changes, con
     return all;
 }
 
-void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop, const ThenAndNow& both,
-                const std::set<std::string>& overruled) {
+void tellBeside(LetterModel& letter, const Review& review, const Playbook& playbook, const Stop& stop,
+                const ThenAndNow& both, const std::set<std::string>& overruled) {
     constexpr std::size_t kMostNumbers = 2;
     if (!stop.beside || letter.thens.size() >= kMostThens) return;
     LetterThen told;
@@ -131,22 +133,29 @@ void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop,
             {{"what", playbook.isFinding(stop.finding) ? playbook.nameOfFinding(stop.finding) : stop.title}});
     told.then = thenCaption(both.then, both.now);
     told.now = nowCaption(both.then, both.now);
-    told.changes = changesInWords(besideChanges(stop, both.then, both.now, playbook, overruled), playbook,
-                                  told.then, kMostNumbers);
+    told.changes = changesInWords(besideChanges(review, stop, both, playbook, overruled), playbook, told.then,
+                                  kMostNumbers);
     told.delivery = stop.delivery;
     told.frame = stop.beside->with;
     told.thenFrame = stop.beside->frame;
     letter.thens.push_back(std::move(told));
 }
 
-Message changeInShort(const std::vector<JuxtaChange>& changes, const Message& when) {
+Message changeInShort(const std::vector<JuxtaChange>& changes, const Playbook& playbook,
+                      const Message& when) {
     if (changes.empty() || !changes.front().trend) return {};
     const JuxtaChange& c = changes.front();
+    const MeasureDefinition* m = playbook.measure(c.measure);
     const MeasureValue &before = *c.values.front(), &after = *c.values.back();
-    return msg("beside.short", {{"when", when},
+    const char* became = !isReal(*c.trend)           ? "beside.no-sure-change"
+                         : *c.trend == Trend::Better ? "beside.really-better"
+                         : *c.trend == Trend::Worse  ? "beside.really-worse"
+                                                     : "beside.really-changed";
+    return msg("beside.short", {{"what", m ? m->shortName : c.measure},
+                                {"when", when},
                                 {"then", numberInWords(*before.value, before.unit)},
                                 {"now", numberInWords(*after.value, after.unit)},
-                                {"trend", nameOf(*c.trend)}});
+                                {"became", msg(became)}});
 }
 
 } // namespace jg

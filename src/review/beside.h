@@ -18,20 +18,20 @@ inline constexpr std::size_t kMostThens = 3;
 /// position both have that lies nearest to it. Nothing when they share none. Pure.
 std::optional<Beside> besideAt(const DeliveryMarks& own, std::int64_t frame, const JuxtaEntry& other);
 
-/// What a stop is about in numbers that both deliveries have: its finding's measure; of one without a measure
-/// all at the position where the two are locked, what really changed first. Pure.
-std::vector<JuxtaChange> besideChanges(const Stop& stop, const JuxtaEntry& then, const JuxtaEntry& now,
+/// Two deliveries that are compared: the athlete's of another day, and the stop's own.
+struct ThenAndNow {
+    JuxtaEntry then, now;
+};
+
+/// What a stop is about in numbers that both deliveries have: the measure that tells of its finding; of one
+/// without a finding all at the position where the two are locked, what really changed first. Pure.
+std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
                                        const Playbook& playbook, const std::set<std::string>& overruled = {});
 
 /// "29 September", or what the coach calls that delivery; of the same day the delivery's number. Pure.
 Message thenCaption(const JuxtaEntry& then, const JuxtaEntry& now);
 /// The day of the stop's own delivery, or its number beside another of the same day. Pure.
 Message nowCaption(const JuxtaEntry& then, const JuxtaEntry& now);
-
-/// Two deliveries that are compared: the athlete's of another day, and the stop's own.
-struct ThenAndNow {
-    JuxtaEntry then, now;
-};
 
 /// What has changed as a family reads it, at most `most` numbers: "Front knee at plant: 29 September 125, now
 /// 111. That is a real change, towards what we want." `when` is thenCaption(). Says so when nothing was
@@ -40,11 +40,11 @@ std::vector<Message> changesInWords(const std::vector<JuxtaChange>& changes, con
                                     const Message& when, std::size_t most);
 
 /// Tells in the letter what a stop shows of the two: at most kMostThens stops, two numbers each. Pure.
-void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop, const ThenAndNow& both,
-                const std::set<std::string>& overruled);
+void tellBeside(LetterModel& letter, const Review& review, const Playbook& playbook, const Stop& stop,
+                const ThenAndNow& both, const std::set<std::string>& overruled);
 
-/// In short, under the film's picture: "29 September 125, now 111: better". Empty without a number that both
-/// have. Pure.
-Message changeInShort(const std::vector<JuxtaChange>& changes, const Message& when);
+/// In short, under the film's picture: "Front knee: 29 September 125, now 111, really better". Empty without
+/// a number that both have. Pure.
+Message changeInShort(const std::vector<JuxtaChange>& changes, const Playbook& playbook, const Message& when);
 
 } // namespace jg

@@ -56,6 +56,7 @@ Likeness likenessOf(const JuxtaEntry& e, const MeasureRow& r) {
             e.marks.conditions,
             r.value.unit,
             {},
+            isLength(r.value.unit) ? e.heightM : 0,
             definition == e.definitions.end() ? std::string() : definition->second};
 }
 
@@ -70,6 +71,8 @@ Message whyNotComparable(const Likeness& one, const Likeness& other) {
         return msg("juxta.thrown-otherwise");
     case Unlike::Definition:
         return msg("juxta.other-definition");
+    case Unlike::Height:
+        return msg("juxta.grown");
     case Unlike::Approach:
     case Unlike::Unit:
         break;
@@ -192,7 +195,12 @@ Message titleOf(const JuxtaSheet& sheet) {
 }
 
 Message mannerOf(const JuxtaSheet& sheet) {
-    return sheet.childBesideAdult() ? msg("juxta.child-beside-adult") : msg("juxta.how");
+    if (sheet.childBesideAdult()) return msg("juxta.child-beside-adult");
+    const JuxtaEntry &first = sheet.rows.front().entry, &last = sheet.rows.back().entry;
+    if (first.athlete == last.athlete && first.heightM > 0 && last.heightM - first.heightM > kGrownM)
+        return msg("juxta.how-grown",
+                   {{"name", last.name}, {"cm", std::lround((last.heightM - first.heightM) * 100)}});
+    return msg("juxta.how");
 }
 
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,

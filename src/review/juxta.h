@@ -28,6 +28,7 @@ struct JuxtaEntry {
     std::string baseline; ///< what the coach calls it, "before the injury"; may be empty
     int age = 0;          ///< on that day
     Date when{};
+    double heightM = 0; ///< of the body on that day; 0 = not known
     Hand hand = Hand::Right;
     Clip clip;
     DeliveryMarks marks;

@@ -192,25 +192,32 @@ Message keepLine(const Assessment& a, const Playbook& playbook, const std::strin
                {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
 }
 
+std::string toldMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
+                        const std::string& id) {
+    const auto tells = [&](const std::string& measure) {
+        return !joined(ListStyle::Sentences, {numberSentence(playbook, a, measure), numberIsGood(a, measure)})
+                    .empty();
+    };
+    if (tells(id)) return id;
+    if (const GradedItem* item = playbook.item(id); item && tells(item->measure)) return item->measure;
+    for (const Cause& cause : causesFor(playbook, review.plan.causes))
+        if (cause.from == id && doubtOf(a, cause, id) == 0 && !numberSentence(playbook, a, cause.to).empty())
+            return cause.to;
+    return id;
+}
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& id, int age) {
     LetterCorrection c;
     c.finding = id;
     c.title = asIs(goalOf(playbook, a, id));
-    // An item has no number of its own: it shows the one that tells the same, or the one it bears on.
-    std::string told = id;
-    c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, id), numberIsGood(a, id)});
-    if (const GradedItem* item = playbook.item(id); item && c.number.empty()) {
-        told = item->measure;
-        c.number = joined(ListStyle::Sentences, {numberSentence(playbook, a, told), numberIsGood(a, told)});
-    }
-    const auto causes = causesFor(playbook, review.plan.causes);
-    for (const Cause& cause : causes)
-        if (c.number.empty() && cause.from == id && doubtOf(a, cause, id) == 0) {
-            told = cause.to;
-            c.number = numberSentence(playbook, a, told);
-        }
+    const std::string told = toldMeasure(review, playbook, a, id);
+    const GradedItem* item = playbook.item(id);
+    const bool same = told == id || (item && item->measure == told);
+    c.number = joined(ListStyle::Sentences,
+                      {numberSentence(playbook, a, told), same ? numberIsGood(a, told) : Message{}});
     if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told)) c.line = numberLineOf(*row);
+    const auto causes = causesFor(playbook, review.plan.causes);
     if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))

@@ -15,10 +15,18 @@ struct Likeness {
     Conditions conditions;
     std::string unit;
     std::string approach = {};   ///< empty on both = what it was judged by does not matter
+    double heightM = 0;          ///< of the body on that day, for a length; 0 = not known, or no length
     std::string definition = {}; ///< what the measure means; empty = not known, which is no reason
 };
 
-enum class Unlike { Side, Approach, Conditions, Unit, Definition };
+enum class Unlike { Side, Approach, Conditions, Unit, Definition, Height };
+
+/// Lengths of a body that grew by more than this are not taken from each other: own choice, what two
+/// measurings of one height differ by.
+inline constexpr double kGrownM = 0.02;
+
+/// A length in units of the world, which grows with the body. Pure.
+bool isLength(const std::string& unit);
 
 /// The first in which two differ; nothing when they may be compared. Common practice, no source. Pure.
 std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other);

@@ -17,4 +17,11 @@ int Athlete::ageOn(Date date) const {
     return age;
 }
 
+double Athlete::heightOn(Date date) const {
+    double height = heights.empty() ? heightM.value_or(0) : heights.front().metres;
+    for (const HeightOn& h : heights)
+        if (h.on <= date) height = h.metres;
+    return height;
+}
+
 } // namespace jg

@@ -44,6 +44,14 @@ struct HeightOn {
     bool operator==(const HeightOn&) const = default;
 };
 
+/// An outing as it was told: how much was thrown, and how it felt.
+struct PitchCount {
+    Date on{};
+    int pitches = 0;
+    std::string felt;
+    bool operator==(const PitchCount&) const = default;
+};
+
 /// A person whose delivery is reviewed. Mail goes to the guardian while they are under 18.
 struct Athlete {
     AthleteId id;
@@ -62,11 +70,14 @@ struct Athlete {
     std::vector<Baseline> baselines = {};  ///< the first is what a new review is compared with
     std::vector<Overruled> overruled = {}; ///< one a measure
     std::vector<HeightOn> heights = {};    ///< by date, the last is heightM
+    std::vector<PitchCount> outings = {};  ///< by date
     std::string model =
         {}; ///< what they agreed to, when their deliveries may be shown as a model; empty = not
 
     std::string fullName() const { return lastName.empty() ? firstName : firstName + " " + lastName; }
     int ageOn(Date date) const;
+    /// Standing height on a day, metres: the last one measured until then, else the first; 0 = none is known.
+    double heightOn(Date date) const;
     bool isMinorOn(Date date) const { return ageOn(date) < 18; }
     bool operator==(const Athlete&) const = default;
 };

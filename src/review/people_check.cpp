@@ -100,4 +100,21 @@ Status checkAthlete(const Athlete& a, Date today) {
     return Done{};
 }
 
+Result<PitchCount> pitchCountFromWords(std::string_view day, std::string_view pitches, std::string_view felt,
+                                       Date today) {
+    const auto on = dateFromWords(day);
+    if (!on || *on > today)
+        return fail(ErrorCode::BadInput, msg("people-check.outing-day", {{"day", std::string(day)}}));
+    const auto count = wholeNumber(pitches);
+    if (!count || *count < 1 || *count > kMostPitches)
+        return fail(ErrorCode::BadInput, msg("people-check.pitches", {{"most", kMostPitches}}));
+    return PitchCount{*on, *count, std::string(felt)};
+}
+
+void addOuting(Athlete& athlete, PitchCount outing) {
+    const auto after = std::upper_bound(athlete.outings.begin(), athlete.outings.end(), outing,
+                                        [](const PitchCount& a, const PitchCount& b) { return a.on < b.on; });
+    athlete.outings.insert(after, std::move(outing));
+}
+
 } // namespace jg

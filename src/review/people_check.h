@@ -26,4 +26,13 @@ bool guardianIsThemselves(const Athlete& athlete);
 /// then. Errors: BadInput, with what to do.
 Status checkAthlete(const Athlete& athlete, Date today);
 
+inline constexpr int kMostPitches = 250; ///< in one outing: more is a slip of the pen, own choice
+
+/// An outing as it is typed: the day, the number of pitches, how it felt. Errors: BadInput, in a sentence.
+Result<PitchCount> pitchCountFromWords(std::string_view day, std::string_view pitches, std::string_view felt,
+                                       Date today);
+
+/// Puts an outing where its day belongs; one of the same day is another one. Pure.
+void addOuting(Athlete& athlete, PitchCount outing);
+
 } // namespace jg

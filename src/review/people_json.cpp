@@ -106,6 +106,8 @@ std::string toJson(const Athlete& a) {
     for (const Overruled& o : a.overruled)
         row["overruled"].push_back({{"measure", o.measure}, {"why", o.why}, {"on", isoDate(o.on)}});
     for (const HeightOn& h : a.heights) row["heights"].push_back({{"on", isoDate(h.on)}, {"m", h.metres}});
+    for (const PitchCount& o : a.outings)
+        row["outings"].push_back({{"on", isoDate(o.on)}, {"pitches", o.pitches}, {"felt", o.felt}});
     if (!a.model.empty()) row["model"] = a.model;
     return row.dump();
 }
@@ -130,6 +132,8 @@ Result<Athlete> athleteFromJson(std::string_view text) {
             a.overruled.push_back({o.at("measure"), o.at("why"), mustDate(o, "on")});
         for (const json& h : d.value("heights", json::array()))
             a.heights.push_back({mustDate(h, "on"), h.at("m")});
+        for (const json& o : d.value("outings", json::array()))
+            a.outings.push_back({mustDate(o, "on"), o.at("pitches"), o.value("felt", "")});
         a.model = d.value("model", "");
         a.email = d.value("email", "");
         a.guardianName = d.value("guardianName", "");

@@ -56,6 +56,9 @@ void MainWindow::connectKeeping() {
     connect(athletes_, &AthletesPlace::numbersAsked, this, [this](const AthleteId& athlete) {
         saveNumbers(this, *parts_.library, parts_.playbook, athlete, tellKeep());
     });
+    connect(athletes_, &AthletesPlace::seasonAsked, this, [this](const AthleteId& athlete) {
+        saveSeason(this, *parts_.library, parts_.playbook, athlete, parts_.clock->today(), tellKeep());
+    });
     connect(athletes_, &AthletesPlace::forgetAsked, this, [this](const AthleteId& athlete) {
         if (parts_.library->readOnly())
             return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);

@@ -42,7 +42,7 @@ struct WithPast {
         Stop all;
         all.beside = Beside{past.id, 1, 0, *session->delivery().frameOf(Moment::Plant)};
         const auto both = *session->beside(all);
-        const auto changes = besideChanges(all, both->then, both->now, session->playbook());
+        const auto changes = besideChanges(session->review(), all, *both, session->playbook());
         EXPECT_FALSE(changes.empty());
         EXPECT_TRUE(changes.front().trend && isReal(*changes.front().trend));
         return changes.front().measure;
@@ -108,6 +108,23 @@ TEST(Beside, TheLetterShowsBothPicturesAndSaysWhetherItReallyChanged) {
     const std::string html = letterAsHtml(recipe.film.letter, *stills, recipe.film.words);
     EXPECT_NE(html.find("Then and now"), std::string::npos);
     EXPECT_NE(html.find(said(then.then) + "</figcaption>"), std::string::npos);
+}
+
+TEST(Beside, TheNumberOfACorrectionIsThatOfItsPicture) {
+    Walk walk;
+    const auto session = walk.session();
+    int told = 0;
+    for (const Judged& j : session->told().findings) {
+        Review one = session->review();
+        one.plan.corrections = {j.finding.id};
+        FilmRecipe recipe = previewRecipe(*session).film;
+        const LetterCorrection c = correctionOf(one, recipe.playbook, recipe.assessment, j.finding.id, 15);
+        if (!c.line) continue;
+        const std::string pictured = picturedMeasure(recipe, recipe, j.finding.id);
+        EXPECT_EQ(c.line, numberLineOf(*recipe.assessment.measure(pictured))) << j.finding.id;
+        ++told;
+    }
+    EXPECT_GT(told, 5);
 }
 
 TEST(Beside, WithoutANumberInBothTheLetterSaysSo) {

@@ -41,6 +41,45 @@ TEST(Juxta, TheSameDeliveryHasChangedInNothing) {
     EXPECT_GT(numbers, 8);
 }
 
+TEST(Juxta, ALengthIsNotComparedOverABodyThatGrew) {
+    const Walk walk(Stage::Judge);
+    JuxtaEntry then = entryOf(walk, -300), now = entryOf(walk, 0);
+    MeasureRow *a = nullptr, *b = nullptr;
+    for (MeasureRow& r : then.results.measures)
+        if (r.value.value && r.value.unit == "%") a = &r;
+    ASSERT_TRUE(a);
+    for (MeasureRow& r : now.results.measures)
+        if (r.id == a->id) b = &r;
+    then.heightM = 1.60, now.heightM = 1.68;
+    ASSERT_TRUE(compareMeasure(then, now, a->id)->trend); // a share of the height grows with it
+    a->value.unit = b->value.unit = "in";
+    EXPECT_EQ(compareMeasure(then, now, a->id)->notComparable.id, "juxta.grown");
+    EXPECT_TRUE(compareMeasure(then, now, a->id, true)->trend); // by the coach's word
+    then.heightM = 1.67;
+    EXPECT_TRUE(compareMeasure(then, now, a->id)->trend); // two measurings of one height
+    then.heightM = 0;
+    EXPECT_TRUE(compareMeasure(then, now, a->id)->trend);
+}
+
+TEST(Juxta, GrowthIsSaidAboveTheSheet) {
+    const Walk walk(Stage::Judge);
+    JuxtaEntry then = entryOf(walk, -300), now = entryOf(walk, 0);
+    then.heightM = 1.60, now.heightM = 1.68;
+    const auto sheet = layOutJuxta({then, now}, test::playbook());
+    ASSERT_TRUE(sheet);
+    EXPECT_NE(said(mannerOf(*sheet)).find("grew 8 cm"), std::string::npos) << said(mannerOf(*sheet));
+}
+
+TEST(Juxta, AHeightIsThatOfTheDay) {
+    Athlete a;
+    a.heightM = 1.68;
+    EXPECT_EQ(a.heightOn(test::today()), 1.68);
+    a.heights = {{*parseIsoDate("2026-01-10"), 1.60}, {*parseIsoDate("2026-09-10"), 1.68}};
+    EXPECT_EQ(a.heightOn(*parseIsoDate("2025-06-01")), 1.60);
+    EXPECT_EQ(a.heightOn(*parseIsoDate("2026-08-01")), 1.60);
+    EXPECT_EQ(a.heightOn(*parseIsoDate("2026-09-10")), 1.68);
+}
+
 TEST(Juxta, AllNumbersOfAnAthleteStandInOneTableThatOtherProgramsRead) {
     Walk walk(Stage::Judge);
     Athlete odd = walk.athlete;

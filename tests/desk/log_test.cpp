@@ -1,6 +1,7 @@
 // What became of findings over the reviews, against grades and numbers set by hand.
 #include "desk/group.h"
 #include "desk/log.h"
+#include "desk/season.h"
 #include "tests/support/walk.h"
 
 namespace jg {
@@ -132,6 +133,51 @@ TEST(Outing, TellsThePitchFromWhichALevelChangedOrThatThereAreTooFew) {
     EXPECT_FALSE(few[0].change);
     EXPECT_EQ(few[0].inWords.id, "outing.too-few");
     EXPECT_TRUE(newestOutings({}, test::playbook()).empty());
+}
+
+TEST(Log, TheSeasonIsPrintedAsPopplerReadsItAndWithoutAddresses) {
+    Walk walk(Stage::Send);
+    Review earlier = walk.review;
+    earlier.id = {"rev-earlier"};
+    earlier.revision = 0;
+    earlier.date = addDays(earlier.date, -40);
+    Submission old = walk.submission;
+    old.id = {"sub-earlier"};
+    old.received = earlier.date;
+    earlier.submission = old.id;
+    ASSERT_TRUE(walk.library->save(old));
+    const Assessment told = assess(earlier, test::playbook(), old.clips, walk.athlete.hand);
+    ASSERT_TRUE(walk.library->save(earlier, &told));
+    Athlete athlete = walk.athlete;
+    athlete.outings = {{addDays(test::today(), -3), 54, "arm heavy at the end"}};
+    ASSERT_TRUE(walk.library->save(athlete));
+    const auto log = readLog(*walk.library, test::playbook(), athlete.id);
+    ASSERT_TRUE(log) << said(log.error().text);
+    const SeasonPage page = seasonPageOf(*log, test::playbook(), test::today());
+    ASSERT_FALSE(page.findings.empty());
+    ASSERT_FALSE(page.measures.empty());
+    const auto path = walk.folder / "season.pdf";
+    ASSERT_TRUE(writeSeason(*walk.library, test::playbook(), athlete.id, test::today(), english(), path));
+    const std::string read = test::squeezed(test::shell("pdftotext -layout '" + path.string() + "' -"));
+    for (const std::string& name :
+         {page.name, page.findings.front().first, page.measures.front().name, page.measures.back().name,
+          std::string("54 pitches. It felt: arm heavy at the end")})
+        EXPECT_NE(read.find(test::squeezed(name)), std::string::npos) << name;
+    EXPECT_EQ(read.find('@'), std::string::npos);
+    EXPECT_EQ(read.find(test::squeezed(athlete.guardianName)), std::string::npos);
+}
+
+TEST(Log, ASeasonOfNothingIsRefused) {
+    Walk walk(Stage::Look);
+    Athlete nobody = walk.athlete;
+    nobody.id = {"ath-new"};
+    ASSERT_TRUE(walk.library->save(nobody));
+    const auto path = walk.folder / "season.pdf";
+    const Status done =
+        writeSeason(*walk.library, test::playbook(), nobody.id, test::today(), english(), path);
+    ASSERT_FALSE(done);
+    EXPECT_EQ(done.error().code, ErrorCode::Refused);
+    EXPECT_FALSE(std::filesystem::exists(path));
 }
 
 TEST(Group, IsFilteredAndLeavesWithoutNames) {

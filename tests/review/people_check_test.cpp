@@ -2,6 +2,8 @@
 #include "review/people_check.h"
 
 #include "review/conditions.h"
+#include "review/pitch_count.h"
+#include "review/review_json.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {
@@ -55,6 +57,44 @@ TEST(PeopleCheck, AnAthleteIsRefusedInWords) {
     a = minor();
     a.guardianEmail.clear();
     EXPECT_EQ(why(a), ""); // may be kept; no letter goes out
+}
+
+TEST(PitchCount, IsReadFromWhatIsTypedAndKeptByItsDay) {
+    const Date today = *parseIsoDate("2026-11-25");
+    Athlete a = minor();
+    for (const auto& [day, count] :
+         {std::pair{"2026-11-21", "54"}, {"9 Nov 2026", "31"}, {"2026-11-25", "12"}}) {
+        auto outing = pitchCountFromWords(day, count, "fine", today);
+        ASSERT_TRUE(outing) << day;
+        addOuting(a, *outing);
+    }
+    ASSERT_EQ(a.outings.size(), 3U);
+    EXPECT_EQ(a.outings[0].pitches, 31);
+    EXPECT_EQ(a.outings[2].pitches, 12);
+    for (const auto& [day, count] : {std::pair{"2026-11-26", "54"},
+                                     {"", "54"},
+                                     {"2026-11-21", "0"},
+                                     {"2026-11-21", "54,5"},
+                                     {"2026-11-21", "-3"},
+                                     {"2026-11-21", "251"}})
+        EXPECT_FALSE(pitchCountFromWords(day, count, "", today)) << day << " " << count;
+    const auto read = athleteFromJson(toJson(a));
+    ASSERT_TRUE(read);
+    EXPECT_EQ(read->outings, a.outings);
+}
+
+// Pitch Smart's table as throwing_guidance_test has it: at 15, 76 to 95 pitches ask for four days.
+TEST(PitchCount, TellsTheRestThatGuidanceAsksForWhileItLasts) {
+    const Date on = *parseIsoDate("2026-11-21");
+    const PitchCount many{on, 80, ""};
+    const std::string words = said(restInWords(many, 15, addDays(on, 1)));
+    EXPECT_NE(words.find("4 days"), std::string::npos) << words;
+    EXPECT_NE(words.find("25 November"), std::string::npos) << words;
+    EXPECT_NE(words.find("league"), std::string::npos) << words;
+    EXPECT_TRUE(restInWords(many, 15, addDays(on, 5)).empty());
+    EXPECT_TRUE(restInWords({on, 10, ""}, 15, on).empty());
+    EXPECT_NE(said(restInWords({on, 120, ""}, 15, on)).find("95"), std::string::npos);
+    EXPECT_TRUE(restInWords(many, 40, on).empty()); // none is known
 }
 
 TEST(Conditions, ASpeedHasItsUnit) {

@@ -66,15 +66,19 @@ public:
         if (!w->grab().save(path)) std::cerr << "can't write " << path.toStdString() << "\n";
     }
 
-    /// Opens the first submission whose review stands at `stage` (or that has none).
+    /// Opens the newest submission of an athlete whose review was sent, or was not.
     void open(const std::string& firstName, bool sent = false) {
         auto submissions = window_.library().submissions();
+        std::optional<Submission> newest;
         for (const Submission& s : *submissions) {
             auto athlete = window_.library().athlete(s.athlete);
             auto review = window_.library().reviewOf(s.id);
             const bool isSent = *review && (*review)->sent;
-            if (athlete->firstName == firstName && isSent == sent) return openNow(s.id);
+            if (athlete->firstName == firstName && isSent == sent &&
+                (!newest || newest->received < s.received))
+                newest = s;
         }
+        if (newest) openNow(newest->id);
     }
 
     /// Until what the window reads or writes is done.
@@ -153,18 +157,20 @@ private:
     QString out_;
 };
 
-void shootLetterAndFilm(MainWindow& window, const QString& out) {
+void shootLetterAndFilm(MainWindow& window, const QString& out, std::size_t ofStop = 1) {
     ReviewSession& session = window.reviewPlace()->session();
     const DispatchRecipe recipe = previewRecipe(session);
     auto stills = correctionStills(recipe.film);
     if (!stills) return;
     const LetterPages pages(recipe.film.letter, std::move(*stills), recipe.film.words);
-    QImage page(pages.size().toSize(), QImage::Format_RGB32);
-    QPainter painter(&page);
-    painter.setRenderHint(QPainter::Antialiasing);
-    pages.paint(painter, 0);
-    painter.end();
-    page.save(out + "/letter.png");
+    for (int i = 0; i < (ofStop == 1 ? 1 : pages.count()); ++i) {
+        QImage page(pages.size().toSize(), QImage::Format_RGB32);
+        QPainter painter(&page);
+        painter.setRenderHint(QPainter::Antialiasing);
+        pages.paint(painter, i);
+        painter.end();
+        page.save(out + (i == 0 ? QString("/letter.png") : QString("/letter-%1.png").arg(i + 1)));
+    }
     FileStore files;
     const std::filesystem::path film = (out + "/film.mp4").toStdString();
     const auto made = renderNarratedFilm(recipe.film, film, files);
@@ -172,8 +178,8 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     auto reader = Reader::open(film);
     if (!reader) return;
     // Into the second stop, while the finger points: after the cards and its moment in motion.
-    const Stop& stop = session.review().stops[1];
-    const double second = static_cast<double>(made->chapters[3].endMs) / 1000 -
+    const Stop& stop = session.review().stops[ofStop];
+    const double second = static_cast<double>(made->chapters[2 + ofStop].endMs) / 1000 -
                           0.45 * session.review().takes.at(stop.id).seconds();
     auto still = (*reader)->picture(FrameNumber{static_cast<std::int64_t>(second * 30)});
     if (still) toImage(*still).save(out + "/film-still.png");
@@ -181,9 +187,27 @@ void shootLetterAndFilm(MainWindow& window, const QString& out) {
     std::filesystem::remove(film);
 }
 
+/// A stop with an earlier delivery beside it, and its letter.
+void shootThenAndNow(MainWindow& window, Photographer& p, const QString& out) {
+    window.toDesk();
+    p.open("Ludo", true);
+    p.stage(4);
+    p.key(Qt::Key_Down);
+    p.key(Qt::Key_Down);
+    QTest::qWait(1500);
+    p.shoot("then-and-now");
+    QDir().mkpath(out + "/then");
+    shootLetterAndFilm(window, out + "/then", 2);
+    window.toDesk();
+    p.open("Emeka");
+    p.stage(6);
+    p.settleLetter();
+}
+
 /// What passes quickly: a sentence being written, the film being watched, a mail being taken in. For looking
 /// at them, not for the set.
 void shootWhatPasses(MainWindow& window, Photographer& p, const QString& out) {
+    shootThenAndNow(window, p, out);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Return);

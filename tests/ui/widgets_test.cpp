@@ -263,11 +263,10 @@ TEST(Pictures, SmallWidgetsPaintThemselves) {
 
 TEST(Pictures, ATrendStandsAtItsDatesAlsoWhenOneIsMissing) {
     const Date first = *parseIsoDate("2026-09-01"), last = *parseIsoDate("2026-10-01");
-    const MeasureTrend trend("Stride", line("%", {{first, 80, 2}, {last, 84, 2}}), first, last);
-    EXPECT_DOUBLE_EQ(trend.placeOf(first), 0);
-    EXPECT_DOUBLE_EQ(trend.placeOf(*parseIsoDate("2026-09-07")), 0.2);
-    EXPECT_DOUBLE_EQ(trend.placeOf(last), 1);
-    EXPECT_DOUBLE_EQ(MeasureTrend("Stride", line("%", {}), first, first).placeOf(first), 0.5);
+    EXPECT_DOUBLE_EQ(placeOnAxis(first, last, first), 0);
+    EXPECT_DOUBLE_EQ(placeOnAxis(first, last, *parseIsoDate("2026-09-07")), 0.2);
+    EXPECT_DOUBLE_EQ(placeOnAxis(first, last, last), 1);
+    EXPECT_DOUBLE_EQ(placeOnAxis(first, first, first), 0.5);
 }
 
 TEST(Pictures, ATrendTellsItsLastChange) {

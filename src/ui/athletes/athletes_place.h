@@ -41,6 +41,7 @@ Q_SIGNALS:
     void juxtaAsked();
     void bundleAsked(const jg::AthleteId& athlete);
     void numbersAsked(const jg::AthleteId& athlete);
+    void seasonAsked(const jg::AthleteId& athlete);
     void forgetAsked(const jg::AthleteId& athlete);
     /// To the film of a finding, at the frame where it is seen.
     void openAt(const jg::LogDot& dot);
@@ -55,6 +56,8 @@ private:
     void showPage(const Result<AthleteLog>& log);
     void addHistory(const AthleteLog& log);
     void addOutings(const AthleteLog& log);
+    void addOutingsTold(const Athlete& athlete);
+    void askOuting();
     void addKeeping(const AthleteId& athlete);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);

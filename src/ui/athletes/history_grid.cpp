@@ -2,6 +2,7 @@
 
 #include "letter/palette.h"
 #include "letter/qt_text.h"
+#include "letter/trend_painter.h"
 #include "ui/hot_spot.h"
 #include "ui/text_scale.h"
 #include "ui/words.h"
@@ -13,53 +14,6 @@ namespace jg::ui {
 namespace {
 
 constexpr double kRowH = 28, kHeadH = 22, kLegendH = 24, kNameW = 230, kReach = 11;
-
-/// Each fate has a shape of its own; colour only helps.
-void paintFate(QPainter& p, Fate fate, QPointF at) {
-    const auto circle = [&](double r) { p.drawEllipse(at, r, r); };
-    p.setBrush(Qt::NoBrush);
-    switch (fate) {
-    case Fate::NotAsked:
-        return;
-    case Fate::Open:
-        p.setPen(QPen(palette::quiet, 1.5));
-        p.drawLine(at - QPointF(4, 0), at + QPointF(4, 0));
-        return;
-    case Fate::CantTell:
-        p.setPen(QPen(palette::quiet, 1.5, Qt::DotLine));
-        circle(5);
-        return;
-    case Fate::Good:
-        p.setPen(Qt::NoPen);
-        p.setBrush(palette::moss);
-        circle(4);
-        return;
-    case Fate::Kept: // good, and the letter said so
-        p.setPen(QPen(palette::moss, 1.6));
-        circle(8);
-        p.setPen(Qt::NoPen);
-        p.setBrush(palette::moss);
-        circle(4);
-        return;
-    case Fate::Found:
-        p.setPen(QPen(palette::clay, 2));
-        circle(6);
-        return;
-    case Fate::WorkedOn:
-        p.setPen(Qt::NoPen);
-        p.setBrush(palette::clay);
-        p.drawPolygon(
-            QPolygonF({at + QPointF(0, -8), at + QPointF(8, 0), at + QPointF(0, 8), at + QPointF(-8, 0)}));
-        return;
-    case Fate::CameBack:
-        p.setPen(QPen(palette::clay, 2));
-        circle(6);
-        p.drawLine(at + QPointF(-9, -9), at + QPointF(-4, -4));
-        p.drawLine(at + QPointF(-9, -4), at + QPointF(-4, -4));
-        p.drawLine(at + QPointF(-4, -9), at + QPointF(-4, -4));
-        return;
-    }
-}
 
 } // namespace
 
@@ -90,8 +44,7 @@ HistoryGrid::HistoryGrid(std::vector<LogLine> lines, const Playbook& playbook, Q
 }
 
 double HistoryGrid::xOf(Date when) const {
-    const int days = daysBetween(from_, to_);
-    const double part = days <= 0 ? 0.5 : static_cast<double>(daysBetween(from_, when)) / days;
+    const double part = placeOnAxis(from_, to_, when);
     const double left = std::min(kNameW, 0.45 * usualWidth(*this)) + 24;
     return left + part * (usualWidth(*this) - left - 40);
 }

@@ -2,11 +2,13 @@
 
 #include "desk/job.h"
 #include "desk/juxta.h"
+#include "desk/season.h"
 #include "letter/juxta_tables.h"
 #include "library/backup.h"
 #include "library/bundle.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
+#include "words/words.h"
 
 #include <QFileDialog>
 #include <QLineEdit>
@@ -108,6 +110,23 @@ void saveNumbersTo(QWidget* parent, Library& library, const Playbook& playbook, 
             return done ? msg("keep.numbers-written", {{"file", to}, {"deliveries", all->size()}})
                         : done.error().text;
         });
+}
+
+void saveSeason(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                Date today, const TellKeep& tell) {
+    const QString path =
+        QFileDialog::getSaveFileName(parent, say("keep.season"), "season.pdf", "PDF (*.pdf)");
+    if (!path.isEmpty()) saveSeasonTo(parent, library, playbook, athlete, today, path, tell);
+}
+
+void saveSeasonTo(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                  Date today, const QString& path, const TellKeep& tell) {
+    runBeside(parent, library, "keep.writing-season", tell,
+              [athlete, playbook, today, to = path.toStdString()](Library& own, std::stop_token,
+                                                                  const Job::Progress&) {
+                  const Status done = writeSeason(own, playbook, athlete, today, english(), to);
+                  return done ? msg("keep.season-written", {{"file", to}}) : done.error().text;
+              });
 }
 
 void takeInBundle(QWidget* parent, Library& library, const QString& path, Date today, const TellKeep& tell,

@@ -34,6 +34,12 @@ void saveNumbers(QWidget* parent, Library& library, const Playbook& playbook, co
 void saveNumbersTo(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
                    const QString& path, const TellKeep& tell);
 
+/// Asks where to and writes an athlete's season page.
+void saveSeason(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                Date today, const TellKeep& tell);
+void saveSeasonTo(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
+                  Date today, const QString& path, const TellKeep& tell);
+
 /// Takes a bundle in; `then` once it is done.
 void takeInBundle(QWidget* parent, Library& library, const QString& path, Date today, const TellKeep& tell,
                   const std::function<void()>& then);

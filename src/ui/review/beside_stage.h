@@ -25,6 +25,8 @@ public:
               const Library& library);
     void showNothing();
     bool shows() const { return both_ != nullptr; }
+    /// What the review's own picture is called meanwhile. Only while something shows.
+    Message ownCaption() const { return nowCaption(both_->then, both_->now); }
     /// Goes to the frame that belongs to one of the review's film. Both films need to be open.
     void follow(qint64 frame, bool playing, const FilmInfo& ownFilm, double ownFps);
     /// The frame shown of the other film; -1 until there is one.

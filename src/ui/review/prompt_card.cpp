@@ -36,6 +36,7 @@ void PromptCard::showPrompt(const Stop& stop, const Prompt& prompt) {
         html += paragraph({}, text(stop.words));
     else
         html += paragraph({}, toReader(prompt.number)) +
+                paragraph(say("prompt-card.change"), toReader(prompt.change)) +
                 paragraph(say("prompt-card.why"), toReader(prompt.why)) +
                 paragraph(say("prompt-card.feel"), toReader(prompt.feel));
     html += paragraph(say("prompt-card.then"), say(prompt.next));

@@ -179,6 +179,7 @@ void ReviewPlace::refreshPicture() {
     std::vector<Message> left;
     if (current_ && !current_->stageCaption().isEmpty())
         left.push_back(asIs(current_->stageCaption().toStdString()));
+    if (beside_->shows()) left.push_back(beside_->ownCaption());
     left.push_back(session_->deliveries().size() > 1
                        ? nameOf(session_->delivery(), session_->submission().clips)
                        : nameOf(clip.view));
