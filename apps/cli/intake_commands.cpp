@@ -4,6 +4,7 @@
 #include "base/date.h"
 #include "desk/intake.h"
 #include "desk/mail_intake.h"
+#include "desk/roster.h"
 
 #include <iostream>
 
@@ -75,10 +76,41 @@ void intake(const Arguments& a, std::stop_token stop) {
     if (left > 0) throw Refusal(msg("intake-commands.some-left", {{"count", left}}));
 }
 
+/// Who a table would add or change; kept with --yes.
+void roster(const Arguments& a, std::stop_token) {
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const auto rows = orRefuse(readRoster(*library, a.word(1, "FILE"), SystemClock().today()));
+    json all = json::array();
+    for (const RosterRow& row : rows) {
+        all.push_back({{"line", row.line},
+                       {"who", row.who},
+                       {"kind", idOf(row.kind)},
+                       {"words", english()(row.words)}});
+        if (!a.has("json"))
+            std::cout << msg("intake-commands.roster-row", {{"line", row.line},
+                                                            {"kind", std::string(idOf(row.kind))},
+                                                            {"who", row.who},
+                                                            {"words", row.words}})
+                      << "\n";
+    }
+    if (a.has("json")) std::cout << all.dump(2) << "\n";
+    if (!a.has("yes"))
+        return void(a.has("json") || std::cout << msg("intake-commands.roster-say-yes") << "\n");
+    const int kept = orRefuse(keepRoster(*library, rows));
+    if (!a.has("json")) std::cout << msg("intake-commands.roster-kept", {{"count", kept}}) << "\n";
+}
+
 } // namespace
 
 std::vector<Command> intakeCommands() {
-    return {{"intake", "intake LIB MAIL.eml|MAILDIR|FOLDER [--json]", {}, {"json"}, 2, 2, intake}};
+    return {{"intake", "intake LIB MAIL.eml|MAILDIR|FOLDER [--json]", {}, {"json"}, 2, 2, intake},
+            {"roster",
+             "roster LIB FILE.csv [--yes] [--json]  (says who is new or changed; --yes keeps them)",
+             {},
+             {"json", "yes"},
+             2,
+             2,
+             roster}};
 }
 
 } // namespace jg::cli

@@ -14,8 +14,8 @@ namespace {
 
 constexpr double kSeasonSide = 56, kSeasonTop = 50;
 constexpr double kSeasonWidth = kPageWidth - 2 * kSeasonSide;
-constexpr double kNameW = 230;  ///< of the names at the left
-constexpr double kWordsW = 170; ///< of the words at the right
+constexpr double kNameW = 252;  ///< of the names at the left
+constexpr double kWordsW = 200; ///< of the words at the right
 constexpr double kFindingH = 24, kMeasureH = 44;
 
 /// Lays the parts out below each other, page by page.
@@ -124,7 +124,7 @@ private:
             const double w = QFontMetricsF(textFont(10.5)).horizontalAdvance(words);
             paintFate(p_, fate, {x, y_ + 11});
             write({x + 13, y_, w + 2, 22}, words, textFont(10.5), palette::quiet);
-            x += 32 + w;
+            x += 42 + w;
         }
         y_ += 22;
     }

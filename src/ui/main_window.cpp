@@ -342,6 +342,8 @@ void MainWindow::takeInFiles(const QStringList& files) {
     if (files.size() == 1 && files.front().endsWith(".zip", Qt::CaseInsensitive))
         return takeInBundle(this, *parts_.library, files.front(), parts_.clock->today(), tellKeep(),
                             [this] { refreshHome(); });
+    if (files.size() == 1 && files.front().endsWith(".csv", Qt::CaseInsensitive))
+        return takeInRoster(files.front());
     QStringList films;
     std::vector<std::filesystem::path> mails;
     for (const QString& file : files) {

@@ -86,6 +86,7 @@ private:
     void buildHome();
     QWidget* buildPlaces();
     void connectPlaces();
+    void takeInRoster(const QString& file);
     void connectKeeping();
     std::function<void(const QString&, bool)> tellKeep();
     void restorePlace();

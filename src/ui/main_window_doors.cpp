@@ -1,9 +1,12 @@
 // The window's doors from a page to elsewhere: a film at a frame, the sheet, bundles, deleting an athlete.
 #include "ui/athletes/athletes_place.h"
+#include "ui/athletes/roster_dialog.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/keep/keep_jobs.h"
 #include "ui/main_window.h"
+
+#include <QFileDialog>
 
 namespace jg::ui {
 
@@ -50,7 +53,20 @@ std::function<void(const QString&, bool)> MainWindow::tellKeep() {
     return [this](const QString& sentence, bool stays) { foot_->tell(sentence, stays ? 0 : 6); };
 }
 
+void MainWindow::takeInRoster(const QString& file) {
+    if (parts_.library->readOnly()) return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+    askRoster(this, *parts_.library, file, parts_.clock->today(), [this](const QString& sentence) {
+        foot_->tell(sentence, 0);
+        refreshHome();
+    });
+}
+
 void MainWindow::connectKeeping() {
+    connect(athletes_, &AthletesPlace::rosterAsked, this, [this] {
+        const QString file =
+            QFileDialog::getOpenFileName(this, say("roster-dialog.title"), {}, "CSV (*.csv)");
+        if (!file.isEmpty()) takeInRoster(file);
+    });
     connect(athletes_, &AthletesPlace::bundleAsked, this,
             [this](const AthleteId& athlete) { saveBundle(this, *parts_.library, athlete, tellKeep()); });
     connect(athletes_, &AthletesPlace::numbersAsked, this, [this](const AthleteId& athlete) {

@@ -16,8 +16,10 @@
 #include <QApplication>
 #include <QDialog>
 #include <QDir>
+#include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QTest>
 
 #include <iostream>
@@ -204,10 +206,63 @@ void shootThenAndNow(MainWindow& window, Photographer& p, const QString& out) {
     p.settleLetter();
 }
 
+/// Many at once: a roster from a table, all ready letters; and an athlete's outings.
+void shootMany(MainWindow& window, Photographer& p, const QString& out) {
+    const auto dialog = [&](const char* name) -> QDialog* {
+        QDialog* found = nullptr;
+        const auto open = [&] {
+            for (QDialog* d : window.findChildren<QDialog*>(name))
+                if (d->isVisible()) found = d;
+            return found != nullptr;
+        };
+        if (!QTest::qWaitFor(open, 20000)) return nullptr;
+        QTest::qWait(1500);
+        return found;
+    };
+    const auto table = std::filesystem::path(out.toStdString()) / "team.csv";
+    FileStore files;
+    if (!files.write(table, "First name,Last name,Born,Throws,Height,Guardian,Guardian mail\n"
+                            "Noor,Ade,2011-03-09,left,162,Ada Ade,ada@example.org\n"
+                            "Ivo,Brand,3/9/2011,right,,,\n"
+                            "Mira,Fenn,2 Jan 2010,right,5 ft 6,Jo Fenn,jo@example.org\n"))
+        return;
+    window.takeInFiles({QString::fromStdString(table.string())});
+    if (QDialog* d = dialog("roster")) {
+        p.shoot("roster", d);
+        d->close();
+    }
+    std::filesystem::remove(table);
+    window.showPlace("post");
+    if (auto* all = window.findChild<QPushButton*>("send-all-ready")) all->click();
+    if (QDialog* d = dialog("send-all")) {
+        p.shoot("send-all", d);
+        d->close();
+    }
+    p.shoot("post");
+    window.showPlace("athletes");
+    QTest::qWait(500);
+    if (auto* enter = window.findChild<QPushButton*>("outing-enter")) enter->click();
+    if (QDialog* d = dialog("outing")) {
+        d->findChild<QLineEdit*>("pitches")->setText("54");
+        d->findChild<QLineEdit*>("felt")->setText("arm heavy at the end");
+        p.shoot("outing-form", d);
+        QTest::keyClick(d, Qt::Key_Return, Qt::ControlModifier);
+    }
+    QTest::qWait(600);
+    if (auto* button = window.findChild<QPushButton*>("outing-enter"))
+        for (QWidget* w = button; w; w = w->parentWidget())
+            if (auto* scroll = qobject_cast<QScrollArea*>(w)) scroll->ensureWidgetVisible(button, 0, 260);
+    p.shoot("outings");
+}
+
 /// What passes quickly: a sentence being written, the film being watched, a mail being taken in. For looking
 /// at them, not for the set.
 void shootWhatPasses(MainWindow& window, Photographer& p, const QString& out) {
     shootThenAndNow(window, p, out);
+    shootMany(window, p, out);
+    p.open("Emeka");
+    p.stage(6);
+    p.settleLetter();
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Down);
     p.key(Qt::Key_Return);

@@ -50,6 +50,10 @@ AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QW
             choose(rows_[static_cast<std::size_t>(i)].athlete.id);
     });
     left->addWidget(list_, 1);
+    auto* roster = plainButton(say("athletes-place.roster"));
+    roster->setObjectName("roster-open");
+    connect(roster, &QPushButton::clicked, this, &AthletesPlace::rosterAsked);
+    left->addWidget(roster, 0, Qt::AlignLeft);
     unread_ = problemLabel("athletes-left-out");
     unread_->setMaximumWidth(em(220));
     left->addWidget(unread_);

@@ -39,6 +39,7 @@ Q_SIGNALS:
     void closePain(const jg::SubmissionId& submission, const QString& words);
     void closePromise(qint64 promiseRow, jg::Kept how);
     void juxtaAsked();
+    void rosterAsked();
     void bundleAsked(const jg::AthleteId& athlete);
     void numbersAsked(const jg::AthleteId& athlete);
     void seasonAsked(const jg::AthleteId& athlete);

@@ -1,6 +1,7 @@
 #include "ui/post/post_place.h"
 
 #include "base/time_zone.h"
+#include "ui/post/send_all_dialog.h"
 #include "ui/theme.h"
 
 #include <QDateTime>
@@ -22,7 +23,6 @@ PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword&
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(34, 26, 34, 12);
     column->setSpacing(12);
-    column->addWidget(heading(say("post-place.post"), 28));
     auto* card = new QFrame;
     card->setObjectName("card");
     auto* row = new QHBoxLayout(card);
@@ -36,6 +36,13 @@ PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword&
     auto* attempt = plainButton(say("post-place.try-the-server"));
     attempt->setObjectName("try-server");
     connect(attempt, &QPushButton::clicked, this, &PostPlace::tryServer);
+    auto* all = mainButton(say("post-place.send-all"));
+    all->setObjectName("send-all-ready");
+    connect(all, &QPushButton::clicked, this, &PostPlace::sendAllReady);
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading(say("post-place.post"), 28), 1);
+    top->addWidget(all);
+    column->addLayout(top);
     row->addWidget(office);
     row->addWidget(attempt);
     row->addWidget(edit);
@@ -136,6 +143,16 @@ void PostPlace::tryServer() {
                                    : say(tried.error().text));
         };
     });
+}
+
+void PostPlace::sendAllReady() {
+    if (job_ || !library_) return;
+    auto* dialog = new SendAllDialog(*library_, playbook_, clock_, password_, this);
+    connect(dialog, &SendAllDialog::outboxChanged, this, [this] {
+        show(*library_);
+        Q_EMIT outboxChanged();
+    });
+    dialog->open();
 }
 
 void PostPlace::editServer() {

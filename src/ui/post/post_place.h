@@ -30,6 +30,7 @@ private:
     void again(const OutboxItem& item);
     void editServer();
     void tryServer();
+    void sendAllReady();
 
     const Playbook& playbook_; ///< the library's, which grows
     const Clock& clock_;
