@@ -1,11 +1,9 @@
 // How soon a sheet of twelve cells stands, and how quickly two films step backward together beside one alone:
 // juxta_bench LIBRARY prints JSON. The library is one of `juxtagraph-cli demo`, with its scrub copies made.
-#include "base/date.h"
-#include "desk/film_thread.h"
 #include "desk/juxta.h"
 #include "desk/places.h"
-#include "desk/scrub_maker.h"
 #include "film/reader.h"
+#include "film/scrub_copy.h"
 #include "film/true_time.h"
 #include "letter/fonts.h"
 #include "review/lockstep.h"
@@ -99,6 +97,10 @@ int main(int argc, char** argv) {
         std::cerr << "no athlete here has three deliveries\n";
         return 1;
     }
+    for (const JuxtaEntry& e : *entries) // a library that was looked at has them
+        if (const auto scrub = (*library)->scrubPath(e.clip); !std::filesystem::exists(scrub))
+            if (auto reader = Reader::open((*library)->mediaPath(e.clip)); reader)
+                if (!makeScrubCopy(**reader, scrub, (*library)->files())) std::cerr << "no scrub copy\n";
     std::vector<double> sheets;
     for (int round = 0; round < 6; ++round) sheets.push_back(sheetMs(**library, *playbook, keys));
     const Clip &one = (*entries)[0].clip, &other = (*entries)[1].clip;

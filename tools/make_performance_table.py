@@ -82,11 +82,22 @@ def window_rows(bin_folder):
     yield f"| pictures shown of the 500 | {m['heldShown'] / 500:.2f} | | |"
 
 
+def juxta_rows(bin_folder, folder):
+    """The demo library's athlete with the most deliveries, three under each other."""
+    library = folder / "demo"
+    run(bin_folder / "juxtagraph-cli", "demo", library)
+    m = json.loads(run(bin_folder / "juxta_bench", library).stdout)
+    yield f"| twelve cells, the first time | {m['twelveCellsColdMs']:.0f} ms | none |"
+    yield f"| twelve cells, the slowest of five more | {m['twelveCellsWarmMs']:.0f} ms | 400 ms |"
+    yield f"| two films a step back, beside each alone | {m['together']:.2f} | 1.1 |"
+
+
 def main():
     bin_folder = pathlib.Path(sys.argv[1]).resolve()
     with tempfile.TemporaryDirectory() as folder:
         films = list(film_rows(bin_folder, pathlib.Path(folder)))
         years = list(library_rows(bin_folder, pathlib.Path(folder)))
+        sheet = list(juxta_rows(bin_folder, pathlib.Path(folder)))
     text = [
         "# Performance", "",
         "Made by `./run bench` in one run on two shared cores; only the ratios (in brackets) carry over to other machines.", "",
@@ -111,6 +122,9 @@ def main():
         "How late a timer of 2 ms comes in the window's thread, beside one in a thread that does nothing else in the same process.", "",
         "| while | turns below 50 ms, beside the idle thread's (at least 0.99) | latest | the idle thread's latest |", "|---|---|---|---|",
         *window_rows(bin_folder), "",
+        "## Sheet", "",
+        "Of the demo library, from asking it to the stills as the window shows them, and both films of a pair decoded backward in lockstep.", "",
+        "| what | measured | at most |", "|---|---|---|", *sheet, "",
         "## Core", "", "| what | time |", "|---|---|", *core_rows(bin_folder), "",
     ]
     pathlib.Path("docs/performance.md").write_text("\n".join(text), encoding="utf-8")

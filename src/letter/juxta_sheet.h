@@ -12,6 +12,7 @@
 
 #include <functional>
 #include <map>
+#include <stop_token>
 #include <utility>
 
 namespace jg {

@@ -2,6 +2,7 @@
 
 #include "letter/captions.h"
 #include "letter/film_painter.h"
+#include "review/beside.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"
 #include "voice/voice_chain.h"
@@ -190,16 +191,7 @@ const ToldBeside* besideIn(const FilmRecipe& recipe, const Stop& stop) {
 }
 
 std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {
-    const auto hasNumber = [&](const std::string& id) {
-        const MeasureRow* row = told.assessment.measure(id);
-        return row && row->value.value;
-    };
-    if (const std::string id = toldMeasure(recipe.review, recipe.playbook, told.assessment, finding);
-        hasNumber(id))
-        return id;
-    for (const Cause& cause : recipe.playbook.causes)
-        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
-    return finding;
+    return picturedMeasure(recipe.review, recipe.playbook, told.assessment, finding);
 }
 
 Result<FilmMade> renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path,

@@ -38,6 +38,18 @@ std::optional<Beside> besideAt(const DeliveryMarks& own, std::int64_t frame, con
     return Beside{other.key.review, other.marks.number, *other.marks.frameOf(*moment), *own.frameOf(*moment)};
 }
 
+std::string picturedMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
+                            const std::string& finding) {
+    const auto hasNumber = [&](const std::string& id) {
+        const MeasureRow* row = a.measure(id);
+        return row && row->value.value;
+    };
+    if (const std::string id = toldMeasure(review, playbook, a, finding); hasNumber(id)) return id;
+    for (const Cause& cause : playbook.causes)
+        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
+    return finding;
+}
+
 std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
                                        const Playbook& playbook, const std::set<std::string>& overruled) {
     const auto& [then, now] = both;
@@ -46,7 +58,7 @@ std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, c
         if (auto change = compareMeasure(then, now, id, overruled.contains(id)))
             changes.push_back(std::move(*change));
     };
-    const std::string told = toldMeasure(review, playbook, now.results, stop.finding);
+    const std::string told = picturedMeasure(review, playbook, now.results, stop.finding);
     if (playbook.measure(told)) {
         compare(told);
         return changes;

@@ -23,7 +23,12 @@ struct ThenAndNow {
     JuxtaEntry then, now;
 };
 
-/// What a stop is about in numbers that both deliveries have: the measure that tells of its finding; of one
+/// The measure that a finding's picture shows: the one whose number is told (toldMeasure()), else the first
+/// it bears on that has a number; the finding itself when none has. Pure.
+std::string picturedMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
+                            const std::string& finding);
+
+/// What a stop is about in numbers that both deliveries have: the measure its picture shows; of one
 /// without a finding all at the position where the two are locked, what really changed first. Pure.
 std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
                                        const Playbook& playbook, const std::set<std::string>& overruled = {});

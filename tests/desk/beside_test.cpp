@@ -127,6 +127,22 @@ TEST(Beside, TheNumberOfACorrectionIsThatOfItsPicture) {
     EXPECT_GT(told, 5);
 }
 
+TEST(Beside, WhatHasChangedIsToldOfTheMeasureThatThePicturesShow) {
+    WithPast w;
+    int told = 0;
+    for (const Judged& j : w.session->told().findings) {
+        const Stop stop = w.put(j.finding.id);
+        const auto both = *w.session->beside(stop);
+        const auto changes = besideChanges(w.session->review(), stop, *both, w.session->playbook());
+        const FilmRecipe recipe = previewRecipe(*w.session).film;
+        const std::string pictured = picturedMeasure(recipe, recipe, j.finding.id);
+        if (!w.session->playbook().measure(pictured) || changes.empty()) continue;
+        EXPECT_EQ(changes.front().measure, pictured) << j.finding.id;
+        ++told;
+    }
+    EXPECT_GT(told, 8);
+}
+
 TEST(Beside, WithoutANumberInBothTheLetterSaysSo) {
     WithPast w;
     w.past.first().points.clear();

@@ -189,8 +189,8 @@ void shootLetterAndFilm(MainWindow& window, const QString& out, std::size_t ofSt
     std::filesystem::remove(film);
 }
 
-/// A stop with an earlier delivery beside it, and its letter.
-void shootThenAndNow(MainWindow& window, Photographer& p, const QString& out) {
+/// A stop with an earlier delivery beside it.
+void shootThenAndNow(MainWindow& window, Photographer& p) {
     window.toDesk();
     p.open("Ludo", true);
     p.stage(4);
@@ -198,12 +198,14 @@ void shootThenAndNow(MainWindow& window, Photographer& p, const QString& out) {
     p.key(Qt::Key_Down);
     QTest::qWait(1500);
     p.shoot("then-and-now");
+}
+
+/// Its letter and film, for looking at them.
+void shootItsLetter(MainWindow& window, Photographer& p, const QString& out) {
+    window.toDesk();
+    p.open("Ludo", true);
     QDir().mkpath(out + "/then");
     shootLetterAndFilm(window, out + "/then", 2);
-    window.toDesk();
-    p.open("Emeka");
-    p.stage(6);
-    p.settleLetter();
 }
 
 /// Many at once: a roster from a table, all ready letters; and an athlete's outings.
@@ -232,6 +234,7 @@ void shootMany(MainWindow& window, Photographer& p, const QString& out) {
         d->close();
     }
     std::filesystem::remove(table);
+    window.toDesk();
     window.showPlace("post");
     if (auto* all = window.findChild<QPushButton*>("send-all-ready")) all->click();
     if (QDialog* d = dialog("send-all")) {
@@ -239,6 +242,7 @@ void shootMany(MainWindow& window, Photographer& p, const QString& out) {
         d->close();
     }
     p.shoot("post");
+    window.toDesk();
     window.showPlace("athletes");
     QTest::qWait(500);
     if (auto* enter = window.findChild<QPushButton*>("outing-enter")) enter->click();
@@ -258,7 +262,7 @@ void shootMany(MainWindow& window, Photographer& p, const QString& out) {
 /// What passes quickly: a sentence being written, the film being watched, a mail being taken in. For looking
 /// at them, not for the set.
 void shootWhatPasses(MainWindow& window, Photographer& p, const QString& out) {
-    shootThenAndNow(window, p, out);
+    shootItsLetter(window, p, out);
     shootMany(window, p, out);
     p.open("Emeka");
     p.stage(6);
@@ -325,7 +329,7 @@ void shootJuxta(MainWindow& window, Photographer& p) {
     if (qEnvironmentVariableIsSet("JUXTAGRAPH_ALL_SHOTS")) p.shoot("pair-over");
     p.key(Qt::Key_W);
     waitFor(exact);
-    p.shoot("pair-figures");
+    if (qEnvironmentVariableIsSet("JUXTAGRAPH_ALL_SHOTS")) p.shoot("pair-figures");
     p.key(Qt::Key_Escape);
     p.key(Qt::Key_F);
     waitFor([&] { return juxta->curves()->stillsShown() > 0; });
@@ -391,6 +395,7 @@ int main(int argc, char** argv) {
     p.shoot("measure");
     p.stage(3);
     p.shoot("judge");
+    shootThenAndNow(window, p);
     window.toDesk();
     p.open("Emeka");
     p.stage(2);
