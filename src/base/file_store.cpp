@@ -1,11 +1,14 @@
 #include "base/file_store.h"
 
+#include <algorithm>
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
 #include <fstream>
 #include <sstream>
+#include <sys/stat.h>
 #include <unistd.h>
+#include <vector>
 
 namespace jg {
 
@@ -46,19 +49,73 @@ int flushToDisk(const fs::path& path) {
     return error;
 }
 
-int writeAll(const fs::path& path, std::string_view bytes) {
-    const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, kOwnerOnly);
-    if (fd < 0) return errno;
-    int error = 0;
-    while (!bytes.empty() && error == 0) {
+int openNew(const fs::path& path) {
+    return ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, kOwnerOnly);
+}
+
+int writeBytes(int fd, std::string_view bytes) {
+    while (!bytes.empty()) {
         const ssize_t n = ::write(fd, bytes.data(), bytes.size());
-        if (n < 0)
-            error = errno == EINTR ? 0 : errno;
-        else
-            bytes.remove_prefix(static_cast<std::size_t>(n));
+        if (n < 0 && errno != EINTR) return errno;
+        if (n > 0) bytes.remove_prefix(static_cast<std::size_t>(n));
     }
+    return 0;
+}
+
+int writeAll(const fs::path& path, std::string_view bytes) {
+    const int fd = openNew(path);
+    if (fd < 0) return errno;
+    int error = writeBytes(fd, bytes);
     if (::close(fd) != 0 && error == 0) error = errno;
     return error;
+}
+
+/// What went wrong while a file was copied; 0 = nothing.
+struct CopyFault {
+    int number = 0;
+    bool reading = false;
+};
+
+CopyFault copyPart(int in, int out, off_t at, off_t end) {
+    constexpr off_t kChunk = 1 << 20;
+    std::vector<char> chunk(static_cast<std::size_t>(std::min(kChunk, end - at)));
+    if (::lseek(out, at, SEEK_SET) < 0) return {errno};
+    while (at < end) {
+        const auto wanted = std::min<std::size_t>(chunk.size(), static_cast<std::size_t>(end - at));
+        const ssize_t n = ::pread(in, chunk.data(), wanted, at);
+        if (n < 0 && errno == EINTR) continue;
+        if (n <= 0) return {n < 0 ? errno : EIO, true};
+        if (const int error = writeBytes(out, {chunk.data(), static_cast<std::size_t>(n)})) return {error};
+        at += n;
+    }
+    return {};
+}
+
+/// Holes stay holes, so that a copy takes no more room than the file did.
+CopyFault copyData(int in, int out, off_t size) {
+    for (off_t at = 0; at < size;) {
+        off_t data = ::lseek(in, at, SEEK_DATA);
+        if (data < 0 && errno == ENXIO) break; // what is left is a hole
+        if (data < 0) data = at;               // a file system that knows of none
+        const off_t hole = ::lseek(in, data, SEEK_HOLE);
+        const off_t end = hole < 0 ? size : hole;
+        if (const CopyFault fault = copyPart(in, out, data, end); fault.number != 0) return fault;
+        at = end;
+    }
+    return {::ftruncate(out, size) == 0 ? 0 : errno};
+}
+
+CopyFault copyAll(const fs::path& from, const fs::path& to) {
+    struct stat facts {};
+    if (::stat(from.c_str(), &facts) != 0) return {errno, true};
+    if (!S_ISREG(facts.st_mode)) return {EINVAL, true}; // a pipe would never end
+    const int in = ::open(from.c_str(), O_RDONLY | O_CLOEXEC);
+    if (in < 0) return {errno, true};
+    const int out = openNew(to);
+    CopyFault fault = out < 0 ? CopyFault{errno} : copyData(in, out, facts.st_size);
+    if (out >= 0 && ::close(out) != 0 && fault.number == 0) fault = {errno};
+    ::close(in);
+    return fault;
 }
 
 } // namespace
@@ -90,12 +147,12 @@ Status FileStore::write(const fs::path& path, std::string_view bytes) {
 
 Status FileStore::copy(const fs::path& from, const fs::path& to) {
     return publish(to, [&](const fs::path& temporary) -> Status {
-        std::error_code ec;
-        fs::copy_file(from, temporary, fs::copy_options::overwrite_existing, ec);
-        if (!ec) return Done{};
-        if (ec == std::errc::no_space_on_device) return writeError(to, ENOSPC);
-        return fail(ErrorCode::Unreadable, msg("file-store.from-cant-be-copied-message",
-                                               {{"from", from.string()}, {"message", ec.message()}}));
+        const CopyFault fault = copyAll(from, temporary);
+        if (fault.number == 0) return Done{};
+        if (!fault.reading) return writeError(to, fault.number);
+        return fail(ErrorCode::Unreadable,
+                    msg("file-store.from-cant-be-copied-message",
+                        {{"from", from.string()}, {"message", std::strerror(fault.number)}}));
     });
 }
 

@@ -21,7 +21,7 @@ public:
     virtual ~FileStore() = default;
     /// Replaces `path` by `bytes` (written beside it, flushed, renamed). Errors: DiskFull, WriteFailed.
     virtual Status write(const std::filesystem::path& path, std::string_view bytes);
-    /// Copies a file the same way. Errors: Unreadable, DiskFull, WriteFailed.
+    /// Copies a file the same way; its holes stay holes. Errors: Unreadable, DiskFull, WriteFailed.
     virtual Status copy(const std::filesystem::path& from, const std::filesystem::path& to);
     /// Lets `make` write to a temporary neighbour of `path`, then renames it into place. The neighbour is
     /// removed when `make` fails, so no half file is left. Errors: those of make, DiskFull, WriteFailed.

@@ -33,6 +33,32 @@ TEST(Ids, TheSameSeedGivesTheSameIds) {
     EXPECT_EQ(first.value.rfind("rev-", 0), 0U);
 }
 
+TEST(FileStore, ACopyHasTheSameBytesAndItsHolesStayHoles) {
+    const test::TempFolder folder;
+    FileStore files;
+    const auto from = folder / "from", to = folder / "to";
+    for (const std::string& text : {std::string(), std::string("a"), std::string(3 << 20, 'b')}) {
+        ASSERT_TRUE(files.write(from, text));
+        ASSERT_TRUE(files.copy(from, to));
+        EXPECT_EQ(*readFile(to), text);
+    }
+    std::ofstream(from) << "head";
+    std::filesystem::resize_file(from, 64 << 20);
+    std::ofstream(from, std::ios::app) << "tail";
+    ASSERT_TRUE(files.copy(from, to));
+    EXPECT_EQ(*readFile(to), *readFile(from));
+    struct stat facts {};
+    ASSERT_EQ(::stat(to.c_str(), &facts), 0);
+    EXPECT_LT(facts.st_blocks * 512, 1 << 20);
+    EXPECT_EQ(facts.st_mode & 0777, 0600U);
+    for (const auto& wrong : {folder / "nowhere", folder.path()}) {
+        const Status copied = files.copy(wrong, to);
+        ASSERT_FALSE(copied);
+        EXPECT_EQ(copied.error().code, ErrorCode::Unreadable);
+    }
+    EXPECT_EQ(std::filesystem::file_size(to), (64U << 20) + 4); // as it was
+}
+
 TEST(FileStore, WritesWholeFilesAndLeavesNoNeighbour) {
     const test::TempFolder folder;
     FileStore files;

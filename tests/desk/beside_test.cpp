@@ -19,23 +19,11 @@ using test::Walk;
 /// A walk whose athlete was reviewed a month before, with the lead knee bent otherwise.
 struct WithPast {
     Walk walk;
-    Review past = walk.review;
-    std::unique_ptr<ReviewSession> session;
-
-    WithPast() {
-        past.id = {"rev-past"};
-        past.revision = 0;
-        past.date = addDays(past.date, -30);
-        Submission old = walk.submission;
-        old.id = {"sub-past"};
-        old.received = past.date;
-        EXPECT_TRUE(walk.library->save(old));
-        past.submission = old.id;
-        for (auto& [key, mark] : past.first().points)
+    Review past = test::keepEarlier(walk, "past", 30, [](Review& r) {
+        for (auto& [key, mark] : r.first().points)
             if (key.landmark == Landmark::LeadKnee) mark.point.at.x += 14;
-        EXPECT_TRUE(walk.library->save(past));
-        session = walk.session();
-    }
+    });
+    std::unique_ptr<ReviewSession> session = walk.session();
 
     /// A measure that really changed since, of those with a number in both.
     std::string changedMeasure() {

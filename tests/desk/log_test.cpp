@@ -137,17 +137,7 @@ TEST(Outing, TellsThePitchFromWhichALevelChangedOrThatThereAreTooFew) {
 
 TEST(Log, TheSeasonIsPrintedAsPopplerReadsItAndWithoutAddresses) {
     Walk walk(Stage::Send);
-    Review earlier = walk.review;
-    earlier.id = {"rev-earlier"};
-    earlier.revision = 0;
-    earlier.date = addDays(earlier.date, -40);
-    Submission old = walk.submission;
-    old.id = {"sub-earlier"};
-    old.received = earlier.date;
-    earlier.submission = old.id;
-    ASSERT_TRUE(walk.library->save(old));
-    const Assessment told = assess(earlier, test::playbook(), old.clips, walk.athlete.hand);
-    ASSERT_TRUE(walk.library->save(earlier, &told));
+    test::keepEarlier(walk, "earlier", 40);
     Athlete athlete = walk.athlete;
     athlete.outings = {{addDays(test::today(), -3), 54, "arm heavy at the end"}};
     ASSERT_TRUE(walk.library->save(athlete));

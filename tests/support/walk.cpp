@@ -47,6 +47,23 @@ std::unique_ptr<ReviewSession> Walk::session() {
     return std::move(*opened);
 }
 
+Review keepEarlier(Walk& walk, const std::string& name, int days,
+                   const std::function<void(Review&)>& change) {
+    Review earlier = walk.review;
+    earlier.id = {"rev-" + name};
+    earlier.revision = 0;
+    earlier.date = addDays(earlier.date, -days);
+    Submission old = walk.submission;
+    old.id = {"sub-" + name};
+    old.received = earlier.date;
+    earlier.submission = old.id;
+    if (change) change(earlier);
+    EXPECT_TRUE(walk.library->save(old));
+    const Assessment told = assess(earlier, walk.book, old.clips, walk.athlete.hand);
+    EXPECT_TRUE(walk.library->save(earlier, &told));
+    return earlier;
+}
+
 bool turnUntil(const std::function<bool()>& done, int ms) {
     QElapsedTimer clock;
     clock.start();

@@ -27,6 +27,11 @@ struct Walk {
     std::unique_ptr<ReviewSession> session();
 };
 
+/// Keeps the walk's review once more, so many days earlier and with a submission of its own ("rev-NAME",
+/// "sub-NAME"), as `change` makes it; its results are kept with it.
+Review keepEarlier(Walk& walk, const std::string& name, int days,
+                   const std::function<void(Review&)>& change = {});
+
 /// Turns the event loop until `done`; false when it did not come.
 bool turnUntil(const std::function<bool()>& done, int ms = 20000);
 

@@ -18,18 +18,9 @@ using test::Walk;
 /// A walk with an earlier review of the same film, plant set two frames sooner.
 struct WithEarlier {
     Walk walk{Stage::Send};
-    Review earlier = walk.review;
-    WithEarlier() {
-        earlier.id = {"rev-earlier"};
-        earlier.revision = 0;
-        earlier.date = addDays(earlier.date, -7);
-        Submission old = walk.submission;
-        old.id = {"sub-earlier"};
-        EXPECT_TRUE(walk.library->save(old));
-        earlier.submission = old.id;
-        earlier.first().moments[Moment::Plant].frame = *earlier.first().frameOf(Moment::Plant) - 2;
-        EXPECT_TRUE(walk.library->save(earlier));
-    }
+    Review earlier = test::keepEarlier(walk, "earlier", 7, [](Review& r) {
+        r.first().moments[Moment::Plant].frame = *r.first().frameOf(Moment::Plant) - 2;
+    });
 };
 
 TEST(BesideWindow, AStopShowsTheEarlierDeliveryAndBothStepTogether) {

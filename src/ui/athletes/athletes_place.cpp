@@ -1,15 +1,11 @@
 #include "ui/athletes/athletes_place.h"
 
-#include "coaching/throwing_guidance.h"
-#include "post/incoming.h"
-#include "review/people_check.h"
-#include "review/pitch_count.h"
 #include "ui/athletes/athlete_dialog.h"
 #include "ui/athletes/history_grid.h"
 #include "ui/athletes/log_sections.h"
 #include "ui/athletes/measure_trend.h"
 #include "ui/athletes/outing_chart.h"
-#include "ui/form_dialog.h"
+#include "ui/athletes/outings_told.h"
 #include "ui/promise_line.h"
 #include "ui/review/choice_dialog.h"
 #include "ui/row_list.h"
@@ -374,67 +370,9 @@ void AthletesPlace::addOutings(const AthleteLog& log) {
     page_->addSpacing(12);
 }
 
-/// Pitches and how it felt, as the athlete told them, with what guidance says of the rest.
 void AthletesPlace::addOutingsTold(const Athlete& athlete) {
-    page_->addWidget(heading(say("athletes-place.outings-told"), 18));
-    page_->addWidget(rule());
-    if (athlete.outings.empty()) page_->addWidget(quiet(say("athletes-place.no-outing"), 13));
-    constexpr std::size_t kMost = 8;
-    for (std::size_t i = athlete.outings.size(), shown = 0; i-- > 0 && shown < kMost; ++shown) {
-        const PitchCount& o = athlete.outings[i];
-        auto* line = new QWidget;
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(0, 2, 0, 2);
-        const bool newest = i + 1 == athlete.outings.size();
-        row->addWidget(plain(say(newest ? joined(ListStyle::Sentences,
-                                                 {inWords(o), restInWords(o, athlete.ageOn(today_), today_)})
-                                        : inWords(o)),
-                             13),
-                       1);
-        auto* out = plainButton(say("athletes-place.take-out"));
-        out->setObjectName("link");
-        connect(out, &QPushButton::clicked, this, [this, athlete, i] {
-            Athlete changed = athlete;
-            changed.outings.erase(changed.outings.begin() + static_cast<std::ptrdiff_t>(i));
-            Q_EMIT edited(changed);
-        });
-        row->addWidget(out, 0, Qt::AlignTop);
-        page_->addWidget(line);
-        if (const std::string pain = painIn(o.felt); newest && !pain.empty()) {
-            auto* note = new QFrame;
-            note->setObjectName("pain");
-            auto* box = new QHBoxLayout(note);
-            box->setContentsMargins(12, 6, 10, 6);
-            box->addWidget(plain(say("athletes-place.sounds-like-pain", {{"words", pain}}), 12.5));
-            page_->addWidget(note);
-        }
-    }
-    auto* enter = plainButton(say("athletes-place.enter-outing"));
-    enter->setObjectName("outing-enter");
-    connect(enter, &QPushButton::clicked, this, &AthletesPlace::askOuting);
-    page_->addWidget(enter, 0, Qt::AlignLeft);
+    page_->addWidget(outingsTold(athlete, today_, [this](const Athlete& a) { Q_EMIT edited(a); }));
     page_->addSpacing(12);
-}
-
-void AthletesPlace::askOuting() {
-    if (!shown_) return;
-    const Athlete athlete = shown_->athlete;
-    auto* form = new FormDialog(this, "outing", say("outing-form.title", {{"name", athlete.firstName}}),
-                                say("outing-form.hint"));
-    auto* on = form->line("day", say("outing-form.day"), text(isoDate(today_)));
-    auto* pitches = form->line("pitches", say("outing-form.pitches"), {});
-    auto* felt = form->line("felt", say("outing-form.felt"), {}, say("outing-form.felt-hint"));
-    form->remark(say(guidanceInWords(athlete.ageOn(today_))));
-    pitches->setFocus();
-    form->openWith([=, this]() -> std::optional<QString> {
-        const auto typed = [](const QLineEdit* field) { return field->text().trimmed().toStdString(); };
-        auto outing = pitchCountFromWords(typed(on), typed(pitches), typed(felt), today_);
-        if (!outing) return say(outing.error().text);
-        Athlete changed = athlete;
-        addOuting(changed, std::move(*outing));
-        Q_EMIT edited(changed);
-        return std::nullopt;
-    });
 }
 
 void AthletesPlace::addReviews(const AthleteLog& log) {

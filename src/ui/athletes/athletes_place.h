@@ -58,7 +58,6 @@ private:
     void addHistory(const AthleteLog& log);
     void addOutings(const AthleteLog& log);
     void addOutingsTold(const Athlete& athlete);
-    void askOuting();
     void addKeeping(const AthleteId& athlete);
     void addFacts(const Athlete& athlete);
     void addPain(const AthletePage& page);

@@ -9,9 +9,7 @@ namespace jg::ui {
 BesideStage::BesideStage(StageView& own, StageView& other, QObject* parent)
     : QObject(parent)
     , own_(own)
-    , other_(other) {
-    other_.hide();
-}
+    , other_(other) {}
 
 void BesideStage::show(const Stop& stop, std::shared_ptr<const ThenAndNow> both, const Playbook& playbook,
                        const Library& library) {

@@ -18,7 +18,7 @@ namespace jg::ui {
 class BesideStage : public QObject {
     Q_OBJECT
 public:
-    /// `other` is shown while something stands beside.
+    /// `other` is hidden; it is shown while something stands beside.
     BesideStage(StageView& own, StageView& other, QObject* parent);
     /// `finding` is what the marks are about.
     void show(const Stop& stop, std::shared_ptr<const ThenAndNow> both, const Playbook& playbook,

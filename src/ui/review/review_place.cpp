@@ -67,6 +67,7 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     pictures->setSpacing(0);
     otherStage_ = new StageView;
     otherStage_->setObjectName("other-stage");
+    otherStage_->hide(); // before it is laid out: it takes no room until a stop shows something
     auto* stages = new QHBoxLayout;
     stages->setSpacing(2);
     stages->addWidget(otherStage_, 1);

@@ -10,6 +10,7 @@
 #include "ui/review/choice_dialog.h"
 #include "ui/review/prompt_card.h"
 #include "ui/review/say_questions.h"
+#include "ui/review/unsaid_box.h"
 #include "ui/theme.h"
 #include "voice/audio_file.h"
 
@@ -21,8 +22,6 @@
 namespace jg::ui {
 
 namespace {
-
-constexpr std::size_t kUnsaidShown = 2; ///< the prompt needs the room; all stand in their list
 
 QString eventName(const TakeEvent& e) {
     switch (e.kind) {
@@ -64,12 +63,10 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     column_->addWidget(list_, 3);
     prompt_ = new PromptCard;
     column_->addWidget(prompt_);
-    unsaidBox_ = new QFrame;
-    unsaidBox_->setObjectName("note");
-    unsaid_ = new QVBoxLayout(unsaidBox_);
-    unsaid_->setContentsMargins(12, 8, 12, 8);
-    unsaid_->setSpacing(2);
-    column_->addWidget(unsaidBox_);
+    unsaid_ = new UnsaidBox;
+    connect(unsaid_, &UnsaidBox::add, this, [this](const QString& id) { add(id.toStdString()); });
+    connect(unsaid_, &UnsaidBox::choose, this, &SayBench::addSeveral);
+    column_->addWidget(unsaid_);
     mic_ = quiet("", 12);
     column_->addWidget(mic_);
     connect(&recorder_, &Recorder::heard, this, &SayBench::heard);
@@ -170,40 +167,20 @@ void SayBench::rebuildPrompt() {
 }
 
 void SayBench::rebuildUnsaid() {
-    while (QLayoutItem* item = unsaid_->takeAt(0)) {
-        delete item->widget();
-        delete item;
-    }
     const auto open = unsaid(review(), c_.session.assessment());
-    unsaidBox_->setVisible(!open.empty() && !recording());
-    if (open.empty()) return;
-    unsaid_->addWidget(
-        plain(say("say-bench.found-and-not-in-any-stop", {{"open", open.size()}}), 12.5, true));
-    for (std::size_t i = 0; i < open.size() && i < kUnsaidShown; ++i) {
-        const std::string id = open[i].finding.id;
-        auto* line = new QWidget;
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(0, 0, 0, 0);
-        row->addWidget(
-            plain(say(open[i].strength     ? "say-bench.unsaid-good"
-                      : open[i].cannotTell ? "say-bench.unsaid-cannot-tell"
-                                           : "say-bench.unsaid",
-                      {{"finding", open[i].strength ? playbook().nameOfFinding(id)
-                                                    : goalOf(playbook(), c_.session.assessment(), id)}}),
-                  12.5),
-            1);
-        auto* button = plainButton(say("say-bench.add"));
-        button->setObjectName("link");
-        connect(button, &QPushButton::clicked, this, [this, id] { add(id); });
-        row->addWidget(button);
-        unsaid_->addWidget(line);
-    }
-    if (open.size() <= kUnsaidShown) return;
-    auto* more =
-        plainButton(say("say-bench.and-open-more-a-adds-the", {{"open", open.size() - kUnsaidShown}}));
-    more->setObjectName("link");
-    connect(more, &QPushButton::clicked, this, [this] { addSeveral(); });
-    unsaid_->addWidget(more, 0, Qt::AlignLeft);
+    unsaid_->setVisible(!open.empty() && !recording());
+    std::vector<std::pair<std::string, QString>> lines;
+    for (const Judged& j : open) lines.emplace_back(j.finding.id, unsaidInWords(j));
+    unsaid_->show(lines);
+}
+
+QString SayBench::unsaidInWords(const Judged& j) const {
+    const std::string& id = j.finding.id;
+    return say(j.strength     ? "say-bench.unsaid-good"
+               : j.cannotTell ? "say-bench.unsaid-cannot-tell"
+                              : "say-bench.unsaid",
+               {{"finding", j.strength ? playbook().nameOfFinding(id)
+                                       : goalOf(playbook(), c_.session.assessment(), id)}});
 }
 
 /// What a killed program left of a take is offered once it can belong to nobody else.
@@ -414,15 +391,7 @@ void SayBench::addSeveral() {
     const auto open = unsaid(review(), c_.session.assessment());
     if (open.empty()) return c_.say(say("say-bench.every-finding-is-in-the-running"));
     std::vector<Tickable> rows;
-    for (const Judged& j : open)
-        rows.push_back(
-            {j.finding.id,
-             say(j.strength     ? "say-bench.unsaid-good"
-                 : j.cannotTell ? "say-bench.unsaid-cannot-tell"
-                                : "say-bench.unsaid",
-                 {{"finding", j.strength ? playbook().nameOfFinding(j.finding.id)
-                                         : goalOf(playbook(), c_.session.assessment(), j.finding.id)}}),
-             false});
+    for (const Judged& j : open) rows.push_back({j.finding.id, unsaidInWords(j), false});
     askFindings(this, rows, [this](const std::vector<std::string>& ticked) {
         auto stops = review().stops;
         for (const std::string& id : ticked)
@@ -489,30 +458,8 @@ void SayBench::chooseLength() {
 void SayBench::chooseBeside() {
     const Stop* s = current();
     if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
-    auto offers = besideOffers(c_.session.library(), review());
-    if (!offers) return c_.say(say(offers.error().text));
-    std::erase_if(*offers, [&](const JuxtaOffer& o) {
-        return o.key.review == review().id && o.key.delivery == s->delivery;
-    });
-    if (offers->empty()) return c_.say(say("say-bench.no-other", {{"name", c_.session.athlete().firstName}}));
-    constexpr std::size_t kMost = 8; // a key each, beside that for none
-    if (offers->size() > kMost) offers->resize(kMost);
-    QStringList options;
-    std::vector<std::optional<JuxtaKey>> keys;
-    for (const JuxtaOffer& o : *offers) {
-        const Message when = o.key.review == review().id
-                                 ? msg("say-bench.beside-own", {{"number", o.key.delivery}})
-                                 : joined(ListStyle::Dots, {asIs(o.baseline), day(o.when, DateStyle::Year)});
-        options << say("say-bench.beside-offer",
-                       {{"when", when}, {"view", nameOf(o.view)}, {"positions", o.positions}});
-        keys.emplace_back(o.key);
-    }
-    if (s->beside) {
-        options << say("say-bench.beside-none");
-        keys.emplace_back(std::nullopt);
-    }
-    askChoice(this, {"stop-beside", say("say-bench.beside-title"), say("say-bench.beside-hint"), options, {}},
-              [this, keys](const ChoiceAnswer& answer) { putBeside(keys.at(*answer.option)); });
+    askBeside(this, c_.session, *s, c_.say,
+              [this](const std::optional<JuxtaKey>& other) { putBeside(other); });
 }
 
 void SayBench::putBeside(const std::optional<JuxtaKey>& other) {

@@ -17,6 +17,7 @@ class QLabel;
 namespace jg::ui {
 
 class PromptCard;
+class UnsaidBox;
 
 class SayBench : public Bench, public StageTool {
     Q_OBJECT
@@ -59,6 +60,7 @@ private:
     void wipe();
     void heard();
     void rebuildUnsaid();
+    QString unsaidInWords(const Judged& judged) const;
     void rebuildPrompt();
     void addSeveral();
     void addHere();
@@ -78,8 +80,7 @@ private:
     QLabel* summary_;
     RowList* list_;
     PromptCard* prompt_;
-    QFrame* unsaidBox_;
-    QVBoxLayout* unsaid_;
+    UnsaidBox* unsaid_;
     QLabel* mic_;
     bool marks_ = true;
     std::vector<std::vector<ImagePoint>> strokes_;

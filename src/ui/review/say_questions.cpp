@@ -1,5 +1,7 @@
 #include "ui/review/say_questions.h"
 
+#include "desk/beside.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/theme.h"
 
 #include <QLineEdit>
@@ -55,6 +57,37 @@ void askLength(QWidget* parent, const SayingLength& now, int mostMinutes,
         const Status kept = keep({least->value() * kMinute, most->value() * kMinute});
         return kept ? std::nullopt : std::optional(say(kept.error().text));
     });
+}
+
+void askBeside(QWidget* parent, const ReviewSession& session, const Stop& stop,
+               const std::function<void(const QString&)>& tell,
+               const std::function<void(const std::optional<JuxtaKey>&)>& then) {
+    const ReviewId& review = session.review().id;
+    auto offers = besideOffers(session.library(), session.review());
+    if (!offers) return tell(say(offers.error().text));
+    std::erase_if(*offers, [&](const JuxtaOffer& o) {
+        return o.key.review == review && o.key.delivery == stop.delivery;
+    });
+    if (offers->empty()) return tell(say("say-bench.no-other", {{"name", session.athlete().firstName}}));
+    constexpr std::size_t kMost = 8; // a key each, beside that for none
+    if (offers->size() > kMost) offers->resize(kMost);
+    QStringList options;
+    std::vector<std::optional<JuxtaKey>> keys;
+    for (const JuxtaOffer& o : *offers) {
+        const Message when = o.key.review == review
+                                 ? msg("say-bench.beside-own", {{"number", o.key.delivery}})
+                                 : joined(ListStyle::Dots, {asIs(o.baseline), day(o.when, DateStyle::Year)});
+        options << say("say-bench.beside-offer",
+                       {{"when", when}, {"view", nameOf(o.view)}, {"positions", o.positions}});
+        keys.emplace_back(o.key);
+    }
+    if (stop.beside) {
+        options << say("say-bench.beside-none");
+        keys.emplace_back(std::nullopt);
+    }
+    askChoice(parent,
+              {"stop-beside", say("say-bench.beside-title"), say("say-bench.beside-hint"), options, {}},
+              [then, keys](const ChoiceAnswer& answer) { then(keys.at(*answer.option)); });
 }
 
 } // namespace jg::ui

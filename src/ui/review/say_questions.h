@@ -1,12 +1,15 @@
 // What Say asks in forms of its own.
 #pragma once
 
+#include "desk/review_session.h"
+#include "review/juxta.h"
 #include "review/prompt.h"
 #include "ui/form_dialog.h"
 
 #include <QString>
 
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -28,5 +31,11 @@ void askCaptions(QWidget* parent, const QString& title, const QString& written, 
 /// How long a review that is said is to take. `keep` may refuse.
 void askLength(QWidget* parent, const SayingLength& now, int mostMinutes,
                const std::function<Status(const SayingLength&)>& keep);
+
+/// Which earlier delivery stands beside a stop; nothing = none. `tell` gets a sentence when there is none to
+/// choose from.
+void askBeside(QWidget* parent, const ReviewSession& session, const Stop& stop,
+               const std::function<void(const QString&)>& tell,
+               const std::function<void(const std::optional<JuxtaKey>&)>& then);
 
 } // namespace jg::ui

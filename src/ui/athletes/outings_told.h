@@ -1,0 +1,16 @@
+// An athlete's outings as they told them: pitches, how it felt, and the rest that guidance asks for.
+#pragma once
+
+#include "review/people.h"
+
+#include <functional>
+
+class QWidget;
+
+namespace jg::ui {
+
+/// The newest of them with a door each to take it out, and one to enter another. `edited` gets the athlete as
+/// they are to be kept.
+QWidget* outingsTold(const Athlete& athlete, Date today, const std::function<void(const Athlete&)>& edited);
+
+} // namespace jg::ui
