@@ -2,6 +2,7 @@
 // JSON. What is held against another program is timed alone, so that the two can take turns: film_bench
 // index|all FILM prints milliseconds.
 #include "base/file_store.h"
+#include "bench/stopwatch.h"
 #include "desk/film_thread.h"
 #include "film/ffmpeg_handles.h"
 #include "film/follow.h"
@@ -25,10 +26,6 @@ namespace {
 using namespace jg;
 using nlohmann::json;
 using Clock = std::chrono::steady_clock;
-
-double msSince(Clock::time_point start) {
-    return std::chrono::duration<double, std::milli>(Clock::now() - start).count();
-}
 
 double mean(const std::vector<double>& v) {
     return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());

@@ -1,5 +1,6 @@
 // How soon a sheet of twelve cells stands, and how quickly two films step backward together beside one alone:
 // juxta_bench LIBRARY prints JSON. The library is one of `juxtagraph-cli demo`, with its scrub copies made.
+#include "bench/stopwatch.h"
 #include "desk/juxta.h"
 #include "desk/places.h"
 #include "film/reader.h"
@@ -19,11 +20,7 @@ namespace {
 
 using namespace jg;
 using nlohmann::json;
-using Clock_ = std::chrono::steady_clock;
-
-double msSince(Clock_::time_point begin) {
-    return std::chrono::duration<double, std::milli>(Clock_::now() - begin).count();
-}
+using Steady = std::chrono::steady_clock;
 
 /// The athlete with the most deliveries, up to three of them.
 std::vector<JuxtaKey> threeDeliveries(Library& library) {
@@ -41,7 +38,7 @@ std::vector<JuxtaKey> threeDeliveries(Library& library) {
 
 /// From asking the library to twelve stills as the window shows them.
 double sheetMs(Library& library, const Playbook& playbook, const std::vector<JuxtaKey>& keys) {
-    const auto begin = Clock_::now();
+    const auto begin = Steady::now();
     auto entries = juxtaEntries(library, playbook, keys);
     JuxtaWish wish;
     wish.columns = {Moment::Set, Moment::LiftTop, Moment::Plant, Moment::Release};
@@ -70,7 +67,7 @@ double backwardMs(Library& library, const std::vector<Clip>& clips) {
     constexpr int kSteps = 60;
     const auto last = films[0]->info().frames() - 1;
     Lockstep together(times, {last, static_cast<std::int64_t>(times[1].size()) - 1});
-    const auto begin = Clock_::now();
+    const auto begin = Steady::now();
     for (int step = 0; step < kSteps; ++step) {
         together.goToFrame(0, last - step);
         for (std::size_t i = 0; i < films.size(); ++i)

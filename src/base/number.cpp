@@ -1,5 +1,7 @@
 #include "base/number.h"
 
+#include "base/letters.h"
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -12,13 +14,6 @@ std::string written(double value, std::chars_format format, int precision) {
     char text[512]; // the largest double has 309 digits before the point
     const auto end = std::to_chars(text, text + sizeof text, value, format, precision);
     return std::string(text, end.ptr);
-}
-
-std::string_view trimmed(std::string_view text) {
-    const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\n' || c == '\r'; };
-    while (!text.empty() && blank(text.front())) text.remove_prefix(1);
-    while (!text.empty() && blank(text.back())) text.remove_suffix(1);
-    return text;
 }
 
 } // namespace

@@ -22,12 +22,6 @@ constexpr std::size_t kMostRows = 10000;
 
 using TableRow = std::vector<std::string>;
 
-std::string trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r\n"), last = text.find_last_not_of(" \t\r\n");
-    return first == std::string_view::npos ? std::string()
-                                           : std::string(text.substr(first, last - first + 1));
-}
-
 /// The columns that are known, each with the names it may have.
 enum class Column { First, Last, Born, Hand, Height, Level, Mail, Guardian, GuardianMail };
 const std::pair<Column, std::array<const char*, 4>> kColumns[] = {
@@ -54,7 +48,7 @@ struct Table {
 };
 
 void addField(void* text, std::size_t length, void* table) {
-    static_cast<Table*>(table)->row.push_back(trimmed({static_cast<const char*>(text), length}));
+    static_cast<Table*>(table)->row.emplace_back(trimmed({static_cast<const char*>(text), length}));
 }
 
 void addRow(int, void* table) {

@@ -176,14 +176,20 @@ void FilmPainter::paintWhen(QPainter& p, const Message& when, QRectF area) {
 
 Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const ToldBeside& beside,
                                              std::int64_t frame) {
-    auto own = timesOf(segment.delivery);
-    if (!own) return own.error();
-    auto other = timesOf(beside);
-    if (!other) return other.error();
-    Lockstep together({std::move(*own), std::move(*other)},
-                      {segment.stop->beside->with, segment.stop->beside->frame});
-    together.goToFrame(0, frame);
-    return together.frame(1);
+    const Stop& s = *segment.stop;
+    auto together = together_.find(s.id);
+    if (together == together_.end()) {
+        auto own = timesOf(segment.delivery);
+        if (!own) return own.error();
+        auto other = timesOf(beside);
+        if (!other) return other.error();
+        together = together_
+                       .emplace(s.id, Lockstep({std::move(*own), std::move(*other)},
+                                               {s.beside->with, s.beside->frame}))
+                       .first;
+    }
+    together->second.goToFrame(0, frame);
+    return together->second.frame(1);
 }
 
 Status FilmPainter::paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside,

@@ -67,6 +67,7 @@ private:
     FilmLayout layout_;
     OpenFilms films_;
     std::map<std::pair<std::filesystem::path, double>, FrameTimes> times_; ///< by film and capture rate
+    std::map<StopId, Lockstep> together_; ///< of stops with another day's delivery beside them
     QImage canvas_;
     std::string last_; ///< what stands on the canvas
 };

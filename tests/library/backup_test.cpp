@@ -94,20 +94,25 @@ TEST(Backup, TwoAtOnceIntoOneFolderLeaveNoStateThatIsNotWhole) {
     }
 }
 
+/// Breaks a backup off after a third; gives how many of its files are there.
+std::size_t breakOff(Library& library, const fs::path& to) {
+    std::stop_source stop;
+    const auto broken = backUp(library, to, kNow, stop.get_token(), [&](double part) {
+        if (part > 0.3) stop.request_stop();
+    });
+    EXPECT_FALSE(broken);
+    EXPECT_EQ(broken.error().code, ErrorCode::Cancelled);
+    EXPECT_TRUE(backupStates(to)->empty()); // a part is no backup
+    return objectsIn(to);
+}
+
 TEST(Backup, GoesOnWhereItWasBrokenOff) {
     Walk walk(Stage::Judge);
     for (int i = 0; i < 4; ++i) // more films than one
         std::ofstream(walk.library->folder() / "takes" / ("take" + std::to_string(i) + ".wav"))
             << std::string(100000, static_cast<char>('a' + i));
     const fs::path to = walk.folder / "backup";
-    std::stop_source stop;
-    const auto broken = backUp(*walk.library, to, kNow, stop.get_token(), [&](double part) {
-        if (part > 0.3) stop.request_stop();
-    });
-    ASSERT_FALSE(broken);
-    EXPECT_EQ(broken.error().code, ErrorCode::Cancelled);
-    EXPECT_TRUE(backupStates(to)->empty()); // a part is no backup
-    const std::size_t kept = objectsIn(to);
+    const std::size_t kept = breakOff(*walk.library, to);
     EXPECT_GT(kept, 1U);
     const auto whole = backUp(*walk.library, to, kNow + 60);
     ASSERT_TRUE(whole);
@@ -140,13 +145,7 @@ TEST(Backup, GigabytesOfHolesGoOnWhereTheyWereBrokenOffAndStayHoles) {
         fs::resize_file(file, each);
     }
     const fs::path to = walk.folder / "backup";
-    std::stop_source stop;
-    const auto broken = backUp(*walk.library, to, kNow, stop.get_token(), [&](double part) {
-        if (part > 0.3) stop.request_stop();
-    });
-    ASSERT_FALSE(broken);
-    EXPECT_EQ(broken.error().code, ErrorCode::Cancelled);
-    const std::size_t kept = objectsIn(to);
+    const std::size_t kept = breakOff(*walk.library, to);
     EXPECT_GT(kept, static_cast<std::size_t>(count) / 5);
     const auto whole = backUp(*walk.library, to, kNow + 60);
     ASSERT_TRUE(whole) << said(whole.error().text);
