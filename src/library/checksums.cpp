@@ -1,6 +1,6 @@
 #include "library/checksums.h"
 
-#include <QCryptographicHash>
+#include "library/sha256.h"
 
 #include <sqlite3.h>
 
@@ -32,10 +32,9 @@ constexpr SummedTable kPromises3 = {"promises", "@row",
 
 void sumOf(sqlite3_context* context, int, sqlite3_value** values) {
     const auto* text = reinterpret_cast<const char*>(sqlite3_value_text(values[0]));
-    const QByteArray sum = QCryptographicHash::hash(QByteArrayView(text, sqlite3_value_bytes(values[0])),
-                                                    QCryptographicHash::Sha256)
-                               .toHex();
-    sqlite3_result_text(context, sum.constData(), static_cast<int>(sum.size()), SQLITE_TRANSIENT);
+    const std::string sum =
+        text ? sha256({text, static_cast<std::size_t>(sqlite3_value_bytes(values[0]))}) : sha256({});
+    sqlite3_result_text(context, sum.data(), static_cast<int>(sum.size()), SQLITE_TRANSIENT);
 }
 
 } // namespace

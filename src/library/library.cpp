@@ -2,8 +2,8 @@
 
 #include "library/left_over.h"
 #include "library/rows.h"
+#include "library/sha256.h"
 
-#include <QCryptographicHash>
 #include <QFile>
 
 namespace jg {
@@ -18,7 +18,7 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
                     msg("library.file-cant-be-read-check-its", {{"file", file.string()}}));
     };
     if (!in.open(QIODevice::ReadOnly)) return unreadable();
-    QCryptographicHash hash(QCryptographicHash::Sha256);
+    Sha256 hash;
     constexpr qint64 kBlock = 1 << 20;
     QByteArray block(kBlock, Qt::Uninitialized);
     const auto all = static_cast<double>(std::max<qint64>(1, in.size()));
@@ -26,10 +26,10 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
         if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("library.stopped"));
         const qint64 n = in.read(block.data(), kBlock);
         if (n < 0) return unreadable();
-        hash.addData(QByteArrayView(block.constData(), n));
+        hash.add({block.constData(), static_cast<std::size_t>(n)});
         if (progress) progress(static_cast<double>(in.pos()) / all);
     }
-    return hash.result().toHex().toStdString();
+    return hash.hex();
 }
 
 Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool create,

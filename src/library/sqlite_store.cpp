@@ -3,10 +3,10 @@
 #include "base/file_store.h"
 #include "library/database.h"
 #include "library/rows.h"
+#include "library/sha256.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
 
-#include <QCryptographicHash>
 #include <QString>
 #include <QStringList>
 
@@ -298,10 +298,7 @@ Result<int> SqliteStore::athleteCount() {
 }
 
 Result<std::string> SqliteStore::keepPlaybook(const std::string& text) {
-    const std::string hash =
-        QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256)
-            .toHex()
-            .toStdString();
+    const std::string hash = sha256(text);
     if (playbookText(hash)) return hash;
     const Status done = write([&](SQLite::Database& db) {
         run(db, "INSERT INTO playbooks VALUES (?,?) ON CONFLICT(hash) DO NOTHING", hash, text);

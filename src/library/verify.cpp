@@ -4,10 +4,9 @@
 #include "library/left_over.h"
 #include "library/library.h"
 #include "library/rows.h"
+#include "library/sha256.h"
 #include "review/review_json.h"
 #include "review/summary.h"
-
-#include <QCryptographicHash>
 
 #include <algorithm>
 #include <fstream>
@@ -25,9 +24,7 @@ Status asStatus(const Result<T>& result) {
 }
 
 Status matchesItsHash(const std::string& hash, const std::string& text) {
-    const auto now =
-        QCryptographicHash::hash(QByteArray::fromStdString(text), QCryptographicHash::Sha256).toHex();
-    if (now.toStdString() == hash) return Done{};
+    if (sha256(text) == hash) return Done{};
     return fail(ErrorCode::Damaged, msg("library.altered"));
 }
 
