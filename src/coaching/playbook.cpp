@@ -190,18 +190,28 @@ void readApproaches(const PlaybookFiles& files, Playbook& p) {
     if (p.approaches.empty()) unfit(msg("playbook.no-approach"));
 }
 
-constexpr const char* kDepths = "depths.json";
+constexpr const char *kDepths = "depths.json", *kTrials = "trials.json";
 
 PlaybookFiles readFiles(const std::filesystem::path& folder) {
     PlaybookFiles files;
     std::error_code ec;
     for (const auto& entry : std::filesystem::directory_iterator(folder, ec)) {
-        if (entry.path().extension() != ".json" || entry.path().filename() == kDepths) continue;
+        const std::string name = entry.path().filename().string();
+        if (entry.path().extension() != ".json" || name == kDepths || name == kTrials) continue;
         auto text = readFile(entry.path());
         if (!text) unfit(text.error().text);
-        files[entry.path().filename().string()] = std::move(*text);
+        files[name] = std::move(*text);
     }
     return files;
+}
+
+/// A playbook made by hand may come without.
+Result<Trials> readTrials(const std::filesystem::path& file) {
+    std::error_code ec;
+    if (!std::filesystem::exists(file, ec)) return Trials{};
+    auto text = readFile(file);
+    if (!text) return text.error();
+    return Trials::parse(*text);
 }
 
 /// Rows of `live` that the frozen ones do not know: they came later.
@@ -245,11 +255,14 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
     if (!depths) return depths.error();
     auto body = BodyDepths::parse(*depths);
     if (!body) return body.error();
+    auto trials = readTrials(folder / kTrials);
+    if (!trials) return trials.error();
     try {
         Playbook p = parsePlaybook(readFiles(folder));
         for (const GradedItem& i : p.items)
             if (p.measure(i.id)) unfit(msg("playbook.id-of-both", {{"id", i.id}}));
         p.depths = std::move(*body);
+        p.trials = std::move(*trials);
         return p;
     } catch (const std::exception& e) {
         return fail(ErrorCode::BadInput, msg("playbook.unreadable", {{"why", whyUnfit(e)}}));
@@ -261,6 +274,7 @@ Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
     try {
         Playbook p = parsePlaybook(json::parse(text).get<PlaybookFiles>(), live.measures);
         p.depths = live.depths;
+        p.trials = live.trials;
         p.lengths = live.lengths;
         addNewer(p.items, live.items);
         addNewer(p.drills, live.drills);

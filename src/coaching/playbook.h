@@ -3,6 +3,7 @@
 
 #include "base/result.h"
 #include "coaching/target.h"
+#include "coaching/trials.h"
 #include "kinematics/body_depths.h"
 #include "kinematics/catalogue.h"
 
@@ -128,7 +129,8 @@ struct Playbook {
     std::vector<Screen> screens;
     LengthUnit lengths = LengthUnit::Inches; ///< by the coach's choice
     BodyDepths depths; ///< of the body's parts, for the error of what a picture can't show
-    /// What it was read from, but for the depths, with the coach's own rows: a review keeps it
+    Trials trials;     ///< how the measures' intervals did where the truth was known
+    /// What it was read from, but for depths and trials, with the coach's own rows: a review keeps it
     /// (thawPlaybook). Null for one made by hand.
     std::shared_ptr<const std::string> text;
     std::shared_ptr<const std::string> shipped; ///< the same as it came with the program, without own rows
@@ -149,9 +151,9 @@ struct Playbook {
 /// playbook, each target at a position and with answers of its measure. Errors: BadInput with a sentence.
 Status checkApproach(const Playbook& playbook, const Approach& approach);
 
-/// Reads measures.json, depths.json, items.json, causes.json, drills.json and every approach file in
-/// `folder`, and focuses.json and screens.json where there are some, and checks that all ids meet. Errors:
-/// NotFound, Unreadable, BadInput naming file and row.
+/// Reads measures.json, depths.json, trials.json, items.json, causes.json, drills.json and every approach
+/// file in `folder`, and focuses.json and screens.json where there are some, and checks that all ids meet.
+/// Errors: NotFound, Unreadable, BadInput naming file and row.
 Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
 
 /// The playbook that a review was begun with: measures, approaches, items, causes and drills of `text`; what

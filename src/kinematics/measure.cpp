@@ -76,7 +76,7 @@ Message viewsInWords(const std::vector<View>& views) {
 
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (!in.yawSaid)
-        result.warnings.push_back(msg("measure.turn-unsaid", {{"degrees", std::lround(in.yawDeg.sd)}}));
+        result.warnings.push_back(msg(kTurnUnsaid, {{"degrees", std::lround(in.yawDeg.sd)}}));
     else if (std::abs(in.yawDeg.value) > 0)
         result.warnings.push_back(msg("measure.turned-camera"));
     if (m.needsLevel() && in.rollDeg.value == 0 && in.rollDeg.sd == 0)

@@ -92,6 +92,9 @@ struct MeasureValue {
     double half95() const { return (high95 - low95) / 2; }
 };
 
+/// The warning of a number about whose camera's turn nobody said anything.
+inline constexpr const char* kTurnUnsaid = "measure.turn-unsaid";
+
 /// An answer without a number: its state, and why.
 MeasureValue withoutValue(const MeasureDefinition& measure, MeasureState state, Message reason);
 

@@ -14,7 +14,7 @@ namespace {
 constexpr std::array kViews = {View::Open, View::Closed, View::Front, View::Rear};
 
 void addMeasure(const MeasureDefinition& m, const MeasureValue& v, std::optional<double> truth,
-                Tallies& all) {
+                std::optional<double> inSpace, Tallies& all) {
     if (!truth || v.state == MeasureState::NotLookedAt) return;
     Tally& t = all[m.id];
     if (!v.value) {
@@ -25,7 +25,9 @@ void addMeasure(const MeasureDefinition& m, const MeasureValue& v, std::optional
     ++t.asked;
     t.within += v.low95 <= *truth && *truth <= v.high95;
     if (v.sd > 0) t.sumScaled += (*v.value - *truth) / v.sd;
+    t.sumOff += *v.value - *truth;
     t.sumHalf95 += v.half95();
+    if (inSpace) t.sumInSpace += *inSpace - *truth;
 }
 
 /// One delivery of a body, with all measures that its view can show.
@@ -42,20 +44,20 @@ void addDelivery(const Playbook& playbook, const Scenario& scenario, Maker maker
         addMeasure(m, row.value,
                    m.kind == MeasureKind::ReleaseInstant ? 1000 * afterFrameS
                                                          : truthOf(m, body, view, scenario.fps),
-                   all);
+                   inSpaceOf(m, body, scenario.fps), all);
     }
 }
 
 } // namespace
 
-Tallies tally(const Playbook& playbook, const Scenario& scenario, Maker maker, int count) {
+Tallies tally(const Playbook& playbook, const Scenario& scenario, Maker maker, int count, int first) {
     const auto threads = static_cast<int>(std::max(1U, std::thread::hardware_concurrency()));
     std::vector<Tallies> parts(static_cast<std::size_t>(threads));
     std::vector<std::jthread> workers;
     for (int k = 0; k < threads; ++k)
         workers.emplace_back([&, k] {
             for (int n = k; n < count; n += threads)
-                addDelivery(playbook, scenario, maker, n, parts[static_cast<std::size_t>(k)]);
+                addDelivery(playbook, scenario, maker, first + n, parts[static_cast<std::size_t>(k)]);
         });
     workers.clear();
     Tallies all;

@@ -4,6 +4,8 @@
 #include "kinematics/geometry.h"
 #include "kinematics/turn.h"
 
+#include <Eigen/Geometry>
+
 #include <cmath>
 #include <vector>
 
@@ -26,6 +28,10 @@ ImagePoint ideal(const Vector3d& p, View view) {
         break;
     }
     return {p(2), -p(1)};
+}
+
+double angleBetween(const Vector3d& a, const Vector3d& b) {
+    return std::atan2(a.cross(b).norm(), a.dot(b)) * kDegPerRad;
 }
 
 double riseInSpace(const Vector3d& from, const Vector3d& to) {
@@ -71,6 +77,28 @@ std::optional<double> truthOf(const MeasureDefinition& m, const MadeBody& body, 
         return signedTurnFromRatio({value, 0}).deg;
     default:
         return value;
+    }
+}
+
+std::optional<double> inSpaceOf(const MeasureDefinition& m, const MadeBody& body, double captureFps) {
+    std::vector<Vector3d> p;
+    for (const Slot& slot : m.slots) {
+        const auto time = body.times.find(slot.at);
+        if (time == body.times.end()) return std::nullopt;
+        p.push_back(body.at(time->second + slot.frames / captureFps).at(slot.landmark));
+    }
+    const auto joint = [&](std::size_t i) { return angleBetween(p[i] - p[i + 1], p[i + 2] - p[i + 1]); };
+    switch (m.kind) {
+    case MeasureKind::JointAngle:
+        return joint(0);
+    case MeasureKind::ChangeOfAngle:
+        return joint(3) - joint(0);
+    case MeasureKind::LineToLine:
+        return angleBetween(p[1] - p[0], p[3] - p[2]);
+    case MeasureKind::Distance:
+        return 100 * (p[1] - p[0]).norm() / body.heightM;
+    default:
+        return std::nullopt;
     }
 }
 

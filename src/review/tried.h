@@ -1,0 +1,19 @@
+// Which trial of a measure's interval tells of the number at hand.
+#pragma once
+
+#include "coaching/playbook.h"
+#include "review/review.h"
+
+#include <optional>
+
+namespace jg {
+
+/// Null for what was not tried: a measure without points, a film of unknown rate, a camera of which nobody
+/// said how it stood (such a number carries a warning of its own). Valid while the playbook lives. Pure.
+const Trial* trialOf(const Playbook& playbook, const std::string& measure, const DeliveryMarks& delivery,
+                     const Clip& clip);
+
+/// How often such an error held the truth, and how far the number leaned, where that shows. Pure.
+Message trialInWords(const Trial& trial);
+
+} // namespace jg
