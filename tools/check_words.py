@@ -12,9 +12,14 @@ FAMILY = re.compile(r'"([\w.-]+\.)"')
 ARGUMENT = re.compile(r'\{\s*"(\w+)"\s*,')
 
 
-def catalogue(root):
+SPANISH_PLAYBOOK = "playbook.json"
+
+
+def catalogue(root, language="en"):
     words = {}
-    for path in sorted((root / "data/words/en").glob("*.json")):
+    for path in sorted((root / "data/words" / language).glob("*.json")):
+        if path.name == SPANISH_PLAYBOOK:
+            continue
         for name, pattern in json.loads(path.read_text(encoding="utf-8")).items():
             if name in words:
                 raise SystemExit(f"{path.name}: \"{name}\" stands in two files")
@@ -86,9 +91,46 @@ def own_arguments(call):
     return names
 
 
+def playbook_texts(root):
+    """Every text of the playbook, whatever it is."""
+    texts = set()
+
+    def gather(value):
+        if isinstance(value, str):
+            texts.add(value)
+        elif isinstance(value, dict):
+            for part in value.values():
+                gather(part)
+        elif isinstance(value, list):
+            for part in value:
+                gather(part)
+
+    for path in (root / "data/playbook").glob("*.json"):
+        gather(json.loads(path.read_text(encoding="utf-8")))
+    return texts
+
+
+def wrong_in_spanish(root, english):
+    """Patterns and sentences that English no longer has, or that ask for other arguments."""
+    spanish = catalogue(root, "es")
+    wrong = [f"data/words/es: \"{name}\" is not in English" for name in spanish if name not in english]
+    for name, pattern in spanish.items():
+        extra = arguments_of(pattern) - arguments_of(english.get(name, pattern))
+        if extra:
+            wrong.append(f"data/words/es: \"{name}\" asks for {', '.join(sorted(extra))}")
+    texts = playbook_texts(root)
+    sentences = json.loads((root / "data/words/es" / SPANISH_PLAYBOOK).read_text(encoding="utf-8"))
+    for sentence, said in sentences.items():
+        if sentence not in texts:
+            wrong.append(f"data/words/es/{SPANISH_PLAYBOOK}: the playbook no longer says \"{sentence}\"")
+        if arguments_of(sentence) != arguments_of(said):
+            wrong.append(f"data/words/es/{SPANISH_PLAYBOOK}: other gaps in \"{sentence}\"")
+    return wrong
+
+
 def differences(root):
     words = catalogue(root)
-    used, families, wrong = set(), set(), []
+    used, families, wrong = set(), set(), wrong_in_spanish(root, words)
     for path in sorted(p for folder in ("src", "apps") for p in (root / folder).rglob("*")):
         if path.suffix not in (".h", ".cpp"):
             continue

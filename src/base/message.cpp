@@ -41,6 +41,16 @@ Message asIs(Decimal number) {
     return bare(number);
 }
 
+std::string without(const std::string& sentence, std::string_view gap) {
+    const auto at = sentence.find("{" + std::string(gap) + "}");
+    if (at == sentence.npos) return sentence;
+    const auto open = sentence.rfind(" (", at), close = sentence.find(')', at);
+    if (open != sentence.npos && close != sentence.npos && sentence.find(')', open) == close)
+        return sentence.substr(0, open) + sentence.substr(close + 1);
+    const auto end = sentence.rfind(". ", at);
+    return end == sentence.npos ? sentence : sentence.substr(0, end + 1);
+}
+
 Message filled(std::string sentence, std::vector<MessageArg> gaps) {
     return Message("=" + sentence, std::move(gaps));
 }

@@ -6,6 +6,7 @@
 
 #include <cstdint>
 #include <string>
+#include <string_view>
 #include <type_traits>
 #include <utility>
 #include <variant>
@@ -112,6 +113,9 @@ Message asIs(std::string text);
 Message asIs(Decimal number);
 /// A sentence of the playbook, whose {gaps} are filled by name.
 Message filled(std::string sentence, std::vector<MessageArg> gaps);
+/// A sentence of the playbook without the part that holds a gap: its parentheses, else the sentence it stands
+/// in and all after it. Unchanged when there is no such gap. Pure.
+std::string without(const std::string& sentence, std::string_view gap);
 Message number(double value, int decimals = 0);
 /// Four significant digits and no zeros behind them.
 Decimal trimmed(double value);

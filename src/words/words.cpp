@@ -3,6 +3,7 @@
 #include "base/number.h"
 
 #include <mutex>
+#include <optional>
 #include <set>
 
 #include <unicode/dtptngen.h>
@@ -64,6 +65,8 @@ const char* skeletonOf(DateStyle style) {
 struct Words::Inner {
     std::string tag;
     Catalogue catalogue;
+    Catalogue sentences;
+    std::optional<Words> missing;
     icu::Locale locale;
     std::map<std::string, Prepared, std::less<>> prepared;
     std::mutex formatting; // ICU's formatters are not promised to be safe for use from several threads
@@ -71,6 +74,7 @@ struct Words::Inner {
     std::string text(const Message& message);
 
 private:
+    const std::string& inThisLanguage(const std::string& sentence) const;
     const Prepared* prepare(const std::string& id, const std::string& pattern);
     std::string bare(const MessageArg::Value& value);
     std::string filledSentence(const Message& message);
@@ -152,16 +156,16 @@ std::string Words::Inner::written(WrittenDate written) {
 std::string Words::Inner::written(const MessageList& list) {
     std::vector<std::string> items;
     for (const Message& m : list.items) items.push_back(text(m));
-    if (list.style == ListStyle::Dots || list.style == ListStyle::Sentences) {
+    if (const char* between = list.style == ListStyle::Dots        ? " \u00b7 "
+                              : list.style == ListStyle::Sentences ? " "
+                              : list.style == ListStyle::Commas    ? ", "
+                                                                   : nullptr) {
         std::string all;
-        for (const std::string& item : items)
-            all += (all.empty() ? "" : list.style == ListStyle::Dots ? " \u00b7 " : " ") + item;
+        for (const std::string& item : items) all += (all.empty() ? "" : between) + item;
         return all;
     }
     UErrorCode error = U_ZERO_ERROR;
-    const auto type = list.style == ListStyle::And  ? ULISTFMT_TYPE_AND
-                      : list.style == ListStyle::Or ? ULISTFMT_TYPE_OR
-                                                    : ULISTFMT_TYPE_UNITS;
+    const auto type = list.style == ListStyle::And ? ULISTFMT_TYPE_AND : ULISTFMT_TYPE_OR;
     std::unique_ptr<icu::ListFormatter> format(
         icu::ListFormatter::createInstance(locale, type, ULISTFMT_WIDTH_WIDE, error));
     std::vector<UnicodeString> wides;
@@ -171,8 +175,14 @@ std::string Words::Inner::written(const MessageList& list) {
     return narrow(all);
 }
 
+/// A sentence or a name of the playbook; what it does not know stays as it is.
+const std::string& Words::Inner::inThisLanguage(const std::string& sentence) const {
+    const auto known = sentences.find(sentence);
+    return known == sentences.end() ? sentence : known->second;
+}
+
 std::string Words::Inner::bare(const MessageArg::Value& value) {
-    if (const auto* text_ = std::get_if<std::string>(&value)) return *text_;
+    if (const auto* text_ = std::get_if<std::string>(&value)) return inThisLanguage(*text_);
     if (const auto* whole = std::get_if<std::int64_t>(&value))
         return written(Decimal{static_cast<double>(*whole), 0});
     if (const auto* decimal = std::get_if<Decimal>(&value)) return written(*decimal);
@@ -183,7 +193,7 @@ std::string Words::Inner::bare(const MessageArg::Value& value) {
 
 /// The playbook's sentences are no patterns: only their gaps are looked for.
 std::string Words::Inner::filledSentence(const Message& message) {
-    std::string sentence = message.id.substr(1);
+    std::string sentence = inThisLanguage(message.id.substr(1));
     for (const MessageArg& arg : message.args) {
         const std::string gap = "{" + arg.name + "}", with = bare(arg.value);
         for (auto at = sentence.find(gap); at != std::string::npos; at = sentence.find(gap, at + with.size()))
@@ -201,6 +211,7 @@ std::string Words::Inner::text(const Message& message) {
     if (message.id.front() == '=') return filledSentence(message);
     const auto found = catalogue.find(message.id);
     const Prepared* p = found == catalogue.end() ? nullptr : prepare(message.id, found->second);
+    if (!p && missing) return (*missing)(message);
     if (!p) return "\u2039" + message.id + "\u203a";
     std::vector<UnicodeString> names;
     std::vector<icu::Formattable> values;
@@ -219,12 +230,14 @@ std::string Words::Inner::text(const Message& message) {
     return U_FAILURE(error) ? "\u2039" + message.id + "\u203a" : narrow(out);
 }
 
-Words::Words(std::string tag, Catalogue catalogue)
+Words::Words(std::string tag, Catalogue catalogue, Catalogue sentences, const Words* missing)
     : inner_(std::make_shared<Inner>()) {
     UErrorCode error = U_ZERO_ERROR;
     inner_->locale = icu::Locale::forLanguageTag(tag, error);
     inner_->tag = std::move(tag);
     inner_->catalogue = std::move(catalogue);
+    inner_->sentences = std::move(sentences);
+    if (missing) inner_->missing = *missing;
 }
 
 std::string Words::operator()(const Message& message) const {
@@ -238,6 +251,10 @@ const std::string& Words::tag() const {
 
 const Catalogue& Words::catalogue() const {
     return inner_->catalogue;
+}
+
+const Catalogue& Words::sentences() const {
+    return inner_->sentences;
 }
 
 std::vector<std::string> Words::problems() const {

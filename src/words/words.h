@@ -20,13 +20,17 @@ class Words {
 public:
     /// `tag` as in BCP 47: it decides plurals, numbers, dates and lists. Patterns that can't be read are kept
     /// and come out as their id; problems() names them.
-    Words(std::string tag, Catalogue catalogue);
+    /// `sentences` are those of the playbook in this language, by their English text; `missing` says what
+    /// this one has no words for.
+    Words(std::string tag, Catalogue catalogue, Catalogue sentences = {}, const Words* missing = nullptr);
 
     /// Any message. An id the catalogue does not know comes out between angle quotes: it can't be missed.
     std::string operator()(const Message& message) const;
 
     const std::string& tag() const;
     const Catalogue& catalogue() const;
+    /// The playbook's sentences, by their English text.
+    const Catalogue& sentences() const;
     /// Ids whose pattern can't be read, each with the reason.
     std::vector<std::string> problems() const;
 
@@ -37,6 +41,12 @@ private:
 
 /// The catalogue that ships: complete. Spelling, dates and lists as in Britain.
 const Words& english();
+
+/// What leaves the house in Spanish: letters, films, captions, mails. The rest is said in English.
+const Words& spanish();
+
+/// The language of a BCP 47 tag; English when it is not known.
+const Words& wordsOf(std::string_view tag);
 
 /// The made-up language of the tests: English with every letter accented and a third longer, with Greek dates
 /// and a decimal comma.
