@@ -13,22 +13,49 @@ Recorder::~Recorder() {
     if (recording()) finish();
 }
 
-Status Recorder::start(const ReviewId& review, const Stop& stop, const std::string& serial) {
+/// The head's sound fades out in its last five milliseconds, so that nothing clicks where the new one begins.
+Status Recorder::writeHead(const TakeHead& head) {
+    constexpr std::size_t kFade = kSampleRate / 200;
+    auto sound = readSound(library_.takePath(head.take.file));
+    if (!sound) return sound.error();
+    const std::size_t count =
+        std::min(sound->size(), static_cast<std::size_t>(std::max<std::int64_t>(0, head.samples)));
+    std::vector<std::int16_t> samples(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const double fade = std::min(1.0, static_cast<double>(count - i) / kFade);
+        samples[i] =
+            static_cast<std::int16_t>(std::clamp(std::lround((*sound)[i] * fade * 32768.0), -32768L, 32767L));
+    }
+    for (const TakeEvent& e : head.take.events)
+        if (e.sample <= static_cast<std::int64_t>(count)) take_.events.push_back(e);
+    headSamples_ = static_cast<std::int64_t>(count);
+    return write(samples);
+}
+
+Status Recorder::start(const ReviewId& review, const Stop& stop, const std::string& serial,
+                       const std::optional<TakeHead>& head) {
     take_ = Take{};
     take_.file = review.value + "-" + stop.id.value + "-" + serial + ".wav";
     take_.sampleRate = kSampleRate;
     take_.microphone = messageAsText(microphone_.name());
     part_ = library_.takePath(".part-" + take_.file);
     stop_ = stop.id;
+    headSamples_ = 0;
     levels_.clear();
+    watch_ = {};
     peak_ = 0;
     nextLevel_ = kSampleRate / 10;
     auto writer = WavWriter::open(part_);
     if (!writer) return writer.error();
     writer_.emplace(std::move(*writer));
-    note(TakeEventKind::Frame, stop.frame);
-    const Status started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
-                                             [this](const Error& e) { Q_EMIT brokenOff(e.text); });
+    Status started = Done{};
+    if (head)
+        started = writeHead(*head);
+    else
+        note(TakeEventKind::Frame, stop.frame);
+    if (started)
+        started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
+                                    [this](const Error& e) { Q_EMIT brokenOff(e.text); });
     if (!started) {
         writer_.reset();
         std::error_code ec;
@@ -39,17 +66,23 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
 
 void Recorder::take(std::span<const std::int16_t> samples) {
     if (!writer_) return;
-    if (auto written = writer_->write(samples); !written) {
+    if (auto written = write(samples); !written) {
         Q_EMIT brokenOff(written.error().text);
         return;
     }
+    watch_.hear(samples);
+    Q_EMIT heard();
+}
+
+Status Recorder::write(std::span<const std::int16_t> samples) {
+    if (auto written = writer_->write(samples); !written) return written;
     for (const std::int16_t s : samples) peak_ = std::max(peak_, std::abs(static_cast<float>(s)) / 32768.0f);
     while (writer_->samples() >= nextLevel_) {
         levels_.push_back(peak_);
         peak_ = 0;
         nextLevel_ += kSampleRate / 10;
     }
-    Q_EMIT heard();
+    return Done{};
 }
 
 void Recorder::note(TakeEventKind kind, std::int64_t frame, ImagePoint at) {
@@ -64,8 +97,9 @@ Result<std::optional<Take>> Recorder::finish() {
     const Status finished = writer_->finish();
     writer_.reset();
     std::error_code ec;
-    if (!finished || take_.samples == 0) {
-        if (take_.samples == 0) fs::remove(part_, ec);
+    const bool nothing = take_.samples == headSamples_;
+    if (!finished || nothing) {
+        if (nothing) fs::remove(part_, ec);
         if (!finished) return finished.error();
         return std::optional<Take>{};
     }

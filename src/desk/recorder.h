@@ -3,6 +3,7 @@
 
 #include "library/library.h"
 #include "voice/audio_file.h"
+#include "voice/level_watch.h"
 #include "voice/microphone.h"
 
 #include <QObject>
@@ -13,6 +14,12 @@
 
 namespace jg {
 
+/// What of an earlier take of a stop goes before a new one: its first samples, and what was done in them.
+struct TakeHead {
+    Take take;
+    std::int64_t samples = 0;
+};
+
 /// Records takes. Lives in the window's thread. A take that is broken off keeps what was said so far.
 class Recorder : public QObject {
     Q_OBJECT
@@ -22,8 +29,10 @@ public:
         , microphone_(microphone) {}
     ~Recorder() override;
 
-    /// Begins a take of a stop. Errors: NotFound (no microphone), Refused, WriteFailed, DiskFull.
-    Status start(const ReviewId& review, const Stop& stop, const std::string& serial);
+    /// Begins a take of a stop, from the end of `head` on where there is one. The earlier take's file stays
+    /// as it is. Errors: NotFound (no microphone), Refused, WriteFailed, DiskFull, those of readSound().
+    Status start(const ReviewId& review, const Stop& stop, const std::string& serial,
+                 const std::optional<TakeHead>& head = {});
     bool recording() const { return writer_.has_value(); }
     const StopId& stop() const { return stop_; }
     /// Notes something done while talking, at the sample that has just come in.
@@ -31,8 +40,10 @@ public:
     double seconds() const { return writer_ ? static_cast<double>(writer_->samples()) / kSampleRate : 0; }
     /// Loudest sample of each tenth of a second, 0..1.
     const std::vector<float>& levels() const { return levels_; }
+    /// What is wrong with the sound just now.
+    LevelTrouble trouble() const { return watch_.now(); }
     const std::vector<TakeEvent>& events() const { return take_.events; }
-    /// Ends the take. Nothing when no sample came. Errors: WriteFailed, DiskFull.
+    /// Ends the take. Nothing when no sample came but those of a head. Errors: WriteFailed, DiskFull.
     Result<std::optional<Take>> finish();
 
 Q_SIGNALS:
@@ -41,13 +52,17 @@ Q_SIGNALS:
 
 private:
     void take(std::span<const std::int16_t> samples);
+    Status write(std::span<const std::int16_t> samples);
+    Status writeHead(const TakeHead& head);
     Library& library_;
     Microphone& microphone_;
     std::optional<WavWriter> writer_;
     std::filesystem::path part_;
     StopId stop_;
     Take take_;
+    std::int64_t headSamples_ = 0;
     std::vector<float> levels_;
+    LevelWatch watch_;
     float peak_ = 0;
     std::int64_t nextLevel_ = 0;
 };
