@@ -111,6 +111,15 @@ Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, co
     return item;
 }
 
+Result<OutboxItem> layReady(Library& library, const DispatchRecipe& recipe, const Clock& clock, IdSource& ids,
+                            std::stop_token stop, const SendProgress& progress) {
+    const ReviewId& review = recipe.film.review.id;
+    if (auto may = library.mayHandOver(review, clock.nowUnix(), false); !may) return may.error();
+    auto parcel = pack(library, recipe, stop, progress);
+    if (!parcel) return parcel.error();
+    return putInOutbox(library, review, recipe, *parcel, clock, ids);
+}
+
 Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
                  const Clock& clock, std::stop_token stop, const SendProgress& progress) {
     const auto pressed = std::chrono::steady_clock::now();

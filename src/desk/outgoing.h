@@ -42,6 +42,11 @@ Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, co
                               const Clock& clock, IdSource& ids, std::stop_token stop = {},
                               const SendProgress& progress = {}, bool again = false);
 
+/// Makes letter and film and keeps the mail in the outbox, ready to be handed over by sendAgain(). Errors: as
+/// sendLetter() before the handing over.
+Result<OutboxItem> layReady(Library& library, const DispatchRecipe& recipe, const Clock& clock, IdSource& ids,
+                            std::stop_token stop = {}, const SendProgress& progress = {});
+
 /// Sends a mail that lies in the outbox: checked and made anew from today's athlete, films and review, for
 /// they may have changed since. One that may have gone out is sent again. Errors: Refused with the first
 /// reason of the check, and as above.
