@@ -24,10 +24,17 @@ std::optional<Candidate> candidateOf(const ReviewOfAthlete& r, const Athlete& at
     const DeliveryMarks* d = row ? r.delivery(row->delivery) : nullptr;
     if (!d || !row->value.value || r.submission.clips.empty()) return std::nullopt;
     return Candidate{{r.summary.date, *row->value.value, row->value.half95()},
-                     {filmOf(*d, r.submission.clips).view, d->conditions, row->value.unit, r.approach,
-                      isLength(row->value.unit) ? athlete.heightOn(r.summary.date) : 0},
+                     {filmOf(*d, r.submission.clips).view,
+                      d->conditions,
+                      row->value.unit,
+                      r.approach,
+                      isLength(row->value.unit) ? athlete.heightOn(r.summary.date) : 0,
+                      {},
+                      turnSaidAt(row->value)},
                      row->target};
 }
+
+constexpr const char* kTurnNotSaid = "compare.turn";
 
 /// Why `other` can't be compared with `newest`, as an id of the catalogue; empty when it can.
 std::string whyNot(const Candidate& newest, const Candidate& other) {
@@ -42,6 +49,8 @@ std::string whyNot(const Candidate& newest, const Candidate& other) {
         return "compare.conditions";
     case Unlike::Height:
         return "compare.height";
+    case Unlike::Turn:
+        return kTurnNotSaid;
     case Unlike::Definition: // all are of one playbook here
     case Unlike::Unit:
         break;
@@ -60,17 +69,22 @@ MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const Athlete& a
     line.unit = newest.likeness.unit;
     line.target = newest.target;
     std::map<std::string, int> left;
+    std::vector<bool> turnsSaid; // of the points
     for (const Candidate& c : all) {
         const std::string why = whyNot(newest, c);
-        if (why.empty())
-            line.points.push_back(c.point);
-        else
+        if (!why.empty() && why != kTurnNotSaid) {
             ++left[why];
+            continue;
+        }
+        line.points.push_back(c.point);
+        turnsSaid.push_back(c.likeness.turnSaid);
+        if (!c.likeness.turnSaid) ++left[kTurnNotSaid];
     }
     std::vector<Message> leftOut;
     for (const auto& [why, count] : left) leftOut.push_back(msg(why, {{"count", count}}));
     line.leftOut = joined(ListStyle::Commas, std::move(leftOut));
-    if (line.points.size() < 2) return line;
+    // A dot may stand there with its error, but how far two lie apart is not told without the turn of both.
+    if (line.points.size() < 2 || !turnsSaid.back() || !*(turnsSaid.end() - 2)) return line;
     const TrendPoint &a = *(line.points.end() - 2), &b = line.points.back();
     line.trend = trendOf(line.target, a.value, a.half95 / kSdsOf95, b.value, b.half95 / kSdsOf95);
     return line;

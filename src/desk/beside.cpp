@@ -38,7 +38,7 @@ ToldBeside toldBeside(const Library& library, const Review& review, const Playbo
     told.now = nowCaption(both.then, both.now);
     const auto changes = besideChanges(review, stop, both, playbook, overruled);
     told.shortly = changeInShort(changes, playbook, told.then);
-    told.changes = changesInWords(changes, playbook, told.then, 1);
+    told.changes = toldChanges(stop, both, changes, playbook, 1);
     return told;
 }
 

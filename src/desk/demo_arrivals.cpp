@@ -12,7 +12,7 @@ Date bornFor(int age, Date today) {
 }
 
 Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand hand, const char* level,
-               Date today) {
+               double heightM, Date today) {
     Athlete a{ids.next<AthleteTag>("ath"), first, last, bornFor(age, today), hand, level, "", "", ""};
     if (a.ageOn(today) < age) a.born = bornFor(age + 1, today);
     std::string mail = a.firstName;
@@ -22,6 +22,10 @@ Athlete person(IdSource& ids, const char* first, const char* last, int age, Hand
         a.guardianName = std::string("Parent of ") + first;
         a.guardianEmail = mail + ".home@example.org";
     }
+    a.heightM = heightM;
+    a.heights = {{addDays(today, -200), heightM}};
+    a.consent = Consent{
+        true, true, false, age < 18 ? a.guardianName : a.fullName(), age < 18, addDays(today, -200), {}, {}};
     return a;
 }
 
@@ -64,11 +68,11 @@ void trim(FilmOrder& order) {
 
 std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std::string& ownMeasure,
                                       IdSource& ids, std::vector<Athlete>& people) {
-    const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", today);
-    const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", today);
-    const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", today);
-    const Athlete pia = person(ids, "Pia", "Thorsgaard", 17, Hand::Right, "school team", today);
-    Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", today);
+    const Athlete wren = person(ids, "Wren", "Castellane", 13, Hand::Right, "club", 1.58, today);
+    const Athlete odalys = person(ids, "Odalys", "Brandt", 11, Hand::Left, "first season", 1.44, today);
+    const Athlete ludo = person(ids, "Ludo", "Merrick", 15, Hand::Right, "school team", 1.74, today);
+    const Athlete pia = person(ids, "Pia", "Thorsgaard", 17, Hand::Right, "school team", 1.72, today);
+    Athlete emeka = person(ids, "Emeka", "Vail", 20, Hand::Left, "college", 1.86, today);
     emeka.comingBack = ComingBack{"shoulder, in the spring", addDays(today, -12)};
     people = {wren, odalys, ludo, pia, emeka};
 

@@ -73,13 +73,12 @@ ToldDelivery tell(const ReviewSession& session, const Library& library, int numb
 
 Prompt promptOf(const ReviewSession& session, const Stop& stop) {
     Prompt prompt = promptFor(session.review(), session.playbook(), session.told(), stop,
-                              session.athlete().ageOn(session.review().date));
+                              readBy(session.review(), session.athlete()));
     if (const auto both = session.beside(stop); both && *both) {
         const auto changes =
             besideChanges(session.review(), stop, **both, session.playbook(), overruledOf(session.athlete()));
         prompt.change =
-            joined(ListStyle::Sentences,
-                   changesInWords(changes, session.playbook(), thenCaption((*both)->then, (*both)->now), 1));
+            joined(ListStyle::Sentences, toldChanges(stop, **both, changes, session.playbook(), 1));
     }
     return prompt;
 }
@@ -88,6 +87,7 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     const Library& library = session.library();
     const auto& clips = session.submission().clips;
     DispatchRecipe r;
+    r.film.words = session.readersWords();
     r.film.review = session.review();
     r.film.playbook = session.playbook();
     r.film.assessment = session.told();
@@ -139,6 +139,8 @@ Status filmsAreTheAthletes(const ReviewSession& session) {
 
 std::vector<SendProblem> problemsOf(const ReviewSession& session) {
     auto problems = staleSentences(session.letter());
+    if (auto other = inOtherLanguage(session.review().plan, session.athlete().language))
+        problems.push_back(*other);
     auto others = checkBeforeSending(session.review(), session.playbook(), session.told(), session.athlete(),
                                      session.submission(), session.clock().today(), session.pain());
     problems.insert(problems.end(), std::make_move_iterator(others.begin()),

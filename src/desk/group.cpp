@@ -11,33 +11,29 @@ namespace jg {
 
 namespace {
 
-/// What the newest review found, the largest gap first; arm protection before all.
-void addFindings(const Assessment& a, GroupRow& row) {
-    std::vector<Finding> faults = a.faults();
-    std::stable_sort(faults.begin(), faults.end(), [](const Finding& x, const Finding& y) {
-        const bool px = x.verdict == Verdict::Protect, py = y.verdict == Verdict::Protect;
-        return px != py ? px : x.gapInSds > y.gapInSds;
-    });
-    for (const Finding& f : faults) {
-        row.findings.push_back(f.id);
-        if (f.verdict == Verdict::Protect) row.protect.push_back(f.id);
+void addFindings(const std::vector<FaultInShort>& faults, GroupRow& row) {
+    for (const FaultInShort& f : faults) {
+        row.findings.push_back(f.finding);
+        if (f.protects) row.protect.push_back(f.finding);
     }
     if (faults.empty()) return;
-    row.worst = faults.front().id;
+    row.worst = faults.front().finding;
     row.worstInSds = faults.front().gapInSds;
 }
 
-/// What a review says; one whose results an older version did not keep is assessed here.
-Result<std::optional<Assessment>> toldBy(Store& store, const Playbook& playbook, const ReviewId& id,
-                                         Hand hand) {
-    auto kept = store.results(id);
-    if (!kept || *kept) return kept;
-    auto review = store.review(id);
+/// What a review found; one whose results an older version did not keep is assessed here.
+Result<std::vector<FaultInShort>> foundBy(Store& store, const Playbook& playbook,
+                                          const ReviewSummary& summary, Hand hand) {
+    if (summary.faults) return *summary.faults;
+    auto kept = store.results(summary.id);
+    if (!kept) return kept.error();
+    if (*kept) return faultsInShort(**kept);
+    auto review = store.review(summary.id);
     if (!review) return review.error();
     auto submission = store.submission(review->submission);
     if (!submission) return submission.error();
-    if (submission->clips.empty()) return std::optional<Assessment>();
-    return std::optional(assess(*review, playbook, submission->clips, hand));
+    if (submission->clips.empty()) return std::vector<FaultInShort>();
+    return faultsInShort(assess(*review, playbook, submission->clips, hand));
 }
 
 void addPromise(const Promise& p, GroupRow& row) {
@@ -65,9 +61,9 @@ Result<std::vector<GroupRow>> readGroup(Store& store, const Playbook& playbook, 
         if (const Approach* approach = approachFor(playbook, athlete)) row.approach = approach->id;
         if (const auto last = newest.find(athlete.id); last != newest.end()) {
             row.lastLook = last->second->date;
-            auto told = toldBy(store, playbook, last->second->id, athlete.hand);
-            if (!told) return told.error();
-            if (*told) addFindings(**told, row);
+            auto found = foundBy(store, playbook, *last->second, athlete.hand);
+            if (!found) return found.error();
+            addFindings(*found, row);
         }
         places[athlete.id] = rows.size();
         row.athlete = std::move(athlete);

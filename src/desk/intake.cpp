@@ -151,8 +151,13 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
     if (form.films.empty()) return fail(ErrorCode::BadInput, msg("intake.there-is-no-film-in-this"));
     if (looked.size() != form.films.size())
         return fail(ErrorCode::Internal, msg("intake.not-every-film-was-looked-at"));
-    if (!form.newAthlete)
-        if (auto athlete = library.athlete(form.athlete); !athlete) return athlete.error();
+    if (!form.newAthlete) {
+        auto athlete = library.athlete(form.athlete);
+        if (!athlete) return athlete.error();
+        const Allowed filming = allowedOn(*athlete, Use::Filming, clock.today());
+        if (filming != Allowed::Yes && filming != Allowed::Silent)
+            return fail(ErrorCode::Refused, whyNotAllowed(*athlete, Use::Filming, clock.today()));
+    }
     Submission s = submissionFrom(form, clock, ids);
     const auto undone = [&](Error why) {
         for (const Clip& c : s.clips) library.dropUnusedMedia(c);

@@ -6,6 +6,7 @@
 #include <iterator>
 #include <map>
 #include <memory>
+#include <set>
 
 namespace jg {
 
@@ -168,6 +169,21 @@ Result<Picture> JuxtaFilms::picture(std::size_t row, std::int64_t frame) {
         reader = std::move(*opened);
     }
     return reader->picture(FrameNumber{frame}, inner_->stop);
+}
+
+Status mayLeave(Store& store, const JuxtaSheet& sheet, Date today) {
+    std::set<AthleteId> shown;
+    for (const JuxtaRow& row : sheet.rows) shown.insert(row.entry.athlete);
+    if (shown.size() < 2) return Done{};
+    for (const AthleteId& id : shown) {
+        auto athlete = store.athlete(id);
+        if (!athlete) return athlete.error();
+        if (allowedOn(*athlete, Use::Showing, today) == Allowed::Yes ||
+            allowedOn(*athlete, Use::Model, today) == Allowed::Yes)
+            continue;
+        return fail(ErrorCode::Refused, whyNotAllowed(*athlete, Use::Showing, today));
+    }
+    return Done{};
 }
 
 Result<QImage> juxtaPicture(const Library& library, const JuxtaSheet& sheet, const Playbook& playbook,

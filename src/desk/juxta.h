@@ -19,6 +19,10 @@ JuxtaEntry juxtaEntryOf(const Review& review, int delivery, const Athlete& athle
 Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playbook,
                                              const std::vector<JuxtaKey>& keys);
 
+/// Whether a sheet may leave the house: one of a single athlete always, of several only when each of them
+/// allowed to be shown to others, or as a model. Errors: Refused, those of reading the store.
+Status mayLeave(Store& store, const JuxtaSheet& sheet, Date today);
+
 /// A delivery that can stand in a sheet, in short.
 struct JuxtaOffer {
     JuxtaKey key;

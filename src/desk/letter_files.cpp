@@ -3,6 +3,7 @@
 #include "desk/file_names.h"
 #include "film/open_films.h"
 #include "letter/calendar.h"
+#include "letter/coach_sheet.h"
 #include "letter/letter_html.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
@@ -106,6 +107,12 @@ Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path
     return writeWeekSheet(recipe.film.letter, recipe.athleteFirstName, paper, recipe.film.words, path, files);
 }
 
+Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
+    return writeCoachSheet(
+        {recipe.athleteFirstName, recipe.film.review.date, recipe.film.assessment, recipe.film.playbook},
+        recipe.paper, english(), path, files);
+}
+
 Status exportCaptions(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
     auto captions = filmCaptions(recipe.film);
     return captions ? files.write(path, *captions) : Status(captions.error());
@@ -145,6 +152,8 @@ Result<std::vector<LetterFile>> letterFiles(const DispatchRecipe& recipe, FileSt
         all.push_back({"-week.ics", "text/calendar", msg("mail.what-calendar"),
                        [&](const fs::path& p) { return exportCalendar(recipe, p, files); }});
     }
+    all.push_back({"-coach.pdf", "application/pdf", Message{},
+                   [&](const fs::path& p) { return exportCoachSheet(recipe, p, files); }});
     if (recipe.film.review.takes.empty()) return all;
     all.push_back(
         {".vtt", "text/vtt", Message{}, [&](const fs::path& p) { return exportCaptions(recipe, p, files); }});

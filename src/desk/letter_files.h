@@ -27,6 +27,9 @@ Status exportCalendar(const DispatchRecipe& recipe, const std::filesystem::path&
 Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const std::filesystem::path& path,
                        FileStore& files);
 
+/// All numbers for the coach, in the program's own language. Errors: those of writing.
+Status exportCoachSheet(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
+
 /// The film's captions as WebVTT. Errors: those of filmCaptions() and writing.
 Status exportCaptions(const DispatchRecipe& recipe, const std::filesystem::path& path, FileStore& files);
 

@@ -166,6 +166,19 @@ Result<std::shared_ptr<const ThenAndNow>> ReviewSession::beside(const Stop& stop
     return std::make_shared<const ThenAndNow>(ThenAndNow{**read, entryOf(stop.delivery)});
 }
 
+const Words& ReviewSession::readersWords() const {
+    return wordsOf(idOf(athlete_.language));
+}
+
+Status ReviewSession::setLanguage(Language language) {
+    auto now = library_.athlete(athlete_.id);
+    if (!now) return now.error();
+    now->language = language;
+    if (auto saved = library_.save(*now); !saved) return saved;
+    athlete_ = *std::move(now);
+    return Done{};
+}
+
 LetterModel ReviewSession::letter() const {
     LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
     if (const LookBack* back = lookBack()) {

@@ -10,6 +10,7 @@
 #include "review/edit.h"
 #include "review/letter_model.h"
 #include "review/own_error.h"
+#include "words/words.h"
 
 #include <QObject>
 
@@ -67,6 +68,10 @@ public:
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
     LetterModel letter() const;
+    /// The language of what is sent to this athlete.
+    const Words& readersWords() const;
+    /// Kept on the athlete. Errors: those of Store.
+    Status setLanguage(Language language);
     /// The delivery of another day beside a stop and the stop's own, as they are now; null for a stop that
     /// stands alone. The other is read once. Errors: those of besideEntry().
     Result<std::shared_ptr<const ThenAndNow>> beside(const Stop& stop) const;

@@ -23,7 +23,7 @@ constexpr std::size_t kMostRows = 10000;
 using TableRow = std::vector<std::string>;
 
 /// The columns that are known, each with the names it may have.
-enum class Column { First, Last, Born, Hand, Height, Level, Mail, Guardian, GuardianMail };
+enum class Column { First, Last, Born, Hand, Height, Level, Mail, Guardian, GuardianMail, Language };
 const std::pair<Column, std::array<const char*, 4>> kColumns[] = {
     {Column::First, {"first name", "first", "name", "given name"}},
     {Column::Last, {"last name", "last", "surname", "family name"}},
@@ -33,7 +33,8 @@ const std::pair<Column, std::array<const char*, 4>> kColumns[] = {
     {Column::Level, {"level", "team", "group", "class"}},
     {Column::Mail, {"mail", "email", "e-mail", "address"}},
     {Column::Guardian, {"guardian", "guardian name", "parent", "parent name"}},
-    {Column::GuardianMail, {"guardian mail", "guardian email", "parent mail", "parent email"}}};
+    {Column::GuardianMail, {"guardian mail", "guardian email", "parent mail", "parent email"}},
+    {Column::Language, {"language", "letters in", "reads", "speaks"}}};
 
 std::optional<Column> columnCalled(const std::string& name) {
     for (const auto& [column, names] : kColumns)
@@ -101,6 +102,15 @@ std::optional<Hand> handFromWords(const std::string& words) {
     return std::nullopt;
 }
 
+/// Own names of the languages count, too.
+std::optional<Language> languageFromWords(const std::string& words) {
+    const std::string word = lowered(words);
+    if (word == "english") return Language::English;
+    if (word == "spanish" || word == "espanol" || words == "Español" || words == "español")
+        return Language::Spanish;
+    return languageFromId(word);
+}
+
 /// One row put onto an athlete; what is empty stays.
 class RowReader {
 public:
@@ -132,6 +142,11 @@ public:
             const auto hand = handFromWords(words);
             if (!hand) return fail(ErrorCode::BadInput, msg("roster.hand", {{"words", words}}));
             a.hand = *hand;
+        }
+        if (const std::string words = at(Column::Language); !words.empty()) {
+            const auto language = languageFromWords(words);
+            if (!language) return fail(ErrorCode::BadInput, msg("roster.language", {{"words", words}}));
+            a.language = *language;
         }
         if (auto read = putHeight(a, today); !read) return read;
         return checkAthlete(a, today);
@@ -184,6 +199,8 @@ Message changesBetween(const Athlete& was, const Athlete& is) {
     differ("roster.guardian", was.guardianName, is.guardianName);
     differ("roster.guardian-mail", was.guardianEmail, is.guardianEmail);
     if (was.hand != is.hand) changes.push_back(msg("roster.throws", {{"hand", nameOf(is.hand)}}));
+    if (was.language != is.language)
+        changes.push_back(msg("roster.letters-in", {{"language", nameOf(is.language)}}));
     if (was.heightM != is.heightM)
         changes.push_back(msg("roster.height", {{"cm", std::lround(is.heightM.value_or(0) * 100)}}));
     return joined(ListStyle::Commas, std::move(changes));

@@ -42,6 +42,11 @@ int lookAgainDays(const Plan& plan, const Playbook& playbook) {
     return days;
 }
 
+Message openingFor(const PlanFor& f) {
+    return f.submission.asked.empty() ? msg("suggest.thanks")
+                                      : msg("suggest.you-asked", {{"asked", f.submission.asked}});
+}
+
 } // namespace
 
 Message filmNext(const PlanFor& f) {
@@ -77,11 +82,15 @@ Plan proposePlan(const PlanFor& f, const std::vector<std::string>& corrections, 
     });
     if (const int days = lookAgainDays(plan, f.playbook); !plan.nextLook && days > 0)
         plan.nextLook = addDays(f.today, days);
-    if (plan.opening.empty())
-        plan.opening =
-            words(f.submission.asked.empty() ? msg("suggest.thanks")
-                                             : msg("suggest.you-asked", {{"asked", f.submission.asked}}));
+    if (plan.opening.empty()) plan.opening = words(openingFor(f));
     if (plan.ask.empty()) plan.ask = words(filmNext(f));
+    return plan;
+}
+
+Plan inLanguage(const PlanFor& f, const Words& from, const Words& to) {
+    Plan plan = f.review.plan;
+    if (plan.opening == from(openingFor(f))) plan.opening = to(openingFor(f));
+    if (plan.ask == from(filmNext(f))) plan.ask = to(filmNext(f));
     return plan;
 }
 

@@ -29,6 +29,9 @@ struct PlanFor {
 Plan proposePlan(const PlanFor& plan, const std::vector<std::string>& corrections,
                  const Words& words = english());
 
+/// The plan with what proposePlan() filled in and nobody changed, said in another language. Pure.
+Plan inLanguage(const PlanFor& plan, const Words& from, const Words& to);
+
 /// What to film for the next look: the view that would show most of what these films could not. Pure.
 Message filmNext(const PlanFor& plan);
 

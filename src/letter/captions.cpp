@@ -38,11 +38,12 @@ std::vector<std::string> sentencesOf(const std::string& text) {
 
 std::string wordsOfStop(const FilmRecipe& r, const Stop& stop) {
     if (!stop.words.empty()) return stop.words;
-    std::string text = stop.title, told;
+    const std::string title = r.words(asIs(stop.title));
+    std::string text = title, told;
     if (const auto prompt = r.prompts.find(stop.id); prompt != r.prompts.end())
         for (const Message& sentence : prompt->second.sentences())
             told += (told.empty() ? "" : " ") + r.words(sentence);
-    if (told.starts_with(stop.title)) return told; // "Forearm at plant: as we want it."
+    if (told.starts_with(title)) return told; // "Forearm at plant: as we want it."
     if (!text.empty() && text.back() != '.') text += '.';
     if (!told.empty()) text += " " + told;
     return text;

@@ -8,6 +8,7 @@
 #include "letter/still.h"
 #include "review/letter_model.h"
 #include "review/lockstep.h"
+#include "review/told_number.h"
 
 #include <QFontMetricsF>
 #include <QPainter>
@@ -245,8 +246,8 @@ Status FilmPainter::moving(const FilmSegment& s, std::int64_t frame) {
         paintWords(p, {{said(wholeTitle(r_)), 1, true}});
     } else {
         if (auto painted = paintStop(p, s, frame, nullptr); !painted) return painted;
-        paintWords(
-            p, {{text(s.stop->title), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}});
+        paintWords(p, {{said(asIs(s.stop->title)), 1, true},
+                       {said(msg("film.slowed")), 0.9, false, false, true, 0.1}});
     }
     last_ = signature;
     return Done{};
@@ -268,7 +269,7 @@ std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessm
     } else if (layout_.upright && prompt != r_.prompts.end() && !prompt->second.number.empty()) {
         lines.push_back({said(prompt->second.number), 0.9, false, false, false, 0.3});
     } else if (row && row->value.value) {
-        const Message target = wordsOf(row->target), number = labelOf(row->value);
+        const Message target = wordsOf(asTold(row->target)), number = labelOf(asTold(row->value));
         lines.push_back(
             {said(target.empty() ? number
                                  : msg("film.number-target", {{"number", number}, {"target", target}})),

@@ -45,13 +45,14 @@ FilmSegment wholeSegment(const FilmRecipe& r, const FrameTimes& times) {
 }
 
 /// The moment before a stop's frame; nothing where the film has nothing before it.
-std::optional<FilmSegment> motionSegment(const Stop& stop, const FrameTimes& times) {
+std::optional<FilmSegment> motionSegment(const Stop& stop, const std::string& title,
+                                         const FrameTimes& times) {
     const auto at = static_cast<std::size_t>(
         std::clamp<std::int64_t>(stop.frame, 0, static_cast<std::int64_t>(times.size()) - 1));
     const double from = std::max(times.front(), times[at] - kMotionSeconds);
     if (from >= times[at]) return std::nullopt;
     return FilmSegment{FilmSegment::Kind::Motion,
-                       stop.title,
+                       title,
                        samplesOf((times[at] - from) / kMotionSpeed),
                        &stop,
                        nullptr,
@@ -71,16 +72,17 @@ Result<std::vector<FilmSegment>> planFilm(const FilmRecipe& r, const TimesOf& ti
     for (const Stop& s : r.review.stops) {
         const auto take = r.review.takes.find(s.id);
         if (take == r.review.takes.end()) continue;
+        const std::string title = r.words(asIs(s.title));
         bool moved = false;
         if (!s.still && s.kind != StopKind::Recap) {
             auto times = timesOf(s.delivery);
             if (!times) return times.error();
-            if (auto motion = times->empty() ? std::nullopt : motionSegment(s, *times)) {
+            if (auto motion = times->empty() ? std::nullopt : motionSegment(s, title, *times)) {
                 all.push_back(std::move(*motion));
                 moved = true;
             }
         }
-        all.push_back({FilmSegment::Kind::Said, moved ? "" : s.title,
+        all.push_back({FilmSegment::Kind::Said, moved ? "" : title,
                        take->second.samples * kSampleRate / take->second.sampleRate, &s, &take->second,
                        s.delivery});
     }

@@ -65,6 +65,7 @@ public:
         for (const Message& caution : m_.cautions)
             add("<p class=\"caution\" role=\"note\">", caution, "</p>");
         add("<h1>", m_.greeting, "</h1>");
+        add("<p class=\"small\">", m_.foreword, "</p>");
         add("<p>", asIs(m_.opening), "</p>");
         since();
         for (const Message& keep : m_.keeps) {
@@ -79,6 +80,7 @@ public:
         notes();
         add("<p>", m_.closing, "</p>");
         add("<p><em>", asIs(m_.signature), "</em></p>");
+        grownUps();
         return out_ + "</main></body></html>\n";
     }
 
@@ -96,6 +98,12 @@ private:
                        "<span>%5</span></header>\n")
                    .arg(text(words_.tag()), said(m_.greeting), styleSheet(), said(asIs(m_.from)),
                         said(m_.about));
+    }
+
+    void grownUps() {
+        if (m_.forGrownUps.empty()) return;
+        add("<h2>", msg("letter.grown-ups-heading"), "</h2>");
+        for (const Message& sentence : m_.forGrownUps) add("<p class=\"small\">", sentence, "</p>");
     }
 
     void since() {

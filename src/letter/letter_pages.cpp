@@ -35,10 +35,11 @@ void LetterPages::newPage() {
     y_ = kTop;
     if (pages_.size() > 1) return;
     html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth / 2);
-    html(styled(said(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
-         kPageMargin + kWidth * 0.4, kWidth * 0.6);
+    const double about =
+        html(styled(said(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
+             kPageMargin + kWidth * 0.4, kWidth * 0.6);
     pages_.back().back().rect.translate(0, 4);
-    y_ += 30;
+    y_ += std::max(30.0, about + 8);
     pages_.back().push_back({Block::Kind::Fill, {kPageMargin, y_, kWidth, 2}, {}, palette::ink, {}});
     y_ += 24;
 }
@@ -183,7 +184,6 @@ void LetterPages::then(const LetterThen& t) {
 void LetterPages::weekDays() {
     constexpr double kGap = 6;
     const double width = (kWidth - 6 * kGap) / 7;
-    need(120);
     double bottom = y_ + 70;
     const double top = y_;
     const std::size_t first = pages_.back().size();
@@ -232,9 +232,10 @@ void LetterPages::weekDays() {
 
 void LetterPages::week() {
     if (model_.week.empty()) return;
-    need(190);
-    heading(msg("letter.week"), 21);
-    weekDays();
+    together([&] {
+        heading(msg("letter.week"), 21);
+        weekDays();
+    });
     for (const LetterWeekRow& r : model_.week) {
         need(40);
         const Message what = r.ball ? msg("letter.with-ball", {{"drill", r.what}}) : r.what;
@@ -292,6 +293,21 @@ void LetterPages::notes() {
     y_ += height + 18;
 }
 
+/// Small print on paper: what is said beside the letter itself.
+void LetterPages::boxed(const Message& words, const std::string& key, const Message& lead) {
+    if (words.empty()) return;
+    const QString head = lead.empty() ? QString() : QString("<b>%1</b> ").arg(said(lead));
+    const std::size_t at = pages_.back().size();
+    y_ += 10;
+    const double height =
+        html(styled(head + said(words), 12, palette::ink, "Open Sans", "400", "line-height:114%;"),
+             kPageMargin + 14, kWidth - 28, nullptr, key);
+    pages_.back().insert(
+        pages_.back().begin() + static_cast<std::ptrdiff_t>(at),
+        Block{Block::Kind::Fill, {kPageMargin, y_ - 10, kWidth, height + 20}, {}, palette::paper, {}});
+    y_ += height + 24;
+}
+
 /// What matters before anything else: pain, and coming back from an injury.
 void LetterPages::cautions() {
     for (const Message& caution : model_.cautions) {
@@ -311,6 +327,7 @@ void LetterPages::cautions() {
 
 void LetterPages::head() {
     heading(model_.greeting, 31, "greeting");
+    boxed(model_.foreword, "foreword");
     if (model_.opening.empty()) return;
     y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
                kPageMargin, kWidth, nullptr, "opening") +
@@ -326,6 +343,12 @@ void LetterPages::goodbye() {
              kPageMargin, kWidth);
 }
 
+void LetterPages::grownUps() {
+    for (std::size_t i = 0; i < model_.forGrownUps.size(); ++i)
+        boxed(model_.forGrownUps[i], "grown-ups:" + std::to_string(i),
+              i == 0 ? msg("letter.grown-ups-heading") : Message{});
+}
+
 void LetterPages::layOut() {
     newPage();
     cautions();
@@ -336,6 +359,7 @@ void LetterPages::layOut() {
     week();
     together([&] { notes(); });
     together([&] { goodbye(); });
+    together([&] { grownUps(); });
 }
 
 std::vector<LetterPages::Place> LetterPages::places() const {

@@ -33,16 +33,6 @@ public:
     /// Paints a page in design pixels onto the painter's current coordinates.
     void paint(QPainter& painter, int page) const;
 
-    /// Where a sentence stands that may be changed.
-    struct Place {
-        std::string key; ///< LetterSentence::key
-        int page = 0;
-        QRectF rect;
-    };
-    std::vector<Place> places() const;
-    const LetterModel& model() const { return model_; }
-    const Words& words() const { return words_; }
-
     /// One thing on a page, placed.
     struct Block {
         enum class Kind { Html, Fill, Image, NumberLine } kind = Kind::Html;
@@ -53,6 +43,18 @@ public:
         std::string key = {}; ///< of the sentence it is; empty = none that may be changed
         std::optional<NumberLine> line = {};
     };
+
+    /// Where a sentence stands that may be changed.
+    struct Place {
+        std::string key; ///< LetterSentence::key
+        int page = 0;
+        QRectF rect;
+    };
+    std::vector<Place> places() const;
+    /// What stands on a page, as it is placed.
+    const std::vector<Block>& blocks(int page) const { return pages_.at(static_cast<std::size_t>(page)); }
+    const LetterModel& model() const { return model_; }
+    const Words& words() const { return words_; }
 
 private:
     void layOut();
@@ -70,8 +72,10 @@ private:
     void correction(const LetterCorrection& c);
     void then(const LetterThen& t);
     void head();
+    void boxed(const Message& words, const std::string& key, const Message& lead = {});
     void cautions();
     void goodbye();
+    void grownUps();
     void week();
     void weekDays();
     void notes();

@@ -24,8 +24,8 @@ Message wantedOf(const NumberLine& n) {
 }
 
 Message hereOf(const NumberLine& n) {
-    const Message error = number(std::max(n.unit == "x" ? 0.1 : 1.0, n.half95), n.unit == "x" ? 1 : 0);
-    return msg("number-line.here", {{"number", numberInWords(n.value, n.unit)}, {"error", error}});
+    return msg("number-line.here",
+               {{"number", numberInWords(n.value, n.unit)}, {"error", errorInWords(n.half95, n.unit)}});
 }
 
 } // namespace

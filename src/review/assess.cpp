@@ -5,6 +5,7 @@
 #include "review/level.h"
 #include "review/one_person.h"
 #include "review/reasons.h"
+#include "review/tried.h"
 
 #include <algorithm>
 #include <cmath>
@@ -103,6 +104,9 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
     MeasureValue v = evaluate(m, inputFor(delivery, playbook, m, clip, hand, limbs));
     if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(delivery, clip.view));
     if (v.value) warnOfOthers(delivery, m, odd, v);
+    if (const Trial* trial = v.value ? trialOf(playbook, m.id, delivery, clip) : nullptr;
+        trial && !trial->keepsItsPromise())
+        v.warnings.push_back(trialInWords(*trial));
     if (v.state == MeasureState::NotLookedAt) {
         if (auto reason = hiddenReason(delivery, m); !reason.empty()) {
             v.state = MeasureState::NotVisible;

@@ -1,5 +1,7 @@
 #include "review/beside.h"
 
+#include "review/told_number.h"
+
 #include <algorithm>
 #include <cstdlib>
 
@@ -116,7 +118,7 @@ Message changeInWords(const JuxtaChange& change, const Playbook& playbook, const
         id = "beside.inside-spread";
         break;
     }
-    const MeasureValue &before = *change.values.front(), &after = *change.values.back();
+    const MeasureValue before = asTold(*change.values.front()), after = asTold(*change.values.back());
     return msg(id, {{"what", what},
                     {"when", when},
                     {"then", numberInWords(*before.value, before.unit)},
@@ -134,6 +136,32 @@ std::vector<Message> changesInWords(const std::vector<JuxtaChange>& changes, con
     return all;
 }
 
+namespace {
+
+/// The step of an item on a delivery; nothing where it was not graded.
+std::optional<int> stepOf(const JuxtaEntry& e, const std::string& item) {
+    for (const ItemRow& row : e.results.items)
+        if (row.id == item && row.grade && row.grade->state == GradeState::Graded) return row.grade->step;
+    return std::nullopt;
+}
+
+} // namespace
+
+std::vector<Message> toldChanges(const Stop& stop, const ThenAndNow& both,
+                                 const std::vector<JuxtaChange>& changes, const Playbook& playbook,
+                                 std::size_t most) {
+    const Message when = thenCaption(both.then, both.now);
+    const auto then = stepOf(both.then, stop.finding), now = stepOf(both.now, stop.finding);
+    if (!then || !now) return changesInWords(changes, playbook, when, most);
+    std::vector<Message> all;
+    if (!changes.empty()) all = changesInWords(changes, playbook, when, most);
+    all.insert(all.begin(), msg("beside.grade", {{"what", playbook.nameOfFinding(stop.finding)},
+                                                 {"when", when},
+                                                 {"then", *then},
+                                                 {"now", *now}}));
+    return all;
+}
+
 void tellBeside(LetterModel& letter, const Review& review, const Playbook& playbook, const Stop& stop,
                 const ThenAndNow& both, const std::set<std::string>& overruled) {
     constexpr std::size_t kMostNumbers = 2;
@@ -145,8 +173,8 @@ void tellBeside(LetterModel& letter, const Review& review, const Playbook& playb
             {{"what", playbook.isFinding(stop.finding) ? playbook.nameOfFinding(stop.finding) : stop.title}});
     told.then = thenCaption(both.then, both.now);
     told.now = nowCaption(both.then, both.now);
-    told.changes = changesInWords(besideChanges(review, stop, both, playbook, overruled), playbook, told.then,
-                                  kMostNumbers);
+    told.changes = toldChanges(stop, both, besideChanges(review, stop, both, playbook, overruled), playbook,
+                               kMostNumbers);
     told.delivery = stop.delivery;
     told.frame = stop.beside->with;
     told.thenFrame = stop.beside->frame;
@@ -158,7 +186,7 @@ Message changeInShort(const std::vector<JuxtaChange>& changes, const Playbook& p
     if (changes.empty() || !changes.front().trend) return {};
     const JuxtaChange& c = changes.front();
     const MeasureDefinition* m = playbook.measure(c.measure);
-    const MeasureValue &before = *c.values.front(), &after = *c.values.back();
+    const MeasureValue before = asTold(*c.values.front()), after = asTold(*c.values.back());
     const char* became = !isReal(*c.trend)           ? "beside.no-sure-change"
                          : *c.trend == Trend::Better ? "beside.really-better"
                          : *c.trend == Trend::Worse  ? "beside.really-worse"

@@ -109,7 +109,7 @@ void wrongSides(const std::vector<Written>& texts, Hand hand, Found& out) {
 }
 
 bool fits(const WrittenNumber& n, const MeasureRow& row) {
-    const double half = n.decimals == 0 ? 0.5 : 0.05;
+    const double half = 0.5 * std::pow(10.0, -n.decimals);
     if (n.value >= row.value.low95 - half && n.value <= row.value.high95 + half) return true;
     const double limits[] = {row.target.x, row.target.y, row.target.good.value_or(row.target.x)};
     return std::any_of(std::begin(limits), std::end(limits),
@@ -131,7 +131,8 @@ void wrongNumbers(const std::vector<Written>& texts, const Playbook& playbook, c
                          msg("contradiction.number",
                              {{"words", n.words},
                               {"measure", m->name},
-                              {"number", withUnit(Decimal{*row.value.value, n.decimals}, row.value.unit)}})});
+                              {"number", withUnit(Decimal{*row.value.value, std::max(0, n.decimals)},
+                                                  row.value.unit)}})});
         }
 }
 

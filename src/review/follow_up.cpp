@@ -1,6 +1,7 @@
 #include "review/follow_up.h"
 
 #include "review/letter_model.h"
+#include "review/told_number.h"
 
 #include <array>
 
@@ -52,9 +53,9 @@ void followMeasure(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f)
         return;
     }
     f.became = byTrend(*change->trend, now.results.judged(f.finding), f.wasKept);
-    f.numbers =
-        msg("follow.plain", {{"before", numberInWords(*change->values[0]->value, change->values[0]->unit)},
-                             {"now", numberInWords(*change->values[1]->value, change->values[1]->unit)}});
+    const MeasureValue told[] = {asTold(*change->values[0]), asTold(*change->values[1])};
+    f.numbers = msg("follow.plain", {{"before", numberInWords(*told[0].value, told[0].unit)},
+                                     {"now", numberInWords(*told[1].value, told[1].unit)}});
     f.why = msg("follow.numbers", {{"before", labelOf(*change->values[0])},
                                    {"now", labelOf(*change->values[1])},
                                    {"trend", nameOf(*change->trend)}});

@@ -57,7 +57,8 @@ Likeness likenessOf(const JuxtaEntry& e, const MeasureRow& r) {
             r.value.unit,
             {},
             isLength(r.value.unit) ? e.heightM : 0,
-            definition == e.definitions.end() ? std::string() : definition->second};
+            definition == e.definitions.end() ? std::string() : definition->second,
+            turnSaidAt(r.value)};
 }
 
 /// Empty when they can be compared. Another hand is no reason, nor another approach.
@@ -73,6 +74,8 @@ Message whyNotComparable(const Likeness& one, const Likeness& other) {
         return msg("juxta.other-definition");
     case Unlike::Height:
         return msg("juxta.grown");
+    case Unlike::Turn:
+        return msg("juxta.turn-unsaid");
     case Unlike::Approach:
     case Unlike::Unit:
         break;

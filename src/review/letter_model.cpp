@@ -6,9 +6,11 @@
 #include "review/follow_up.h"
 #include "review/plan_rules.h"
 #include "review/stops.h"
+#include "review/told_number.h"
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace jg {
 
@@ -19,22 +21,28 @@ Message countWord(std::size_t n) {
     return msg("letter.count", {{"count", n}});
 }
 
-/// Plain words without the sentence that names the target, for a number of which nothing is asked.
-std::string withoutTarget(const std::string& plainly) {
-    const auto target = plainly.find("{target}");
-    const auto end = target == plainly.npos ? plainly.npos : plainly.rfind(". ", target);
-    return end == plainly.npos ? plainly : plainly.substr(0, end + 1);
+/// A time in words, and exactly for whom that says more.
+Message timeFor(Audience reader, double seconds) {
+    const Message words = durationInWords(seconds);
+    if (reader == Audience::Young) return words;
+    return msg("told.duration", {{"words", words}, {"number", numberInWords(std::abs(seconds), "s")}});
 }
 
-/// A number in the plain words for its side of zero.
-Message filledFor(const MeasureDefinition& m, const MeasureRow& row, bool withTarget) {
+/// A number in the plain words for its side of zero, and what it is on this body.
+Message filledFor(const MeasureDefinition& m, const MeasureRow& measured, bool withTarget, const ReadBy& by) {
+    const MeasureRow row = asTold(measured);
     const double value = *row.value.value;
-    const std::string& plainly = value < 0 && !m.plainlyOther.empty() ? m.plainlyOther : m.plainly;
+    std::string sentence = value < 0 && !m.plainlyOther.empty() ? m.plainlyOther : m.plainly;
     const double told = m.plainlyOther.empty() ? value : std::abs(value);
-    return filled(withTarget && !row.target.asksNothing() ? plainly : withoutTarget(plainly),
-                  {{"value", numberInWords(told, row.value.unit)},
-                   {"error", errorInWords(row.value)},
-                   {"target", wordsOf(row.target)}});
+    if (!withTarget || row.target.asksNothing()) sentence = without(sentence, "target");
+    if (by.reader == Audience::Young) sentence = without(sentence, "error");
+    const bool time = row.value.unit == "s" && told >= 0;
+    return joined(
+        ListStyle::Sentences,
+        {filled(sentence, {{"value", time ? timeFor(by.reader, told) : numberInWords(told, row.value.unit)},
+                           {"error", errorInWords(row.value)},
+                           {"target", wordsOf(row.target)}}),
+         lengthOnBody(m, row.value, by.heightM)});
 }
 
 /// "from the stretch, on the mound"; what is not known is not said.
@@ -57,14 +65,15 @@ Message showsIn(const MeasureRow& row) {
 }
 
 /// The number of a measure in plain words; empty when there is none.
-Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id) {
+Message numberSentence(const Playbook& playbook, const Assessment& a, const std::string& id,
+                       const ReadBy& by) {
     const MeasureRow* row = a.measure(id);
     if (row && !row->value.seen.empty())
         return msg("letter.seen", {{"what", playbook.measure(id)->name},
                                    {"seen", row->value.seen},
                                    {"wanted", wordsOf(row->target)}});
     if (!row || !row->value.value) return {};
-    return joined(ListStyle::Sentences, {filledFor(*playbook.measure(id), *row, true), showsIn(*row)});
+    return joined(ListStyle::Sentences, {filledFor(*playbook.measure(id), *row, true, by), showsIn(*row)});
 }
 
 /// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing
@@ -99,10 +108,16 @@ Message numberIsGood(const Assessment& a, const std::string& measure) {
     return row && row->judgement.verdict == Verdict::Keep ? msg("letter.number-is-good") : Message{};
 }
 
+/// An item's cue for a reader.
+const std::string& cueOf(const GradedItem& item, const ReadBy& by) {
+    if (by.reader == Audience::Young && !item.young.empty()) return item.young;
+    return by.reader == Audience::Player ? item.player : item.cueFor(by.age);
+}
+
 /// How it should feel: an item's cue; of a measure its own for the way it is to go, else that of the item
 /// which tells the same. Never what a drill asks for: that stands in the week.
-std::string cueFor(const Playbook& playbook, const Assessment& a, const std::string& id, int age) {
-    if (const GradedItem* item = playbook.item(id)) return item->cueFor(age);
+std::string cueFor(const Playbook& playbook, const Assessment& a, const std::string& id, const ReadBy& by) {
+    if (const GradedItem* item = playbook.item(id)) return cueOf(*item, by);
     if (const MeasureDefinition* m = playbook.measure(id)) {
         const MeasureRow* row = a.measure(id);
         const bool up = row && row->judgement.gap < 0;
@@ -110,7 +125,7 @@ std::string cueFor(const Playbook& playbook, const Assessment& a, const std::str
         if (!own.empty()) return own;
     }
     for (const GradedItem& item : playbook.items)
-        if (item.measure == id) return item.cueFor(age);
+        if (item.measure == id) return cueOf(item, by);
     return {};
 }
 
@@ -163,6 +178,16 @@ std::vector<Message> cautionsFor(const Athlete& athlete, bool pain) {
     return cautions;
 }
 
+/// What a reader needs beside the letter, and what a child need not read.
+void suitReader(Audience reader, const std::string& name, LetterModel& m) {
+    if (reader == Audience::Parent) {
+        m.foreword = msg("letter.for-parents", {{"name", name}});
+    } else if (reader == Audience::Young) {
+        m.forGrownUps = std::exchange(m.weekNotes, {});
+        m.forGrownUps.push_back(std::exchange(m.closing, msg("letter.closing-young")));
+    }
+}
+
 /// "Ludo, two good things and one to work on"; what there is none of is not counted out.
 Message greetingFor(const std::string& name, std::size_t good, std::size_t work) {
     if (good + work == 0) return asIs(name);
@@ -174,40 +199,45 @@ Message greetingFor(const std::string& name, std::size_t good, std::size_t work)
 
 } // namespace
 
-Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id) {
+Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id, const ReadBy& by) {
     const std::string name = playbook.nameOfFinding(id);
     const MeasureRow* row = a.measure(id);
     if (row && !row->value.seen.empty())
         return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
     if (const GradedItem* item = playbook.item(id)) // what is good, and why it matters
-        return joined(ListStyle::Sentences, {msg("letter.keep", {{"what", name}}), asIs(item->parent)});
-    if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
-    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
         return joined(
             ListStyle::Sentences,
-            {filledFor(m, *row, false), row->target.asksNothing()
-                                            ? Message{}
-                                            : msg("letter.keep-inside", {{"target", wordsOf(row->target)}})});
-    return msg("letter.keep-number",
-               {{"what", name}, {"number", numberInWords(*row->value.value, row->value.unit)}});
+            {msg("letter.keep", {{"what", name}}),
+             asIs(by.reader == Audience::Young && !item->young.empty() ? item->young : item->parent)});
+    if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
+    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
+        return joined(ListStyle::Sentences,
+                      {filledFor(m, *row, false, by),
+                       row->target.asksNothing()
+                           ? Message{}
+                           : msg("letter.keep-inside", {{"target", wordsOf(asTold(row->target))}})});
+    const MeasureValue told = asTold(row->value);
+    return msg("letter.keep-number", {{"what", name}, {"number", numberInWords(*told.value, told.unit)}});
 }
 
 std::string toldMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
                         const std::string& id) {
     const auto tells = [&](const std::string& measure) {
-        return !joined(ListStyle::Sentences, {numberSentence(playbook, a, measure), numberIsGood(a, measure)})
+        return !joined(ListStyle::Sentences,
+                       {numberSentence(playbook, a, measure, {}), numberIsGood(a, measure)})
                     .empty();
     };
     if (tells(id)) return id;
     if (const GradedItem* item = playbook.item(id); item && tells(item->measure)) return item->measure;
     for (const Cause& cause : causesFor(playbook, review.plan.causes))
-        if (cause.from == id && doubtOf(a, cause, id) == 0 && !numberSentence(playbook, a, cause.to).empty())
+        if (cause.from == id && doubtOf(a, cause, id) == 0 &&
+            !numberSentence(playbook, a, cause.to, {}).empty())
             return cause.to;
     return id;
 }
 
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
-                              const std::string& id, int age) {
+                              const std::string& id, const ReadBy& by) {
     LetterCorrection c;
     c.finding = id;
     c.title = asIs(goalOf(playbook, a, id));
@@ -215,14 +245,15 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     const GradedItem* item = playbook.item(id);
     const bool same = told == id || (item && item->measure == told);
     c.number = joined(ListStyle::Sentences,
-                      {numberSentence(playbook, a, told), same ? numberIsGood(a, told) : Message{}});
-    if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told)) c.line = numberLineOf(*row);
+                      {numberSentence(playbook, a, told, by), same ? numberIsGood(a, told) : Message{}});
+    if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told))
+        c.line = numberLineOf(asTold(*row));
     const auto causes = causesFor(playbook, review.plan.causes);
     if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))
             c.need = msg("letter-need." + std::string(idOf(*need)));
-    c.feel = asIs(cueFor(playbook, a, id, age));
+    c.feel = asIs(cueFor(playbook, a, id, by));
     const Moment at =
         playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
     c.caption = msg("letter.caption", {{"position", info(at).name()}});
@@ -243,13 +274,26 @@ Message LetterModel::bodyOn(int weekday) const {
     return {};
 }
 
+namespace {
+
+/// Digits behind the point in which a unit is told.
+int decimalsOf(const std::string& unit) {
+    return unit == "x" ? 1 : unit == "s" ? 2 : 0;
+}
+
+} // namespace
+
+Message errorInWords(double half95, const std::string& unit) {
+    const int decimals = decimalsOf(unit);
+    return number(std::max(std::pow(10.0, -decimals), half95), decimals);
+}
+
 Message errorInWords(const MeasureValue& value) {
-    if (value.unit == "x") return number(std::max(0.1, value.half95()), 1);
-    return number(std::max(1.0, value.half95()));
+    return errorInWords(value.half95(), value.unit);
 }
 
 Message numberInWords(double value, const std::string& unit) {
-    return withUnit(Decimal{value, unit == "x" ? 1 : 0}, unit);
+    return withUnit(Decimal{value, decimalsOf(unit)}, unit);
 }
 
 Message labelOf(const MeasureValue& v) {
@@ -279,18 +323,18 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         const Athlete& athlete, const Submission& submission, const House& house,
                         bool painElsewhere) {
     const bool pain = submission.painOpen() || painElsewhere;
+    const ReadBy by = readBy(review, athlete);
     LetterModel m;
     m.from = house.place;
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
                                        conditionsInWords(review.deliveryOr(review.lead).conditions)});
     for (const std::string& id : keptIn(review))
         if (playbook.isFinding(id)) {
-            m.keeps.push_back(keepLine(a, playbook, id));
+            m.keeps.push_back(keepLine(a, playbook, id, by));
             m.kept.push_back(id);
         }
     for (const std::string& id : review.plan.corrections)
-        if (playbook.isFinding(id))
-            m.corrections.push_back(correctionOf(review, playbook, a, id, athlete.ageOn(review.date)));
+        if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id, by));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
     m.cautions = cautionsFor(athlete, pain);
@@ -307,7 +351,21 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     m.notSeen = a.notSeen;
     m.closing = msg("letter.closing");
     m.signature = house.coach;
+    suitReader(by.reader, athlete.firstName, m);
     return m;
+}
+
+std::vector<Message> readersSentences(const LetterModel& letter) {
+    std::vector<Message> all = {letter.greeting, asIs(letter.opening)};
+    all.insert(all.end(), letter.since.begin(), letter.since.end());
+    all.insert(all.end(), letter.keeps.begin(), letter.keeps.end());
+    for (const LetterCorrection& c : letter.corrections)
+        for (const Message* m : {&c.title, &c.number, &c.why, &c.feel, &c.need}) all.push_back(*m);
+    for (const LetterThen& t : letter.thens) all.insert(all.end(), t.changes.begin(), t.changes.end());
+    for (const LetterWeekRow& row : letter.week) all.push_back(row.how);
+    all.push_back(letter.closing);
+    std::erase_if(all, [](const Message& m) { return m.empty() || m == asIs(std::string()); });
+    return all;
 }
 
 } // namespace jg

@@ -1,6 +1,7 @@
 // What the letter says, in words; how it looks is the letter room's affair.
 #pragma once
 
+#include "review/audience.h"
 #include "review/number_line.h"
 #include "review/people.h"
 
@@ -64,6 +65,7 @@ struct LetterModel {
     std::string from;
     Message about; ///< film, conditions
     Message greeting;
+    Message foreword; ///< to parents: who is meant, and how a number is read
     std::string opening;
     std::vector<Message> cautions; ///< pain, coming back from injury: they open the letter
     std::vector<Message> keeps;
@@ -79,6 +81,7 @@ struct LetterModel {
     std::optional<Date> nextLookOn;
     std::vector<Message> notSeen;
     Message closing;
+    std::vector<Message> forGrownUps; ///< beside a child's letter: what guidance says, and the caution whole
     std::string signature;
     std::map<std::string, OwnPlace> own; ///< by LetterSentence::key
 
@@ -100,16 +103,16 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         bool painElsewhere = false);
 
 /// What to keep, with its number where there is one. Pure.
-Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& finding);
+Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& finding, const ReadBy& by);
 
 /// The measure whose number tells of a finding: its own; of an item the one that tells the same, else the
 /// first it bears on by a cause that is not ruled out. The finding itself when there is none. Pure.
 std::string toldMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
                         const std::string& finding);
 
-/// A correction in the letter's words, for a reader of `age`. Pure.
+/// A correction in the letter's words. Pure.
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
-                              const std::string& finding, int age);
+                              const std::string& finding, const ReadBy& by);
 
 struct Followed;
 
@@ -118,10 +121,15 @@ struct Followed;
 void tellSince(LetterModel& letter, const Playbook& playbook, const std::string& name, Date when,
                const std::vector<Followed>& followed);
 
-/// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | in | x.
+/// What the reader themselves is to read and understand, sentence by sentence: not what stands there for
+/// grown-ups, nor what could not be seen. Pure.
+std::vector<Message> readersSentences(const LetterModel& letter);
+
+/// Number with unit for a reader, rounded, with a minus that is no hyphen. Unit deg | % | ms | s | in | x.
 Message numberInWords(double value, const std::string& unit);
 /// Half the 95 % interval as shown beside the number, never less than its last digit.
 Message errorInWords(const MeasureValue& value);
+Message errorInWords(double half95, const std::string& unit);
 
 /// "88 +-4" with the unit's sign, as written on pictures; empty without a number.
 Message labelOf(const MeasureValue& value);

@@ -10,6 +10,7 @@ namespace {
 template <typename Letter, typename Visit>
 void eachPlace(Letter& m, const Visit& visit) {
     visit("greeting", Message{}, m.greeting);
+    visit("foreword", Message{}, m.foreword);
     for (std::size_t i = 0; i < m.since.size(); ++i)
         visit("since:" + std::to_string(i), m.sinceHeading, m.since[i]);
     for (std::size_t i = 0; i < m.keeps.size() && i < m.kept.size(); ++i)
@@ -31,6 +32,8 @@ void eachPlace(Letter& m, const Visit& visit) {
     for (std::size_t i = 0; i < m.notSeen.size(); ++i)
         visit("not-seen:" + std::to_string(i), msg("letter.not-seen-heading"), m.notSeen[i]);
     visit("closing", Message{}, m.closing);
+    for (std::size_t i = 0; i < m.forGrownUps.size(); ++i)
+        visit("grown-ups:" + std::to_string(i), msg("letter.grown-ups-heading"), m.forGrownUps[i]);
 }
 
 } // namespace
@@ -62,6 +65,14 @@ std::vector<SendProblem> staleSentences(const LetterModel& letter) {
             problems.push_back({true, msg("send-check.own-sentence-stale",
                                           {{"own", s.text}, {"now", letter.own.at(s.key).generated}})});
     return problems;
+}
+
+std::optional<SendProblem> inOtherLanguage(const Plan& plan, Language language) {
+    const auto count = std::count_if(plan.sentences.begin(), plan.sentences.end(),
+                                     [&](const auto& s) { return s.second.language != language; });
+    if (count == 0) return std::nullopt;
+    return SendProblem{
+        false, msg("send-check.own-other-language", {{"count", count}, {"language", nameOf(language)}})};
 }
 
 std::optional<Message> generatedSentence(const LetterModel& letter, const std::string& key) {

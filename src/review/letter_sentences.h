@@ -29,6 +29,10 @@ void putOwnSentences(LetterModel& letter, const std::map<std::string, OwnSentenc
 /// it may be an old one. Pure.
 std::vector<SendProblem> staleSentences(const LetterModel& letter);
 
+/// The coach's own sentences that were written in another language than the reader's; nothing when all are in
+/// theirs. A thought, no stop: names and short words fit every language. Pure.
+std::optional<SendProblem> inOtherLanguage(const Plan& plan, Language language);
+
 /// What the letter would say itself in a place; nothing for a place that it has not. Pure.
 std::optional<Message> generatedSentence(const LetterModel& letter, const std::string& key);
 

@@ -1,5 +1,6 @@
 #include "review/likeness.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace jg {
@@ -13,7 +14,13 @@ std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other) {
         return Unlike::Definition;
     if (one.heightM > 0 && other.heightM > 0 && std::abs(one.heightM - other.heightM) > kGrownM)
         return Unlike::Height;
+    if (!one.turnSaid || !other.turnSaid) return Unlike::Turn;
     return std::nullopt;
+}
+
+bool turnSaidAt(const MeasureValue& value) {
+    return std::none_of(value.warnings.begin(), value.warnings.end(),
+                        [](const Message& m) { return m.id == kTurnUnsaid; });
 }
 
 bool isLength(const std::string& unit) {

@@ -1,7 +1,7 @@
 // Like is compared with like: what must agree before two numbers stand beside each other.
 #pragma once
 
-#include "kinematics/anatomy.h"
+#include "kinematics/measure.h"
 #include "review/conditions.h"
 
 #include <optional>
@@ -17,9 +17,10 @@ struct Likeness {
     std::string approach = {};   ///< empty on both = what it was judged by does not matter
     double heightM = 0;          ///< of the body on that day, for a length; 0 = not known, or no length
     std::string definition = {}; ///< what the measure means; empty = not known, which is no reason
+    bool turnSaid = true;        ///< somebody said how the camera stood, where that counts
 };
 
-enum class Unlike { Side, Approach, Conditions, Unit, Definition, Height };
+enum class Unlike { Side, Approach, Conditions, Unit, Definition, Height, Turn };
 
 /// Lengths of a body that grew by more than this are not taken from each other: own choice, what two
 /// measurings of one height differ by.
@@ -27,6 +28,9 @@ inline constexpr double kGrownM = 0.02;
 
 /// A length in units of the world, which grows with the body. Pure.
 bool isLength(const std::string& unit);
+
+/// Whether it is known how the camera stood at a number that its turn can change. Pure.
+bool turnSaidAt(const MeasureValue& value);
 
 /// The first in which two differ; nothing when they may be compared. Common practice, no source. Pure.
 std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other);

@@ -4,7 +4,9 @@
 #include "base/date.h"
 #include "base/ids.h"
 #include "coaching/target.h"
+#include "review/audience.h"
 #include "review/conditions.h"
+#include "review/consent.h"
 
 #include <cstdint>
 #include <map>
@@ -71,6 +73,8 @@ struct Athlete {
     std::vector<Overruled> overruled = {}; ///< one a measure
     std::vector<HeightOn> heights = {};    ///< by date, the last is heightM
     std::vector<PitchCount> outings = {};  ///< by date
+    Language language = Language::English; ///< of what is sent
+    std::optional<Consent> consent = {};   ///< nothing = none is on record
     std::string model =
         {}; ///< what they agreed to, when their deliveries may be shown as a model; empty = not
 

@@ -65,6 +65,22 @@ Clip clipIn(const json& row) {
     return c;
 }
 
+json consentAsJson(const Consent& c) {
+    return {{"filming", c.filming},
+            {"showing", c.showing},
+            {"model", c.model},
+            {"by", c.by},
+            {"byGuardian", c.byGuardian},
+            {"on", isoDate(c.on)},
+            {"until", dateAsJson(c.until)},
+            {"takenBack", dateAsJson(c.takenBack)}};
+}
+
+Consent consentIn(const json& row) {
+    return {row.at("filming"),    row.at("showing"),   row.at("model"),      row.at("by"),
+            row.at("byGuardian"), mustDate(row, "on"), dateIn(row, "until"), dateIn(row, "takenBack")};
+}
+
 } // namespace
 
 std::string surveyToJson(const Clip& c) {
@@ -109,6 +125,8 @@ std::string toJson(const Athlete& a) {
     for (const PitchCount& o : a.outings)
         row["outings"].push_back({{"on", isoDate(o.on)}, {"pitches", o.pitches}, {"felt", o.felt}});
     if (!a.model.empty()) row["model"] = a.model;
+    if (a.consent) row["consent"] = consentAsJson(*a.consent);
+    if (a.language != Language::English) row["language"] = idOf(a.language);
     return row.dump();
 }
 
@@ -135,6 +153,8 @@ Result<Athlete> athleteFromJson(std::string_view text) {
         for (const json& o : d.value("outings", json::array()))
             a.outings.push_back({mustDate(o, "on"), o.at("pitches"), o.value("felt", "")});
         a.model = d.value("model", "");
+        if (d.contains("consent")) a.consent = consentIn(d["consent"]);
+        a.language = need(languageFromId(d.value("language", "en")), "language");
         a.email = d.value("email", "");
         a.guardianName = d.value("guardianName", "");
         a.guardianEmail = d.value("guardianEmail", "");

@@ -34,7 +34,7 @@ std::vector<Message> Prompt::sentences() const {
 }
 
 Prompt promptFor(const Review& review, const Playbook& playbook, const Assessment& a, const Stop& stop,
-                 int age) {
+                 const ReadBy& by) {
     Prompt prompt;
     prompt.what = asIs(stop.title);
     prompt.next = nextAfter(review, stop);
@@ -43,9 +43,9 @@ Prompt promptFor(const Review& review, const Playbook& playbook, const Assessmen
     } else if (!playbook.isFinding(stop.finding)) {
         return prompt; // a stop of the coach's own has their words alone
     } else if (stop.kind == StopKind::Strength) {
-        prompt.number = keepLine(a, playbook, stop.finding);
+        prompt.number = keepLine(a, playbook, stop.finding, by);
     } else {
-        const LetterCorrection c = correctionOf(review, playbook, a, stop.finding, age);
+        const LetterCorrection c = correctionOf(review, playbook, a, stop.finding, by);
         prompt.number = c.number;
         prompt.why = c.why;
         prompt.feel = c.feel;

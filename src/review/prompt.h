@@ -2,6 +2,7 @@
 #pragma once
 
 #include "review/assess.h"
+#include "review/audience.h"
 
 #include <vector>
 
@@ -21,9 +22,9 @@ struct Prompt {
     bool operator==(const Prompt&) const = default;
 };
 
-/// `age` chooses the cue. Pure.
+/// Pure.
 Prompt promptFor(const Review& review, const Playbook& playbook, const Assessment& a, const Stop& stop,
-                 int age);
+                 const ReadBy& by);
 
 /// A review that is said is to take between these many seconds: common practice, no source.
 struct SayingLength {

@@ -11,6 +11,7 @@
 #include "kinematics/measure.h"
 #include "kinematics/path.h"
 #include "kinematics/scale.h"
+#include "review/audience.h"
 #include "review/conditions.h"
 
 #include <compare>
@@ -252,6 +253,7 @@ struct Take {
 struct OwnSentence {
     std::string text;
     Message was;
+    Language language = Language::English; ///< in which it was written
     bool operator==(const OwnSentence&) const = default;
 };
 
@@ -268,6 +270,7 @@ struct Plan {
     std::string ask;                                   ///< what to film next
     std::map<std::string, OwnSentence> sentences = {}; ///< by LetterSentence::key
     bool painConfirmed = false;
+    std::optional<Audience> reader = {}; ///< for whom the letter is written; nothing = by age
 
     /// Null while nothing was said.
     const WhyNot* whyNotOf(std::string_view finding) const;

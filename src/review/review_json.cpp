@@ -111,6 +111,17 @@ void readReasons(const json& row, Plan& p) {
     for (const json& w : row.value("whyNot", json::array())) p.whyNot.push_back(whyNotIn(w));
 }
 
+json sentenceAsJson(const OwnSentence& s) {
+    json row = {{"text", s.text}, {"was", messageAsJson(s.was)}};
+    if (s.language != Language::English) row["language"] = idOf(s.language);
+    return row;
+}
+
+OwnSentence sentenceIn(const json& row) {
+    return {row.at("text"), messageIn(row.at("was")),
+            need(languageFromId(row.value("language", "en")), "language")};
+}
+
 json planAsJson(const Plan& p) {
     json drills = json::array();
     for (const PlannedDrill& d : p.drills)
@@ -122,9 +133,9 @@ json planAsJson(const Plan& p) {
                           {"waived", d.doseWaived}});
     json row = {{"corrections", p.corrections}, {"drills", drills}, {"nextLook", dateAsJson(p.nextLook)},
                 {"opening", p.opening},         {"ask", p.ask},     {"painConfirmed", p.painConfirmed}};
+    if (p.reader) row["reader"] = idOf(*p.reader);
     if (!p.sentences.empty()) row["sentences"] = json::object();
-    for (const auto& [key, s] : p.sentences)
-        row["sentences"][key] = {{"text", s.text}, {"was", messageAsJson(s.was)}};
+    for (const auto& [key, s] : p.sentences) row["sentences"][key] = sentenceAsJson(s);
     writeReasons(p, row);
     return row;
 }
@@ -141,8 +152,9 @@ Plan planIn(const json& row) {
     p.opening = row.value("opening", "");
     p.ask = row.value("ask", "");
     p.painConfirmed = row.value("painConfirmed", false);
+    if (row.contains("reader")) p.reader = need(audienceFromId(row["reader"].get<std::string>()), "reader");
     const json sentences = row.value("sentences", json::object()); // items() only looks at it
-    for (const auto& [key, s] : sentences.items()) p.sentences[key] = {s.at("text"), messageIn(s.at("was"))};
+    for (const auto& [key, s] : sentences.items()) p.sentences[key] = sentenceIn(s);
     readReasons(row, p);
     return p;
 }

@@ -56,6 +56,12 @@ void checkOwner(const Review& review, const Athlete& athlete, const Submission& 
             {true, msg("send-check.the-film-in-this-review-belongs", {{"firstName", athlete.firstName}})});
 }
 
+/// Pictures of somebody who did not allow them, or no longer does, never leave. Silence is a thought.
+void checkConsent(const Athlete& athlete, Date today, Problems& out) {
+    const Message why = whyNotAllowed(athlete, Use::Filming, today);
+    if (!why.empty()) out.push_back({allowedOn(athlete, Use::Filming, today) != Allowed::Silent, why});
+}
+
 void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
     const int notJudged = a.counts.judgedAll - a.counts.judged;
     if (notJudged > 0)
@@ -122,6 +128,7 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     Problems out;
     const bool pain = submission.painOpen() || painElsewhere;
     checkOwner(review, athlete, submission, out);
+    checkConsent(athlete, today, out);
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
     if (const Status fine = checkAthlete(athlete, today); !fine) out.push_back({true, fine.error().text});
     checkOpenWork(review, a, out);

@@ -26,15 +26,16 @@ std::vector<std::string> sentencesOf(const std::string& text) {
 
 std::string unitOf(const std::string& word) {
     static const std::map<std::string, std::string> units = {
-        {"degrees", "deg"}, {"degree", "deg"}, {"deg", "deg"}, {"\u00b0", "deg"}, {"ms", "ms"},
-        {"%", "%"},         {"percent", "%"},  {"in", "in"},   {"inches", "in"},  {"inch", "in"}};
+        {"degrees", "deg"}, {"degree", "deg"}, {"deg", "deg"},   {"\u00b0", "deg"}, {"ms", "ms"},
+        {"s", "s"},         {"second", "s"},   {"seconds", "s"}, {"%", "%"},        {"percent", "%"},
+        {"in", "in"},       {"inches", "in"},  {"inch", "in"}};
     const auto it = units.find(word);
     return it == units.end() ? "" : it->second;
 }
 
 std::vector<WrittenNumber> numbersOf(const std::string& sentence) {
-    static const std::regex number("(-?[0-9]{1,4}(?:[.,][0-9]{1,2})?)\\s?(degrees|degree|deg|\u00b0|ms|%|"
-                                   "percent|inches|inch|in)(?![a-z])");
+    static const std::regex number("(-?[0-9]{1,4}(?:[.,][0-9]{1,2})?)\\s?(degrees|degree|deg|\u00b0|ms|"
+                                   "seconds|second|s|%|percent|inches|inch|in)(?![a-z])");
     std::vector<WrittenNumber> all;
     for (std::sregex_iterator it(sentence.begin(), sentence.end(), number), end; it != end; ++it) {
         std::string digits = (*it)[1];
@@ -42,8 +43,13 @@ std::vector<WrittenNumber> numbersOf(const std::string& sentence) {
         const auto value = typedNumber(digits);
         if (!value) continue;
         const auto point = digits.find('.');
-        all.push_back({*value, point == std::string::npos ? 0 : static_cast<int>(digits.size() - point - 1),
-                       unitOf((*it)[2]), it->str()});
+        const int decimals = point == std::string::npos ? 0 : static_cast<int>(digits.size() - point - 1);
+        const std::string unit = unitOf((*it)[2]);
+        // Letters tell seconds, measures are in milliseconds.
+        if (unit == "s")
+            all.push_back({*value * 1000, decimals - 3, "ms", it->str()});
+        else
+            all.push_back({*value, decimals, unit, it->str()});
     }
     return all;
 }

@@ -13,7 +13,7 @@ namespace jg {
 /// A number with a unit in a text.
 struct WrittenNumber {
     double value = 0;
-    int decimals = 0;
+    int decimals = 0;  ///< in which it was written; below zero = rounded to tens or hundreds
     std::string unit;  ///< deg | ms | % | in
     std::string words; ///< as it stands: "48 degrees"
 };

@@ -53,6 +53,21 @@ TEST(AthletePage, ComparesOnlyLikeWithLike) {
     EXPECT_NE(said(spread.leftOut).find("approach"), std::string::npos) << spread.leftOut;
 }
 
+TEST(AthletePage, ANumberOfASilentCameraIsShownAndNotCompared) {
+    Walk walk;
+    addReview(walk, 40, [](Submission&, Review& r) { r.first().turn.reset(); });
+    const MeasureLine& spread = lineOf(pageOf(walk), "leg-spread");
+    EXPECT_EQ(spread.points.size(), 2U);
+    EXPECT_FALSE(spread.trend);
+    EXPECT_NE(said(spread.leftOut).find("1 with a camera of which nobody said"), std::string::npos)
+        << said(spread.leftOut);
+    const auto page = pageOf(walk);
+    for (const MeasureLine& line : page.measures)
+        if (line.unit == "ms" && line.points.size() > 1) {
+            EXPECT_TRUE(line.trend) << line.measure;
+        }
+}
+
 TEST(AthletePage, ATrendSaysBetterOrWorse) {
     Walk walk;
     addReview(walk, 40, [](Submission&, Review& r) { // the feet of the older one lie much closer together

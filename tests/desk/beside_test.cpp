@@ -7,6 +7,7 @@
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "review/review_json.h"
+#include "review/told_number.h"
 #include "tests/support/walk.h"
 
 #include <fstream>
@@ -75,7 +76,7 @@ TEST(Beside, TheLetterShowsBothPicturesAndSaysWhetherItReallyChanged) {
     const auto both = *w.session->beside(stop);
     for (const JuxtaEntry* e : {&both->then, &both->now}) {
         const MeasureValue& v = e->results.measure(measure)->value;
-        EXPECT_NE(words.find(said(numberInWords(*v.value, v.unit))), std::string::npos) << words;
+        EXPECT_NE(words.find(said(numberInWords(*asTold(v).value, asTold(v).unit))), std::string::npos) << words;
     }
     EXPECT_EQ(said(then.then), said(day(w.past.date, DateStyle::Day)));
 
@@ -98,6 +99,22 @@ TEST(Beside, TheLetterShowsBothPicturesAndSaysWhetherItReallyChanged) {
     EXPECT_NE(html.find(said(then.then) + "</figcaption>"), std::string::npos);
 }
 
+TEST(Beside, AnItemsGradeIsToldBesideItsPictures) {
+    WithPast w;
+    const auto both = *w.session->beside(w.put(w.changedMeasure()));
+    ThenAndNow graded = *both;
+    const std::string item = w.session->review().approach().graded.front();
+    for (auto* e : {&graded.then, &graded.now})
+        e->results.items = {{item, Grade{GradeState::Graded, e == &graded.then ? 2 : 4, "", {}}, true, 1}};
+    Stop stop;
+    stop.finding = item;
+    const auto told = toldChanges(stop, graded, {}, w.session->playbook(), 1);
+    ASSERT_EQ(told.size(), 1U);
+    EXPECT_NE(said(told[0]).find("2 of 5, now 4 of 5"), std::string::npos) << said(told[0]);
+    graded.then.results.items.clear();
+    EXPECT_EQ(toldChanges(stop, graded, {}, w.session->playbook(), 1).front().id, "beside.no-numbers");
+}
+
 TEST(Beside, TheNumberOfACorrectionIsThatOfItsPicture) {
     Walk walk;
     const auto session = walk.session();
@@ -106,10 +123,11 @@ TEST(Beside, TheNumberOfACorrectionIsThatOfItsPicture) {
         Review one = session->review();
         one.plan.corrections = {j.finding.id};
         FilmRecipe recipe = previewRecipe(*session).film;
-        const LetterCorrection c = correctionOf(one, recipe.playbook, recipe.assessment, j.finding.id, 15);
+        const LetterCorrection c = correctionOf(one, recipe.playbook, recipe.assessment, j.finding.id,
+                                                 readBy(one, session->athlete()));
         if (!c.line) continue;
         const std::string pictured = picturedMeasure(recipe, recipe, j.finding.id);
-        EXPECT_EQ(c.line, numberLineOf(*recipe.assessment.measure(pictured))) << j.finding.id;
+        EXPECT_EQ(c.line, numberLineOf(asTold(*recipe.assessment.measure(pictured)))) << j.finding.id;
         ++told;
     }
     EXPECT_GT(told, 5);

@@ -220,6 +220,42 @@ TEST(Recorder, WhatWasSaidBeforeTheMicrophoneWentAwayIsKept) {
     EXPECT_EQ((*take)->samples, 30000);
 }
 
+TEST(Recorder, SaysAgainFromAPointOnAndKeepsWhatWasBeforeIt) {
+    Walk walk(Stage::Judge);
+    Unplugged mic;
+    Recorder recorder(*walk.library, mic);
+    const Stop stop{{"s"}, StopKind::Recap, "", "t", 7};
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, "1"));
+    mic.talk(20000);
+    recorder.note(TakeEventKind::Frame, 9);
+    mic.talk(20000);
+    recorder.note(TakeEventKind::Frame, 11);
+    const auto first = recorder.finish();
+    ASSERT_TRUE(first && *first);
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, "2", TakeHead{**first, 30000}));
+    EXPECT_NEAR(recorder.seconds(), 30000.0 / kSampleRate, 1e-9);
+    mic.talk(5000);
+    recorder.note(TakeEventKind::Frame, 12);
+    const auto second = recorder.finish();
+    ASSERT_TRUE(second && *second);
+    EXPECT_EQ((*second)->samples, 35000);
+    ASSERT_EQ((*second)->events.size(), 3U); // of the first take those before the point
+    EXPECT_EQ((*second)->events[0].frame, 7);
+    EXPECT_EQ((*second)->events[1].frame, 9);
+    EXPECT_EQ((*second)->events[1].sample, 20000);
+    EXPECT_EQ((*second)->events[2].sample, 35000);
+    const auto before = readSound(walk.library->takePath((*first)->file)),
+               after = readSound(walk.library->takePath((*second)->file));
+    ASSERT_TRUE(before && after);
+    EXPECT_EQ(before->size(), 40000U); // untouched
+    EXPECT_EQ((*after)[100], (*before)[100]);
+    EXPECT_LT(std::abs((*after)[29999]), std::abs((*before)[29999]) / 100); // faded out
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, "3", TakeHead{**first, 30000}));
+    const auto none = recorder.finish(); // nothing came: the earlier take stands
+    ASSERT_TRUE(none);
+    EXPECT_FALSE(*none);
+}
+
 TEST(Recorder, ATakeWithoutASampleIsNoTake) {
     Walk walk(Stage::Judge);
     Unplugged mic;

@@ -56,6 +56,26 @@ TEST(Intake, AFilmOfAnotherAthleteIsAskedAboutAndNotTakenIn) {
     EXPECT_TRUE(takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids));
 }
 
+TEST(Intake, NothingIsTakenInOfWhoMayNotBeFilmed) {
+    Walk walk(Stage::Look);
+    const auto film = walk.folder / "film.mp4";
+    const auto looked = lookAtFilm(film);
+    ASSERT_TRUE(looked);
+    IntakeForm form;
+    form.athlete = walk.athlete.id;
+    form.films = {{film, View::Open, 60}};
+    walk.athlete.consent->takenBack = test::today();
+    ASSERT_TRUE(walk.library->save(walk.athlete));
+    const auto refused = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().code, ErrorCode::Refused);
+    EXPECT_NE(said(refused.error().text).find("taken back"), std::string::npos) << said(refused.error().text);
+    EXPECT_EQ(walk.library->submissions()->size(), 1U);
+    walk.athlete.consent.reset(); // nothing on record is no refusal: it is asked for before sending
+    ASSERT_TRUE(walk.library->save(walk.athlete));
+    EXPECT_TRUE(takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids));
+}
+
 /// Copies a film piece by piece, as over a slow cable; the first half is there at once.
 class SlowCopy {
 public:

@@ -61,6 +61,54 @@ TEST(Juxta, ALengthIsNotComparedOverABodyThatGrew) {
     EXPECT_TRUE(compareMeasure(then, now, a->id)->trend);
 }
 
+TEST(Juxta, NothingIsTakenFromANumberWhoseCameraNobodySpokeOf) {
+    const Walk walk(Stage::Judge);
+    JuxtaEntry then = entryOf(walk, -30), now = entryOf(walk, 0);
+    Review silent = *walk.library->review(walk.review.id);
+    for (DeliveryMarks& d : silent.deliveries) d.turn.reset();
+    then.results = assess(silent, test::playbook(), walk.submission.clips, walk.athlete.hand);
+    int angles = 0, times = 0;
+    for (const MeasureRow& r : now.results.measures) {
+        const auto change = compareMeasure(then, now, r.id);
+        if (!change) continue;
+        if (r.value.unit == "deg") {
+            EXPECT_EQ(change->notComparable.id, "juxta.turn-unsaid") << r.id;
+            EXPECT_TRUE(compareMeasure(then, now, r.id, true)->trend) << r.id; // by the coach's word
+            ++angles;
+        } else if (r.value.unit == "ms") {
+            EXPECT_TRUE(change->trend) << r.id; // a turned camera changes no time
+            ++times;
+        }
+    }
+    EXPECT_GT(angles, 3);
+    EXPECT_GT(times, 0);
+}
+
+TEST(Juxta, ASheetOfTwoAthletesLeavesOnlyWhenBothMayBeShown) {
+    Walk walk(Stage::Judge);
+    Athlete other = walk.athlete;
+    other.id = walk.ids.next<AthleteTag>("ath");
+    other.firstName = "Wren";
+    JuxtaEntry theirs = entryOf(walk, 7);
+    theirs.athlete = other.id;
+    const auto both = layOutJuxta({entryOf(walk, 0), theirs}, test::playbook());
+    ASSERT_TRUE(both);
+    const auto may = [&] {
+        EXPECT_TRUE(walk.library->save(other));
+        return mayLeave(*walk.library, *both, test::today());
+    };
+    EXPECT_TRUE(may());
+    other.consent->showing = false;
+    ASSERT_FALSE(may());
+    EXPECT_NE(said(may().error().text).find("Wren"), std::string::npos) << said(may().error().text);
+    other.consent->model = true;
+    EXPECT_TRUE(may());
+    other.consent.reset();
+    EXPECT_FALSE(may()); // silence is no consent to be shown
+    const auto own = layOutJuxta({entryOf(walk, 0), entryOf(walk, 7)}, test::playbook());
+    EXPECT_TRUE(mayLeave(*walk.library, *own, test::today()));
+}
+
 TEST(Juxta, GrowthIsSaidAboveTheSheet) {
     const Walk walk(Stage::Judge);
     JuxtaEntry then = entryOf(walk, -300), now = entryOf(walk, 0);

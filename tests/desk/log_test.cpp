@@ -181,6 +181,19 @@ TEST(Group, IsFilteredAndLeavesWithoutNames) {
     EXPECT_EQ(filtered(*rows, {.ageFrom = 15, .ageTo = 15}).size(), 1U);
     EXPECT_EQ(filtered(*rows, {.finding = rows->front().worst}).size(), 1U);
     EXPECT_EQ(filtered(*rows, {.finding = "no-such"}).size(), 0U);
+    // From the summaries alone, and the same from what an older version kept.
+    const auto summaries = walk.library->reviews();
+    ASSERT_TRUE(summaries);
+    ASSERT_TRUE(summaries->front().faults);
+    const auto kept = walk.library->results(walk.review.id);
+    ASSERT_TRUE(kept);
+    ASSERT_TRUE(*kept);
+    EXPECT_EQ(*summaries->front().faults, faultsInShort(**kept));
+    ReviewSummary older = summaries->front();
+    older.faults.reset();
+    ReviewSummary read;
+    ASSERT_TRUE(readSummary(toJson(older), read));
+    EXPECT_FALSE(read.faults);
     const std::string without = groupAsCsv(*rows, test::playbook(), false);
     EXPECT_EQ(without.find(walk.athlete.lastName), std::string::npos);
     EXPECT_NE(groupAsCsv(*rows, test::playbook(), true).find(walk.athlete.lastName), std::string::npos);

@@ -57,6 +57,12 @@ protected:
                 std::ofstream(filmPath(), std::ios::binary | std::ios::trunc) << "another child's film";
             },
             [this] { submission.clips[0].athlete = other.id; },
+            [this] { athlete.consent->takenBack = test::today(); },
+            [this] { athlete.consent->until = addDays(test::today(), -1); },
+            [this] { athlete.consent->filming = false; },
+            [this] {
+                athlete.born = addDays(athlete.born, -4 * 365);
+            }, // of age: the guardian's word has ended
             [this] { harmReview([](Review& r) { r.judging().grades.clear(); }); },
             [this] {
                 harmReview([](Review& r) {

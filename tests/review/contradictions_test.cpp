@@ -113,6 +113,12 @@ TEST(Written, NumbersAreReadWithTheirUnits) {
     EXPECT_EQ(all[1].unit, "ms");
     EXPECT_EQ(all[2].unit, "%");
     EXPECT_EQ(all[3].unit, "in");
+    const auto times = numbersIn("0.45 s, about 2 seconds; 3 shoulders", {});
+    ASSERT_EQ(times.size(), 2U);
+    EXPECT_EQ(times[0].value, 450);
+    EXPECT_EQ(times[0].decimals, -1);
+    EXPECT_EQ(times[0].unit, "ms");
+    EXPECT_EQ(times[1].value, 2000);
     EXPECT_EQ(numbersIn("Knee 129 degrees. Hip 40 degrees.", {"knee"}).size(), 1U);
 }
 

@@ -78,7 +78,7 @@ TEST(LetterSentences, OneThatNoLongerFitsStopsTheLetterUntilItIsWrittenAgain) {
     ASSERT_EQ(problems.size(), 1U);
     EXPECT_TRUE(problems[0].stop);
     EXPECT_NE(said(problems[0].text).find("It leaves 100 ms early."), std::string::npos);
-    EXPECT_NE(said(problems[0].text).find("50 ms"), std::string::npos) << said(problems[0].text);
+    EXPECT_NE(said(problems[0].text).find("(0.05 s)"), std::string::npos) << said(problems[0].text);
     write(r, kNumber, "It leaves 50 ms early.");
     EXPECT_TRUE(staleSentences(letterOf(r)).empty());
 }
@@ -116,6 +116,14 @@ TEST(LetterSentences, AWrongNumberInOneIsAContradiction) {
     EXPECT_EQ(problemsOf(), 1);
     write(r, kNumber, "Your back foot leaves 100 ms before the ball.");
     EXPECT_EQ(problemsOf(), 0);
+    write(r, kNumber, "Your back foot leaves 0.1 s before the ball.");
+    EXPECT_EQ(problemsOf(), 0);
+    write(r, kNumber, "Your back foot leaves 0.45 s before the ball.");
+    const auto problems =
+        checkBeforeSending(r, test::playbook(), assessedHere(r), test::athlete(), test::submission(), r.date);
+    EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const SendProblem& p) {
+        return said(p.text).find("0.45 s") != std::string::npos;
+    }));
 }
 
 TEST(NumberLine, ShowsTheNumberItsErrorAndWhatIsWanted) {

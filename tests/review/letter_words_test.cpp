@@ -28,15 +28,19 @@ std::string toldOf(std::int64_t off, std::optional<Target> target = std::nullopt
 
 TEST(LetterWords, ANumberBelowZeroNamesItsOwnSide) {
     const std::string before = toldOf(168), after = toldOf(186);
-    EXPECT_NE(before.find("leaves the ground 100 ms before the ball"), std::string::npos) << before;
-    EXPECT_NE(after.find("leaves the ground 50 ms after the ball"), std::string::npos) << after;
+    EXPECT_NE(before.find("leaves the ground about a tenth of a second (0.10 s) before the ball"),
+              std::string::npos)
+        << before;
+    EXPECT_NE(after.find("leaves the ground about a twentieth of a second (0.05 s) after the ball"),
+              std::string::npos)
+        << after;
     EXPECT_EQ(after.find("\u2212"), after.rfind("\u2212")) << after; // at most in the target
 }
 
 TEST(LetterWords, NothingIsWantedOfANumberThatIsOnlyRecorded) {
     Target record{"back-foot-off", Moment::Release, TargetType::Record, 0, 0, 0, {}, "ms"};
     const std::string told = toldOf(168, record);
-    EXPECT_NE(told.find("100 ms before"), std::string::npos) << told;
+    EXPECT_NE(told.find("about a tenth of a second (0.10 s) before"), std::string::npos) << told;
     EXPECT_EQ(told.find("we want"), std::string::npos) << told;
     EXPECT_EQ(told.find("We want"), std::string::npos) << told;
 }
@@ -74,9 +78,12 @@ TEST(LetterWords, WhatIsKeptSaysThatItIsWhereItIsWanted) {
     const LetterModel letter = writeLetter(r, p, assessed, test::athlete(), test::submission(), {});
     ASSERT_EQ(letter.keeps.size(), 1U);
     const std::string kept = said(letter.keeps[0]);
-    EXPECT_EQ(kept.find("Your back foot leaves the ground 100 ms before the ball (give or take"), 0U) << kept;
+    EXPECT_EQ(kept.find("Your back foot leaves the ground about a tenth of a second (0.10 s) before the ball "
+                        "(give or take"),
+              0U)
+        << kept;
     EXPECT_EQ(kept.find("We want"), std::string::npos) << kept; // that asks for a change
-    EXPECT_NE(kept.find("That is where we want it: at least 10"), std::string::npos) << kept;
+    EXPECT_NE(kept.find("That is where we want it: at least 0.01"), std::string::npos) << kept;
 }
 
 TEST(LetterWords, EveryOtherSideIsWordedWhole) {

@@ -26,6 +26,7 @@ inline Athlete athlete(int age = 15) {
     a.email = "ludo@example.org";
     a.guardianName = "Parent of Ludo";
     a.guardianEmail = "ludo.home@example.org";
+    a.consent = Consent{true, true, false, a.guardianName, age < 18, addDays(today(), -200), {}, {}};
     return a;
 }
 

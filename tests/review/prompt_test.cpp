@@ -23,7 +23,8 @@ struct Spoken {
                         {{"s3"}, StopKind::Recap, "", "Once more", 100}};
     }
     Prompt of(std::size_t stop, int age = 15) const {
-        return promptFor(review, test::playbook(), assessment, review.stops[stop], age);
+        return promptFor(review, test::playbook(), assessment, review.stops[stop],
+                         {age < 12 ? Audience::Young : Audience::Player, age});
     }
 };
 
@@ -31,8 +32,8 @@ TEST(Prompt, OfACorrectionTellsNumberTargetCueAndWhatComesNext) {
     const Spoken s;
     const Prompt p = s.of(0);
     EXPECT_EQ(said(p.what), goalOf(test::playbook(), s.assessment, "back-foot-off"));
-    EXPECT_NE(said(p.number).find("100 ms"), std::string::npos) << said(p.number);
-    EXPECT_NE(said(p.number).find("150 ms"), std::string::npos) << said(p.number);
+    EXPECT_NE(said(p.number).find("about a tenth of a second (0.10 s)"), std::string::npos) << said(p.number);
+    EXPECT_NE(said(p.number).find("0.15 s"), std::string::npos) << said(p.number);
     EXPECT_FALSE(p.feel.empty());
     EXPECT_EQ(said(p.next), "The glove");
     EXPECT_GE(p.sentences().size(), 2U);

@@ -23,6 +23,8 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain, const Playb
     athlete.email = "odalys@example.org";
     athlete.guardianName = "Parent of Odalys";
     athlete.guardianEmail = "odalys.home@example.org";
+    athlete.consent =
+        Consent{true, true, false, athlete.guardianName, age < 18, addDays(today(), -200), {}, {}};
     EXPECT_TRUE(library->save(athlete));
     order = smallOrder(60, hand);
     order.knobs.legSpread = 88;

@@ -1,0 +1,12 @@
+// How hard a letter reads.
+#pragma once
+
+#include "review/letter_model.h"
+#include "words/words.h"
+
+namespace jg {
+
+/// The school year from which readersSentences() are easy, in the language of `words`: readingLevel().
+double schoolYearOf(const LetterModel& letter, const Words& words);
+
+} // namespace jg
