@@ -138,7 +138,7 @@ void reviewShow(const Arguments& a, std::stop_token) {
 void reviewExport(const Arguments& a, std::stop_token stop) {
     const auto o = openReview(a);
     const fs::path folder = a.need("out");
-    const auto wanted = {"film", "letter", "html", "captions", "csv", "ics", "sheet", "bundle"};
+    const auto wanted = {"film", "letter", "html", "captions", "csv", "ics", "sheet", "coach", "bundle"};
     const bool any = std::any_of(wanted.begin(), wanted.end(), [&](const char* what) { return a.has(what); });
     const DispatchRecipe recipe = previewRecipe(*o->session);
     const std::string stem = stemOf(recipe);
@@ -151,6 +151,7 @@ void reviewExport(const Arguments& a, std::stop_token stop) {
             files.write(folder / (stem + ".csv"), measuresAsCsv(o->session->playbook(), o->session->told())));
     if (a.has("ics")) orRefuse(exportCalendar(recipe, folder / (stem + "-week.ics"), files));
     if (a.has("sheet")) orRefuse(exportWeekSheet(recipe, recipe.paper, folder / (stem + "-week.pdf"), files));
+    if (a.has("coach")) orRefuse(exportCoachSheet(recipe, folder / (stem + "-coach.pdf"), files));
     if (a.has("bundle"))
         orRefuse(exportBundle(*o->library, {o->session->athlete().id, o->session->review().id},
                               folder / (stem + ".zip"), stop));
@@ -232,9 +233,9 @@ std::vector<Command> libraryCommands() {
         {"review show", "review show LIB ID [--json]", {}, {"json"}, 2, 2, reviewShow},
         {"review export",
          "review export LIB ID --out DIR [--film] [--captions] [--letter] [--html] [--csv] [--ics] "
-         "[--sheet] [--bundle]",
+         "[--sheet] [--coach] [--bundle]",
          {"out"},
-         {"film", "captions", "letter", "html", "csv", "ics", "sheet", "bundle"},
+         {"film", "captions", "letter", "html", "csv", "ics", "sheet", "coach", "bundle"},
          2,
          2,
          reviewExport},

@@ -48,6 +48,7 @@ void juxta(const Arguments& a, std::stop_token stop) {
     const JuxtaSheet sheet = orRefuse(
         layOutJuxta(orRefuse(juxtaEntries(*library, book, keys)), book, {.columns = positionsOf(a)}));
     const fs::path out = a.need("out");
+    orRefuse(mayLeave(*library, sheet, SystemClock().today()));
     if (out.extension() == ".csv" || out.extension() == ".json")
         return void(orRefuse(library->files().write(
             out, out.extension() == ".csv" ? juxtaAsCsv(sheet, book) : juxtaAsJson(sheet, book))));

@@ -9,6 +9,7 @@
 #include "kinematics/roll.h"
 #include "review/assess.h"
 #include "review/points_document.h"
+#include "review/tried.h"
 
 #include <nlohmann/json.hpp>
 
@@ -267,7 +268,15 @@ void assessPoints(const Arguments& a, std::stop_token) {
     for (const MeasureDefinition& m : book.measures) document.review.extras.push_back(m.id);
     const Assessment told = assess(document.review, book, document.clips, document.hand);
     json all = json::array();
-    for (const MeasureRow& row : told.measures) all.push_back(valueAsJson(row.value));
+    for (const MeasureRow& row : told.measures) {
+        all.push_back(valueAsJson(row.value));
+        const DeliveryMarks& marks = document.review.deliveryOr(row.delivery);
+        const Trial* trial =
+            row.value.value ? trialOf(book, row.id, marks, filmOf(marks, document.clips)) : nullptr;
+        all.back()["trial"] =
+            trial ? json{{"tried", trial->tried}, {"held", trial->heldPercent}, {"lean", trial->lean}}
+                  : json(nullptr);
+    }
     if (a.has("json")) {
         std::cout << all.dump(2) << "\n";
         return;

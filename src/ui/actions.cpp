@@ -156,6 +156,8 @@ const std::vector<ActionRow>& actionTable() {
         {"send-watch", {K("W")}, AtSend},
         {"send-save", {K("S")}, AtSend},
         {"send-look", {K("F")}, AtSend},
+        {"send-reader", {K("R")}, AtSend},
+        {"send-later", {K("L")}, AtSend},
 
         {"juxta-up", {K(Qt::Key_Up)}, AtJuxta},
         {"juxta-down", {K(Qt::Key_Down)}, AtJuxta},

@@ -84,7 +84,12 @@ MainWindow::MainWindow(WindowParts parts)
                                                         {{"waiting", scrubs_->waiting()}}));
     });
     constexpr int kAfterStartMs = 3000; // the window comes first
-    if (!parts_.library->readOnly()) QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
+    if (parts_.library->readOnly()) return;
+    QTimer::singleShot(kAfterStartMs, this, &MainWindow::makeScrubCopies);
+    constexpr int kLookForDueMs = 15000;
+    auto* due = new QTimer(this);
+    connect(due, &QTimer::timeout, post_, &PostPlace::sendWhatIsDue);
+    due->start(kLookForDueMs);
 }
 
 /// As it was left, when that still lies on a screen.

@@ -42,6 +42,11 @@ AthleteForm::AthleteForm(Date today, QWidget* parent)
     email_ = line(say("athlete-form.mail"), "email", "name@example.org");
     guardianName_ = line(say("athlete-form.guardian"), "guardian-name", say("athlete-form.needed-under-18"));
     guardianEmail_ = line(say("athlete-form.guardians-mail"), "guardian-email", "name@example.org");
+    language_ = new QComboBox;
+    language_->setObjectName("language");
+    language_->setAccessibleName(say("athlete-form.language-of-what-is-sent"));
+    for (const Language language : allLanguages()) language_->addItem(say(nameOf(language)));
+    form->addRow(say("athlete-form.language"), language_);
     comingBack_ = line(say("athlete-form.coming-back"), "coming-back", say("athlete-form.coming-back-hint"));
     planSeen_ = line(say("athlete-form.plan-seen"), "plan-seen", say("athlete-form.plan-seen-hint"));
     model_ = line(say("athlete-form.model"), "model", say("athlete-form.model-hint"));
@@ -79,6 +84,7 @@ void AthleteForm::fill(const Athlete& a) {
     email_->setText(text(a.email));
     guardianName_->setText(text(a.guardianName));
     guardianEmail_->setText(text(a.guardianEmail));
+    language_->setCurrentIndex(static_cast<int>(a.language));
     comingBack_->setText(a.comingBack ? text(a.comingBack->from) : QString());
     model_->setText(text(a.model));
     planSeen_->setText(a.comingBack && a.comingBack->planSeen ? text(isoDate(*a.comingBack->planSeen))
@@ -116,6 +122,7 @@ Result<Athlete> AthleteForm::read(Athlete a) const {
     a.email = words(email_);
     a.guardianName = words(guardianName_);
     a.guardianEmail = words(guardianEmail_);
+    a.language = allLanguages().at(static_cast<std::size_t>(language_->currentIndex()));
     if (a.firstName.empty()) return fail(ErrorCode::BadInput, msg("athlete-form.a-first-name-is-needed"));
     const auto born = dateFromWords(words(born_));
     if (!born)

@@ -29,7 +29,7 @@ private:
     Date today_;
     QLineEdit *first_, *last_, *born_, *height_, *level_, *email_, *guardianName_, *guardianEmail_,
         *comingBack_, *planSeen_, *model_;
-    QComboBox* hand_;
+    QComboBox *hand_, *language_;
     QLabel* age_;
 };
 

@@ -1,6 +1,7 @@
 #include "ui/athletes/athletes_place.h"
 
 #include "ui/athletes/athlete_dialog.h"
+#include "ui/athletes/consent_dialog.h"
 #include "ui/athletes/history_grid.h"
 #include "ui/athletes/log_sections.h"
 #include "ui/athletes/measure_trend.h"
@@ -162,6 +163,7 @@ void AthletesPlace::showPage(const Result<AthleteLog>& log) {
     const AthletePage& page = log->page;
     shown_ = page;
     addFacts(page.athlete);
+    addConsent(page.athlete);
     addComingBack(page.athlete);
     addPain(page);
     if (!page.leftOut.empty()) {
@@ -263,6 +265,26 @@ void AthletesPlace::addFacts(const Athlete& a) {
     else
         facts.push_back(a.email.empty() ? msg("athletes-place.no-address") : asIs(a.email));
     page_->addWidget(quiet(say(joined(ListStyle::Dots, std::move(facts))), 13));
+}
+
+/// What was allowed, and the way to enter it.
+void AthletesPlace::addConsent(const Athlete& a) {
+    const bool holds = allowedOn(a, Use::Filming, today_) == Allowed::Yes;
+    auto* note = new QFrame;
+    note->setObjectName(a.consent && !holds ? "pain" : "note");
+    auto* row = new QHBoxLayout(note);
+    row->setContentsMargins(12, 6, 10, 6);
+    row->addWidget(plain(a.consent ? say("athletes-place.consent", {{"what", consentInWords(a, today_)}})
+                                   : say("athletes-place.no-consent"),
+                         12.5),
+                   1);
+    auto* enter = plainButton(say("athletes-place.enter-consent"));
+    enter->setObjectName("consent");
+    connect(enter, &QPushButton::clicked, this, [this] {
+        askConsent(this, shown_->athlete, today_, [this](const Athlete& now) { Q_EMIT edited(now); });
+    });
+    row->addWidget(enter);
+    page_->addWidget(note);
 }
 
 /// On the way back from an injury: whether the clinician's plan was seen.

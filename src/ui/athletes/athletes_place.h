@@ -60,6 +60,7 @@ private:
     void addOutingsTold(const Athlete& athlete);
     void addKeeping(const AthleteId& athlete);
     void addFacts(const Athlete& athlete);
+    void addConsent(const Athlete& athlete);
     void addPain(const AthletePage& page);
     void askToClosePain(const SubmissionId& submission);
     void addMeasures(const AthleteLog& log);

@@ -428,6 +428,7 @@ void JuxtaPlace::saveTo(const QString& path) {
     const auto tell = [this, path](const Status& written) {
         foot_->tell(written ? say("juxta-dialog.saved", {{"file", path}}) : say(written.error().text), 10);
     };
+    if (const Status may = mayLeave(s_.library, sheet_->sheet(), s_.clock.today()); !may) return tell(may);
     if (file.extension() == ".csv")
         return tell(s_.library.files().write(file, juxtaAsCsv(sheet_->sheet(), s_.playbook)));
     auto other = s_.library.again();

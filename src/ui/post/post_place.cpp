@@ -1,6 +1,7 @@
 #include "ui/post/post_place.h"
 
 #include "base/time_zone.h"
+#include "desk/due_mails.h"
 #include "ui/post/send_all_dialog.h"
 #include "ui/theme.h"
 
@@ -86,8 +87,21 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
                                 {{"recipient", item.recipient}, {"when", momentInWords(item.at)}}),
                             12.5));
     if (!item.reason.empty()) middle->addWidget(plain(say(item.reason), 12.5));
+    const QString due = dueInWords(item);
+    if (!due.isEmpty()) middle->addWidget(plain(due, 12.5, true));
     row->addLayout(middle, 1);
     const MailState state = stateAt(item, clock_.nowUnix());
+    if (!due.isEmpty()) {
+        auto* hold = plainButton(say("post-place.hold"));
+        hold->setObjectName("hold");
+        hold->setAccessibleName(hold->text() + ": " + text(item.subject));
+        connect(hold, &QPushButton::clicked, this, [this, id = item.id] {
+            if (const Status held = clearDue(*library_, id); !held)
+                return server_->setText(say(held.error().text));
+            show(*library_);
+        });
+        row->addWidget(hold);
+    }
     row->addWidget(quiet(say(nameOf(state)), 13));
     if (state != MailState::Sent && state != MailState::HandingOver) {
         auto* button = mainButton(state == MailState::Unsure ? say("post-place.send-it-again")
@@ -97,6 +111,42 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
         row->addWidget(button);
     }
     return frame;
+}
+
+/// When it goes out by itself; empty when it waits for a hand.
+QString PostPlace::dueInWords(const OutboxItem& item) const {
+    if (item.state != MailState::Ready && item.state != MailState::Refused) return {};
+    const auto all = dueMails(*library_);
+    const auto due = all.find(item.id);
+    if (due == all.end()) return {};
+    const Message when = momentInWords(due->second.at);
+    return due->second.tries == 0
+               ? say("post-place.due", {{"when", when}})
+               : say("post-place.due-again", {{"when", when}, {"tries", due->second.tries}});
+}
+
+void PostPlace::sendWhatIsDue() {
+    if (job_ || !library_ || library_->readOnly()) return;
+    const auto due = mailsDueAt(*library_, clock_.nowUnix());
+    if (!due || due->empty()) return;
+    SendOrder order = sendOrderOf(*library_, "");
+    if (!password_.fillQuietly(order))
+        return server_->setText(say("post-place.due-needs-password", {{"count", due->size()}}));
+    auto library = library_->again();
+    if (!library) return server_->setText(say(library.error().text));
+    job_ = new Job(this,
+                   [this, order, item = due->front(), book = playbook_,
+                    own = std::shared_ptr<Library>(std::move(*library))](
+                       std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+                       const Status sent = sendDue(*own, book, item, order, clock_, stop);
+                       return [this, sent] {
+                           job_ = nullptr;
+                           password_.hear(sent);
+                           show(*library_);
+                           if (!sent) server_->setText(say(sent.error().text));
+                           Q_EMIT outboxChanged();
+                       };
+                   });
 }
 
 void PostPlace::again(const OutboxItem& item) {

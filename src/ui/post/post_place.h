@@ -20,6 +20,9 @@ public:
     PostPlace(const Playbook& playbook, const Clock& clock, MailPassword& password,
               QWidget* parent = nullptr);
     void show(Library& library);
+    /// Hands over what is due, one after the other; asked from time to time. Does nothing while something
+    /// runs.
+    void sendWhatIsDue();
 
 Q_SIGNALS:
     void outboxChanged();
@@ -28,6 +31,7 @@ Q_SIGNALS:
 private:
     QWidget* itemRow(const OutboxItem& item);
     void again(const OutboxItem& item);
+    QString dueInWords(const OutboxItem& item) const;
     void editServer();
     void tryServer();
     void sendAllReady();

@@ -4,6 +4,7 @@
 #include "review/ghost.h"
 #include "review/guide.h"
 #include "review/letter_model.h"
+#include "review/tried.h"
 #include "ui/review/measure_questions.h"
 #include "ui/theme.h"
 
@@ -53,10 +54,23 @@ QString whatNext(const ReviewSession& session) {
         {{"delivery", nameOf(*session.review().delivery(open->first), clips)}, {"count", open->second}});
 }
 
+namespace {
+
+/// Of a number that says nothing of it yet: one that does not keep its promise says so itself.
+const Trial* trialOf(const ReviewSession& session, const MeasureRow& row) {
+    const DeliveryMarks* d = row.value.value ? session.review().delivery(row.delivery) : nullptr;
+    if (!d) return nullptr;
+    const Trial* trial = jg::trialOf(session.playbook(), row.id, *d, filmOf(*d, session.submission().clips));
+    return trial && trial->keepsItsPromise() ? trial : nullptr;
+}
+
+} // namespace
+
 QString noteOn(const ReviewSession& session, const PathTools& paths, const MeasureRow& row) {
     QStringList parts;
     for (const auto& w : row.value.warnings) parts << say(w);
     parts << say(row.value.reason);
+    if (const Trial* trial = trialOf(session, row)) parts << say(trialInWords(*trial));
     if (row.spread) parts << say(pitchesInWords(*row.spread, row.deliveries));
     if (row.judgement.text != row.value.reason) parts << say(row.judgement.text);
     const MeasureDefinition* m = session.playbook().measure(row.id);

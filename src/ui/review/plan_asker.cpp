@@ -51,7 +51,7 @@ void PlanAsker::whyNot(const std::string& id) {
                   Review asked = review();
                   asked.plan = plan;
                   keep_(msg("prescribe-bench.say-why-not"),
-                        proposePlan(planFor(c_.session, asked), plan.corrections));
+                        proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords()));
               });
 }
 

@@ -227,7 +227,7 @@ void PrescribeBench::about(void (PlanAsker::*ask)(const std::string&)) {
 
 void PrescribeBench::setCorrections(const Message& label, const std::vector<std::string>& corrections) {
     saveWords();
-    setPlan(label, proposePlan(planFor(c_.session, review()), corrections));
+    setPlan(label, proposePlan(planFor(c_.session, review()), corrections, c_.session.readersWords()));
 }
 
 /// Taken only when asked for: corrections, their drills, and strengths to keep.
@@ -236,7 +236,7 @@ void PrescribeBench::propose() {
     saveWords();
     std::vector<std::string> work;
     for (const Proposed& p : proposal_.work) work.push_back(p.finding);
-    Plan plan = proposePlan(planFor(c_.session, review()), work);
+    Plan plan = proposePlan(planFor(c_.session, review()), work, c_.session.readersWords());
     plan.keeps.clear();
     for (const Proposed& p : proposal_.keep) plan.keeps.push_back(p.finding);
     setPlan(msg("prescribe-bench.take-the-proposal"), plan);

@@ -29,9 +29,9 @@ PromptCard::PromptCard(QWidget* parent)
     column->addWidget(words_);
 }
 
-void PromptCard::showPrompt(const Stop& stop, const Prompt& prompt) {
-    const auto toReader = [](const Message& message) { return text(english()(message)); };
-    QString html = "<b>" + text(stop.title).toHtmlEscaped() + "</b>";
+void PromptCard::showPrompt(const Stop& stop, const Prompt& prompt, const Words& reader) {
+    const auto toReader = [&](const Message& message) { return text(reader(message)); };
+    QString html = "<b>" + toReader(asIs(stop.title)).toHtmlEscaped() + "</b>";
     if (!stop.words.empty())
         html += paragraph({}, text(stop.words));
     else

@@ -13,7 +13,7 @@ namespace jg::ui {
 class PromptCard : public QFrame {
 public:
     explicit PromptCard(QWidget* parent = nullptr);
-    void showPrompt(const Stop& stop, const Prompt& prompt);
+    void showPrompt(const Stop& stop, const Prompt& prompt, const Words& reader);
 
 private:
     QLabel* words_;

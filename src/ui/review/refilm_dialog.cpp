@@ -51,7 +51,8 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     middle->addWidget(picture);
     column->addLayout(middle, 1);
     const auto request = [&session](int index) {
-        return refilmRequest(session.athlete(), static_cast<View>(index), session.house().coach, english());
+        return refilmRequest(session.athlete(), static_cast<View>(index), session.house().coach,
+                             session.readersWords());
     };
     const auto fill = [=](int index) {
         const RefilmRequest r = request(index);

@@ -69,6 +69,8 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     column_->addWidget(unsaid_);
     mic_ = quiet("", 12);
     column_->addWidget(mic_);
+    trouble_ = problemLabel("sound-trouble");
+    column_->addWidget(trouble_);
     connect(&recorder_, &Recorder::heard, this, &SayBench::heard);
     connect(&recorder_, &Recorder::brokenOff, this, [this](const Message& why) {
         finish();
@@ -155,6 +157,7 @@ void SayBench::refresh() {
                                                                           {"most", clockText(length.mostS)},
                                                                           {"said2", c.said},
                                                                           {"saidAll", c.saidAll}}));
+    if (!recording()) trouble_->hide();
     mic_->setText(say("say-bench.microphone-microphone", {{"microphone", microphone_.name()}}));
     rebuildPrompt();
     rebuildUnsaid();
@@ -163,7 +166,7 @@ void SayBench::refresh() {
 void SayBench::rebuildPrompt() {
     const Stop* s = current();
     prompt_->setVisible(s != nullptr);
-    if (s) prompt_->showPrompt(*s, promptOf(c_.session, *s));
+    if (s) prompt_->showPrompt(*s, promptOf(c_.session, *s), c_.session.readersWords());
 }
 
 void SayBench::rebuildUnsaid() {
@@ -258,7 +261,22 @@ std::optional<std::string> SayBench::ghostOfMeasure() const {
     return s && marks_ ? std::optional(s->finding) : std::nullopt;
 }
 
-void SayBench::start(int row) {
+void SayBench::sayAgain() {
+    const Stop* s = current();
+    const auto take = s ? review().takes.find(s->id) : review().takes.end();
+    const auto heard = listening_.isActive() ? loudspeaker_.position() : std::nullopt;
+    if (!heard || take == review().takes.end()) return start(list_->current());
+    const TakeHead head{take->second, static_cast<std::int64_t>(*heard * kSampleRate)};
+    start(list_->current(), head);
+    if (!recording()) return;
+    StageState state = stateAt(*current(), head.take, head.samples);
+    strokes_ = std::move(state.strokes);
+    marks_ = state.marks;
+    c_.playhead.jump(state.frame);
+    c_.say(say("say-bench.again-from", {{"time", clockText(*heard)}}));
+}
+
+void SayBench::start(int row, const std::optional<TakeHead>& head) {
     stopListening();
     finish();
     const Stop* s = stopAt(row);
@@ -270,8 +288,9 @@ void SayBench::start(int row) {
     showStop();
     strokes_.clear();
     marks_ = true;
-    const Status started = recorder_.start(
-        review().id, *s, std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_));
+    const Status started =
+        recorder_.start(review().id, *s,
+                        std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_), head);
     if (!started) {
         c_.say(say(started.error().text));
         return;
@@ -306,7 +325,7 @@ void SayBench::listen() {
     c_.playhead.pause();
     loudspeaker_.play(std::make_shared<const std::vector<float>>(std::move(*sound)), 0);
     listening_.start();
-    c_.say(say("say-bench.listening-p-or-esc-ends-it"));
+    c_.say(say("say-bench.listening"));
 }
 
 void SayBench::stopListening() {
@@ -356,6 +375,9 @@ void SayBench::next() {
 
 void SayBench::heard() {
     if (!recording()) return;
+    const Message trouble = inWords(recorder_.trouble());
+    trouble_->setText(say(trouble));
+    trouble_->setVisible(!trouble.empty());
     std::vector<std::pair<double, QString>> events;
     double last = -10;
     for (const TakeEvent& e : recorder_.events()) {
@@ -431,7 +453,7 @@ void SayBench::writeWords() {
     const Stop* s = current();
     if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
     const QString prompted =
-        text(english()(joined(ListStyle::Sentences, promptOf(c_.session, *s).sentences())));
+        text(c_.session.readersWords()(joined(ListStyle::Sentences, promptOf(c_.session, *s).sentences())));
     askCaptions(this, text(s->title), text(s->words), prompted, [this](const QString& words) {
         changeStop(msg("say-bench.write-its-words"), [&](Stop& stop) { stop.words = words.toStdString(); });
     });
@@ -541,7 +563,7 @@ Handlers SayBench::handlers() {
     };
     return {
         {"say-next", [this] { next(); }},
-        {"say-again", [this] { start(list_->current()); }},
+        {"say-again", [this] { sayAgain(); }},
         {"say-stop", [this] { stopListening(), finish(); }},
         {"say-marks", [this] { toggleMarks(); }},
         {"say-clear", [this] { wipe(); }},

@@ -44,7 +44,9 @@ private:
     const Stop* stopAt(int row) const;
     const Stop* current() const { return stopAt(list_->current()); }
     void showStop();
-    void start(int row);
+    void start(int row, const std::optional<TakeHead>& head = {});
+    /// From the beginning, or from where it is listened to.
+    void sayAgain();
     void finish();
     void next();
     /// Plays the chosen stop back: its sound with the frames and strokes as recorded.
@@ -82,6 +84,7 @@ private:
     PromptCard* prompt_;
     UnsaidBox* unsaid_;
     QLabel* mic_;
+    QLabel* trouble_; ///< of the sound, while somebody talks
     bool marks_ = true;
     std::vector<std::vector<ImagePoint>> strokes_;
     std::map<std::pair<int, qint64>, QImage> stills_; ///< by delivery and frame

@@ -1,11 +1,15 @@
 #include "ui/review/send_bench.h"
 
+#include "desk/due_mails.h"
 #include "desk/letter_choice.h"
 #include "desk/letter_files.h"
 #include "desk/phrases.h"
+#include "desk/suggest.h"
 #include "review/letter_sentences.h"
 #include "ui/form_dialog.h"
 #include "ui/review/film_watch.h"
+#include "ui/review/plan_asker.h"
+#include "ui/review/reader_choice.h"
 #include "ui/theme.h"
 #include "voice/audio_file.h"
 
@@ -37,6 +41,10 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& p
     what_ = quiet("", 12.5);
     box->addWidget(who_);
     box->addWidget(what_);
+    reader_ = plainButton("");
+    reader_->setObjectName("reader");
+    connect(reader_, &QPushButton::clicked, this, [this] { c_.runAction("send-reader"); });
+    box->addWidget(reader_, 0, Qt::AlignLeft);
     column_->addWidget(card);
     pain_ = new QCheckBox(say("send-bench.i-have-read-the-caution-at"));
     pain_->setObjectName("confirm-pain");
@@ -117,6 +125,7 @@ void SendBench::refresh() {
         who_->setText(say("send-bench.no-recipient-yet"));
         what_->setText(say(to.error().text));
     }
+    reader_->setText(readerInWords(c_.session));
     watch_->setEnabled(!review().takes.empty() && !busy());
     letter_.setChangeable(!review().sent);
     pain_->setVisible(c_.session.pain());
@@ -256,6 +265,8 @@ KeyHints SendBench::hints() const {
             {"W", say("send-bench.watch"), "send-watch"},
             {"S", say("send-bench.save"), "send-save"},
             {"F", say("send-bench.look"), "send-look"},
+            {"R", say("reader-choice.title"), "send-reader"},
+            {"L", say("send-later.title"), "send-later"},
             {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
 }
 
@@ -266,7 +277,9 @@ Handlers SendBench::handlers() {
             {"letter-edit", [this] { editSentence(); }},
             {"send-watch", [this] { watch(); }},
             {"send-save", [this] { saveAll(); }},
-            {"send-look", [this] { choose(); }}};
+            {"send-look", [this] { choose(); }},
+            {"send-reader", [this] { chooseReader(); }},
+            {"send-later", [this] { sendLater(); }}};
 }
 
 void SendBench::editSentence() {
@@ -280,7 +293,7 @@ void SendBench::editSentence() {
     }
     const auto generated = generatedSentence(letter, key);
     if (!generated) return;
-    const Words& reader = english(); // the letter's language
+    const Words& reader = c_.session.readersWords();
     const auto own = review().plan.sentences.find(key);
     const QString now = text(reader(*generated));
     letter_.edit(own == review().plan.sentences.end() ? now : text(own->second.text), now,
@@ -295,7 +308,7 @@ void SendBench::keepSentence(const std::string& key, const QString& words) {
     } else if (words.isEmpty()) {
         plan.sentences.erase(key);
     } else if (const auto generated = generatedSentence(c_.session.letter(), key)) {
-        plan.sentences[key] = {words.toStdString(), *generated};
+        plan.sentences[key] = {words.toStdString(), *generated, c_.session.athlete().language};
     }
     if (!perform(msg("send-bench.change-a-sentence"), {SetPlan{plan}})) return;
     if (!words.isEmpty())
@@ -390,6 +403,50 @@ void SendBench::choose() {
         if (const Status kept = keepLetterChoice(c_.session.library(), choice); !kept)
             return say(kept.error().text);
         preview();
+        return std::nullopt;
+    });
+}
+
+void SendBench::chooseReader() {
+    if (review().sent) return c_.say(say("send-bench.it-stays-as-it-was-sent"));
+    askReader(this, c_.session, [this](Audience reader, Language language) -> Status {
+        const Words& before = c_.session.readersWords();
+        if (language != c_.session.athlete().language)
+            if (const Status kept = c_.session.setLanguage(language); !kept) return kept;
+        Plan plan = inLanguage(planFor(c_.session, review()), before, c_.session.readersWords());
+        plan.reader = reader;
+        if (plan != review().plan) perform(msg("send-bench.change-the-reader"), {SetPlan{plan}});
+        refresh();
+        preview();
+        return Done{};
+    });
+}
+
+void SendBench::sendLater() {
+    if (busy()) return;
+    const auto recipe = dispatchRecipe(c_.session);
+    if (!recipe) return c_.say(say(recipe.error().text));
+    auto* form = new FormDialog(this, "send-later", say("send-later.title"), say("send-later.hint"));
+    auto* when = form->line("when", say("send-later.when"), {}, say("send-later.when-hint"));
+    form->openWith([=, this, recipe = *recipe]() -> std::optional<QString> {
+        const auto at = timeFromWords(when->text().toStdString(), c_.session.clock().nowUnix());
+        if (!at) return say("send-later.no-time");
+        auto library = c_.session.library().again();
+        if (!library) return say(library.error().text);
+        work(
+            say("send-bench.making-the-letter-and-the-film"),
+            [own = std::shared_ptr<Library>(std::move(*library)), recipe, at = *at,
+             clock = &c_.session.clock()](std::stop_token stop, const Job::Progress& progress) {
+                IdSource ids;
+                return jg::sendLater(*own, recipe, at, *clock, ids, stop,
+                                     [&](SendStep, double part) { progress(part); });
+            },
+            [this, at = *at](const Result<OutboxItem>& laid) {
+                state_->setText(
+                    laid ? say("send-later.laid", {{"to", laid->recipient}, {"when", momentInWords(at)}})
+                         : say(laid.error().text));
+                Q_EMIT outboxChanged();
+            });
         return std::nullopt;
     });
 }

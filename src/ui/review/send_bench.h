@@ -38,6 +38,8 @@ private:
     void sendByKey();
     void send();
     void settled(const Result<OutboxItem>& sent);
+    /// Lays the letter into the outbox until a time that is asked for.
+    void sendLater();
     void setBusy(const QString& what);
     void rebuildProblems();
     /// Changes a sentence of the letter where it stands.
@@ -46,6 +48,8 @@ private:
     void watch();
     void saveAll();
     void choose();
+    /// For whom the letter is written, and in which language.
+    void chooseReader();
     /// Runs what has a cancel and a bar beside the window; `then` gets its result there.
     template <typename Work, typename Then>
     void work(const QString& what, Work work, Then then);
@@ -55,6 +59,7 @@ private:
     Loudspeaker& loudspeaker_;
     QLabel* who_;
     QLabel* what_;
+    QPushButton* reader_;
     QCheckBox* pain_;
     QVBoxLayout* problems_;
     QPushButton* send_;

@@ -1,0 +1,16 @@
+// What an athlete or a guardian allowed, as it is entered.
+#pragma once
+
+#include "review/people.h"
+
+#include <functional>
+
+class QWidget;
+
+namespace jg::ui {
+
+/// Asks for a consent; `keep` gets the athlete with it. What is no day stays in the form with a sentence.
+void askConsent(QWidget* parent, const Athlete& athlete, Date today,
+                const std::function<void(const Athlete&)>& keep);
+
+} // namespace jg::ui

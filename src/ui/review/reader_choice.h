@@ -1,0 +1,21 @@
+// For whom a letter is written, in which language, and how hard it reads.
+#pragma once
+
+#include "desk/review_session.h"
+
+#include <QString>
+
+#include <functional>
+
+class QWidget;
+
+namespace jg::ui {
+
+/// "Written for the player · English · easy from school year 6".
+QString readerInWords(const ReviewSession& session);
+
+/// Asks; `keep` is called when both were chosen, its error stays in the form.
+void askReader(QWidget* parent, const ReviewSession& session,
+               const std::function<Status(Audience, Language)>& keep);
+
+} // namespace jg::ui
