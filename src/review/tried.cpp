@@ -15,7 +15,7 @@ const Trial* trialOf(const Playbook& playbook, const std::string& measure, const
 Message trialInWords(const Trial& trial) {
     constexpr double kTold = 0.5; // of a unit: less is not shown anywhere
     const Message held = msg(trial.keepsItsPromise() ? "trial.held" : "trial.held-less",
-                             {{"held", std::lround(trial.heldPercent)}, {"tried", trial.tried}});
+                             {{"held", std::lround(trial.heldPercent)}});
     const auto by = [&](double much) { return withUnit(Decimal{std::abs(much), 1}, trial.unit); };
     std::vector<Message> all = {held};
     if (std::abs(trial.lean) >= kTold)

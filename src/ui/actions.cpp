@@ -157,7 +157,7 @@ const std::vector<ActionRow>& actionTable() {
         {"send-save", {K("S")}, AtSend},
         {"send-look", {K("F")}, AtSend},
         {"send-reader", {K("R")}, AtSend},
-        {"send-later", {K("L")}, AtSend},
+        {"send-later", {K("T")}, AtSend},
 
         {"juxta-up", {K(Qt::Key_Up)}, AtJuxta},
         {"juxta-down", {K(Qt::Key_Down)}, AtJuxta},

@@ -59,9 +59,9 @@ QPushButton#main { background: %clay; border-color: %clay; color: white; }
 QPushButton#main:hover { background: %deep; }
 QPushButton#main:focus { border: 2px solid %ink; }
 QPushButton#main:disabled { background: %rule; border-color: %rule; color: %quiet; }
-QPushButton#link { border: none; background: transparent; padding: 4px 8px; color: %ink; }
-QPushButton#link:hover { text-decoration: underline; }
-QPushButton#link:focus { border: 1px solid %clay; padding: 3px 7px; }
+QPushButton#link, QPushButton#reader { border: none; background: transparent; padding: 4px 8px; color: %ink; }
+QPushButton#link:hover, QPushButton#reader:hover { text-decoration: underline; }
+QPushButton#link:focus, QPushButton#reader:focus { border: 1px solid %clay; padding: 3px 7px; }
 QPushButton#hint { border: none; background: transparent; padding: 0; }
 QPushButton#hint:hover { background: %paper; }
 QPushButton#choice { padding: 5px 10px; font-weight: 400; }

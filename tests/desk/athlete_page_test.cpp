@@ -56,12 +56,12 @@ TEST(AthletePage, ComparesOnlyLikeWithLike) {
 TEST(AthletePage, ANumberOfASilentCameraIsShownAndNotCompared) {
     Walk walk;
     addReview(walk, 40, [](Submission&, Review& r) { r.first().turn.reset(); });
-    const MeasureLine& spread = lineOf(pageOf(walk), "leg-spread");
+    const AthletePage page = pageOf(walk);
+    const MeasureLine& spread = lineOf(page, "leg-spread");
     EXPECT_EQ(spread.points.size(), 2U);
     EXPECT_FALSE(spread.trend);
     EXPECT_NE(said(spread.leftOut).find("1 with a camera of which nobody said"), std::string::npos)
         << said(spread.leftOut);
-    const auto page = pageOf(walk);
     for (const MeasureLine& line : page.measures)
         if (line.unit == "ms" && line.points.size() > 1) {
             EXPECT_TRUE(line.trend) << line.measure;

@@ -76,7 +76,8 @@ TEST(Beside, TheLetterShowsBothPicturesAndSaysWhetherItReallyChanged) {
     const auto both = *w.session->beside(stop);
     for (const JuxtaEntry* e : {&both->then, &both->now}) {
         const MeasureValue& v = e->results.measure(measure)->value;
-        EXPECT_NE(words.find(said(numberInWords(*asTold(v).value, asTold(v).unit))), std::string::npos) << words;
+        EXPECT_NE(words.find(said(numberInWords(*asTold(v).value, asTold(v).unit))), std::string::npos)
+            << words;
     }
     EXPECT_EQ(said(then.then), said(day(w.past.date, DateStyle::Day)));
 
@@ -124,7 +125,7 @@ TEST(Beside, TheNumberOfACorrectionIsThatOfItsPicture) {
         one.plan.corrections = {j.finding.id};
         FilmRecipe recipe = previewRecipe(*session).film;
         const LetterCorrection c = correctionOf(one, recipe.playbook, recipe.assessment, j.finding.id,
-                                                 readBy(one, session->athlete()));
+                                                readBy(one, session->athlete()));
         if (!c.line) continue;
         const std::string pictured = picturedMeasure(recipe, recipe, j.finding.id);
         EXPECT_EQ(c.line, numberLineOf(asTold(*recipe.assessment.measure(pictured)))) << j.finding.id;

@@ -13,7 +13,7 @@ namespace {
 
 /// JUXTAGRAPH_LONG asks for a thousand.
 int howMany() {
-    return std::getenv("JUXTAGRAPH_LONG") ? 1000 : 120;
+    return std::getenv("JUXTAGRAPH_LONG") ? 1000 : 40;
 }
 
 bool hasLetters(const std::string& text) {

@@ -1,5 +1,6 @@
 // Before a letter goes: its sentences changed in place, the film watched, and what stands beside the stage
 // while a review is said.
+#include "desk/due_mails.h"
 #include "letter/narrated_film.h"
 #include "letter/qt_text.h"
 #include "review/letter_sentences.h"
@@ -9,6 +10,8 @@
 #include "ui/review/sentence_editor.h"
 #include "ui/row_list.h"
 
+#include <QCheckBox>
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
@@ -314,6 +317,115 @@ TEST(SayWindow, TheLengthThatIsAimedAtIsSetAndTurnedRoundOnesAreRefused) {
     ASSERT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
     bool told = false;
     for (const QLabel* l : w.d.review().findChildren<QLabel*>()) told |= l->text().contains("6:00 to 8:00");
+    EXPECT_TRUE(told);
+}
+
+/// A walk whose letter is quick to make.
+struct QuickLetter : Walk {
+    QuickLetter() {
+        review = *library->review(review.id);
+        review.stops.clear(), review.takes.clear();
+        review.revision = *library->save(review);
+    }
+};
+
+TEST(SendWindow, TheLetterIsWrittenForParentsAndInSpanishByKeys) {
+    AtTheLetter w;
+    ASSERT_TRUE(w.d.review().findChild<QPushButton*>("reader"));
+    const auto shown = [&](const char* words) {
+        for (const QLabel* l : w.d.review().findChildren<QLabel*>())
+            if (l->isVisible() && l->text().contains(words)) return true;
+        return false;
+    };
+    EXPECT_TRUE(shown("Written for the player, in English; easy from school year"));
+    w.d.key(Qt::Key_R);
+    QDialog* form = opened(w.d, "reader-choice");
+    ASSERT_TRUE(form);
+    form->findChild<QComboBox*>("reader")->setCurrentIndex(2);
+    form->findChild<QComboBox*>("language")->setCurrentIndex(1);
+    QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier);
+    w.d.settle();
+    EXPECT_TRUE(shown("Written for the parents, in Spanish"));
+    EXPECT_EQ(w.d.window().library().athlete(w.walk.athlete.id)->language, Language::Spanish);
+    EXPECT_EQ(w.d.document().plan.reader, Audience::Parent);
+    EXPECT_TRUE(w.d.document().plan.opening.starts_with("Preguntaste")) << w.d.document().plan.opening;
+    ASSERT_TRUE(waitFor([&] { return w.letter->placeOf("foreword").has_value(); }));
+    const auto pdf = w.walk.folder / "padres.pdf";
+    ASSERT_TRUE(exportLetter(previewRecipe(w.d.review().session()), pdf, w.d.window().library().files()));
+    const std::string read = squeezed(shell("pdftotext -enc UTF-8 '" + pdf.string() + "' -"));
+    EXPECT_NE(read.find("Paraquienescuidana"), std::string::npos) << read;
+    EXPECT_EQ(read.find("givetake"), std::string::npos);
+    EXPECT_EQ(read.find("Wewant"), std::string::npos) << read;
+    // A sentence is changed in the language it is read in, and the mail speaks it, too.
+    w.letter->choose(w.firstKey("feel:"));
+    w.d.key(Qt::Key_Return);
+    w.write("Siente el suelo.");
+    EXPECT_EQ(w.d.document().plan.sentences.begin()->second.language, Language::Spanish);
+}
+
+TEST(SendWindow, ALetterIsLaidAsideUntilATimeAndHeldBackInThePost) {
+    QuickLetter walk;
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_T);
+    QDialog* form = opened(d, "send-later");
+    ASSERT_TRUE(form);
+    auto* when = form->findChild<QLineEdit*>("when");
+    ASSERT_TRUE(when);
+    d.type(when, "soon");
+    QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(form->isVisible()); // it says what a time looks like
+    when->clear();
+    d.type(when, "tomorrow 7:30");
+    QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier);
+    auto* state = d.review().findChild<QLabel*>("send-state");
+    ASSERT_TRUE(waitFor([&] { return state->text().contains("07:30"); }, 60000))
+        << state->text().toStdString();
+    ASSERT_EQ(dueMails(d.window().library()).size(), 1U);
+    EXPECT_FALSE(d.document().sent);
+    d.key(Qt::Key_Backspace);
+    d.key(Qt::Key_P, Qt::AltModifier);
+    d.settle();
+    auto* hold = d.window().findChild<QPushButton*>("hold");
+    ASSERT_TRUE(hold);
+    d.click(hold);
+    EXPECT_TRUE(dueMails(d.window().library()).empty());
+    EXPECT_EQ(d.window().library().outbox()->at(0).state, MailState::Ready); // it waits for a hand
+    EXPECT_FALSE(d.window().findChild<QPushButton*>("hold"));
+}
+
+TEST(SendWindow, WhatWasAllowedIsEnteredOnTheAthletesPageAndStopsTheLetter) {
+    QuickLetter walk;
+    walk.athlete.consent.reset();
+    ASSERT_TRUE(walk.library->save(walk.athlete));
+    Driver d(walk.library->folder());
+    d.window().showPlace("athletes");
+    d.settle();
+    auto* enter = d.window().findChild<QPushButton*>("consent");
+    ASSERT_TRUE(enter);
+    d.click(enter);
+    QDialog* form = opened(d, "consent");
+    ASSERT_TRUE(form);
+    EXPECT_TRUE(form->findChild<QCheckBox*>("consent-guardian")->isChecked()); // under 18
+    form->findChild<QCheckBox*>("consent-filming")->setChecked(true);
+    auto* back = form->findChild<QLineEdit*>("consent-taken-back");
+    d.type(back, "when it rains");
+    QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(form->isVisible());
+    back->clear();
+    d.type(back, QString::fromStdString(isoDate(today())));
+    QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier);
+    d.settle();
+    const auto kept = walk.library->athlete(walk.athlete.id);
+    ASSERT_TRUE(kept->consent);
+    EXPECT_EQ(kept->consent->takenBack, today());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_Return, Qt::ControlModifier);
+    d.key(Qt::Key_Return, Qt::ControlModifier);
+    EXPECT_TRUE(d.window().library().outbox()->empty());
+    bool told = false;
+    for (const QLabel* l : d.review().findChildren<QLabel*>())
+        told |= l->isVisible() && l->text().contains("taken back");
     EXPECT_TRUE(told);
 }
 

@@ -123,6 +123,34 @@ TEST(Window, ASaidStopCanBeListenedTo) {
     EXPECT_FALSE(d.review().foot().sentence().contains("Listening"));
 }
 
+TEST(Window, AStopIsSaidAgainFromWhereItIsListenedTo) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Say) d.key(Qt::Key_PageUp);
+    d.waitForPicture();
+    const StopId stop = d.document().stops.front().id;
+    const Take before = d.document().takes.at(stop);
+    d.key(Qt::Key_P);
+    QTest::qWait(700);
+    d.key(Qt::Key_R);
+    EXPECT_TRUE(d.review().foot().sentence().contains("Said again from"))
+        << d.review().foot().sentence().toStdString();
+    QTest::qWait(400);
+    d.key(Qt::Key_Escape);
+    d.settle();
+    const Take now = d.document().takes.at(stop);
+    EXPECT_NE(now.file, before.file);
+    const auto was = readSound(walk.library->takePath(before.file)),
+               is = readSound(walk.library->takePath(now.file));
+    ASSERT_TRUE(was && is);
+    constexpr std::size_t kKept = kSampleRate / 2; // surely heard before R
+    ASSERT_GT(is->size(), kKept);
+    EXPECT_TRUE(std::equal(was->begin(), was->begin() + kKept, is->begin()));
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().takes.at(stop), before);
+}
+
 TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
     Walk walk(Stage::Look);
     Driver d(walk.library->folder());

@@ -10,11 +10,11 @@
 
 namespace jg::ui {
 
-QString readerInWords(const ReviewSession& session) {
+Message readerInWords(const ReviewSession& session) {
     const Athlete& athlete = session.athlete();
     const Audience reader = readBy(session.review(), athlete).reader;
     const double year = schoolYearOf(session.letter(), session.readersWords());
-    return say(year > mostSchoolYear(reader) ? "send-bench.reader-hard" : "send-bench.reader",
+    return msg(year > mostSchoolYear(reader) ? "send-bench.reader-hard" : "send-bench.reader",
                {{"reader", nameOf(reader)},
                 {"language", nameOf(athlete.language)},
                 {"year", std::max(1L, std::lround(year))}});

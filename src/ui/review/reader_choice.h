@@ -3,16 +3,14 @@
 
 #include "desk/review_session.h"
 
-#include <QString>
-
 #include <functional>
 
 class QWidget;
 
 namespace jg::ui {
 
-/// "Written for the player · English · easy from school year 6".
-QString readerInWords(const ReviewSession& session);
+/// "Written for the player, in English; easy from school year 6."
+Message readerInWords(const ReviewSession& session);
 
 /// Asks; `keep` is called when both were chosen, its error stays in the form.
 void askReader(QWidget* parent, const ReviewSession& session,

@@ -39,12 +39,14 @@ SendBench::SendBench(ReviewContext& context, LetterView& letter, MailPassword& p
     auto* box = new QVBoxLayout(card);
     who_ = plain("", 13.5, true);
     what_ = quiet("", 12.5);
-    box->addWidget(who_);
+    auto* reader = plainButton(say("reader-choice.title"));
+    reader->setObjectName("reader");
+    connect(reader, &QPushButton::clicked, this, [this] { c_.runAction("send-reader"); });
+    auto* top = new QHBoxLayout;
+    top->addWidget(who_, 1);
+    top->addWidget(reader, 0, Qt::AlignTop);
+    box->addLayout(top);
     box->addWidget(what_);
-    reader_ = plainButton("");
-    reader_->setObjectName("reader");
-    connect(reader_, &QPushButton::clicked, this, [this] { c_.runAction("send-reader"); });
-    box->addWidget(reader_, 0, Qt::AlignLeft);
     column_->addWidget(card);
     pain_ = new QCheckBox(say("send-bench.i-have-read-the-caution-at"));
     pain_->setObjectName("confirm-pain");
@@ -114,18 +116,17 @@ void SendBench::refresh() {
     const Date today = c_.session.clock().today();
     if (auto to = recipientFor(athlete, today)) {
         who_->setText(say("send-bench.to-to-email", {{"to", to->name}, {"email", to->email}}));
-        what_->setText(
-            say(joined(ListStyle::Sentences,
-                       {review().plan.drills.empty() ? Message{} : msg("send-bench.with-week"),
-                        to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
-                        review().takes.empty()
-                            ? msg("send-bench.letter-only")
-                            : msg("send-bench.letter-and-film", {{"stops", review().takes.size()}})})));
+        what_->setText(say(joined(
+            ListStyle::Sentences,
+            {review().plan.drills.empty() ? Message{} : msg("send-bench.with-week"),
+             to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
+             review().takes.empty() ? msg("send-bench.letter-only")
+                                    : msg("send-bench.letter-and-film", {{"stops", review().takes.size()}}),
+             readerInWords(c_.session)})));
     } else {
         who_->setText(say("send-bench.no-recipient-yet"));
         what_->setText(say(to.error().text));
     }
-    reader_->setText(readerInWords(c_.session));
     watch_->setEnabled(!review().takes.empty() && !busy());
     letter_.setChangeable(!review().sent);
     pain_->setVisible(c_.session.pain());
@@ -266,7 +267,7 @@ KeyHints SendBench::hints() const {
             {"S", say("send-bench.save"), "send-save"},
             {"F", say("send-bench.look"), "send-look"},
             {"R", say("reader-choice.title"), "send-reader"},
-            {"L", say("send-later.title"), "send-later"},
+            {"T", say("send-later.title"), "send-later"},
             {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
 }
 

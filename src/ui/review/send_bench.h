@@ -59,7 +59,6 @@ private:
     Loudspeaker& loudspeaker_;
     QLabel* who_;
     QLabel* what_;
-    QPushButton* reader_;
     QCheckBox* pain_;
     QVBoxLayout* problems_;
     QPushButton* send_;
