@@ -9,7 +9,7 @@ namespace jg {
 namespace {
 
 constexpr int kFirst = 1'000'000; // of the deliveries' numbers: far from those of the tables
-constexpr int kFewest = 50;       // answers of which a share is kept
+constexpr int kFewest = 100;      // answers of which a share is kept
 constexpr double kTurnedDeg = 25;
 
 struct Worst {

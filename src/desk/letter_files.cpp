@@ -8,6 +8,7 @@
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "letter/week_sheet.h"
+#include "review/tried.h"
 
 #include <QBuffer>
 
@@ -108,9 +109,18 @@ Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path
 }
 
 Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    return writeCoachSheet(
-        {recipe.athleteFirstName, recipe.film.review.date, recipe.film.assessment, recipe.film.playbook},
-        recipe.paper, english(), path, files);
+    CoachSheet sheet{
+        recipe.athleteFirstName, recipe.film.review.date, recipe.film.assessment, recipe.film.playbook, {}};
+    for (const MeasureRow& row : sheet.told.measures) {
+        if (!row.value.value) continue;
+        const ToldDelivery& told = toldIn(recipe.film, row.delivery);
+        Clip film;
+        film.captureFps = told.captureFps;
+        const Trial* trial = trialOf(sheet.playbook, row.id, told.marks, film);
+        // One that does not keep its promise is among the warnings already.
+        if (trial && trial->keepsItsPromise()) sheet.tried[row.id] = trialInWords(*trial);
+    }
+    return writeCoachSheet(sheet, recipe.paper, english(), path, files);
 }
 
 Status exportCaptions(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {

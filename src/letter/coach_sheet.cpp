@@ -90,6 +90,8 @@ void addMeasures(const CoachSheet& sheet, Rows& rows) {
     for (const MeasureRow& m : sheet.told.measures) {
         std::vector<Message> mind = m.value.warnings;
         if (m.value.reason != m.judgement.text) mind.push_back(m.value.reason);
+        if (const auto tried = sheet.tried.find(m.id); tried != sheet.tried.end())
+            mind.push_back(tried->second);
         rows.row({asIs(sheet.playbook.nameOfFinding(m.id)),
                   m.value.value ? labelOf(m.value) : asIs(m.value.seen), wordsOf(m.target), m.judgement.text,
                   joined(ListStyle::Sentences, std::move(mind))});

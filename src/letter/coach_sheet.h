@@ -7,6 +7,7 @@
 #include "words/words.h"
 
 #include <filesystem>
+#include <map>
 #include <string>
 
 namespace jg {
@@ -17,6 +18,7 @@ struct CoachSheet {
     Date when{};
     Assessment told;
     Playbook playbook;
+    std::map<std::string, Message> tried; ///< by measure: how such an error did where the truth was known
 };
 
 /// Measures with number, error, target, what follows and what is to be minded, then items with their grades;

@@ -44,8 +44,8 @@ Message nowCaption(const JuxtaEntry& then, const JuxtaEntry& now);
 std::vector<Message> changesInWords(const std::vector<JuxtaChange>& changes, const Playbook& playbook,
                                     const Message& when, std::size_t most);
 
-/// The same with the grade of the stop's item first, where both were looked at: "By eye, Hand brings the elbow
-/// up: 29 September 2 of 5, now 4 of 5." Pure.
+/// The same with the grade of the stop's item first, where both were looked at: "By eye, Hand brings the
+/// elbow up: 29 September 2 of 5, now 4 of 5." Pure.
 std::vector<Message> toldChanges(const Stop& stop, const ThenAndNow& both,
                                  const std::vector<JuxtaChange>& changes, const Playbook& playbook,
                                  std::size_t most);

@@ -12,18 +12,27 @@ const Trial* trialOf(const Playbook& playbook, const std::string& measure, const
     return playbook.trials.of({delivery.turn->deg != 0, clip.captureFps >= kFastFps}, measure);
 }
 
-Message trialInWords(const Trial& trial) {
+namespace {
+
+Message by(double much, const std::string& unit) {
+    return withUnit(Decimal{std::abs(much), 1}, unit);
+}
+
+} // namespace
+
+Message inSpaceInWords(const Trial& t) {
+    if (t.inSpace == 0) return {};
+    return msg(t.inSpace < 0 ? "trial.space-smaller" : "trial.space-larger", {{"by", by(t.inSpace, t.unit)}});
+}
+
+Message trialInWords(const Trial& t) {
     constexpr double kTold = 0.5; // of a unit: less is not shown anywhere
-    const Message held = msg(trial.keepsItsPromise() ? "trial.held" : "trial.held-less",
-                             {{"held", std::lround(trial.heldPercent)}});
-    const auto by = [&](double much) { return withUnit(Decimal{std::abs(much), 1}, trial.unit); };
-    std::vector<Message> all = {held};
-    if (std::abs(trial.lean) >= kTold)
-        all.push_back(msg(trial.lean < 0 ? "trial.low" : "trial.high", {{"lean", by(trial.lean)}}));
-    if (trial.inSpace != 0)
-        all.push_back(msg(trial.inSpace < 0 ? "trial.space-smaller" : "trial.space-larger",
-                          {{"by", by(trial.inSpace)}}));
-    return joined(ListStyle::Sentences, std::move(all));
+    const Message lean = std::abs(t.lean) < kTold
+                             ? Message{}
+                             : msg(t.lean < 0 ? "trial.low" : "trial.high", {{"lean", by(t.lean, t.unit)}});
+    return joined(ListStyle::Sentences, {msg(t.keepsItsPromise() ? "trial.held" : "trial.held-less",
+                                             {{"held", std::lround(t.heldPercent)}}),
+                                         lean, inSpaceInWords(t)});
 }
 
 } // namespace jg

@@ -16,4 +16,7 @@ const Trial* trialOf(const Playbook& playbook, const std::string& measure, const
 /// How often such an error held the truth, and how far the number leaned, where that shows. Pure.
 Message trialInWords(const Trial& trial);
 
+/// How much the angle or length in space differs, where that is more than the error; else empty. Pure.
+Message inSpaceInWords(const Trial& trial);
+
 } // namespace jg

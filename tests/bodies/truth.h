@@ -14,8 +14,8 @@ namespace jg {
 std::optional<double> truthOf(const MeasureDefinition& measure, const MadeBody& body, View view,
                               double captureFps);
 
-/// The angle or length in space of a measure that has one there: between two lines, or a distance. Nothing for
-/// the others. Pure.
+/// The angle or length in space of a measure that has one there: between two lines, or a distance. Nothing
+/// for the others. Pure.
 std::optional<double> inSpaceOf(const MeasureDefinition& measure, const MadeBody& body, double captureFps);
 
 } // namespace jg

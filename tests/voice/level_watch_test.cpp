@@ -73,8 +73,8 @@ TEST(LevelWatch, SaysWhatIsWrong) {
 TEST(LevelWatch, AVoiceOverAFaintHumIsNoTrouble) {
     Sound both = voice(1);
     for (std::size_t i = 0; i < both.size(); ++i)
-        both[i] = static_cast<std::int16_t>(
-            std::clamp(both[i] + 120 * mainsTone(static_cast<double>(i) / kSampleRate, 50), -32767.0, 32767.0));
+        both[i] = static_cast<std::int16_t>(std::clamp(
+            both[i] + 120 * mainsTone(static_cast<double>(i) / kSampleRate, 50), -32767.0, 32767.0));
     EXPECT_EQ(judged(both), LevelTrouble::None);
 }
 

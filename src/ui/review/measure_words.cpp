@@ -70,7 +70,7 @@ QString noteOn(const ReviewSession& session, const PathTools& paths, const Measu
     QStringList parts;
     for (const auto& w : row.value.warnings) parts << say(w);
     parts << say(row.value.reason);
-    if (const Trial* trial = trialOf(session, row)) parts << say(trialInWords(*trial));
+    if (const Trial* trial = trialOf(session, row)) parts << say(inSpaceInWords(*trial));
     if (row.spread) parts << say(pitchesInWords(*row.spread, row.deliveries));
     if (row.judgement.text != row.value.reason) parts << say(row.judgement.text);
     const MeasureDefinition* m = session.playbook().measure(row.id);
