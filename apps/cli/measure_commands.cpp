@@ -271,8 +271,9 @@ void assessPoints(const Arguments& a, std::stop_token) {
     for (const MeasureRow& row : told.measures) {
         all.push_back(valueAsJson(row.value));
         const DeliveryMarks& marks = document.review.deliveryOr(row.delivery);
-        const Trial* trial =
-            row.value.value ? trialOf(book, row.id, marks, filmOf(marks, document.clips)) : nullptr;
+        const Trial* trial = row.value.value
+                                 ? trialOf(book, row.id, marks, filmOf(marks, document.clips).captureFps)
+                                 : nullptr;
         all.back()["trial"] =
             trial ? json{{"tried", trial->tried}, {"held", trial->heldPercent}, {"lean", trial->lean}}
                   : json(nullptr);

@@ -69,7 +69,7 @@ MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const Athlete& a
     line.unit = newest.likeness.unit;
     line.target = newest.target;
     std::map<std::string, int> left;
-    std::vector<bool> turnsSaid; // of the points
+    std::vector<const Candidate*> shown;
     for (const Candidate& c : all) {
         const std::string why = whyNot(newest, c);
         if (!why.empty() && why != kTurnNotSaid) {
@@ -77,15 +77,17 @@ MeasureLine lineOf(const std::vector<ReviewOfAthlete>& reviews, const Athlete& a
             continue;
         }
         line.points.push_back(c.point);
-        turnsSaid.push_back(c.likeness.turnSaid);
+        shown.push_back(&c);
         if (!c.likeness.turnSaid) ++left[kTurnNotSaid];
     }
     std::vector<Message> leftOut;
     for (const auto& [why, count] : left) leftOut.push_back(msg(why, {{"count", count}}));
     line.leftOut = joined(ListStyle::Commas, std::move(leftOut));
     // A dot may stand there with its error, but how far two lie apart is not told without the turn of both.
-    if (line.points.size() < 2 || !turnsSaid.back() || !*(turnsSaid.end() - 2)) return line;
-    const TrendPoint &a = *(line.points.end() - 2), &b = line.points.back();
+    if (shown.size() < 2) return line;
+    const Candidate &before = **(shown.end() - 2), &last = *shown.back();
+    if (!before.likeness.turnSaid || !last.likeness.turnSaid) return line;
+    const TrendPoint &a = before.point, &b = last.point;
     line.trend = trendOf(line.target, a.value, a.half95 / kSdsOf95, b.value, b.half95 / kSdsOf95);
     return line;
 }

@@ -56,8 +56,7 @@ Result<std::vector<OutboxItem>> mailsDueAt(Store& store, std::int64_t nowUnix) {
     if (!outbox) return outbox.error();
     for (OutboxItem& item : *outbox) {
         const auto it = all.find(item.id);
-        const bool waits = item.state == MailState::Ready || item.state == MailState::Refused;
-        if (it != all.end() && it->second.at <= nowUnix && waits) due.push_back(std::move(item));
+        if (it != all.end() && it->second.at <= nowUnix && waits(item)) due.push_back(std::move(item));
     }
     std::sort(due.begin(), due.end(), [&](const OutboxItem& a, const OutboxItem& b) {
         return std::pair(all.at(a.id).at, a.id) < std::pair(all.at(b.id).at, b.id);
@@ -81,13 +80,14 @@ Result<OutboxItem> sendLater(Library& library, const DispatchRecipe& recipe, std
     return item;
 }
 
-Status sendDue(Library& library, const Playbook& playbook, const OutboxItem& item, SendOrder order,
+Status sendDue(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
                const Clock& clock, std::stop_token stop, const SendProgress& progress) {
     const auto all = dueMails(library);
     const auto was = all.find(item.id);
     const int tries = was == all.end() ? 0 : was->second.tries;
-    order.takeBackS = 0;
-    const Status sent = sendAgain(library, playbook, item, order, clock, stop, progress);
+    SendOrder atOnce = order;
+    atOnce.takeBackS = 0;
+    const Status sent = sendAgain(library, playbook, item, atOnce, clock, stop, progress);
     if (!sent && sent.error().code == ErrorCode::Cancelled) return sent; // it stays due
     const bool nobody = !sent && sent.error().code == ErrorCode::Network;
     const Status kept = nobody

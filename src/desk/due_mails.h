@@ -18,6 +18,11 @@ struct DueMail {
     bool operator==(const DueMail&) const = default;
 };
 
+/// True of what did not go out and still may.
+inline bool waits(const OutboxItem& item) {
+    return item.state == MailState::Ready || item.state == MailState::Refused;
+}
+
 /// By id of the outbox; kept in the library's setting `mail.due`. What can't be read is not due: it waits in
 /// the outbox for a hand.
 std::map<std::string, DueMail> dueMails(Store& store);
@@ -41,7 +46,7 @@ Result<OutboxItem> sendLater(Library& library, const DispatchRecipe& recipe, std
 
 /// Hands a due mail over, as sendAgain() without a time to take it back: that was until now. When nobody
 /// answers it is due again after a pause; all else waits for a hand. Errors: those of sendAgain().
-Status sendDue(Library& library, const Playbook& playbook, const OutboxItem& item, SendOrder order,
+Status sendDue(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
                const Clock& clock, std::stop_token stop = {}, const SendProgress& progress = {});
 
 /// A time as a person types it, the next that comes: "21:30", "tomorrow 7:00", "2026-12-01 07:15"; by the

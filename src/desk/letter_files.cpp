@@ -114,9 +114,7 @@ Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, File
     for (const MeasureRow& row : sheet.told.measures) {
         if (!row.value.value) continue;
         const ToldDelivery& told = toldIn(recipe.film, row.delivery);
-        Clip film;
-        film.captureFps = told.captureFps;
-        const Trial* trial = trialOf(sheet.playbook, row.id, told.marks, film);
+        const Trial* trial = trialOf(sheet.playbook, row.id, told.marks, told.captureFps);
         // One that does not keep its promise is among the warnings already.
         if (trial && trial->keepsItsPromise()) sheet.tried[row.id] = trialInWords(*trial);
     }

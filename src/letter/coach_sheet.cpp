@@ -44,7 +44,7 @@ public:
         need(height);
         double x = kMargin;
         for (std::size_t i = 0; i < cells.size(); ++i) {
-            place(documents[i], x);
+            paintAt(painter_, documents[i], {x, y_});
             x += kColumns[i] * width();
         }
         y_ += height + kAfterRow;
@@ -61,18 +61,11 @@ private:
         y_ = kMargin;
     }
 
-    void place(QTextDocument& document, double x) {
-        painter_.save();
-        painter_.translate(x, y_);
-        document.drawContents(&painter_);
-        painter_.restore();
-    }
-
     void whole(const QString& html, double after) {
         QTextDocument document;
         prepare(document, html, width());
         need(document.size().height() + 40); // a heading never stands alone
-        place(document, kMargin);
+        paintAt(painter_, document, {kMargin, y_});
         y_ += document.size().height() + after;
     }
 

@@ -379,10 +379,7 @@ void LetterPages::paint(QPainter& painter, int page) const {
         } else if (b.kind == Block::Kind::Html) {
             QTextDocument doc;
             prepare(doc, b.html, b.rect.width());
-            painter.save();
-            painter.translate(b.rect.topLeft());
-            doc.drawContents(&painter);
-            painter.restore();
+            paintAt(painter, doc, b.rect.topLeft());
         } else if (b.kind == Block::Kind::NumberLine) {
             paintNumberLine(painter, b.rect, *b.line, words_);
         } else {

@@ -30,4 +30,11 @@ void prepare(QTextDocument& doc, const QString& html, double width) {
     cursor.mergeCharFormat(format);
 }
 
+void paintAt(QPainter& painter, QTextDocument& doc, QPointF corner) {
+    painter.save();
+    painter.translate(corner);
+    doc.drawContents(&painter);
+    painter.restore();
+}
+
 } // namespace jg

@@ -3,6 +3,8 @@
 #pragma once
 
 #include <QColor>
+#include <QPainter>
+#include <QPointF>
 #include <QString>
 #include <QTextDocument>
 
@@ -14,5 +16,8 @@ QString styled(const QString& inner, double px, const QColor& color, const char*
 
 /// Fills a document that is painted at `width`.
 void prepare(QTextDocument& doc, const QString& html, double width);
+
+/// Paints a prepared document with its corner there.
+void paintAt(QPainter& painter, QTextDocument& doc, QPointF corner);
 
 } // namespace jg

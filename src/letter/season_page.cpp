@@ -172,10 +172,7 @@ private:
             QTextDocument doc;
             prepare(doc, styled(said(line).toHtmlEscaped(), 12.5, palette::ink), kSeasonWidth);
             need(doc.size().height());
-            p_.save();
-            p_.translate(kSeasonSide, y_);
-            doc.drawContents(&p_);
-            p_.restore();
+            paintAt(p_, doc, {kSeasonSide, y_});
             y_ += doc.size().height() + 5;
         }
         y_ += 16;

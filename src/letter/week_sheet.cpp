@@ -41,12 +41,7 @@ private:
     double block(const QString& html, double x, double y, double width) {
         QTextDocument doc;
         prepare(doc, html, width);
-        if (painter_) {
-            painter_->save();
-            painter_->translate(x, y);
-            doc.drawContents(painter_);
-            painter_->restore();
-        }
+        if (painter_) paintAt(*painter_, doc, {x, y});
         return doc.size().height();
     }
 

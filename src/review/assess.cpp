@@ -104,7 +104,7 @@ MeasureValue valueOf(const DeliveryMarks& delivery, const Playbook& playbook, co
     MeasureValue v = evaluate(m, inputFor(delivery, playbook, m, clip, hand, limbs));
     if (v.value && v.unit == idOf(playbook.lengths)) v.warnings.push_back(scaleInWords(delivery, clip.view));
     if (v.value) warnOfOthers(delivery, m, odd, v);
-    if (const Trial* trial = v.value ? trialOf(playbook, m.id, delivery, clip) : nullptr;
+    if (const Trial* trial = v.value ? trialOf(playbook, m.id, delivery, clip.captureFps) : nullptr;
         trial && !trial->keepsItsPromise())
         v.warnings.push_back(trialInWords(*trial));
     if (v.state == MeasureState::NotLookedAt) {

@@ -7,9 +7,9 @@
 namespace jg {
 
 const Trial* trialOf(const Playbook& playbook, const std::string& measure, const DeliveryMarks& delivery,
-                     const Clip& clip) {
-    if (!delivery.turn || clip.captureFps <= 0) return nullptr;
-    return playbook.trials.of({delivery.turn->deg != 0, clip.captureFps >= kFastFps}, measure);
+                     double captureFps) {
+    if (!delivery.turn || captureFps <= 0) return nullptr;
+    return playbook.trials.of({delivery.turn->deg != 0, captureFps >= kFastFps}, measure);
 }
 
 namespace {

@@ -11,7 +11,7 @@ namespace jg {
 /// Null for what was not tried: a measure without points, a film of unknown rate, a camera of which nobody
 /// said how it stood (such a number carries a warning of its own). Valid while the playbook lives. Pure.
 const Trial* trialOf(const Playbook& playbook, const std::string& measure, const DeliveryMarks& delivery,
-                     const Clip& clip);
+                     double captureFps);
 
 /// How often such an error held the truth, and how far the number leaned, where that shows. Pure.
 Message trialInWords(const Trial& trial);

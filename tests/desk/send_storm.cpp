@@ -1,7 +1,7 @@
 // Sends every letter of a library until it is killed: send_storm LIBRARY URL. What lies in the outbox and did
 // not go out is sent first, as the post does; what may have gone out is left alone. Ends with 0 when nothing
 // is left to send.
-#include "desk/outgoing.h"
+#include "desk/due_mails.h"
 #include "desk/places.h"
 #include "desk/review_session.h"
 #include "letter/fonts.h"
@@ -30,7 +30,7 @@ public:
         std::set<std::string> begun;
         for (const OutboxItem& item : *outbox) {
             begun.insert(item.review.value);
-            if (item.state != MailState::Ready && item.state != MailState::Refused) continue;
+            if (!waits(item)) continue;
             (void)sendAgain(library_, playbook_, item, order_, clock_);
             return true;
         }

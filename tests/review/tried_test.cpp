@@ -64,19 +64,19 @@ TEST(Trials, TellOfTheCameraAtHandAndOfNoneThatNobodySpokeOf) {
     book.trials.set({true, true}, "stride", {900, 71.6, -1.26, "%"});
     Clip clip = test::clip(); // 120 a second
     DeliveryMarks marks;
-    EXPECT_EQ(trialOf(book, "stride", marks, clip), nullptr);
+    EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
     marks.turn = kSquareTurn;
-    ASSERT_NE(trialOf(book, "stride", marks, clip), nullptr);
-    EXPECT_EQ(said(trialInWords(*trialOf(book, "stride", marks, clip))),
+    ASSERT_NE(trialOf(book, "stride", marks, clip.captureFps), nullptr);
+    EXPECT_EQ(said(trialInWords(*trialOf(book, "stride", marks, clip.captureFps))),
               "On made bodies such an error was right 96 times in 100.");
     marks.turn = CameraTurn{-12, 3};
-    EXPECT_EQ(said(trialInWords(*trialOf(book, "stride", marks, clip))),
+    EXPECT_EQ(said(trialInWords(*trialOf(book, "stride", marks, clip.captureFps))),
               "Less sure than it says: on made bodies such an error was right only 72 times in 100. It read "
               "1.3 % low.");
     clip.captureFps = 60;
-    EXPECT_EQ(trialOf(book, "stride", marks, clip), nullptr);
+    EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
     clip.captureFps = 0;
-    EXPECT_EQ(trialOf(book, "stride", marks, clip), nullptr);
+    EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
 }
 
 } // namespace

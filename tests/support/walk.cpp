@@ -66,6 +66,15 @@ Review keepEarlier(Walk& walk, const std::string& name, int days,
     return earlier;
 }
 
+void leaveUnsaid(Walk& walk) {
+    walk.review = *walk.library->review(walk.review.id);
+    walk.review.stops.clear();
+    walk.review.takes.clear();
+    const auto saved = walk.library->save(walk.review);
+    ASSERT_TRUE(saved);
+    walk.review.revision = *saved;
+}
+
 bool turnUntil(const std::function<bool()>& done, int ms) {
     QElapsedTimer clock;
     clock.start();

@@ -32,6 +32,9 @@ struct Walk {
 Review keepEarlier(Walk& walk, const std::string& name, int days,
                    const std::function<void(Review&)>& change = {});
 
+/// Takes out of the walk's review what is said, in the library, too: a letter alone is quick to make.
+void leaveUnsaid(Walk& walk);
+
 /// Turns the event loop until `done`; false when it did not come.
 bool turnUntil(const std::function<bool()>& done, int ms = 20000);
 

@@ -1,7 +1,6 @@
 #include "ui/post/post_place.h"
 
 #include "base/time_zone.h"
-#include "desk/due_mails.h"
 #include "ui/post/send_all_dialog.h"
 #include "ui/theme.h"
 
@@ -72,12 +71,27 @@ void PostPlace::show(Library& library) {
     } else if (items->empty()) {
         rows_->addWidget(quiet(say("post-place.nothing-has-gone-out-from-here"), 14));
     } else {
-        for (const OutboxItem& i : *items) rows_->addWidget(itemRow(i));
+        const auto due = dueMails(library);
+        for (const OutboxItem& i : *items) {
+            const auto at = waits(i) ? due.find(i.id) : due.end();
+            rows_->addWidget(itemRow(i, at == due.end() ? std::nullopt : std::optional(at->second)));
+        }
     }
     rows_->addStretch(1);
 }
 
-QWidget* PostPlace::itemRow(const OutboxItem& item) {
+namespace {
+
+/// When it goes out by itself.
+QString inWords(const DueMail& due) {
+    const Message when = momentInWords(due.at);
+    return due.tries == 0 ? say("post-place.due", {{"when", when}})
+                          : say("post-place.due-again", {{"when", when}, {"tries", due.tries}});
+}
+
+} // namespace
+
+QWidget* PostPlace::itemRow(const OutboxItem& item, const std::optional<DueMail>& due) {
     auto* frame = new QFrame;
     frame->setObjectName(item.state == MailState::Sent ? "card" : "pain");
     auto* row = new QHBoxLayout(frame);
@@ -87,11 +101,10 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
                                 {{"recipient", item.recipient}, {"when", momentInWords(item.at)}}),
                             12.5));
     if (!item.reason.empty()) middle->addWidget(plain(say(item.reason), 12.5));
-    const QString due = dueInWords(item);
-    if (!due.isEmpty()) middle->addWidget(plain(due, 12.5, true));
+    if (due) middle->addWidget(plain(inWords(*due), 12.5, true));
     row->addLayout(middle, 1);
     const MailState state = stateAt(item, clock_.nowUnix());
-    if (!due.isEmpty()) {
+    if (due) {
         auto* hold = plainButton(say("post-place.hold"));
         hold->setObjectName("hold");
         hold->setAccessibleName(hold->text() + ": " + text(item.subject));
@@ -113,18 +126,6 @@ QWidget* PostPlace::itemRow(const OutboxItem& item) {
     return frame;
 }
 
-/// When it goes out by itself; empty when it waits for a hand.
-QString PostPlace::dueInWords(const OutboxItem& item) const {
-    if (item.state != MailState::Ready && item.state != MailState::Refused) return {};
-    const auto all = dueMails(*library_);
-    const auto due = all.find(item.id);
-    if (due == all.end()) return {};
-    const Message when = momentInWords(due->second.at);
-    return due->second.tries == 0
-               ? say("post-place.due", {{"when", when}})
-               : say("post-place.due-again", {{"when", when}, {"tries", due->second.tries}});
-}
-
 void PostPlace::sendWhatIsDue() {
     if (job_ || !library_ || library_->readOnly()) return;
     const auto due = mailsDueAt(*library_, clock_.nowUnix());
@@ -132,21 +133,7 @@ void PostPlace::sendWhatIsDue() {
     SendOrder order = sendOrderOf(*library_, "");
     if (!password_.fillQuietly(order))
         return server_->setText(say("post-place.due-needs-password", {{"count", due->size()}}));
-    auto library = library_->again();
-    if (!library) return server_->setText(say(library.error().text));
-    job_ = new Job(this,
-                   [this, order, item = due->front(), book = playbook_,
-                    own = std::shared_ptr<Library>(std::move(*library))](
-                       std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                       const Status sent = sendDue(*own, book, item, order, clock_, stop);
-                       return [this, sent] {
-                           job_ = nullptr;
-                           password_.hear(sent);
-                           show(*library_);
-                           if (!sent) server_->setText(say(sent.error().text));
-                           Q_EMIT outboxChanged();
-                       };
-                   });
+    handOver(due->front(), order, sendDue);
 }
 
 void PostPlace::again(const OutboxItem& item) {
@@ -155,27 +142,35 @@ void PostPlace::again(const OutboxItem& item) {
     SendOrder order = sendOrderOf(*library_, "");
     if (!password_.fill(order, this))
         return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
-    auto library = library_->again();
-    if (!library) return server_->setText(say(library.error().text));
+    if (!handOver(item, order, sendAgain)) return;
     server_->setText(say("post-place.making-the-letter-anew-and-handing"));
-    job_ = new Job(this,
-                   [this, order, item, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
-                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       const Status sent =
-                           sendAgain(*own, book, item, order, clock_, stop, [&](SendStep step, double left) {
-                               if (step == SendStep::Waiting) progress(left);
-                           });
-                       return [this, sent] {
-                           job_ = nullptr;
-                           password_.hear(sent);
-                           show(*library_);
-                           if (!sent) server_->setText(say(sent.error().text));
-                           Q_EMIT outboxChanged();
-                       };
-                   });
     connect(job_, &Job::progressed, server_, [this](double left) {
         server_->setText(say("post-place.goes-out-in", {{"seconds", std::lround(std::ceil(left))}}));
     });
+}
+
+bool PostPlace::handOver(const OutboxItem& item, const SendOrder& order, HandOver* send) {
+    auto library = library_->again();
+    if (!library) {
+        server_->setText(say(library.error().text));
+        return false;
+    }
+    job_ = new Job(
+        this,
+        [this, order, item, send, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
+            std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+            const Status sent = send(*own, book, item, order, clock_, stop, [&](SendStep step, double left) {
+                if (step == SendStep::Waiting) progress(left);
+            });
+            return [this, sent] {
+                job_ = nullptr;
+                password_.hear(sent);
+                show(*library_);
+                if (!sent) server_->setText(say(sent.error().text));
+                Q_EMIT outboxChanged();
+            };
+        });
+    return true;
 }
 
 /// Whether the server answers and takes name and password; nothing is sent.

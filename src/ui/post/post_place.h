@@ -1,8 +1,8 @@
 // The post: what waits, what went out, and the mail server.
 #pragma once
 
+#include "desk/due_mails.h"
 #include "desk/job.h"
-#include "desk/outgoing.h"
 #include "ui/mail_password.h"
 
 #include <QPointer>
@@ -29,9 +29,15 @@ Q_SIGNALS:
     void startPostOffice();
 
 private:
-    QWidget* itemRow(const OutboxItem& item);
+    /// sendAgain() or sendDue().
+    using HandOver = Status(Library&, const Playbook&, OutboxItem, const SendOrder&, const Clock&,
+                            std::stop_token, const SendProgress&);
+
+    /// `due`: when it goes out by itself; nothing when it waits for a hand.
+    QWidget* itemRow(const OutboxItem& item, const std::optional<DueMail>& due);
     void again(const OutboxItem& item);
-    QString dueInWords(const OutboxItem& item) const;
+    /// Begins the job, with a library of its own; false when there is none.
+    bool handOver(const OutboxItem& item, const SendOrder& order, HandOver* send);
     void editServer();
     void tryServer();
     void sendAllReady();

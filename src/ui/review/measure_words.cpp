@@ -60,7 +60,8 @@ namespace {
 const Trial* trialOf(const ReviewSession& session, const MeasureRow& row) {
     const DeliveryMarks* d = row.value.value ? session.review().delivery(row.delivery) : nullptr;
     if (!d) return nullptr;
-    const Trial* trial = jg::trialOf(session.playbook(), row.id, *d, filmOf(*d, session.submission().clips));
+    const Trial* trial =
+        jg::trialOf(session.playbook(), row.id, *d, filmOf(*d, session.submission().clips).captureFps);
     return trial && trial->keepsItsPromise() ? trial : nullptr;
 }
 

@@ -10,10 +10,10 @@
 
 namespace jg::ui {
 
-Message readerInWords(const ReviewSession& session) {
+Message readerInWords(const ReviewSession& session, const LetterModel& letter) {
     const Athlete& athlete = session.athlete();
     const Audience reader = readBy(session.review(), athlete).reader;
-    const double year = schoolYearOf(session.letter(), session.readersWords());
+    const double year = schoolYearOf(letter, session.readersWords());
     return msg(year > mostSchoolYear(reader) ? "send-bench.reader-hard" : "send-bench.reader",
                {{"reader", nameOf(reader)},
                 {"language", nameOf(athlete.language)},

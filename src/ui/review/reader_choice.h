@@ -9,8 +9,8 @@ class QWidget;
 
 namespace jg::ui {
 
-/// "Written for the player, in English; easy from school year 6."
-Message readerInWords(const ReviewSession& session);
+/// "Written for the player, in English; easy from school year 6." `letter` is the session's.
+Message readerInWords(const ReviewSession& session, const LetterModel& letter);
 
 /// Asks; `keep` is called when both were chosen, its error stays in the form.
 void askReader(QWidget* parent, const ReviewSession& session,

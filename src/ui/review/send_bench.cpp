@@ -114,6 +114,7 @@ void SendBench::leave() {
 void SendBench::refresh() {
     const Athlete& athlete = c_.session.athlete();
     const Date today = c_.session.clock().today();
+    const LetterModel letter = c_.session.letter();
     if (auto to = recipientFor(athlete, today)) {
         who_->setText(say("send-bench.to-to-email", {{"to", to->name}, {"email", to->email}}));
         what_->setText(say(joined(
@@ -122,7 +123,7 @@ void SendBench::refresh() {
              to->guardian ? msg("send-bench.guardian", {{"name", athlete.firstName}}) : Message{},
              review().takes.empty() ? msg("send-bench.letter-only")
                                     : msg("send-bench.letter-and-film", {{"stops", review().takes.size()}}),
-             readerInWords(c_.session)})));
+             readerInWords(c_.session, letter)})));
     } else {
         who_->setText(say("send-bench.no-recipient-yet"));
         what_->setText(say(to.error().text));
@@ -133,7 +134,7 @@ void SendBench::refresh() {
     pain_->setChecked(review().plan.painConfirmed);
     rebuildProblems();
     // An undo, or a sentence written anew.
-    if (isVisible() && c_.session.letter() != shown_) preview();
+    if (isVisible() && letter != shown_) preview();
 }
 
 void SendBench::rebuildProblems() {
