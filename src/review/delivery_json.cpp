@@ -31,6 +31,17 @@ json marksAsJson(const std::map<std::string, FreeMark>& marks) {
     return rows;
 }
 
+json veilsAsJson(const std::map<std::string, Veil>& veils) {
+    json rows = json::array();
+    for (const auto& [id, veil] : veils) {
+        json boxes = json::array();
+        for (const auto& [frame, box] : veil.boxes)
+            boxes.push_back({frame, box.from.x, box.from.y, box.to.x, box.to.y});
+        rows.push_back({{"id", id}, {"boxes", boxes}, {"drawn", veil.drawn}, {"asks", veil.asks}});
+    }
+    return rows;
+}
+
 json pointsAsJson(const std::map<PointKey, PointMark>& points) {
     json rows = json::array();
     for (const auto& [key, mark] : points) {
@@ -91,6 +102,7 @@ void writePlaced(const DeliveryMarks& m, json& d) {
     }
     d["points"] = pointsAsJson(m.points);
     d["marks"] = marksAsJson(m.marks);
+    if (!m.veils.empty()) d["veils"] = veilsAsJson(m.veils);
     d["measureNotes"] = json::object();
     for (const auto& [id, n] : m.measureNotes)
         d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
@@ -116,6 +128,15 @@ void readMarks(const json& rows, DeliveryMarks& m) {
     }
 }
 
+void readVeils(const json& rows, DeliveryMarks& m) {
+    for (const json& row : rows) {
+        Veil veil{{}, row.at("drawn"), row.value("asks", std::vector<std::int64_t>{})};
+        for (const json& b : row.at("boxes")) veil.boxes[b.at(0)] = {{b.at(1), b.at(2)}, {b.at(3), b.at(4)}};
+        if (veil.boxes.empty()) throw Unfit(msg("document.not-valid", {{"what", "veil"}}));
+        m.veils[row.at("id")] = std::move(veil);
+    }
+}
+
 void readPlaced(const json& d, DeliveryMarks& m) {
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;
@@ -130,6 +151,7 @@ void readPlaced(const json& d, DeliveryMarks& m) {
         m.points[key] = {{pointIn(row.at("at")), row.at("sigmaPx")}, row.value("hidden", "")};
     }
     readMarks(d.at("marks"), m);
+    readVeils(d.value("veils", json::array()), m);
     for (const auto& [id, row] : d.at("measureNotes").items())
         m.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
     const json answers = d.value("answers", json::object());

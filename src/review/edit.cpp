@@ -56,6 +56,9 @@ struct ReviewChanges {
     Change operator()(const SetExtras& c) { return SetExtras{std::exchange(r.extras, c.value)}; }
     Change operator()(const SetStops& c) { return SetStops{std::exchange(r.stops, c.value)}; }
     Change operator()(const SetTake& c) { return SetTake{c.stop, exchangeIn(r.takes, c.stop, c.value)}; }
+    Change operator()(const SetSpareTakes& c) {
+        return SetSpareTakes{c.stop, exchangeIn(r.spareTakes, c.stop, c.value)};
+    }
     Change operator()(const SetPlan& c) { return SetPlan{std::exchange(r.plan, c.value)}; }
 };
 
@@ -76,6 +79,7 @@ struct DeliveryChanges {
         return SetPath{c.landmark, exchangeIn(d.paths, c.landmark, c.value)};
     }
     Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(d.marks, c.id, c.value)}; }
+    Change operator()(const SetVeil& c) { return SetVeil{c.id, exchangeIn(d.veils, c.id, c.value)}; }
     Change operator()(const SetMeasureNote& c) {
         return SetMeasureNote{c.measure, exchangeIn(d.measureNotes, c.measure, c.value)};
     }

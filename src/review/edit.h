@@ -89,12 +89,21 @@ struct SetTake {
     StopId stop;
     std::optional<Take> value;
 };
+struct SetSpareTakes {
+    StopId stop;
+    std::optional<std::vector<Take>> value;
+};
+struct SetVeil {
+    std::string id;
+    std::optional<Veil> value;
+};
 struct SetPlan {
     Plan value;
 };
-using Change = std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake,
-                            SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetJudging, SetTarget,
-                            SetOwnFindings, SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetPlan>;
+using Change =
+    std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake, SetScale,
+                 SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetJudging, SetTarget, SetOwnFindings,
+                 SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetSpareTakes, SetVeil, SetPlan>;
 
 /// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {

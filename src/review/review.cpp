@@ -103,6 +103,20 @@ const Stop* Review::stop(const StopId& stopId) const {
     return it == stops.end() ? nullptr : &*it;
 }
 
+std::int64_t Take::kept() const {
+    std::int64_t all = samples;
+    for (const SampleSpan& cut : cuts) all -= cut.length();
+    return all;
+}
+
+std::vector<std::string> Review::takeFiles() const {
+    std::vector<std::string> files;
+    for (const auto& [id, take] : takes) files.push_back(take.file);
+    for (const auto& [id, spares] : spareTakes)
+        for (const Take& take : spares) files.push_back(take.file);
+    return files;
+}
+
 const OwnFinding* Review::ownFinding(std::string_view id) const {
     const auto it = std::find_if(own.begin(), own.end(), [&](const OwnFinding& f) { return f.id == id; });
     return it == own.end() ? nullptr : &*it;

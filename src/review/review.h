@@ -4,6 +4,7 @@
 #include "base/date.h"
 #include "base/ids.h"
 #include "base/message.h"
+#include "base/sample_span.h"
 #include "coaching/causes.h"
 #include "coaching/needs.h"
 #include "coaching/playbook.h"
@@ -98,6 +99,23 @@ struct FollowedPath {
     std::vector<std::int64_t> asks; ///< where it was lost: frames to click it on
     bool operator==(const FollowedPath&) const = default;
 };
+
+/// An upright box on a picture.
+struct PictureBox {
+    ImagePoint from, to; ///< upper left, lower right
+    bool operator==(const PictureBox&) const = default;
+};
+
+/// Somebody else in the picture, made unrecognizable wherever it is shown. Between two of its frames the box
+/// lies between theirs; before the first and after the last it stays.
+struct Veil {
+    std::map<std::int64_t, PictureBox> boxes; ///< never empty
+    std::vector<std::int64_t> drawn;          ///< by hand on these frames, rising; followed on the others
+    std::vector<std::int64_t> asks;           ///< it was lost there: to be drawn on these frames
+    bool operator==(const Veil&) const = default;
+};
+
+using Veils = std::map<std::string, Veil>; ///< by id
 
 enum class MarkKind { Plumb, Level, Line, HeadBox, Angle, Mound };
 std::string_view idOf(MarkKind kind);
@@ -218,6 +236,9 @@ struct Stop {
     bool operator==(const Stop&) const = default;
 };
 
+/// What is drawn with while talking: freely, or from where the hand began to where it ended.
+enum class Pen { Free, Line, Arrow, Ring, Box };
+
 enum class TakeEventKind {
     Frame,
     Pointer,
@@ -226,7 +247,11 @@ enum class TakeEventKind {
     StrokeTo,
     StrokesClear,
     MarksOn,
-    MarksOff
+    MarksOff,
+    StrokeDrop, ///< the last stroke is taken back
+    GoalOn,
+    GoalOff,
+    View ///< a part of the picture is looked at, or all of it again
 };
 
 /// Something done while talking, on the audio clock.
@@ -234,7 +259,12 @@ struct TakeEvent {
     std::int64_t sample = 0;
     TakeEventKind kind = TakeEventKind::Frame;
     std::int64_t frame = 0; ///< for Frame
-    ImagePoint at;          ///< for Pointer and strokes
+    ImagePoint at = {};     ///< for Pointer and strokes; a part's first corner for View
+    Pen pen = Pen::Free;    ///< for StrokeBegin
+    bool fades = false;     ///< for StrokeBegin
+    /// For strokes: the clicked landmark that the point lies on, on the frame shown then; it goes with it.
+    std::optional<Landmark> joint = {};
+    ImagePoint to = {}; ///< a part's other corner for View; the same as `at` = all of the picture
     bool operator==(const TakeEvent&) const = default;
 };
 
@@ -242,10 +272,14 @@ struct TakeEvent {
 struct Take {
     std::string file;
     int sampleRate = 48000;
-    std::int64_t samples = 0;
+    std::int64_t samples = 0; ///< in the file
     std::string microphone;
     std::vector<TakeEvent> events;
-    double seconds() const { return static_cast<double>(samples) / sampleRate; }
+    std::vector<SampleSpan> cuts = {}; ///< left out: within the file, rising, apart from each other
+    std::int64_t atUnix = 0;           ///< when it was said; 0 = not known
+    /// Samples that are heard.
+    std::int64_t kept() const;
+    double seconds() const { return static_cast<double>(kept()) / sampleRate; }
     bool operator==(const Take&) const = default;
 };
 
@@ -304,6 +338,7 @@ struct DeliveryMarks {
     std::map<PointKey, PointMark> points;
     std::map<Landmark, FollowedPath> paths;
     std::map<std::string, FreeMark> marks;
+    Veils veils;
     std::map<std::string, MeasureNote> measureNotes;
     std::map<std::string, MeasureAnswer> answers; ///< by measure
     bool operator==(const DeliveryMarks&) const = default;
@@ -334,12 +369,15 @@ struct Review {
     std::vector<std::string> extras;             ///< measures taken beside the approach's
     std::vector<OwnFinding> own;
     std::vector<Stop> stops;
-    std::map<StopId, Take> takes;
+    std::map<StopId, Take> takes;                   ///< what is heard of each stop
+    std::map<StopId, std::vector<Take>> spareTakes; ///< said too, and kept: the newest first; never empty
     Plan plan;
     std::optional<SentRecord> sent;
     std::int64_t revision = 0; ///< in the library; 0 = not kept yet. Not part of the document.
 
     const Stop* stop(const StopId& id) const;
+    /// The files of all takes, heard and spare.
+    std::vector<std::string> takeFiles() const;
     const OwnFinding* ownFinding(std::string_view id) const;
     /// Null for none of that number.
     const DeliveryMarks* delivery(int number) const;

@@ -20,15 +20,23 @@ namespace {
 constexpr const char* kReviewFormat = "juxtagraph-review-2";
 constexpr const char* kReviewFormat1 = "juxtagraph-review-1";
 
-constexpr std::array kEventIds = {"frame",     "pointer", "pointer-off", "stroke",
-                                  "stroke-to", "clear",   "marks-on",    "marks-off"};
+constexpr std::array kEventIds = {"frame",    "pointer",   "pointer-off", "stroke",  "stroke-to", "clear",
+                                  "marks-on", "marks-off", "stroke-drop", "goal-on", "goal-off",  "view"};
+constexpr std::array kPenIds = {"free", "line", "arrow", "ring", "box"};
+
+bool ofStroke(TakeEventKind kind) {
+    return kind == TakeEventKind::StrokeBegin || kind == TakeEventKind::StrokeTo;
+}
 
 json eventAsJson(const TakeEvent& e) {
     json row = {{"sample", e.sample}, {"kind", kEventIds.at(static_cast<std::size_t>(e.kind))}};
     if (e.kind == TakeEventKind::Frame) row["frame"] = e.frame;
-    if (e.kind == TakeEventKind::Pointer || e.kind == TakeEventKind::StrokeBegin ||
-        e.kind == TakeEventKind::StrokeTo)
+    if (ofStroke(e.kind) || e.kind == TakeEventKind::Pointer || e.kind == TakeEventKind::View)
         row["at"] = pointAsJson(e.at);
+    if (e.kind == TakeEventKind::View) row["to"] = pointAsJson(e.to);
+    if (e.pen != Pen::Free) row["pen"] = kPenIds.at(static_cast<std::size_t>(e.pen));
+    if (e.fades) row["fades"] = true;
+    if (e.joint) row["joint"] = info(*e.joint).id;
     return row;
 }
 
@@ -41,22 +49,42 @@ TakeEvent eventIn(const json& row) {
     e.kind = static_cast<TakeEventKind>(it - kEventIds.begin());
     e.frame = row.value("frame", std::int64_t{0});
     if (row.contains("at")) e.at = pointIn(row["at"]);
+    if (row.contains("to")) e.to = pointIn(row["to"]);
+    if (row.contains("pen")) {
+        const auto pen = std::find(kPenIds.begin(), kPenIds.end(), row["pen"].get<std::string>());
+        if (pen == kPenIds.end()) throw Unfit(msg("document.not-valid", {{"what", "pen"}}));
+        e.pen = static_cast<Pen>(pen - kPenIds.begin());
+    }
+    e.fades = row.value("fades", false);
+    if (row.contains("joint")) e.joint = need(landmarkFromId(row["joint"].get<std::string>()), "landmark");
     return e;
 }
 
 json takeAsJson(const Take& t) {
     json events = json::array();
     for (const TakeEvent& e : t.events) events.push_back(eventAsJson(e));
-    return {{"file", t.file},
-            {"sampleRate", t.sampleRate},
-            {"samples", t.samples},
-            {"microphone", t.microphone},
-            {"events", events}};
+    json row = {{"file", t.file},
+                {"sampleRate", t.sampleRate},
+                {"samples", t.samples},
+                {"microphone", t.microphone},
+                {"events", events}};
+    for (const SampleSpan& cut : t.cuts) row["cuts"].push_back({cut.from, cut.to});
+    if (t.atUnix != 0) row["at"] = t.atUnix;
+    return row;
 }
 
 Take takeIn(const json& row) {
     Take t{row.at("file"), row.at("sampleRate"), row.at("samples"), row.value("microphone", ""), {}};
     for (const auto& e : row.at("events")) t.events.push_back(eventIn(e));
+    std::int64_t last = 0;
+    for (const auto& cut : row.value("cuts", json::array())) {
+        t.cuts.push_back({cut.at(0), cut.at(1)});
+        if (t.cuts.back().from < last || t.cuts.back().to < t.cuts.back().from ||
+            t.cuts.back().to > t.samples)
+            throw Unfit(msg("document.not-valid", {{"what", "cut"}}));
+        last = t.cuts.back().to;
+    }
+    t.atUnix = row.value("at", std::int64_t{0});
     return t;
 }
 
@@ -247,6 +275,8 @@ void writeSaying(const Review& r, json& d) {
     }
     d["takes"] = json::object();
     for (const auto& [id, t] : r.takes) d["takes"][id.value] = takeAsJson(t);
+    for (const auto& [id, spares] : r.spareTakes)
+        for (const Take& t : spares) d["spareTakes"][id.value].push_back(takeAsJson(t));
     d["plan"] = planAsJson(r.plan);
     if (r.sent) d["sent"] = {{"on", isoDate(r.sent->on)}, {"to", r.sent->to}};
 }
@@ -269,6 +299,9 @@ void readSaying(const json& d, Review& r) {
                            s.value("still", false),
                            besideIn(s)});
     for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
+    const json spares = d.value("spareTakes", json::object());
+    for (const auto& [id, takes] : spares.items())
+        for (const json& t : takes) r.spareTakes[StopId{id}].push_back(takeIn(t));
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};
 }

@@ -62,6 +62,14 @@ void checkConsent(const Athlete& athlete, Date today, Problems& out) {
     if (!why.empty()) out.push_back({allowedOn(athlete, Use::Filming, today) != Allowed::Silent, why});
 }
 
+/// Somebody who was to be hidden is not hidden surely where the box was lost.
+void checkVeils(const Review& review, Problems& out) {
+    for (const DeliveryMarks& d : review.deliveries)
+        for (const auto& [id, veil] : d.veils)
+            if (!veil.asks.empty())
+                out.push_back({true, msg("send-check.hidden-lost", {{"frame", veil.asks.front()}})});
+}
+
 void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
     const int notJudged = a.counts.judgedAll - a.counts.judged;
     if (notJudged > 0)
@@ -129,6 +137,7 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     const bool pain = submission.painOpen() || painElsewhere;
     checkOwner(review, athlete, submission, out);
     checkConsent(athlete, today, out);
+    checkVeils(review, out);
     if (const auto to = recipientFor(athlete, today); !to) out.push_back({true, to.error().text});
     if (const Status fine = checkAthlete(athlete, today); !fine) out.push_back({true, fine.error().text});
     checkOpenWork(review, a, out);

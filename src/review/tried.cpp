@@ -35,4 +35,12 @@ Message trialInWords(const Trial& t) {
                                          lean, inSpaceInWords(t)});
 }
 
+Message triedInWords(const Playbook& playbook, const MeasureDefinition& measure,
+                     const DeliveryMarks& delivery, double captureFps) {
+    if (const Trial* trial = trialOf(playbook, measure.id, delivery, captureFps))
+        return trial->keepsItsPromise() ? trialInWords(*trial) : Message{};
+    const bool toBeTried = measure.hasPoints() && delivery.turn && captureFps > 0;
+    return toBeTried ? msg("trial.untried") : Message{};
+}
+
 } // namespace jg

@@ -13,6 +13,11 @@ namespace jg {
 const Trial* trialOf(const Playbook& playbook, const std::string& measure, const DeliveryMarks& delivery,
                      double captureFps);
 
+/// What is told of a number about which no trial says that it does not keep its promise: how it did, or, of a
+/// measure with points that was to be tried and was seen too seldom for it, that it was not. Pure.
+Message triedInWords(const Playbook& playbook, const MeasureDefinition& measure,
+                     const DeliveryMarks& delivery, double captureFps);
+
 /// How often such an error held the truth, and how far the number leaned, where that shows. Pure.
 Message trialInWords(const Trial& trial);
 

@@ -263,14 +263,15 @@ TEST(Replay, TheStageFollowsTheSoundsClock) {
                    {2000, TakeEventKind::Pointer, 0, {5, 6}},  {3000, TakeEventKind::StrokeBegin, 0, {1, 1}},
                    {3100, TakeEventKind::StrokeTo, 0, {2, 2}}, {4000, TakeEventKind::PointerOff, 0, {}},
                    {5000, TakeEventKind::MarksOff, 0, {}},     {6000, TakeEventKind::StrokesClear, 0, {}}};
-    EXPECT_EQ(stateAt(stop, take, 999).frame, 50);
-    EXPECT_EQ(stateAt(stop, take, 1000).frame, 51);
-    EXPECT_FALSE(stateAt(stop, take, 1999).pointer);
-    EXPECT_EQ(stateAt(stop, take, 2500).pointer->x, 5);
-    EXPECT_EQ(stateAt(stop, take, 3100).strokes.at(0).size(), 2U);
-    EXPECT_FALSE(stateAt(stop, take, 4000).pointer);
-    EXPECT_FALSE(stateAt(stop, take, 5500).marks);
-    EXPECT_TRUE(stateAt(stop, take, 9000).strokes.empty());
+    const DeliveryMarks marks;
+    EXPECT_EQ(stateAt(stop, take, 999, marks).frame, 50);
+    EXPECT_EQ(stateAt(stop, take, 1000, marks).frame, 51);
+    EXPECT_FALSE(stateAt(stop, take, 1999, marks).pointer);
+    EXPECT_EQ(stateAt(stop, take, 2500, marks).pointer->x, 5);
+    EXPECT_EQ(stateAt(stop, take, 3100, marks).drawn.at(0).points.size(), 2U);
+    EXPECT_FALSE(stateAt(stop, take, 4000, marks).pointer);
+    EXPECT_FALSE(stateAt(stop, take, 5500, marks).marks);
+    EXPECT_TRUE(stateAt(stop, take, 9000, marks).drawn.empty());
 }
 
 TEST(Json, AReviewComesBackAsItWas) {
