@@ -3,6 +3,7 @@
 #include "base/number.h"
 
 #include "voice/microphone.h"
+#include "voice/room_noise.h"
 
 #include <ebur128.h>
 
@@ -100,7 +101,9 @@ double loudnessOf(std::span<const float> samples) {
 }
 
 Result<std::vector<float>> polishVoice(std::span<const float> raw) {
-    auto even = filtered(raw, "highpass=f=80,acompressor=threshold=0.1:ratio=3:attack=5:release=120");
+    auto low = filtered(raw, "highpass=f=80");
+    if (!low) return low;
+    auto even = filtered(withoutRoomNoise(*low), "acompressor=threshold=0.1:ratio=3:attack=5:release=120");
     if (!even) return even;
     const double lufs = loudnessOf(*even);
     if (!std::isfinite(lufs) || lufs < -60) return even; // silence has no gain
