@@ -150,8 +150,8 @@ Status checkBundle(const Bundle& b, const ZipReader& zip, Date today) {
         if (r.review.athlete != b.athlete.id || r.review.id.empty() ||
             !submissions.contains(r.review.submission.value))
             return hostile(msg("bundle.other-athlete"));
-        for (const auto& [stop, take] : r.review.takes)
-            if (!listed.contains("takes/" + take.file)) return hostile(msg("bundle.film-missing"));
+        for (const std::string& take : r.review.takeFiles())
+            if (!listed.contains("takes/" + take)) return hostile(msg("bundle.film-missing"));
     }
     return Done{};
 }
@@ -194,8 +194,8 @@ private:
             if (!text) return text.error();
             bundle_.playbooks[j.playbook] = std::move(*text);
         }
-        for (const auto& [stop, take] : review->takes)
-            if (auto added = addFile("takes/" + take.file); !added) return added;
+        for (const std::string& take : review->takeFiles())
+            if (auto added = addFile("takes/" + take); !added) return added;
         bundle_.reviews.push_back({std::move(*review), std::move(*results)});
         return Done{};
     }

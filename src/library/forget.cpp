@@ -28,7 +28,7 @@ std::vector<std::string> textsOf(SQLite::Database& db, const char* sql, const st
 void addTakes(const std::string& document, std::set<std::string>& files) {
     const auto review = reviewFromJson(document);
     if (!review) return;
-    for (const auto& [stop, take] : review->takes) files.insert("takes/" + take.file);
+    for (const std::string& take : review->takeFiles()) files.insert("takes/" + take);
 }
 
 std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {

@@ -161,6 +161,9 @@ void sayAgain(SQLite::Database& db, const Problem& p) {
     auto review = reviewFromJson(textOf(db, "reviews", p.id));
     if (!review) throw UnreadableRow(review.error().text);
     std::erase_if(review->takes, [&](const auto& take) { return take.second.file == p.file; });
+    for (auto& [stop, spares] : review->spareTakes)
+        std::erase_if(spares, [&](const Take& take) { return take.file == p.file; });
+    std::erase_if(review->spareTakes, [](const auto& spares) { return spares.second.empty(); });
     run(db, "UPDATE reviews SET document = ?, summary = '', revision = revision + 1 WHERE id = ?",
         toJson(*review), p.id);
 }

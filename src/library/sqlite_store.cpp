@@ -30,8 +30,14 @@ Status SqliteStore::openFile(const std::filesystem::path& file) {
     return Done{};
 }
 
-Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
+Status SqliteStore::mayWrite() const {
+    if (lookOnly_) return fail(ErrorCode::Refused, msg("sqlite-store.looked-at-only"));
     if (readOnly_) return fail(ErrorCode::Refused, msg("sqlite-store.this-library-can-only-be-read"));
+    return Done{};
+}
+
+Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
+    if (const Status may = mayWrite(); !may) return may;
     try {
         SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
         work(*db_);

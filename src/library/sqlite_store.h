@@ -62,7 +62,8 @@ public:
     std::string setting(const std::string& key, const std::string& otherwise = "") override;
     Status setSetting(const std::string& key, const std::string& value) override;
 
-    bool readOnly() const override { return readOnly_; }
+    void lookOnly(bool on) override { lookOnly_ = on; }
+    Status mayWrite() const override;
 
     /// A consistent copy of the database as it is now, in a new file. Errors: Damaged, DiskFull.
     Status snapshot(const std::filesystem::path& file);
@@ -86,7 +87,7 @@ protected:
 private:
     std::filesystem::path file_;
     std::unique_ptr<SQLite::Database> db_;
-    bool readOnly_ = false;
+    bool readOnly_ = false, lookOnly_ = false;
     std::vector<Message> leftOut_; ///< by the lists, since it was asked for last
 };
 

@@ -131,8 +131,12 @@ public:
     virtual std::string setting(const std::string& key, const std::string& otherwise = "") = 0;
     virtual Status setSetting(const std::string& key, const std::string& value) = 0;
 
-    /// True when nothing can be written here.
-    virtual bool readOnly() const = 0;
+    /// From now on nothing is written, or it is again: names are out of sight, and what is shown must not be
+    /// kept.
+    virtual void lookOnly(bool on) = 0;
+    /// Why nothing is written here, if so. Errors: Refused.
+    virtual Status mayWrite() const = 0;
+    bool readOnly() const { return !mayWrite().ok(); }
 };
 
 } // namespace jg

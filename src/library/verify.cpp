@@ -101,8 +101,8 @@ private:
                  [this](const std::string& id, const std::string& text) {
                      const auto review = reviewFromJson(text);
                      if (review)
-                         for (const auto& [stop, take] : review->takes)
-                             takes_.push_back({id, take.file, review->sent.has_value()});
+                         for (const std::string& file : review->takeFiles())
+                             takes_.push_back({id, file, review->sent.has_value()});
                      return asStatus(review);
                  });
         readEach("results", "SELECT review, document FROM results ORDER BY review", Repair::Forget,
@@ -198,7 +198,7 @@ private:
         for (const std::string& text :
              rowsOf(db_, "SELECT document FROM versions", [](auto& q) { return textAt(q, 0); }))
             if (const auto version = reviewFromJson(text))
-                for (const auto& [stop, take] : version->takes) takes.insert(take.file);
+                for (const std::string& file : version->takeFiles()) takes.insert(file);
         if (!anyUnreadable("reviews")) lookIn("takes", takes);
         lookIn("media", films);
         lookIn("sent", mails_);

@@ -242,7 +242,14 @@ Words::Words(std::string tag, Catalogue catalogue, Catalogue sentences, const Wo
 
 std::string Words::operator()(const Message& message) const {
     const std::lock_guard lock(inner_->formatting);
-    return inner_->text(message);
+    std::string text = inner_->text(message);
+    return names_ ? (*names_)(text) : text;
+}
+
+Words Words::hiding(std::shared_ptr<const NameVeil> names) const {
+    Words hidden = *this;
+    hidden.names_ = std::move(names);
+    return hidden;
 }
 
 const std::string& Words::tag() const {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/message.h"
+#include "words/name_veil.h"
 
 #include <map>
 #include <memory>
@@ -31,12 +32,15 @@ public:
     const Catalogue& catalogue() const;
     /// The playbook's sentences, by their English text.
     const Catalogue& sentences() const;
+    /// The same language with names out of sight; null = as they are.
+    Words hiding(std::shared_ptr<const NameVeil> names) const;
     /// Ids whose pattern can't be read, each with the reason.
     std::vector<std::string> problems() const;
 
 private:
     struct Inner;
     std::shared_ptr<Inner> inner_;
+    std::shared_ptr<const NameVeil> names_; ///< what is put out of sight; may be null
 };
 
 /// The catalogue that ships: complete. Spelling, dates and lists as in Britain.
