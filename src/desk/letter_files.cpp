@@ -7,6 +7,7 @@
 #include "letter/letter_html.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
+#include "letter/veils.h"
 #include "letter/week_sheet.h"
 #include "review/tried.h"
 
@@ -36,7 +37,8 @@ Result<QImage> stillOf(OpenFilms& films, const FilmRecipe& recipe, const ToldDel
     const QSizeF size(picture->width, picture->height);
     const MarkScene scene =
         onlyTheMatter(sceneFor(told.marks, recipe.playbook, told.assessment, frame, about, ghost));
-    return renderStill(*picture, scene, recipe.words, kStillPixels, stillPart(told.marks, frame, size));
+    return renderStill(shownImage(*picture, told.marks.veils, frame), scene, recipe.words, kStillPixels,
+                       stillPart(told.marks, frame, size));
 }
 
 } // namespace
@@ -114,9 +116,10 @@ Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, File
     for (const MeasureRow& row : sheet.told.measures) {
         if (!row.value.value) continue;
         const ToldDelivery& told = toldIn(recipe.film, row.delivery);
-        const Trial* trial = trialOf(sheet.playbook, row.id, told.marks, told.captureFps);
         // One that does not keep its promise is among the warnings already.
-        if (trial && trial->keepsItsPromise()) sheet.tried[row.id] = trialInWords(*trial);
+        if (const MeasureDefinition* m = sheet.playbook.measure(row.id))
+            if (Message tried = triedInWords(sheet.playbook, *m, told.marks, told.captureFps); !tried.empty())
+                sheet.tried[row.id] = std::move(tried);
     }
     return writeCoachSheet(sheet, recipe.paper, english(), path, files);
 }

@@ -6,6 +6,7 @@
 #include "letter/palette.h"
 #include "letter/qt_text.h"
 #include "letter/still.h"
+#include "letter/veils.h"
 #include "review/letter_model.h"
 #include "review/lockstep.h"
 #include "review/told_number.h"
@@ -24,14 +25,16 @@ constexpr double kLeastEm = 0.9;       ///< to which words shrink before they ar
 
 /// What decides how a picture of a stop looks.
 std::string signatureOf(const Stop& s, const StageState& state, const std::string& caption) {
-    std::size_t points = 0;
-    for (const auto& stroke : state.strokes) points += stroke.size();
-    std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" +
-                      std::to_string(state.strokes.size()) + "/" + std::to_string(points) +
-                      (state.marks ? "m" : "-") + caption;
-    if (state.pointer)
-        sig += "/" + std::to_string(std::lround(state.pointer->x * 4)) + "," +
-               std::to_string(std::lround(state.pointer->y * 4));
+    const auto placed = [](ImagePoint at) {
+        return "/" + std::to_string(std::lround(at.x * 4)) + "," + std::to_string(std::lround(at.y * 4));
+    };
+    std::string sig = s.id.value + "/" + std::to_string(state.frame) + "/" + (state.marks ? "m" : "-") +
+                      (state.goal ? "g" : "-") + caption;
+    for (const Drawn& d : state.drawn)
+        sig += "/" + std::to_string(d.points.size()) + placed(d.points.back()) +
+               std::to_string(std::lround(d.clear * 100));
+    if (state.part) sig += placed(state.part->from) + placed(state.part->to);
+    if (state.pointer) sig += placed(*state.pointer);
     return sig;
 }
 
@@ -137,18 +140,23 @@ void FilmPainter::closing() {
 }
 
 Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame,
-                                              QRectF area, bool own) {
+                                              QRectF area, bool own,
+                                              const std::optional<PictureBox>& lookedAt) {
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
     auto picture = (*reader)->picture(FrameNumber{frame});
     if (!picture) return picture.error();
     const QSizeF size(picture->width, picture->height);
-    const QRectF part = athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
+    const QRectF part = lookedAt ? inShape(QRectF(QPointF(lookedAt->from.x, lookedAt->from.y),
+                                                  QPointF(lookedAt->to.x, lookedAt->to.y)),
+                                           size, area.size())
+                                 : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
     const double scale = area.width() / part.width();
     const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
     p.setRenderHint(QPainter::SmoothPixmapTransform);
     p.setClipRect(area);
-    p.drawImage(QRectF(view.offset, size * scale), toImage(*picture));
+    p.fillRect(area, palette::stage);
+    p.drawImage(QRectF(view.offset, size * scale), shownImage(*picture, told.marks.veils, frame));
     return view;
 }
 
@@ -217,12 +225,13 @@ Status FilmPainter::paintStop(QPainter& p, const FilmSegment& segment, std::int6
     if (beside)
         if (auto painted = paintOther(p, segment, *beside, frame, state && state->marks); !painted)
             return painted;
-    auto view = paintFrame(p, told, frame, area);
+    auto view = paintFrame(p, told, frame, area, true, state ? state->part : std::nullopt);
     if (!view) return view.error();
     const std::string about = picturedMeasure(r_, told, s.finding);
-    if (state && state->marks) paintMarks(p, told, frame, about, ghostIn(told, about), *view, area);
+    if (state && state->marks)
+        paintMarks(p, told, frame, about, state->goal ? ghostIn(told, about) : nullptr, *view, area);
     if (state)
-        for (const auto& stroke : state->strokes) paintStroke(p, stroke, *view, layout_.markUnit);
+        for (const Drawn& drawn : state->drawn) paintDrawn(p, drawn, *view, layout_.markUnit);
     if (state && state->pointer) paintPointer(p, *state->pointer, *view, layout_.markUnit);
     if (beside) paintWhen(p, beside->now, area);
     return Done{};
@@ -280,7 +289,7 @@ std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessm
 
 Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const std::string& caption) {
     const Stop& s = *segment.stop;
-    const StageState state = stateAt(s, *segment.take, sample);
+    const StageState state = stateAt(s, *segment.take, sample, toldIn(r_, s.delivery).marks);
     const std::string signature = signatureOf(s, state, caption);
     if (signature == last_) return Done{};
     QPainter p(&canvas_);

@@ -45,9 +45,9 @@ private:
     void paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least);
     /// Lines in columns beside each other.
     void card(const std::vector<std::vector<Line>>& columns);
-    /// A frame of a delivery cut to the athlete into an area; `own` = this review's.
+    /// A frame of a delivery into an area, cut to the athlete or to what is looked at; `own` = this review's.
     Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame, QRectF area,
-                                     bool own = true);
+                                     bool own = true, const std::optional<PictureBox>& lookedAt = {});
     /// A stop's frame with what is told on it, alone or beside another day's; `state` null = without marks.
     Status paintStop(QPainter& p, const FilmSegment& segment, std::int64_t frame, const StageState* state);
     Status paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame,

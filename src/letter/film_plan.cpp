@@ -83,7 +83,7 @@ Result<std::vector<FilmSegment>> planFilm(const FilmRecipe& r, const TimesOf& ti
             }
         }
         all.push_back({FilmSegment::Kind::Said, moved ? "" : title,
-                       take->second.samples * kSampleRate / take->second.sampleRate, &s, &take->second,
+                       take->second.kept() * kSampleRate / take->second.sampleRate, &s, &take->second,
                        s.delivery});
     }
     all.push_back({FilmSegment::Kind::Closing, r.words(msg("film.to-work-on")), samplesOf(kClosingSeconds)});
@@ -142,16 +142,7 @@ QRectF placesOn(const DeliveryMarks& marks, const Review* review, int& count) {
 
 } // namespace
 
-QRectF athletePart(const DeliveryMarks& marks, const Review* review, QSizeF picture, QSizeF area) {
-    constexpr int kFew = 4;        // points that tell no body
-    constexpr double kRoom = 0.12; // of the body's height, on each side
-    const QRectF full(QPointF(), picture);
-    int count = 0;
-    QRectF part = placesOn(marks, review, count);
-    if (count < kFew) part = full;
-    const double room = kRoom * part.height();
-    part = part.adjusted(-room, -room, room, room) & full;
-    // The shape of the area, about the same middle, and back onto the picture as far as it reaches.
+QRectF inShape(QRectF part, QSizeF picture, QSizeF area) {
     const double shape = area.width() / area.height();
     const QSizeF size = part.width() < part.height() * shape ? QSizeF(part.height() * shape, part.height())
                                                              : QSizeF(part.width(), part.width() / shape);
@@ -160,9 +151,20 @@ QRectF athletePart(const DeliveryMarks& marks, const Review* review, QSizeF pict
     const auto held = [](double at, double length, double whole) {
         return length >= whole ? (whole - length) / 2 : std::clamp(at, 0.0, whole - length);
     };
-    cut.moveLeft(held(cut.left(), cut.width(), full.width()));
-    cut.moveTop(held(cut.top(), cut.height(), full.height()));
+    cut.moveLeft(held(cut.left(), cut.width(), picture.width()));
+    cut.moveTop(held(cut.top(), cut.height(), picture.height()));
     return cut;
+}
+
+QRectF athletePart(const DeliveryMarks& marks, const Review* review, QSizeF picture, QSizeF area) {
+    constexpr int kFew = 4;        // points that tell no body
+    constexpr double kRoom = 0.12; // of the body's height, on each side
+    const QRectF full(QPointF(), picture);
+    int count = 0;
+    QRectF part = placesOn(marks, review, count);
+    if (count < kFew) part = full;
+    const double room = kRoom * part.height();
+    return inShape(part.adjusted(-room, -room, room, room) & full, picture, area);
 }
 
 } // namespace jg

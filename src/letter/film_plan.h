@@ -68,6 +68,10 @@ inline constexpr double kLeastOnPhone = 10;
 /// A film that is higher than wide has its words below in large. Pure.
 FilmLayout layOutFilm(QSize size);
 
+/// The least part of a picture in the shape of `area` that holds `part` about its middle, moved back onto the
+/// picture as far as it reaches. Pure.
+QRectF inShape(QRectF part, QSizeF picture, QSizeF area);
+
 /// The part of a delivery's film that holds all that is marked on it and was drawn while it was said (of
 /// another review's delivery null), with room about it, in the shape of `area`; the whole picture while
 /// little is marked. It may reach beyond a picture of another shape. Pure.

@@ -5,6 +5,7 @@
 #include "letter/pdf_file.h"
 #include "letter/qt_text.h"
 #include "letter/still.h"
+#include "letter/veils.h"
 #include "review/letter_model.h"
 
 #include <QBuffer>
@@ -257,7 +258,9 @@ MarkScene mirroredFor(const JuxtaRow& row, MarkScene scene) {
 
 QImage juxtaStill(const JuxtaSheet& sheet, CellKey key, const Picture& picture, QSize size) {
     const JuxtaRow& row = sheet.rows[key.first];
-    QImage image = toImage(picture);
+    const std::int64_t frame = sheet.columns[key.second].cells[key.first].frame.value_or(0);
+    QImage image = shownImage(picture, row.entry.marks.veils, frame,
+                              QSizeF(row.entry.clip.width, row.entry.clip.height));
     if (row.fit && row.fit->mirrored) image = image.mirrored(true, false);
     const ViewTransform view = juxtaView(sheet, key, QRectF(QPointF(0, 0), QSizeF(size)));
     QImage out(size, QImage::Format_RGB32);

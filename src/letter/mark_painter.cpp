@@ -4,6 +4,8 @@
 
 #include <QFontMetricsF>
 
+#include <QPainterPath>
+
 #include <algorithm>
 #include <cmath>
 
@@ -179,16 +181,61 @@ void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& 
     painter.restore();
 }
 
-void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view,
-                 double unit) {
+namespace {
+
+constexpr double kArrowHead = 15, kArrowSpread = 0.45; ///< in units; radians to each side
+
+QPainterPath arrow(QPointF from, QPointF to, double unit) {
+    QPainterPath path(from);
+    path.lineTo(to);
+    const QPointF way = to - from;
+    const double length = std::hypot(way.x(), way.y());
+    if (length < 1) return path;
+    const double head = std::min(kArrowHead * unit, 0.6 * length), back = std::atan2(-way.y(), -way.x());
+    for (const double side : {-kArrowSpread, kArrowSpread}) {
+        path.moveTo(to);
+        path.lineTo(to + head * QPointF(std::cos(back + side), std::sin(back + side)));
+    }
+    return path;
+}
+
+QPainterPath pathOf(const Drawn& drawn, const ViewTransform& view, double unit) {
+    const QPointF from = view.toView(drawn.points.front()), to = view.toView(drawn.points.back());
+    QPainterPath path(from);
+    switch (drawn.pen) {
+    case Pen::Free:
+        for (const ImagePoint p : drawn.points) path.lineTo(view.toView(p));
+        break;
+    case Pen::Line:
+        path.lineTo(to);
+        break;
+    case Pen::Arrow:
+        return arrow(from, to, unit);
+    case Pen::Ring: {
+        const double r = std::hypot((to - from).x(), (to - from).y());
+        path.addEllipse(from, r, r);
+        break;
+    }
+    case Pen::Box:
+        path.addRect(QRectF(from, to).normalized());
+        break;
+    }
+    return path;
+}
+
+} // namespace
+
+void paintDrawn(QPainter& painter, const Drawn& drawn, const ViewTransform& view, double unit) {
+    if (drawn.points.empty()) return;
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    QPolygonF path;
-    for (const ImagePoint p : stroke) path << view.toView(p);
+    painter.setOpacity(drawn.clear);
+    painter.setBrush(Qt::NoBrush);
+    const QPainterPath path = pathOf(drawn, view, unit);
     for (const bool casing : {true, false}) {
         painter.setPen(QPen(casing ? palette::casing : palette::chalk, (casing ? 6 : 3.2) * unit,
                             Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        painter.drawPolyline(path);
+        painter.drawPath(path);
     }
     painter.restore();
 }

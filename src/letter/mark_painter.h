@@ -3,6 +3,7 @@
 
 #include "letter/mark_scene.h"
 #include "letter/palette.h"
+#include "review/replay.h"
 #include "words/words.h"
 
 #include <QPainter>
@@ -29,9 +30,9 @@ struct ViewTransform {
 void paintScene(QPainter& painter, const MarkScene& scene, const ViewTransform& view, QRectF area,
                 const Words& words, double unit = 1, const QColor& colour = palette::chalk);
 
-/// Chalk strokes drawn while talking, and the pointer.
-void paintStroke(QPainter& painter, const std::vector<ImagePoint>& stroke, const ViewTransform& view,
-                 double unit = 1);
+/// What was drawn in chalk while talking, and the pointer. A ring lies about where it began, a box between
+/// where it began and ended.
+void paintDrawn(QPainter& painter, const Drawn& drawn, const ViewTransform& view, double unit = 1);
 void paintPointer(QPainter& painter, ImagePoint at, const ViewTransform& view, double unit = 1);
 
 } // namespace jg

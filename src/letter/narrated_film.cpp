@@ -3,6 +3,7 @@
 #include "letter/captions.h"
 #include "letter/film_painter.h"
 #include "review/beside.h"
+#include "review/take_cuts.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"
 #include "voice/voice_chain.h"
@@ -82,7 +83,7 @@ private:
         if (s.take) {
             auto raw = readSound(r_.takesFolder / s.take->file);
             if (!raw) return raw.error();
-            auto voice = polishVoice(*raw);
+            auto voice = polishVoice(heardOf(*s.take, *raw));
             if (!voice) return voice.error();
             sound = std::move(*voice);
             sound.resize(static_cast<std::size_t>(s.samples));
@@ -101,7 +102,7 @@ private:
             closed_ = true;
             return Done{};
         case FilmSegment::Kind::Said:
-            return painter_.said(s, samples * s.take->sampleRate / kSampleRate,
+            return painter_.said(s, inFile(*s.take, samples * s.take->sampleRate / kSampleRate),
                                  r_.burntCaptions ? captionAt(start_ + samples) : std::string());
         case FilmSegment::Kind::Whole:
         case FilmSegment::Kind::Motion:

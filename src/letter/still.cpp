@@ -72,14 +72,14 @@ QRectF stillPart(const DeliveryMarks& marks, std::int64_t frame, QSizeF picture)
     return part;
 }
 
-QImage renderStill(const Picture& picture, const MarkScene& scene, const Words& words, int width,
+QImage renderStill(const QImage& frame, const MarkScene& scene, const Words& words, int width,
                    const std::optional<QRectF>& wanted) {
-    const QRectF part = wanted.value_or(QRectF(0, 0, picture.width, picture.height));
+    const QRectF part = wanted.value_or(QRectF(frame.rect()));
     const double scale = width / part.width();
     QImage out(width, std::max(1, static_cast<int>(part.height() * scale + 0.5)), QImage::Format_RGB32);
     QPainter painter(&out);
     painter.setRenderHint(QPainter::SmoothPixmapTransform);
-    painter.drawImage(QRectF(0, 0, out.width(), out.height()), toImage(picture), part);
+    painter.drawImage(QRectF(0, 0, out.width(), out.height()), frame, part);
     painter.end();
     lightAlike(out);
     QPainter marks(&out);

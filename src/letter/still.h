@@ -15,8 +15,9 @@ namespace jg {
 /// The picture's pixels without a copy; the Picture must outlive the image's use (it is kept inside).
 QImage toImage(const Picture& picture);
 
-/// The frame, or a part of it, with its scene, `width` pixels wide and lit as all stills are.
-QImage renderStill(const Picture& picture, const MarkScene& scene, const Words& words, int width,
+/// The frame, or a part of it, with its scene, `width` pixels wide and lit as all stills are. `frame` is what
+/// may be shown (shownImage()).
+QImage renderStill(const QImage& frame, const MarkScene& scene, const Words& words, int width,
                    const std::optional<QRectF>& part = std::nullopt);
 
 /// A 3:2 part of a delivery's picture: as high as what is marked on all of its frames, round the athlete on

@@ -142,6 +142,104 @@ TEST(NarratedFilm, AStopOnAnotherDeliveryShowsItsFilm) {
     EXPECT_GT(lightOf(film, at(0)), 1.5 * lightOf(film, at(1)));
 }
 
+/// How far two pictures of one size lie apart, in grey levels.
+double apart(const QImage& a, const QImage& b) {
+    double sum = 0;
+    for (int y = 0; y < a.height(); ++y)
+        for (int x = 0; x < a.width(); ++x) sum += std::abs(qGray(a.pixel(x, y)) - qGray(b.pixel(x, y)));
+    return sum / (a.width() * a.height());
+}
+
+// The film's pictures against the events of a take, each taken from the athlete's own film by hand.
+TEST(NarratedFilm, ShowsWhatWasLookedAtDrawnAndPlayedWhileItWasSaid) {
+    Walk walk;
+    FilmRecipe recipe = previewRecipe(*walk.session()).film;
+    recipe.width = 640;
+    recipe.height = 360;
+    recipe.review.stops.resize(1);
+    const Stop& stop = recipe.review.stops.front();
+    Take& take = recipe.review.takes.at(stop.id);
+    const FilmLayout layout = layOutFilm(QSize(640, 360));
+    // Twice as near, in the shape of the film's picture.
+    const Clip& clip = walk.submission.clips[0];
+    const double w = clip.width / 2.0, h = w * layout.picture.height() / layout.picture.width();
+    const PictureBox part{{clip.width * 0.3, clip.height * 0.3},
+                          {clip.width * 0.3 + w, clip.height * 0.3 + h}};
+    const ImagePoint middle{(part.from.x + part.to.x) / 2, (part.from.y + part.to.y) / 2};
+    const auto second = [](double s) { return static_cast<std::int64_t>(s * kSampleRate); };
+    take.cuts.clear();
+    take.events = {
+        {.sample = 0, .kind = TakeEventKind::Frame, .frame = stop.frame},
+        {.sample = 0, .kind = TakeEventKind::MarksOff},
+        {.sample = second(1), .kind = TakeEventKind::View, .at = part.from, .to = part.to},
+        {.sample = second(2),
+         .kind = TakeEventKind::StrokeBegin,
+         .at = middle,
+         .pen = Pen::Ring,
+         .fades = true},
+        {.sample = second(2), .kind = TakeEventKind::StrokeTo, .at = {middle.x + w / 8, middle.y}},
+        {.sample = second(2.5), .kind = TakeEventKind::Frame, .frame = stop.frame + 6},
+    };
+    ASSERT_GT(take.seconds(), 7);
+    const auto path = walk.folder / "looked.mp4";
+    ASSERT_TRUE(renderNarratedFilm(recipe, path, walk.library->files()));
+    auto film = Reader::open(path), own = Reader::open(recipe.clip);
+    ASSERT_TRUE(film && own);
+    const double begins = saidAt(recipe, stop.id);
+    const QRect area = layout.picture.toRect();
+    const auto shownAt = [&](double s) {
+        return toImage(*(*film)->picture(FrameNumber{static_cast<std::int64_t>((begins + s) * 30)}))
+            .copy(area);
+    };
+    const auto near = [&](std::int64_t frame) {
+        return toImage(*(*own)->picture(FrameNumber{frame}))
+            .copy(QRectF(QPointF(part.from.x, part.from.y), QSizeF(w, h)).toRect())
+            .scaled(area.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+    };
+    const double same = apart(shownAt(1.5), near(stop.frame));
+    EXPECT_LT(same, 6);
+    EXPECT_GT(apart(shownAt(0.5), near(stop.frame)), 2 * same); // cut to the athlete, as ever
+    EXPECT_LT(apart(shownAt(7), near(stop.frame + 6)), 6);      // stepped on, and the ring has faded
+    EXPECT_GT(apart(shownAt(7), near(stop.frame)), apart(shownAt(7), near(stop.frame + 6)));
+    // The ring's right end is chalk while it is there.
+    const QPoint edge(area.width() / 2 + area.width() / 8, area.height() / 2);
+    const auto lightest = [&](const QImage& image) {
+        int most = 0;
+        for (int x = -3; x <= 3; ++x) most = std::max(most, qGray(image.pixel(edge + QPoint(x, 0))));
+        return most;
+    };
+    EXPECT_GT(lightest(shownAt(2.3)), 215);
+    EXPECT_LT(lightest(shownAt(1.5)), 215);
+}
+
+TEST(NarratedFilm, WhatIsLeftOutOfATakeIsNotInTheFilm) {
+    Walk walk;
+    FilmRecipe recipe = smallRecipe(walk);
+    recipe.review.stops.resize(1);
+    const Stop& stop = recipe.review.stops.front();
+    Take& take = recipe.review.takes.at(stop.id);
+    take.cuts = {{0, kSampleRate}, {2 * kSampleRate, 3 * kSampleRate}};
+    take.events = {{.sample = 0, .kind = TakeEventKind::Frame, .frame = stop.frame},
+                   {.sample = 5 * kSampleRate / 2, .kind = TakeEventKind::Frame, .frame = 3}};
+    const auto plan = planFilm(recipe, timesOf(recipe));
+    ASSERT_TRUE(plan);
+    for (const FilmSegment& s : *plan)
+        if (s.kind == FilmSegment::Kind::Said) {
+            EXPECT_EQ(s.samples, take.samples - 2 * kSampleRate);
+        }
+    const auto path = walk.folder / "shorter.mp4";
+    ASSERT_TRUE(renderNarratedFilm(recipe, path, walk.library->files()));
+    auto film = Reader::open(path);
+    ASSERT_TRUE(film);
+    // One second into what is heard the frame changes: its event lies in what is left out.
+    const double begins = saidAt(recipe, stop.id);
+    const auto greyAt = [&](double s) {
+        return toImage(*(*film)->picture(FrameNumber{static_cast<std::int64_t>((begins + s) * 30)}));
+    };
+    EXPECT_LT(apart(greyAt(0.3), greyAt(0.8)), 1);
+    EXPECT_GT(apart(greyAt(0.8), greyAt(1.2)), 1);
+}
+
 TEST(NarratedFilm, CancelLeavesNothing) {
     Walk walk;
     const auto session = walk.session();
