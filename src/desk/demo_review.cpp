@@ -167,7 +167,23 @@ void orderStops(Review& r, const Playbook& playbook, const Assessment& a, IdSour
                        r.first().frameOf(Moment::Plant).value_or(0), r.lead});
 }
 
-/// A few steps round the stop's frame and a pointing finger, spread over the take.
+/// A closer look at a joint with a ring round it.
+void lookCloser(Take& take, std::int64_t from, std::int64_t drawn, Landmark joint, ImagePoint at,
+                const Clip& clip) {
+    constexpr double kPart = 0.3, kRing = 0.035; // of the picture's height, to each side
+    const double high = kPart * clip.height, wide = high * clip.width / clip.height;
+    take.events.push_back(
+        {.sample = from,
+         .kind = TakeEventKind::View,
+         .at = {std::max(0.0, at.x - wide), std::max(0.0, at.y - high)},
+         .to = {std::min<double>(clip.width, at.x + wide), std::min<double>(clip.height, at.y + high)}});
+    take.events.push_back(
+        {.sample = drawn, .kind = TakeEventKind::StrokeBegin, .at = at, .pen = Pen::Ring, .joint = joint});
+    take.events.push_back(
+        {.sample = drawn, .kind = TakeEventKind::StrokeTo, .at = {at.x + kRing * clip.height, at.y}});
+}
+
+/// A few steps round the stop's frame, a closer look and a pointing finger, spread over the take.
 void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) {
     const auto at = [&](double part) {
         return static_cast<std::int64_t>(part * static_cast<double>(take.samples));
@@ -177,14 +193,17 @@ void addEvents(Take& take, const Stop& stop, const Review& r, const Clip& clip) 
         take.events.push_back({at(0.05 + 0.02 * i), TakeEventKind::Frame, frame, {}});
     }
     ImagePoint where{clip.width * 0.5, clip.height * 0.6};
+    std::optional<Landmark> joint;
     for (const auto& [key, mark] : r.deliveryOr(stop.delivery).points)
-        if (key.frame == stop.frame) where = mark.point.at;
+        if (key.frame == stop.frame) where = mark.point.at, joint = key.landmark;
+    if (joint && stop.kind == StopKind::Correction) lookCloser(take, at(0.30), at(0.34), *joint, where, clip);
     for (int i = 0; i < 24; ++i)
         take.events.push_back({at(0.40 + 0.012 * i),
                                TakeEventKind::Pointer,
                                0,
                                {where.x + 30 * std::cos(0.3 * i), where.y + 16 * std::sin(0.3 * i)}});
     take.events.push_back({at(0.72), TakeEventKind::PointerOff, 0, {}});
+    if (joint) take.events.push_back({.sample = at(0.80), .kind = TakeEventKind::View});
 }
 
 Status speakStops(Review& r, Library& library, const Clip& clip, std::size_t leaveOpen) {

@@ -1,6 +1,8 @@
 #include "desk/recorder.h"
 
 #include "review/message_json.h"
+#include "review/take_cuts.h"
+#include "voice/speech.h"
 
 #include <algorithm>
 #include <cmath>
@@ -32,10 +34,12 @@ Status Recorder::writeHead(const TakeHead& head) {
     return write(samples);
 }
 
-Status Recorder::start(const ReviewId& review, const Stop& stop, const std::string& serial,
+Status Recorder::start(const ReviewId& review, const Stop& stop, std::int64_t nowUnix,
                        const std::optional<TakeHead>& head) {
     take_ = Take{};
-    take_.file = review.value + "-" + stop.id.value + "-" + serial + ".wav";
+    take_.atUnix = nowUnix;
+    take_.file = review.value + "-" + stop.id.value + "-" + std::to_string(nowUnix) + "-" +
+                 std::to_string(++serial_) + ".wav";
     take_.sampleRate = kSampleRate;
     take_.microphone = messageAsText(microphone_.name());
     part_ = library_.takePath(".part-" + take_.file);
@@ -52,7 +56,7 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, const std::stri
     if (head)
         started = writeHead(*head);
     else
-        note(TakeEventKind::Frame, stop.frame);
+        note({.kind = TakeEventKind::Frame, .frame = stop.frame});
     if (started)
         started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
                                     [this](const Error& e) { Q_EMIT brokenOff(e.text); });
@@ -85,9 +89,16 @@ Status Recorder::write(std::span<const std::int16_t> samples) {
     return Done{};
 }
 
-void Recorder::note(TakeEventKind kind, std::int64_t frame, ImagePoint at) {
+void Recorder::note(TakeEvent event) {
     if (!writer_) return;
-    take_.events.push_back({writer_->samples(), kind, frame, at});
+    event.sample = writer_->samples();
+    take_.events.push_back(event);
+}
+
+/// A take that can't be read again is heard whole.
+void Recorder::leaveOutSilence() {
+    if (const auto sound = readSound(library_.takePath(take_.file)))
+        take_.cuts = cutsOf(take_, speechIn(*sound), Shortening::Ends);
 }
 
 Result<std::optional<Take>> Recorder::finish() {
@@ -105,6 +116,7 @@ Result<std::optional<Take>> Recorder::finish() {
     }
     fs::rename(part_, library_.takePath(take_.file), ec);
     if (ec) return writeError(library_.takePath(take_.file), ec.value());
+    leaveOutSilence();
     return std::optional<Take>{take_};
 }
 

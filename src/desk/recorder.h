@@ -31,19 +31,22 @@ public:
 
     /// Begins a take of a stop, from the end of `head` on where there is one. The earlier take's file stays
     /// as it is. Errors: NotFound (no microphone), Refused, WriteFailed, DiskFull, those of readSound().
-    Status start(const ReviewId& review, const Stop& stop, const std::string& serial,
+    Status start(const ReviewId& review, const Stop& stop, std::int64_t nowUnix,
                  const std::optional<TakeHead>& head = {});
     bool recording() const { return writer_.has_value(); }
     const StopId& stop() const { return stop_; }
     /// Notes something done while talking, at the sample that has just come in.
-    void note(TakeEventKind kind, std::int64_t frame = 0, ImagePoint at = {});
+    void note(TakeEvent event);
     double seconds() const { return writer_ ? static_cast<double>(writer_->samples()) / kSampleRate : 0; }
     /// Loudest sample of each tenth of a second, 0..1.
     const std::vector<float>& levels() const { return levels_; }
     /// What is wrong with the sound just now.
     LevelTrouble trouble() const { return watch_.now(); }
-    const std::vector<TakeEvent>& events() const { return take_.events; }
-    /// Ends the take. Nothing when no sample came but those of a head. Errors: WriteFailed, DiskFull.
+    /// What was taken until now; its sound is not all in the file yet.
+    const Take& soFar() const { return take_; }
+    std::int64_t samples() const { return writer_ ? writer_->samples() : 0; }
+    /// Ends the take, the silence at its ends left out. Nothing when no sample came but those of a head.
+    /// Errors: WriteFailed, DiskFull.
     Result<std::optional<Take>> finish();
 
 Q_SIGNALS:
@@ -54,6 +57,7 @@ private:
     void take(std::span<const std::int16_t> samples);
     Status write(std::span<const std::int16_t> samples);
     Status writeHead(const TakeHead& head);
+    void leaveOutSilence();
     Library& library_;
     Microphone& microphone_;
     std::optional<WavWriter> writer_;
@@ -63,6 +67,7 @@ private:
     std::int64_t headSamples_ = 0;
     std::vector<float> levels_;
     LevelWatch watch_;
+    int serial_ = 0; ///< of the takes of this program
     float peak_ = 0;
     std::int64_t nextLevel_ = 0;
 };

@@ -246,8 +246,7 @@ Status ReviewSession::peopleChanged() {
 
 Status ReviewSession::mayEdit() const {
     if (review_.sent) return fail(ErrorCode::Refused, msg("review-session.this-review-was-sent-and-stays"));
-    if (library_.readOnly())
-        return fail(ErrorCode::Refused, msg("review-session.this-library-can-only-be-read"));
+    if (const Status may = library_.mayWrite(); !may) return may;
     if (held_) return fail(ErrorCode::Refused, msg("review-session.the-letter-is-being-sent-wait"));
     if (keepState() == KeepState::Elsewhere) return keepError();
     return Done{};

@@ -154,17 +154,19 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     EXPECT_NE(said(box->at(0).reason).find("Nobody answers"), std::string::npos);
 }
 
+constexpr std::int64_t kSaidAt = 1'780'000'000;
+
 TEST(Recorder, KeepsSoundAndEventsOnOneClock) {
     Walk walk(Stage::Judge);
     const auto mic = makeStandInMicrophone(demoVoices(), 10);
     Recorder recorder(*walk.library, *mic);
     const Stop stop{{"stop-1"}, StopKind::Correction, "leg-spread", "Leg spread", 80};
-    ASSERT_TRUE(recorder.start(walk.review.id, stop, "1"));
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, kSaidAt + 1));
     ASSERT_TRUE(turnUntil([&] { return recorder.seconds() > 1; }));
-    recorder.note(TakeEventKind::Frame, 81);
+    recorder.note({.kind = TakeEventKind::Frame, .frame = 81});
     const double at = recorder.seconds();
     ASSERT_TRUE(turnUntil([&] { return recorder.seconds() > 2; }));
-    recorder.note(TakeEventKind::Pointer, 0, {5, 6});
+    recorder.note({.kind = TakeEventKind::Pointer, .at = {5, 6}});
     const auto take = recorder.finish();
     ASSERT_TRUE(take);
     ASSERT_TRUE(*take);
@@ -182,7 +184,8 @@ TEST(Recorder, WithoutAMicrophoneItSaysSoAndLeavesNothing) {
     Walk walk(Stage::Judge);
     const auto mic = makeStandInMicrophone({});
     Recorder recorder(*walk.library, *mic);
-    const Status started = recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1");
+    const Status started =
+        recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, kSaidAt + 1);
     ASSERT_FALSE(started);
     EXPECT_FALSE(recorder.recording());
     EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
@@ -211,7 +214,7 @@ TEST(Recorder, WhatWasSaidBeforeTheMicrophoneWentAwayIsKept) {
     Recorder recorder(*walk.library, mic);
     Message why;
     QObject::connect(&recorder, &Recorder::brokenOff, [&](const Message& message) { why = message; });
-    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1"));
+    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, kSaidAt + 1));
     mic.talk(30000);
     mic.unplug();
     EXPECT_FALSE(why.empty());
@@ -225,17 +228,17 @@ TEST(Recorder, SaysAgainFromAPointOnAndKeepsWhatWasBeforeIt) {
     Unplugged mic;
     Recorder recorder(*walk.library, mic);
     const Stop stop{{"s"}, StopKind::Recap, "", "t", 7};
-    ASSERT_TRUE(recorder.start(walk.review.id, stop, "1"));
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, kSaidAt + 1));
     mic.talk(20000);
-    recorder.note(TakeEventKind::Frame, 9);
+    recorder.note({.kind = TakeEventKind::Frame, .frame = 9});
     mic.talk(20000);
-    recorder.note(TakeEventKind::Frame, 11);
+    recorder.note({.kind = TakeEventKind::Frame, .frame = 11});
     const auto first = recorder.finish();
     ASSERT_TRUE(first && *first);
-    ASSERT_TRUE(recorder.start(walk.review.id, stop, "2", TakeHead{**first, 30000}));
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, kSaidAt + 2, TakeHead{**first, 30000}));
     EXPECT_NEAR(recorder.seconds(), 30000.0 / kSampleRate, 1e-9);
     mic.talk(5000);
-    recorder.note(TakeEventKind::Frame, 12);
+    recorder.note({.kind = TakeEventKind::Frame, .frame = 12});
     const auto second = recorder.finish();
     ASSERT_TRUE(second && *second);
     EXPECT_EQ((*second)->samples, 35000);
@@ -250,7 +253,7 @@ TEST(Recorder, SaysAgainFromAPointOnAndKeepsWhatWasBeforeIt) {
     EXPECT_EQ(before->size(), 40000U); // untouched
     EXPECT_EQ((*after)[100], (*before)[100]);
     EXPECT_LT(std::abs((*after)[29999]), std::abs((*before)[29999]) / 100); // faded out
-    ASSERT_TRUE(recorder.start(walk.review.id, stop, "3", TakeHead{**first, 30000}));
+    ASSERT_TRUE(recorder.start(walk.review.id, stop, kSaidAt + 3, TakeHead{**first, 30000}));
     const auto none = recorder.finish(); // nothing came: the earlier take stands
     ASSERT_TRUE(none);
     EXPECT_FALSE(*none);
@@ -260,7 +263,7 @@ TEST(Recorder, ATakeWithoutASampleIsNoTake) {
     Walk walk(Stage::Judge);
     Unplugged mic;
     Recorder recorder(*walk.library, mic);
-    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, "1"));
+    ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, kSaidAt + 1));
     const auto take = recorder.finish();
     ASSERT_TRUE(take);
     EXPECT_FALSE(*take);

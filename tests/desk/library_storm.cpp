@@ -96,7 +96,7 @@ private:
         const auto microphone = makeStandInMicrophone(demoVoices(), 20);
         Recorder recorder(library, *microphone);
         const Stop stop{{"storm-" + std::to_string(::getpid())}, StopKind::Recap, "", "Storm", 0};
-        if (!recorder.start(session->review().id, stop, std::to_string(++serial_))) return;
+        if (!recorder.start(session->review().id, stop, session->clock().nowUnix() + ++serial_)) return;
         QElapsedTimer since;
         for (since.start(); since.elapsed() < 60;) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         const auto take = recorder.finish();
