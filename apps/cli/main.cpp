@@ -3,6 +3,7 @@
 
 #include "base/number.h"
 #include "desk/places.h"
+#include "post/no_core.h"
 
 #include <QGuiApplication>
 
@@ -161,6 +162,7 @@ int run(const std::vector<std::string>& words) {
 } // namespace jg::cli
 
 int main(int argc, char** argv) {
+    jg::leaveNoCore();
     // Pictures and letters are painted without any screen.
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     std::vector<std::string> words(argv + 1, argv + argc);

@@ -1,6 +1,7 @@
 // juxtagraph: the window.
 #include "apps/juxtagraph/quit_on_signal.h"
 #include "desk/places.h"
+#include "post/no_core.h"
 #include "ui/main_window.h"
 #include "ui/theme.h"
 
@@ -76,6 +77,7 @@ int cannotStart(const jg::Error& why) {
 } // namespace
 
 int main(int argc, char** argv) {
+    jg::leaveNoCore();
     const CommandLine words = read(argc, argv);
     if (words.help) {
         std::cout << kUse << jg::english()(jg::msg("app.help"));
