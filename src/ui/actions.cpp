@@ -30,6 +30,7 @@ const std::vector<ActionRow>& actionTable() {
         {"athlete-search", {K("/")}, AtHome},
         {"place-hand", {K("Alt+H")}, AtHome},
         {"look-over", {K("Y")}, AtHome},
+        {"hide-names", {K("Alt+N")}, AtHome},
 
         {"to-desk", {K(Qt::Key_Backspace)}, InReview},
         {"stage-next", {K(Qt::Key_PageDown)}, InReview},
@@ -59,6 +60,8 @@ const std::vector<ActionRow>& actionTable() {
         {"look-film", {K("F")}, AtLook},
         {"look-refilm", {K("R")}, AtLook},
         {"look-again", {K("K")}, AtLook},
+        {"look-hide", {K("H")}, AtLook},
+        {"look-show-again", {K("Shift+H")}, AtLook},
         {"look-done", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtLook},
 
         {"set-here", {K(Qt::Key_Return), K(Qt::Key_Enter)}, AtPositions},
@@ -84,14 +87,14 @@ const std::vector<ActionRow>& actionTable() {
         {"measure-order", {K("W")}, AtMeasure},
         {"measure-skip", {K("X")}, AtMeasure},
         {"point-delete", {K(Qt::Key_Delete)}, AtMeasure},
-        {"nudge-left", {K("Shift+Left")}, AtMeasure},
-        {"nudge-right", {K("Shift+Right")}, AtMeasure},
-        {"nudge-up", {K("Shift+Up")}, AtMeasure},
-        {"nudge-down", {K("Shift+Down")}, AtMeasure},
-        {"nudge-left-10", {K("Ctrl+Shift+Left")}, AtMeasure},
-        {"nudge-right-10", {K("Ctrl+Shift+Right")}, AtMeasure},
-        {"nudge-up-10", {K("Ctrl+Shift+Up")}, AtMeasure},
-        {"nudge-down-10", {K("Ctrl+Shift+Down")}, AtMeasure},
+        {"nudge-left", {K("Shift+Left")}, AtMeasure | AtPair},
+        {"nudge-right", {K("Shift+Right")}, AtMeasure | AtPair},
+        {"nudge-up", {K("Shift+Up")}, AtMeasure | AtPair},
+        {"nudge-down", {K("Shift+Down")}, AtMeasure | AtPair},
+        {"nudge-left-10", {K("Ctrl+Shift+Left")}, AtMeasure | AtPair},
+        {"nudge-right-10", {K("Ctrl+Shift+Right")}, AtMeasure | AtPair},
+        {"nudge-up-10", {K("Ctrl+Shift+Up")}, AtMeasure | AtPair},
+        {"nudge-down-10", {K("Ctrl+Shift+Down")}, AtMeasure | AtPair},
         {"point-cursor", {K("C")}, AtMeasure},
         {"tool-plumb", {K("1")}, AtMeasure},
         {"tool-level", {K("2")}, AtMeasure},
@@ -136,7 +139,17 @@ const std::vector<ActionRow>& actionTable() {
         {"say-here", {K("N")}, AtSay},
         {"say-words", {K("T")}, AtSay},
         {"say-motion", {K("F")}, AtSay},
-        {"say-length", {K("G")}, AtSay},
+        {"say-goal", {K("G")}, AtSay},
+        {"say-closer", {K("K")}, AtSay},
+        {"say-pen-1", {K("1")}, AtSay},
+        {"say-pen-2", {K("2")}, AtSay},
+        {"say-pen-3", {K("3")}, AtSay},
+        {"say-pen-4", {K("4")}, AtSay},
+        {"say-pen-5", {K("5")}, AtSay},
+        {"say-fades", {K("D")}, AtSay},
+        {"say-takes", {K("U")}, AtSay},
+        {"say-shorten", {K("S")}, AtSay},
+        {"say-length", {K("Q")}, AtSay},
         {"say-beside", {K("J")}, AtSay},
 
         {"plan-propose", {K("P")}, AtPrescribe},
@@ -205,6 +218,17 @@ const std::vector<ActionRow>& actionTable() {
         {"pair-back", {K(Qt::Key_Escape), K(Qt::Key_Backspace)}, AtPair},
     };
     return table;
+}
+
+Handlers nudges(const std::function<void(double, double)>& nudge) {
+    constexpr std::tuple<const char*, double, double> kWays[] = {
+        {"left", -1, 0}, {"right", 1, 0}, {"up", 0, -1}, {"down", 0, 1}};
+    Handlers all;
+    for (const auto& [way, dx, dy] : kWays) {
+        all[QString("nudge-%1").arg(way)] = [nudge, x = dx / 2, y = dy / 2] { nudge(x, y); };
+        all[QString("nudge-%1-10").arg(way)] = [nudge, x = 10 * dx, y = 10 * dy] { nudge(x, y); };
+    }
+    return all;
 }
 
 bool runIn(const Handlers& handlers, const QString& id) {

@@ -41,6 +41,8 @@ struct ActionRow {
 
 /// What the actions of one place do, by id.
 using Handlers = std::map<QString, std::function<void()>>;
+/// Those that move a point by half a pixel, or by ten, each way.
+Handlers nudges(const std::function<void(double dx, double dy)>& nudge);
 /// Does one; false when the place has no such action.
 bool runIn(const Handlers& handlers, const QString& id);
 

@@ -14,6 +14,7 @@
 #include "ui/hand/own_error_place.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/keep/keep_jobs.h"
+#include "ui/kept_words.h"
 #include "ui/library_dialog.h"
 #include "ui/playbook/playbook_place.h"
 #include "ui/post/post_place.h"
@@ -77,11 +78,10 @@ MainWindow::MainWindow(WindowParts parts)
     showPlace("desk");
     scrubs_ = new ScrubMaker(std::make_shared<FileStore>(), this);
     connect(scrubs_, &ScrubMaker::progressed, this, [this] {
-        foot_->setKept(parts_.library->readOnly() ? say("main-window.to-read-only-nothing-is-kept")
-                       : scrubs_->waiting() == 0  ? say("review-place.kept")
-                       : scrubs_->waiting() == 1  ? say("main-window.getting-a-film-ready")
-                                                  : say("main-window.getting-waiting-films-ready",
-                                                        {{"waiting", scrubs_->waiting()}}));
+        foot_->setKept(parts_.library->readOnly() || scrubs_->waiting() == 0 ? keptWords(*parts_.library)
+                       : scrubs_->waiting() == 1 ? say("main-window.getting-a-film-ready")
+                                                 : say("main-window.getting-waiting-films-ready",
+                                                       {{"waiting", scrubs_->waiting()}}));
     });
     constexpr int kAfterStartMs = 3000; // the window comes first
     if (parts_.library->readOnly()) return;
@@ -151,8 +151,7 @@ void MainWindow::buildHome() {
                      {"Enter", say("hint.open"), "open"},
                      {"T", say("main-window.take-in-films"), "take-in"},
                      {"F1", say("main-window.all-keys"), "shortcuts"}});
-    foot_->setKept(parts_.library->readOnly() ? say("main-window.to-read-only-nothing-is-kept")
-                                              : say("review-place.kept"));
+    foot_->setKept(keptWords(*parts_.library));
     connect(foot_, &Foot::asked, this, &MainWindow::run);
     column->addWidget(foot_);
     row->addLayout(column, 1);
@@ -343,7 +342,7 @@ void MainWindow::park(std::unique_ptr<ReviewKeeper> keeper) {
 }
 
 void MainWindow::takeInFiles(const QStringList& files) {
-    if (parts_.library->readOnly()) return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+    if (const Status may = parts_.library->mayWrite(); !may) return foot_->tell(say(may.error().text), 0);
     if (files.size() == 1 && files.front().endsWith(".zip", Qt::CaseInsensitive))
         return takeInBundle(this, *parts_.library, files.front(), parts_.clock->today(), tellKeep(),
                             [this] { refreshHome(); });
@@ -412,6 +411,7 @@ Handlers MainWindow::handlers() {
         {"athlete-search", [this] { showPlace("athletes"), athletes_->startSearch(); }},
         {"look-over",
          [this] { lookOverLibrary(this, *parts_.library, *parts_.clock, [this] { refreshHome(); }); }},
+        {"hide-names", [this] { toggleNames(); }},
         {"row-up", [this] { moveSelection(-1); }},
         {"row-down", [this] { moveSelection(1); }},
     };

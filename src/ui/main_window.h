@@ -95,6 +95,8 @@ private:
     void closePromise(qint64 row, Kept how);
     void closePain(const SubmissionId& submission, const QString& words);
     void takeVersion(qint64 row);
+    /// For a class that looks on: names are out of sight and nothing is kept, or all is as ever again.
+    void toggleNames();
     void park(std::unique_ptr<ReviewKeeper> keeper);
     void makeScrubCopies();
 

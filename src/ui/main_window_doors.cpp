@@ -1,9 +1,12 @@
 // The window's doors from a page to elsewhere: a film at a frame, the sheet, bundles, deleting an athlete.
 #include "ui/athletes/athletes_place.h"
+
+#include "desk/class_look.h"
 #include "ui/athletes/roster_dialog.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/keep/keep_jobs.h"
+#include "ui/kept_words.h"
 #include "ui/main_window.h"
 
 #include <QFileDialog>
@@ -54,7 +57,7 @@ std::function<void(const QString&, bool)> MainWindow::tellKeep() {
 }
 
 void MainWindow::takeInRoster(const QString& file) {
-    if (parts_.library->readOnly()) return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+    if (const Status may = parts_.library->mayWrite(); !may) return foot_->tell(say(may.error().text), 0);
     askRoster(this, *parts_.library, file, parts_.clock->today(), [this](const QString& sentence) {
         foot_->tell(sentence, 0);
         refreshHome();
@@ -76,11 +79,26 @@ void MainWindow::connectKeeping() {
         saveSeason(this, *parts_.library, parts_.playbook, athlete, parts_.clock->today(), tellKeep());
     });
     connect(athletes_, &AthletesPlace::forgetAsked, this, [this](const AthleteId& athlete) {
-        if (parts_.library->readOnly())
-            return foot_->tell(say("main-window.this-library-can-only-be-read"), 0);
+        if (const Status may = parts_.library->mayWrite(); !may) return foot_->tell(say(may.error().text), 0);
         askToForget(this, *parts_.library, athlete, parts_.clock->today(), tellKeep(),
                     [this] { refreshHome(); });
     });
+}
+
+void MainWindow::toggleNames() {
+    if (!parked_.empty()) return foot_->tell(say("main-window.names-wait"));
+    if (namesAreHidden()) {
+        parts_.library->lookOnly(false);
+        hideNames(nullptr);
+    } else {
+        auto veil = veilOfLibrary(*parts_.library, windowWords());
+        if (!veil) return foot_->tell(say(veil.error().text), 0);
+        parts_.library->lookOnly(true);
+        hideNames(std::make_shared<const NameVeil>(*std::move(veil)));
+    }
+    refreshHome();
+    foot_->setKept(keptWords(*parts_.library));
+    foot_->tell(say(namesAreHidden() ? "main-window.names-out-of-sight" : "main-window.names-shown"), 8);
 }
 
 } // namespace jg::ui

@@ -1,5 +1,7 @@
 #include "ui/words.h"
 
+#include "letter/qt_text.h"
+
 #include <QDateTime>
 
 #include <cmath>
@@ -11,7 +13,30 @@ Words& current() {
     static Words words = english();
     return words;
 }
+
+std::shared_ptr<const NameVeil>& hidden() {
+    static std::shared_ptr<const NameVeil> names;
+    return names;
+}
 } // namespace
+
+void hideNames(std::shared_ptr<const NameVeil> names) {
+    hidden() = std::move(names);
+    current() = current().hiding(hidden());
+}
+
+bool namesAreHidden() {
+    return hidden() != nullptr;
+}
+
+Words asShown(const Words& reader) {
+    return reader.hiding(hidden());
+}
+
+QString text(std::string_view utf8) {
+    const QString plain = jg::text(utf8);
+    return hidden() ? jg::text((*hidden())(utf8)) : plain;
+}
 
 const Words& windowWords() {
     return current();

@@ -6,6 +6,8 @@
 #include <QString>
 
 #include <initializer_list>
+#include <memory>
+#include <string_view>
 
 namespace jg::ui {
 
@@ -26,6 +28,14 @@ struct Said : MessageArg {
 /// is another value.
 const Words& windowWords();
 void setWindowWords(Words words);
+
+/// Puts names out of sight in all that the window shows; null = they are shown again.
+void hideNames(std::shared_ptr<const NameVeil> names);
+bool namesAreHidden();
+/// A reader's words as the window may show them now.
+Words asShown(const Words& reader);
+/// UTF-8 text of the core as the window may show it now; in this room it stands in for jg::text().
+QString text(std::string_view utf8);
 
 /// A message in the window's language.
 QString say(const Message& message);

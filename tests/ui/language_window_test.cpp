@@ -2,19 +2,14 @@
 #include "tests/ui/tour.h"
 
 #include "ui/readers_words.h"
-#include "ui/row_list.h"
-#include "ui/spoken.h"
 #include "ui/words.h"
 
 #include <nlohmann/json.hpp>
 
-#include <QAbstractButton>
-#include <QComboBox>
 #include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QRegularExpression>
-#include <QTextEdit>
 
 #include <set>
 
@@ -24,6 +19,7 @@ namespace {
 using nlohmann::json;
 using test::cutIn;
 using test::Driver;
+using test::textsOf;
 using test::waitFor;
 using test::Walk;
 
@@ -103,21 +99,6 @@ protected:
         text.replace(keys, "");
         const auto found = letters.match(text);
         return found.hasMatch() ? found.captured() + " in \"" + text + "\"" : QString();
-    }
-
-    static QStringList textsOf(QWidget* w) {
-        QStringList texts{w->toolTip(), w->accessibleName(), w->accessibleDescription()};
-        if (auto* label = qobject_cast<QLabel*>(w)) texts << label->text();
-        if (auto* button = qobject_cast<QAbstractButton*>(w)) texts << button->text();
-        if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText();
-        if (auto* box = qobject_cast<QComboBox*>(w))
-            for (int i = 0; i < box->count(); ++i) texts << box->itemText(i);
-        if (auto* list = qobject_cast<QAbstractItemView*>(w); list && list->model())
-            for (int i = 0; i < list->model()->rowCount(); ++i)
-                texts << list->model()->index(i, 0).data(Qt::AccessibleTextRole).toString();
-        if (auto* spoken = dynamic_cast<ui::Spoken*>(w)) texts << spoken->spokenValue();
-        if (w->isWindow()) texts << w->windowTitle();
-        return texts;
     }
 
     /// English that went round the catalogue, in all that `root` shows.

@@ -5,6 +5,8 @@
 #include <QTemporaryDir>
 
 #include <csignal>
+#include <fstream>
+#include <regex>
 
 namespace jg {
 namespace {
@@ -28,6 +30,10 @@ TEST(Quit, TheSystemsRequestEndsTheWindowCleanly) {
         }));
         QTest::qWait(300);
         ASSERT_EQ(window.state(), QProcess::Running) << window.readAllStandardError().toStdString();
+        // What is in its memory, a password say, comes to no disk when it crashes.
+        std::ifstream limits("/proc/" + std::to_string(window.processId()) + "/limits");
+        const std::string told((std::istreambuf_iterator<char>(limits)), {});
+        EXPECT_TRUE(std::regex_search(told, std::regex("Max core file size +1 +1 "))) << told;
         ::kill(static_cast<pid_t>(window.processId()), signal);
         ASSERT_TRUE(window.waitForFinished(15000)) << "it did not end";
         EXPECT_EQ(window.exitStatus(), QProcess::NormalExit);

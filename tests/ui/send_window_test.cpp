@@ -306,7 +306,7 @@ TEST(SayWindow, AllFindingsInNoStopCanBeChosenFrom) {
 
 TEST(SayWindow, TheLengthThatIsAimedAtIsSetAndTurnedRoundOnesAreRefused) {
     AtSaying w;
-    w.d.key(Qt::Key_G);
+    w.d.key(Qt::Key_Q);
     QDialog* form = opened(w.d, "say-length");
     ASSERT_TRUE(form);
     form->findChild<QSpinBox*>("least")->setValue(6);

@@ -1,5 +1,13 @@
 #include "tests/ui/tour.h"
 
+#include "ui/spoken.h"
+
+#include <QAbstractButton>
+#include <QAbstractItemView>
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+
 namespace jg::test {
 
 namespace {
@@ -13,6 +21,21 @@ void openAtLook(Driver& d, const Walk& walk) {
 }
 
 } // namespace
+
+QStringList textsOf(QWidget* w) {
+    QStringList texts{w->toolTip(), w->accessibleName(), w->accessibleDescription()};
+    if (auto* label = qobject_cast<QLabel*>(w)) texts << label->text();
+    if (auto* button = qobject_cast<QAbstractButton*>(w)) texts << button->text();
+    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText();
+    if (auto* box = qobject_cast<QComboBox*>(w))
+        for (int i = 0; i < box->count(); ++i) texts << box->itemText(i);
+    if (auto* list = qobject_cast<QAbstractItemView*>(w); list && list->model())
+        for (int i = 0; i < list->model()->rowCount(); ++i)
+            texts << list->model()->index(i, 0).data(Qt::AccessibleTextRole).toString();
+    if (auto* spoken = dynamic_cast<ui::Spoken*>(w)) texts << spoken->spokenValue();
+    if (w->isWindow()) texts << w->windowTitle();
+    return texts;
+}
 
 void tourPlaces(Driver& d, const Look& look) {
     d.window().resize(kUsual);

@@ -7,6 +7,8 @@ namespace jg::test {
 
 using Look = std::function<void(QWidget& shown, const std::string& where)>;
 
+/// All that a widget shows, says or is called.
+QStringList textsOf(QWidget* w);
 /// Every place.
 void tourPlaces(Driver& d, const Look& look);
 /// Every stage of the walk's review, each on two rows of its list: another row says other things.

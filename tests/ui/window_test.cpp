@@ -206,6 +206,7 @@ TEST(Window, SendingIsRefusedUntilPainIsConfirmed) {
 
 TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     Walk walk;
+    test::leaveUnsaid(walk); // a letter is quicker made than a film
     ASSERT_TRUE(walk.library->setSetting("mail.url", "smtp://127.0.0.1:1"));
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);

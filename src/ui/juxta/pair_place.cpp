@@ -384,7 +384,7 @@ void PairPlace::press(std::size_t side, ImagePoint at, double reach) {
     if (const auto grip = gripAt(entries_[side].marks, frame, at, reach)) {
         ReviewSession* session = sessionFor(side);
         if (!session) return;
-        held_ = {side, *grip};
+        chosen_ = held_ = {side, *grip};
         session->beginGesture();
         return;
     }
@@ -394,6 +394,19 @@ void PairPlace::press(std::size_t side, ImagePoint at, double reach) {
     mark.point = {at, sessions_[side]->clickSigmaPx(next->second)};
     perform(side, msg("measure-bench.place-the-landmark", {{"landmark", info(next->second).name()}}),
             SetPoint{{frame, next->second}, mark});
+    chosen_ = {side, Grip{PointKey{frame, next->second}, {}, 0}};
+}
+
+/// By picture pixels of its own film, as it is seen: a mirrored one goes the way of the arrow.
+void PairPlace::nudge(double dx, double dy) {
+    if (!chosen_) return s_.tell(say("pair-place.no-point-chosen"));
+    const auto& [side, grip] = *chosen_;
+    const auto place = placeOf(entries_[side].marks, grip);
+    if (!place || !sessionFor(side)) return;
+    const auto& fit = rows_[side]->fit;
+    if (auto change =
+            moved(entries_[side].marks, grip, {place->x + (fit && fit->mirrored ? -dx : dx), place->y + dy}))
+        perform(side, msg("measure-bench.nudge-a-point"), std::move(*change));
 }
 
 void PairPlace::dragTo(ImagePoint at) {
@@ -453,7 +466,8 @@ KeyHints PairPlace::hints() const {
 Handlers PairPlace::makeHandlers() {
     constexpr int kFar = 10;
     constexpr double kFadeStep = 0.1;
-    return {
+    Handlers all = nudges([this](double dx, double dy) { nudge(dx, dy); });
+    all.merge(Handlers{
         {"pair-back-1", [this] { step(-1); }},
         {"pair-on", [this] { step(1); }},
         {"pair-back-10", [this] { step(-kFar); }},
@@ -474,7 +488,8 @@ Handlers PairPlace::makeHandlers() {
         {"pair-say", [this] { intoRunningOrder(); }},
         {"pair-undo", [this] { undo(); }},
         {"pair-back", [this] { s_.back(); }},
-    };
+    });
+    return all;
 }
 
 } // namespace jg::ui

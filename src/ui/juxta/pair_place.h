@@ -76,6 +76,7 @@ private:
     void ask();
     void press(std::size_t side, ImagePoint at, double reach);
     void dragTo(ImagePoint at);
+    void nudge(double dx, double dy);
     void undo();
     void intoRunningOrder();
     ReviewSession* sessionFor(std::size_t side);
@@ -99,7 +100,8 @@ private:
     bool edited_ = false;
     bool asking_ = false;
     std::optional<std::pair<std::size_t, Grip>> held_;
-    QString panelOf_; ///< what the panel was filled for
+    std::optional<std::pair<std::size_t, Grip>> chosen_; ///< held or placed last: nudged by keys
+    QString panelOf_;                                    ///< what the panel was filled for
     QTimer timer_;
     QElapsedTimer since_;
     double startMs_ = 0, speed_ = 1;

@@ -3,8 +3,9 @@
 #include "kinematics/ghost.h"
 #include "kinematics/unit_words.h"
 #include "letter/mark_painter.h"
-#include "letter/still.h"
+#include "letter/veils.h"
 #include "review/joints.h"
+#include "ui/review/loupe.h"
 #include "ui/text_scale.h"
 #include "ui/words.h"
 
@@ -33,12 +34,15 @@ PairView::PairView(const Playbook& playbook, QWidget* parent)
     setAccessibleName(say("pair-place.two"));
     setMinimumSize(400, 240);
     setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
 }
 
 void PairView::setSide(std::size_t side, PairSide shown) {
     const PairSide& before = sides_[side];
     if (shown.picture.pixels != before.picture.pixels || !before.row) { // a step tells more than a picture
-        const QImage image = toImage(shown.picture);
+        const JuxtaEntry& entry = shown.row->entry;
+        const QImage image = shownImage(shown.picture, entry.marks.veils, shown.frame,
+                                        QSizeF(entry.clip.width, entry.clip.height));
         images_[side] = shown.row->fit && shown.row->fit->mirrored ? image.mirrored(true, false) : image;
     }
     middles_[side] = bodyMiddleAt(shown.row->entry, std::max<std::int64_t>(0, shown.frame));
@@ -280,6 +284,7 @@ void PairView::paintEvent(QPaintEvent*) {
     if (look_ == PairLook::Over) paintOver(p);
     if (look_ == PairLook::Figures) paintFigures(p);
     for (const std::size_t side : {std::size_t{0}, std::size_t{1}}) paintCaption(p, side);
+    paintGlass(p);
     if (asking_.isEmpty()) return;
     const QRectF all = unscaled(rect());
     p.setFont(textFont(13.5, true));
@@ -290,6 +295,22 @@ void PairView::paintEvent(QPaintEvent*) {
     p.drawRoundedRect(box, 4, 4);
     p.setPen(Qt::white);
     p.drawText(box, Qt::AlignCenter, asking_);
+}
+
+void PairView::paintGlass(QPainter& p) {
+    const auto side = held_ ? held_ : mouse_ ? sideAt(*mouse_) : std::nullopt;
+    if (!side || !mouse_ || (asking_.isEmpty() && !held_) || look_ == PairLook::Figures) return;
+    if (!sides_[*side].exact || images_[*side].isNull()) return;
+    const ViewTransform view = viewOf(*side);
+    const Clip& clip = sides_[*side].row->entry.clip;
+    const QRectF place(view.toView({0, 0}), QSizeF(clip.width * view.scale, clip.height * view.scale));
+    paintLoupe(p, look_ == PairLook::Beside ? areaOf(*side) : unscaled(rect()), *mouse_, images_[*side],
+               place, {}, textFont(11.5));
+}
+
+void PairView::leaveEvent(QEvent*) {
+    mouse_.reset();
+    update();
 }
 
 void PairView::mousePressEvent(QMouseEvent* event) {
@@ -306,6 +327,8 @@ void PairView::mousePressEvent(QMouseEvent* event) {
 
 void PairView::mouseMoveEvent(QMouseEvent* event) {
     const QPointF at = event->position() / textScale();
+    mouse_ = at;
+    if (!asking_.isEmpty() || held_) update();
     if (held_) Q_EMIT dragged(toPicture(*held_, at));
     if (panning_) {
         pan_ += at - panFrom_;

@@ -47,7 +47,7 @@ public:
     void setUnlocked(std::optional<std::size_t> side);
     /// Differences that are written at the figures' joints.
     void setAngles(std::vector<AngleChange> angles);
-    /// What a click will place; empty = nothing.
+    /// What a click will place; empty = nothing. A loupe shows where, as while a point is held.
     void setAsking(const QString& landmark);
     void fit();
     /// The place of a picture point in widget pixels.
@@ -68,6 +68,7 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
+    void leaveEvent(QEvent*) override;
 
 private:
     QRectF areaOf(std::size_t side) const;
@@ -75,6 +76,7 @@ private:
     ImagePoint toPicture(std::size_t side, QPointF at) const;
     std::optional<std::size_t> sideAt(QPointF at) const;
     void paintPicture(QPainter& p, std::size_t side, double opacity);
+    void paintGlass(QPainter& p);
     void paintMarks(QPainter& p, std::size_t side, const QRectF& area);
     void paintFigure(QPainter& p, std::size_t side);
     void paintAngles(QPainter& p);
@@ -96,6 +98,7 @@ private:
     double zoom_ = 1;
     QPointF pan_;
     std::optional<std::size_t> held_; ///< the side whose point is dragged
+    std::optional<QPointF> mouse_;    ///< where it is, in usual pixels
     QPointF panFrom_;
     bool panning_ = false;
 };

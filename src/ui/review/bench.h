@@ -54,6 +54,8 @@ public:
     virtual void frameChanged() {}
     /// What this bench's actions do.
     virtual Handlers handlers() = 0;
+    /// Takes back what is not an edit of the review yet; false when there is nothing of the kind.
+    virtual bool takeBack() { return false; }
     /// True when the action was this bench's.
     bool act(const QString& id);
     bool knows(const QString& id);

@@ -24,6 +24,7 @@ void BesideStage::show(const Stop& stop, std::shared_ptr<const ThenAndNow> both,
                            QSizeF(std::max(1, stage.width()), std::max(1, stage.height())));
     };
     other_.show();
+    other_.setVeils(both_->then.marks.veils);
     other_.setPart(part(both_->then, other_));
     own_.setPart(part(both_->now, own_));
     if (!same) {

@@ -7,12 +7,14 @@
 #include "ui/review/refilm_dialog.h"
 #include "ui/theme.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace jg::ui {
 
 LookBench::LookBench(ReviewContext& context)
-    : Bench(context) {
+    : Bench(context)
+    , veils_(this, context) {
     const Submission& s = c_.session.submission();
     column_->addWidget(heading(say("film-cards.look")));
     column_->addWidget(quiet(say("look-bench.watch-it-at-full-speed-once")));
@@ -30,7 +32,7 @@ LookBench::LookBench(ReviewContext& context)
     }
     column_->addWidget(quiet(say("look-bench.asked")));
     column_->addWidget(plain(s.asked.empty() ? say("look-bench.nothing-in-particular")
-                                             : QString("\u201c%1\u201d").arg(QString::fromStdString(s.asked)),
+                                             : QString("\u201c%1\u201d").arg(text(s.asked)),
                              14));
     column_->addSpacing(6);
     filmsBox_ = new QVBoxLayout;
@@ -84,6 +86,7 @@ QWidget* LookBench::filmCard(const Clip& clip) {
         box->addWidget(quiet(say("look-bench.nothing-stands-in-its-way"), 12));
     addDeliveries(clip, *box);
     if (current) addPitch(*box);
+    if (current) addOthers(*box);
     if (!current && clip.deliveries.size() < 2) {
         auto* use = plainButton(filmButton(clip));
         connect(use, &QPushButton::clicked, this, [this, id = clip.id] { lookAt(id, std::nullopt); });
@@ -109,6 +112,26 @@ void LookBench::addConditions(QVBoxLayout& box) {
     change->setToolTip(say("look-bench.change-the-films-side-and-rate"));
     connect(change, &QPushButton::clicked, this, [this] { c_.runAction("look-film"); });
     box.addWidget(change, 0, Qt::AlignLeft);
+}
+
+void LookBench::addOthers(QVBoxLayout& box) {
+    const Veils& veils = delivery().veils;
+    const auto asks =
+        std::find_if(veils.begin(), veils.end(), [](const auto& v) { return !v.second.asks.empty(); });
+    auto* hide = plainButton(veils.empty() ? say("look-bench.hide-others")
+                                           : say("look-bench.hidden", {{"people", veils.size()}}));
+    hide->setObjectName("link");
+    hide->setToolTip(say("look-bench.hide-others-how"));
+    connect(hide, &QPushButton::clicked, this, [this] { c_.runAction("look-hide"); });
+    box.addWidget(hide, 0, Qt::AlignLeft);
+    if (asks == veils.end()) return;
+    auto* go = plainButton(say("look-bench.lost-at", {{"frame", asks->second.asks.front()}}));
+    go->setObjectName("link");
+    connect(go, &QPushButton::clicked, this, [this, frame = asks->second.asks.front()] {
+        c_.playhead.step(frame - c_.playhead.frame());
+        c_.runAction("look-hide");
+    });
+    box.addWidget(go, 0, Qt::AlignLeft);
 }
 
 QString LookBench::filmButton(const Clip& clip) const {
@@ -243,7 +266,8 @@ KeyHints LookBench::hints() const {
     KeyHints hints{{"Space", say("hint.play"), "look-play"},
                    {"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
                    {"B", say("hint.slower"), "slower"},
-                   {"F", say("look-bench.film-and-conditions"), "look-film"}};
+                   {"F", say("look-bench.film-and-conditions"), "look-film"},
+                   {"H", say("look-bench.hide-somebody"), "look-hide"}};
     if (c_.session.deliveries().size() > 1)
         hints.push_back({"N", say("look-bench.next-delivery"), "delivery-next"});
     hints.push_back({"Enter", say("look-bench.seen-on-to-the-positions-2"), "look-done"});
@@ -257,6 +281,8 @@ Handlers LookBench::handlers() {
         {"look-film", [this] { showFilmDialog(this, c_.session, c_.say); }},
         {"look-refilm", [this] { showRefilmRequest(this, c_.session); }},
         {"look-again", [this] { lookAgain(); }},
+        {"look-hide", [this] { veils_.hide(); }},
+        {"look-show-again", [this] { veils_.showAgain(); }},
         {"look-done", [this] { c_.goTo(Stage::Positions); }},
     };
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "ui/review/bench.h"
+#include "ui/review/veil_tools.h"
 
 #include <QPointer>
 
@@ -17,6 +18,8 @@ public:
     explicit LookBench(ReviewContext& context);
     void refresh() override;
     Handlers handlers() override;
+    StageTool* tool() override { return &veils_; }
+    void leave() override { veils_.stopDrawing(); }
     KeyHints hints() const override;
 
 private:
@@ -26,6 +29,8 @@ private:
     void addPitch(QVBoxLayout& box);
     void addLead(QVBoxLayout& box);
     void addConditions(QVBoxLayout& box);
+    /// Who else is in the picture, and is hidden.
+    void addOthers(QVBoxLayout& box);
     /// What the film's button is called.
     QString filmButton(const Clip& clip) const;
     void lookAt(const ClipId& clip, std::optional<FrameSpan> cut);
@@ -37,6 +42,7 @@ private:
     const DeliveryMarks* marked(const ClipId& clip, std::optional<FrameSpan> cut) const;
     static QString takeAgain(const DeliveryMarks& d);
 
+    VeilTools veils_;
     QVBoxLayout* filmsBox_;
     QWidget* films_ = nullptr; ///< made anew at each change
     QPointer<Job> again_;      ///< the look at the film that is under way

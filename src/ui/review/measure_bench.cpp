@@ -136,13 +136,13 @@ void MeasureBench::showStep() {
                       : say("measure-bench.set-the-key-positions-then-the"));
         const MeasureDefinition* m = chosen();
         const std::vector<Landmark> landmarks = m ? landmarksOf(*m) : std::vector<Landmark>{};
-        figure_->show(std::nullopt, landmarks, !right, m ? QString::fromStdString(m->hint) : QString());
+        figure_->show(std::nullopt, landmarks, !right, m ? text(m->hint) : QString());
     } else {
         const MeasureDefinition* m = playbook().measure(step_->measures.front());
         std::vector<Landmark> landmarks = landmarksOf(*m);
         if (std::find(landmarks.begin(), landmarks.end(), step_->landmark) == landmarks.end())
             landmarks = {Landmark::Crown, Landmark::Ground};
-        title_->setText(QString::fromStdString(m->name));
+        title_->setText(text(m->name));
         const auto left = std::count_if(steps.begin(), steps.end(),
                                         [&](const GuideStep& s) { return s.frame == step_->frame; });
         what_->setText(say(step_->lost ? "measure-bench.place-lost" : "measure-bench.place",
@@ -152,7 +152,7 @@ void MeasureBench::showStep() {
                             {"where", info(step_->landmark).where()},
                             {"left", left},
                             {"all", steps.size()}}));
-        figure_->show(step_->landmark, landmarks, !right, QString::fromStdString(m->hint));
+        figure_->show(step_->landmark, landmarks, !right, text(m->hint));
     }
 }
 
@@ -471,12 +471,7 @@ Handlers MeasureBench::handlers() {
         {"tool-plumb", MarkKind::Plumb}, {"tool-level", MarkKind::Level},
         {"tool-line", MarkKind::Line},   {"tool-head-box", MarkKind::HeadBox},
         {"tool-angle", MarkKind::Angle}, {"tool-mound", MarkKind::Mound}};
-    constexpr std::tuple<const char*, double, double> nudges[] = {
-        {"left", -1, 0}, {"right", 1, 0}, {"up", 0, -1}, {"down", 0, 1}};
-    for (const auto& [way, dx, dy] : nudges) {
-        all[QString("nudge-%1").arg(way)] = [this, dx = dx, dy = dy] { nudge(dx / 2, dy / 2); };
-        all[QString("nudge-%1-10").arg(way)] = [this, dx = dx, dy = dy] { nudge(10 * dx, 10 * dy); };
-    }
+    all.merge(nudges([this](double dx, double dy) { nudge(dx, dy); }));
     for (const auto& [id, kind] : tools) all[id] = [this, kind = kind] { startDrawing(kind); };
     return all;
 }

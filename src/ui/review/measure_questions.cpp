@@ -86,7 +86,7 @@ void MeasureQuestions::setExtraMoment(const MeasureDefinition& m) {
 void MeasureQuestions::askNumber(const MeasureDefinition& m, const std::string& name) {
     askChoice(parent_,
               {"number",
-               QString::fromStdString(m.name),
+               text(m.name),
                say("measure-questions.name-as-a-number", {{"name", name}}),
                {},
                say("measure-questions.name-then-enter", {{"name", name}})},

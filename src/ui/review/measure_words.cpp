@@ -56,13 +56,15 @@ QString whatNext(const ReviewSession& session) {
 
 namespace {
 
-/// Of a number that says nothing of it yet: one that does not keep its promise says so itself.
-const Trial* trialOf(const ReviewSession& session, const MeasureRow& row) {
+/// The angle in space where it differs, or that nobody tried the error; how often it held stands on the
+/// coach's sheet.
+Message ofTrial(const ReviewSession& session, const MeasureRow& row, const MeasureDefinition& m) {
     const DeliveryMarks* d = row.value.value ? session.review().delivery(row.delivery) : nullptr;
-    if (!d) return nullptr;
-    const Trial* trial =
-        jg::trialOf(session.playbook(), row.id, *d, filmOf(*d, session.submission().clips).captureFps);
-    return trial && trial->keepsItsPromise() ? trial : nullptr;
+    if (!d) return {};
+    const double fps = filmOf(*d, session.submission().clips).captureFps;
+    const Trial* trial = trialOf(session.playbook(), row.id, *d, fps);
+    if (!trial) return triedInWords(session.playbook(), m, *d, fps);
+    return trial->keepsItsPromise() ? inSpaceInWords(*trial) : Message{}; // else it says so itself
 }
 
 } // namespace
@@ -71,10 +73,10 @@ QString noteOn(const ReviewSession& session, const PathTools& paths, const Measu
     QStringList parts;
     for (const auto& w : row.value.warnings) parts << say(w);
     parts << say(row.value.reason);
-    if (const Trial* trial = trialOf(session, row)) parts << say(inSpaceInWords(*trial));
     if (row.spread) parts << say(pitchesInWords(*row.spread, row.deliveries));
     if (row.judgement.text != row.value.reason) parts << say(row.judgement.text);
     const MeasureDefinition* m = session.playbook().measure(row.id);
+    parts << say(ofTrial(session, row, *m));
     if (row.value.state == MeasureState::NotLookedAt && !m->hasPoints())
         for (const Moment moment : openMoments(*m, session.delivery()))
             parts << say("measure-words.how-go-there-and-press-u", {{"how", info(moment).how()}});

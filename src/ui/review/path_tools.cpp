@@ -73,7 +73,7 @@ void PathTools::steady() {
         });
     });
     QObject::connect(following_, &Job::progressed, parent_, [this](double part) {
-        c_.say(QString("Following the background: %1 %. F stops it.").arg(std::lround(part * 100)));
+        c_.say(say("path-tools.following-background-part", {{"part", std::lround(part * 100)}}));
     });
 }
 

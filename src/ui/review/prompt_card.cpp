@@ -30,15 +30,16 @@ PromptCard::PromptCard(QWidget* parent)
 }
 
 void PromptCard::showPrompt(const Stop& stop, const Prompt& prompt, const Words& reader) {
-    const auto toReader = [&](const Message& message) { return text(reader(message)); };
-    QString html = "<b>" + toReader(asIs(stop.title)).toHtmlEscaped() + "</b>";
+    QString html = "<b>" + text(stop.title).toHtmlEscaped() + "</b>";
     if (!stop.words.empty())
         html += paragraph({}, text(stop.words));
     else
-        html += paragraph({}, toReader(prompt.number)) +
-                paragraph(say("prompt-card.change"), toReader(prompt.change)) +
-                paragraph(say("prompt-card.why"), toReader(prompt.why)) +
-                paragraph(say("prompt-card.feel"), toReader(prompt.feel));
+        html += paragraph({}, say(prompt.number)) + paragraph(say("prompt-card.change"), say(prompt.change)) +
+                paragraph(say("prompt-card.why"), say(prompt.why)) +
+                paragraph(say("prompt-card.feel"), say(prompt.feel));
+    // The cue as the reader will have it, where that is another language.
+    if (const QString feel = text(reader(prompt.feel)); stop.words.empty() && feel != say(prompt.feel))
+        html += paragraph(say("prompt-card.as-read"), feel);
     html += paragraph(say("prompt-card.then"), say(prompt.next));
     words_->setText(html);
 }

@@ -9,7 +9,8 @@ class QLabel;
 
 namespace jg::ui {
 
-/// Number, reason and cue in the reader's language, and what comes next in the window's.
+/// Number, reason, cue and what comes next for who talks, in the window's language; the cue in the reader's,
+/// too, where that is another.
 class PromptCard : public QFrame {
 public:
     explicit PromptCard(QWidget* parent = nullptr);

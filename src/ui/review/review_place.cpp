@@ -2,6 +2,7 @@
 
 #include "review/deliveries.h"
 #include "ui/actions.h"
+#include "ui/kept_words.h"
 #include "ui/review/judge_bench.h"
 #include "ui/review/look_bench.h"
 #include "ui/review/measure_bench.h"
@@ -30,8 +31,7 @@ ReviewPlace::ReviewPlace(std::unique_ptr<ReviewSession> session, const ReviewSur
     connect(session_.get(), &ReviewSession::changed, this, &ReviewPlace::onChanged);
     connect(session_.get(), &ReviewSession::keepChanged, this, &ReviewPlace::showKept);
     connect(foot_, &Foot::asked, this, [this](const QString& id) { around_.runAction(id); });
-    foot_->setKept(session_->library().readOnly() ? say("main-window.to-read-only-nothing-is-kept")
-                                                  : say("review-place.kept"));
+    foot_->setKept(keptWords(session_->library()));
     seen_ = session_->review().stage != Stage::Look;
     openFilm();
     shownDelivery_ = session_->delivery().number;
@@ -173,6 +173,7 @@ std::optional<MeasureGhost> ReviewPlace::ghostOn(qint64 frame) const {
 void ReviewPlace::refreshPicture() {
     const qint64 frame = stage_->shownFrame();
     const auto ghost = ghostOn(frame);
+    stage_->setVeils(session_->delivery().veils);
     stage_->setScene(sceneFor(session_->delivery(), session_->playbook(), session_->assessment(), frame,
                               current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
     if (auto* saying = qobject_cast<SayBench*>(current_); saying && saying->recording()) return;
@@ -382,6 +383,7 @@ Handlers ReviewPlace::handlers() {
 }
 
 void ReviewPlace::undo(bool back) {
+    if (back && current_->takeBack()) return;
     const Message label = back ? session_->history().undoLabel() : session_->history().redoLabel();
     const bool done = back ? session_->undo() : session_->redo();
     foot_->tell(done ? say(back ? "review-place.undone" : "review-place.again", {{"what", label}})

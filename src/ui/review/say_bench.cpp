@@ -1,23 +1,16 @@
 #include "ui/review/say_bench.h"
 
-#include "desk/beside.h"
 #include "desk/dispatch.h"
-#include "desk/unfinished_takes.h"
 #include "letter/still.h"
 #include "review/letter_model.h"
-#include "review/replay.h"
 #include "review/stops.h"
-#include "ui/review/choice_dialog.h"
+#include "ui/review/pen_row.h"
 #include "ui/review/prompt_card.h"
 #include "ui/review/say_questions.h"
 #include "ui/review/unsaid_box.h"
 #include "ui/theme.h"
-#include "voice/audio_file.h"
 
-#include <QDateTime>
-#include <QPainter>
-
-#include <cmath>
+#include <algorithm>
 
 namespace jg::ui {
 
@@ -35,6 +28,12 @@ QString eventName(const TakeEvent& e) {
         return say("say-bench.marks-off");
     case TakeEventKind::MarksOn:
         return say("say-bench.marks-on");
+    case TakeEventKind::GoalOff:
+        return say("say-bench.goal-off");
+    case TakeEventKind::GoalOn:
+        return say("say-bench.goal-on");
+    case TakeEventKind::View:
+        return say(e.at == e.to ? "say-bench.event-all" : "say-bench.event-closer");
     default:
         return {};
     }
@@ -44,15 +43,14 @@ QString eventName(const TakeEvent& e) {
 
 SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& loudspeaker)
     : Bench(context)
-    , recorder_(context.session.library(), microphone)
+    , narration_(context, microphone, loudspeaker)
     , microphone_(microphone)
-    , loudspeaker_(loudspeaker) {
-    listening_.setInterval(20);
-    connect(&listening_, &QTimer::timeout, this, &SayBench::followSound);
+    , list_(new RowList)
+    , order_(this, context, *list_, editor())
+    , takes_(this, context, editor()) {
     column_->addWidget(heading(say("say-bench.running-order")));
     summary_ = quiet("", 13);
     column_->addWidget(summary_);
-    list_ = new RowList;
     list_->setObjectName("stops");
     list_->setAccessibleName(say("say-bench.running-order"));
     list_->setEmptyText(say("say-bench.nothing-is-in-the-running-order"));
@@ -64,32 +62,57 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     prompt_ = new PromptCard;
     column_->addWidget(prompt_);
     unsaid_ = new UnsaidBox;
-    connect(unsaid_, &UnsaidBox::add, this, [this](const QString& id) { add(id.toStdString()); });
-    connect(unsaid_, &UnsaidBox::choose, this, &SayBench::addSeveral);
+    connect(unsaid_, &UnsaidBox::add, this, [this](const QString& id) { order_.add(id.toStdString()); });
+    connect(unsaid_, &UnsaidBox::choose, this, [this] { order_.addSeveral(); });
     column_->addWidget(unsaid_);
+    pens_ = new PenRow;
+    connect(pens_, &PenRow::asked, this, [this](const QString& action) { c_.runAction(action); });
+    column_->addWidget(pens_);
     mic_ = quiet("", 12);
     column_->addWidget(mic_);
     trouble_ = problemLabel("sound-trouble");
     column_->addWidget(trouble_);
-    connect(&recorder_, &Recorder::heard, this, &SayBench::heard);
-    connect(&recorder_, &Recorder::brokenOff, this, [this](const Message& why) {
+    connect(&narration_, &Narration::heard, this, &SayBench::heard);
+    connect(&narration_, &Narration::brokenOff, this, [this](const Message& why) {
         finish();
         c_.say(say(why));
     });
+    connect(&narration_, &Narration::listened, this, [this] {
+        showStop();
+        c_.say({});
+    });
+    connect(&narration_, &Narration::toolsChanged, this, &SayBench::showTools);
     refresh();
+}
+
+PerformEdit SayBench::editor() {
+    return [this](const Message& label, std::vector<Change> changes) {
+        return perform(label, std::move(changes));
+    };
+}
+
+bool SayBench::takeBack() {
+    if (!recording()) return false;
+    narration_.dropLast();
+    return true;
 }
 
 KeyHints SayBench::hints() const {
     if (recording())
         return {{"Space", say("say-bench.next-stop"), "say-next"},
                 {"\u2190 \u2192", say("say-bench.step-while-talking")},
-                {say("hint.mouse"), say("say-bench.point-and-draw")},
-                {"M", say("hint.marks"), "say-marks"},
+                {"V", say("hint.play"), "play"},
+                {"K", say("say-bench.closer"), "say-closer"},
+                {"1\u20135", say("say-bench.draw")},
+                {"Z", say("say-bench.take-back"), "undo"},
                 {"C", say("hint.wipe"), "say-clear"},
+                {"M", say("hint.marks"), "say-marks"},
                 {"Esc", say("hint.stop"), "say-stop"}};
     return {{"Space", say("say-bench.say-the-next-stop"), "say-next"},
             {"R", say("say-bench.say-this-one-again"), "say-again"},
             {"P", say("hint.listen"), "say-listen"},
+            {"U", say("say-bench.its-takes"), "say-takes"},
+            {"S", say("say-bench.its-pauses"), "say-shorten"},
             {"A", say("say-bench.add-a-finding"), "say-add"},
             {"N", say("say-bench.stop-here"), "say-here"},
             {"T", say("say-bench.its-words"), "say-words"},
@@ -98,12 +121,6 @@ KeyHints SayBench::hints() const {
             {"E", say("hint.recap"), "say-recap"},
             {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"},
             {"Del", say("say-bench.take-out"), "say-remove"}};
-}
-
-const Stop* SayBench::stopAt(int row) const {
-    return row < 0 || row >= static_cast<int>(review().stops.size())
-               ? nullptr
-               : &review().stops[static_cast<std::size_t>(row)];
 }
 
 QImage SayBench::stillOf(const Stop& stop) {
@@ -136,13 +153,16 @@ void SayBench::refresh() {
         }
         row.still = stillOf(s);
         const auto take = review().takes.find(s.id);
-        const bool now = recording() && recorder_.stop() == s.id;
+        const bool now = recording() && narration_.recorder().stop() == s.id;
         row.mark = now ? RowMark::Now : take != review().takes.end() ? RowMark::Done : RowMark::Open;
         row.right = now                            ? say("say-bench.saying")
                     : take != review().takes.end() ? clockText(take->second.seconds())
                                                    : say("say-bench.not-said");
         row.rightAccent = now;
         if (take != review().takes.end()) said += take->second.seconds();
+        if (const auto spares = review().spareTakes.find(s.id); !now && spares != review().spareTakes.end())
+            row.right =
+                say("say-bench.of-takes", {{"time", row.right}, {"takes", spares->second.size() + 1}});
         rows.push_back(std::move(row));
     }
     const int keep = list_->current();
@@ -161,61 +181,25 @@ void SayBench::refresh() {
     mic_->setText(say("say-bench.microphone-microphone", {{"microphone", microphone_.name()}}));
     rebuildPrompt();
     rebuildUnsaid();
+    showTools();
 }
 
 void SayBench::rebuildPrompt() {
     const Stop* s = current();
     prompt_->setVisible(s != nullptr);
-    if (s) prompt_->showPrompt(*s, promptOf(c_.session, *s), c_.session.readersWords());
+    if (s) prompt_->showPrompt(*s, promptOf(c_.session, *s), asShown(c_.session.readersWords()));
 }
 
 void SayBench::rebuildUnsaid() {
     const auto open = unsaid(review(), c_.session.assessment());
     unsaid_->setVisible(!open.empty() && !recording());
     std::vector<std::pair<std::string, QString>> lines;
-    for (const Judged& j : open) lines.emplace_back(j.finding.id, unsaidInWords(j));
+    for (const Judged& j : open) lines.emplace_back(j.finding.id, order_.unsaidInWords(j));
     unsaid_->show(lines);
 }
 
-QString SayBench::unsaidInWords(const Judged& j) const {
-    const std::string& id = j.finding.id;
-    return say(j.strength     ? "say-bench.unsaid-good"
-               : j.cannotTell ? "say-bench.unsaid-cannot-tell"
-                              : "say-bench.unsaid",
-               {{"finding", j.strength ? playbook().nameOfFinding(id)
-                                       : goalOf(playbook(), c_.session.assessment(), id)}});
-}
-
-/// What a killed program left of a take is offered once it can belong to nobody else.
-void SayBench::offerUnfinished() {
-    const auto found = unfinishedTakes(c_.session.library(), review(), c_.session.clock().nowUnix());
-    if (found.empty() || c_.session.library().readOnly() || review().sent) return;
-    const UnfinishedTake take = found.front();
-    const Stop* stop = review().stop(take.stop);
-    const QDateTime at = QDateTime::fromSecsSinceEpoch(take.endedUnix);
-    askChoice(this,
-              {"unfinished-take",
-               text(stop->title),
-               say("say-bench.unfinished", {{"length", clockText(take.seconds()).toStdString()},
-                                            {"time", at.toString("HH:mm").toStdString()}}),
-               {say("say-bench.keep-the-take"), say("say-bench.throw-it-away")},
-               ""},
-              [this, take](const ChoiceAnswer& answer) {
-                  const Stop* now = review().stop(take.stop);
-                  if (!now) return;
-                  if (*answer.option == 1) {
-                      if (const Status gone = dropUnfinished(c_.session.library(), take); !gone)
-                          c_.say(say(gone.error().text));
-                      return;
-                  }
-                  const auto kept = keepUnfinished(c_.session.library(), take, *now);
-                  if (!kept) return c_.say(say(kept.error().text));
-                  perform(msg("say-bench.say-a-stop"), {SetTake{take.stop, *kept}});
-              });
-}
-
 void SayBench::enter() {
-    offerUnfinished();
+    takes_.offerUnfinished();
     if (list_->current() < 0 && !review().stops.empty()) list_->setCurrent(0);
     for (std::size_t i = 0; i < review().stops.size(); ++i)
         if (!review().takes.contains(review().stops[i].id)) {
@@ -226,13 +210,13 @@ void SayBench::enter() {
 }
 
 void SayBench::leave() {
-    stopListening();
+    narration_.stopListening();
     finish();
 }
 
 void SayBench::frameChanged() {
     if (recording())
-        recorder_.note(TakeEventKind::Frame, c_.playhead.frame());
+        narration_.frameChanged();
     else if (const Stop* s = current(); s && s->delivery == delivery().number &&
                                         c_.stage.shownFrame() == s->frame && c_.stage.exact() &&
                                         !stills_.contains({s->delivery, s->frame}))
@@ -252,46 +236,36 @@ void SayBench::showStop() {
 std::optional<std::string> SayBench::focus() const {
     const Stop* s = current();
     if (!s) return std::nullopt;
-    if (!marks_) return "no marks";
+    if (!narration_.state().marks) return "no marks";
     return s->finding;
 }
 
 std::optional<std::string> SayBench::ghostOfMeasure() const {
     const Stop* s = current();
-    return s && marks_ ? std::optional(s->finding) : std::nullopt;
+    const StageState& shown = narration_.state();
+    return s && shown.marks && shown.goal ? std::optional(s->finding) : std::nullopt;
 }
 
 void SayBench::sayAgain() {
-    const Stop* s = current();
-    const auto take = s ? review().takes.find(s->id) : review().takes.end();
-    const auto heard = listening_.isActive() ? loudspeaker_.position() : std::nullopt;
-    if (!heard || take == review().takes.end()) return start(list_->current());
-    const TakeHead head{take->second, static_cast<std::int64_t>(*heard * kSampleRate)};
-    start(list_->current(), head);
-    if (!recording()) return;
-    StageState state = stateAt(*current(), head.take, head.samples);
-    strokes_ = std::move(state.strokes);
-    marks_ = state.marks;
-    c_.playhead.jump(state.frame);
-    c_.say(say("say-bench.again-from", {{"time", clockText(*heard)}}));
+    const Take* take = takes_.of(current());
+    const auto heard = narration_.heardAt();
+    if (!heard || !take) return start(list_->current());
+    start(list_->current(), TakeHead{*take, *heard});
+    if (recording())
+        c_.say(say("say-bench.again-from", {{"time", clockText(static_cast<double>(*heard) / kSampleRate)}}));
 }
 
 void SayBench::start(int row, const std::optional<TakeHead>& head) {
-    stopListening();
+    narration_.stopListening();
     finish();
-    const Stop* s = stopAt(row);
+    const Stop* s = order_.stopAt(row);
     if (!s) {
         c_.say(say("say-bench.there-is-no-stop-to-say"));
         return;
     }
     list_->setCurrent(row);
     showStop();
-    strokes_.clear();
-    marks_ = true;
-    const Status started =
-        recorder_.start(review().id, *s,
-                        std::to_string(c_.session.clock().nowUnix()) + "-" + std::to_string(++serial_), head);
-    if (!started) {
+    if (const Status started = narration_.record(*s, head); !started) {
         c_.say(say(started.error().text));
         return;
     }
@@ -302,52 +276,24 @@ void SayBench::start(int row, const std::optional<TakeHead>& head) {
 
 void SayBench::finish() {
     if (!recording()) return;
-    const StopId id = recorder_.stop();
-    auto take = recorder_.finish();
+    const StopId id = narration_.recorder().stop();
+    auto take = narration_.finish();
     c_.ribbon.setWave({}, 0, {});
     c_.stage.setCaption({}, {}, false);
-    strokes_.clear();
     if (!take)
         c_.say(say(take.error().text));
     else if (*take)
-        perform(msg("say-bench.say-a-stop"), {SetTake{id, **take}});
+        takes_.put(msg("say-bench.say-a-stop"), id, **take);
     refresh();
 }
 
 void SayBench::listen() {
-    const Stop* s = current();
-    const auto take = s ? review().takes.find(s->id) : review().takes.end();
-    if (listening_.isActive()) return stopListening();
-    if (take == review().takes.end()) return c_.say(say("say-bench.this-stop-is-not-said-yet"));
-    if (const auto problem = loudspeaker_.problem()) return c_.say(say(*problem));
-    auto sound = readSound(c_.session.library().takePath(take->second.file));
-    if (!sound) return c_.say(say(sound.error().text));
-    c_.playhead.pause();
-    loudspeaker_.play(std::make_shared<const std::vector<float>>(std::move(*sound)), 0);
-    listening_.start();
+    if (narration_.listening()) return narration_.stopListening();
+    const Take* take = takes_.of(current());
+    if (!take) return c_.say(say("say-bench.this-stop-is-not-said-yet"));
+    if (const Status heard = narration_.listen(*current(), *take); !heard)
+        return c_.say(say(heard.error().text));
     c_.say(say("say-bench.listening"));
-}
-
-void SayBench::stopListening() {
-    if (!listening_.isActive()) return;
-    listening_.stop();
-    loudspeaker_.stop();
-    strokes_.clear();
-    marks_ = true;
-    showStop();
-    c_.say({});
-}
-
-void SayBench::followSound() {
-    const Stop* s = current();
-    const auto take = s ? review().takes.find(s->id) : review().takes.end();
-    const auto at = loudspeaker_.position();
-    if (!at || take == review().takes.end()) return stopListening();
-    StageState state = stateAt(*s, take->second, static_cast<std::int64_t>(*at * kSampleRate));
-    strokes_ = std::move(state.strokes);
-    marks_ = state.marks;
-    c_.playhead.jump(state.frame);
-    c_.stage.update();
 }
 
 void SayBench::next() {
@@ -360,7 +306,8 @@ void SayBench::next() {
                 break;
             }
     }
-    const bool allSaid = !recording() && stopAt(row) && review().takes.contains(stopAt(row)->id);
+    const bool allSaid =
+        !recording() && order_.stopAt(row) && review().takes.contains(order_.stopAt(row)->id);
     if (allSaid) {
         c_.say(say("say-bench.every-stop-is-said-r-says"));
         return;
@@ -375,94 +322,24 @@ void SayBench::next() {
 
 void SayBench::heard() {
     if (!recording()) return;
-    const Message trouble = inWords(recorder_.trouble());
+    const Recorder& recorder = narration_.recorder();
+    const Message trouble = inWords(recorder.trouble());
     trouble_->setText(say(trouble));
     trouble_->setVisible(!trouble.empty());
     std::vector<std::pair<double, QString>> events;
     double last = -10;
-    for (const TakeEvent& e : recorder_.events()) {
+    for (const TakeEvent& e : recorder.soFar().events) {
         const double at = static_cast<double>(e.sample) / kSampleRate;
         const QString name = eventName(e);
         if (name.isEmpty() || at - last < 1.5) continue; // names need room
         events.emplace_back(at, name);
         last = at;
     }
-    c_.ribbon.setWave(recorder_.levels(), recorder_.seconds(), std::move(events));
-    c_.stage.setCaption(say("say-bench.saying-it-seconds", {{"seconds", clockText(recorder_.seconds())}}),
+    c_.ribbon.setWave(recorder.levels(), recorder.seconds(), std::move(events));
+    c_.stage.setCaption(say("say-bench.saying-it-seconds", {{"seconds", clockText(recorder.seconds())}}),
                         say("say-bench.stop-current-of-stops",
                             {{"current", list_->current() + 1}, {"stops", review().stops.size()}}),
                         true);
-}
-
-void SayBench::add(const std::string& finding) {
-    if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), finding,
-                            c_.session.ids().next<StopTag>("stop")))
-        perform(msg("say-bench.add-a-stop"), {SetStops{withStop(review().stops, std::move(*stop))}});
-}
-
-void SayBench::addFirstUnsaid() {
-    const auto open = unsaid(review(), c_.session.assessment());
-    if (open.empty())
-        c_.say(say("say-bench.every-finding-is-in-the-running"));
-    else
-        add(open.front().finding.id);
-}
-
-/// All findings that no stop speaks of, to be ticked.
-void SayBench::addSeveral() {
-    const auto open = unsaid(review(), c_.session.assessment());
-    if (open.empty()) return c_.say(say("say-bench.every-finding-is-in-the-running"));
-    std::vector<Tickable> rows;
-    for (const Judged& j : open) rows.push_back({j.finding.id, unsaidInWords(j), false});
-    askFindings(this, rows, [this](const std::vector<std::string>& ticked) {
-        auto stops = review().stops;
-        for (const std::string& id : ticked)
-            if (auto stop = stopFor(review(), playbook(), c_.session.assessment(), id,
-                                    c_.session.ids().next<StopTag>("stop")))
-                stops = withStop(std::move(stops), std::move(*stop));
-        if (stops.size() != review().stops.size())
-            perform(msg("say-bench.add-a-stop"), {SetStops{std::move(stops)}});
-    });
-}
-
-/// A stop on the frame that is shown, about what no finding names.
-void SayBench::addHere() {
-    const std::int64_t frame = c_.playhead.frame();
-    const int number = delivery().number;
-    askOwnStop(this, [=, this](const QString& title) {
-        Stop stop{
-            c_.session.ids().next<StopTag>("stop"), StopKind::Own, "", title.toStdString(), frame, number};
-        const int row = list_->current();
-        auto stops = withOwnStop(review().stops, std::move(stop),
-                                 row < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(row)));
-        perform(msg("say-bench.add-a-stop"), {SetStops{std::move(stops)}});
-        list_->setCurrent(row < 0 ? 0 : row + 1);
-    });
-}
-
-void SayBench::changeStop(const Message& label, const std::function<void(Stop&)>& change) {
-    const int row = list_->current();
-    if (!stopAt(row)) return c_.say(say("say-bench.there-is-no-stop-to-say"));
-    auto stops = review().stops;
-    change(stops[static_cast<std::size_t>(row)]);
-    perform(label, {SetStops{std::move(stops)}});
-}
-
-/// What stands in the captions, from the prompt until it is written.
-void SayBench::writeWords() {
-    const Stop* s = current();
-    if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
-    const QString prompted =
-        text(c_.session.readersWords()(joined(ListStyle::Sentences, promptOf(c_.session, *s).sentences())));
-    askCaptions(this, text(s->title), text(s->words), prompted, [this](const QString& words) {
-        changeStop(msg("say-bench.write-its-words"), [&](Stop& stop) { stop.words = words.toStdString(); });
-    });
-}
-
-void SayBench::toggleMotion() {
-    changeStop(msg("say-bench.change-its-motion"), [&](Stop& stop) { stop.still = !stop.still; });
-    if (const Stop* s = current())
-        c_.say(say(s->still ? "say-bench.begins-still" : "say-bench.begins-in-motion"));
 }
 
 void SayBench::chooseLength() {
@@ -476,83 +353,6 @@ void SayBench::chooseLength() {
               });
 }
 
-/// An earlier delivery beside the chosen stop, or none.
-void SayBench::chooseBeside() {
-    const Stop* s = current();
-    if (!s) return c_.say(say("say-bench.there-is-no-stop-to-say"));
-    askBeside(this, c_.session, *s, c_.say,
-              [this](const std::optional<JuxtaKey>& other) { putBeside(other); });
-}
-
-void SayBench::putBeside(const std::optional<JuxtaKey>& other) {
-    const Stop* s = current();
-    if (!s) return;
-    std::optional<Beside> beside;
-    if (other) {
-        Stop tried = *s;
-        tried.beside = Beside{other->review, other->delivery};
-        const auto both = c_.session.beside(tried);
-        if (!both) return c_.say(say(both.error().text));
-        beside = besideAt((*both)->now.marks, s->frame, (*both)->then);
-        if (!beside) return c_.say(say("say-bench.no-shared-position"));
-    }
-    changeStop(msg("say-bench.change-beside"), [&](Stop& stop) { stop.beside = beside; });
-    showStop();
-    if (!beside) return;
-    for (const MomentInfo& m : keyPositions())
-        if (delivery().frameOf(m.moment) == beside->with)
-            return c_.say(say("say-bench.stands-beside", {{"position", m.name()}}));
-}
-
-void SayBench::addRecap() {
-    for (const Stop& s : review().stops)
-        if (s.kind == StopKind::Recap) return c_.say(say("say-bench.the-recap-is-already-there"));
-    auto stops = review().stops;
-    stops.push_back({c_.session.ids().next<StopTag>("stop"), StopKind::Recap, "",
-                     english()(msg("say-bench.once-more-in-short")),
-                     delivery().frameOf(Moment::Plant).value_or(c_.playhead.frame()), delivery().number});
-    perform(msg("say-bench.add-the-recap"), {SetStops{stops}});
-}
-
-void SayBench::moveStop(int by) {
-    const int from = list_->current(), to = from + by;
-    if (!stopAt(from) || !stopAt(to)) return;
-    auto stops = review().stops;
-    std::swap(stops[static_cast<std::size_t>(from)], stops[static_cast<std::size_t>(to)]);
-    list_->setCurrent(to);
-    perform(msg("say-bench.rearrange"), {SetStops{stops}});
-}
-
-void SayBench::removeStop() {
-    const Stop* s = current();
-    if (!s) return;
-    auto stops = review().stops;
-    const StopId id = s->id;
-    stops.erase(stops.begin() + list_->current());
-    perform(msg("say-bench.take-a-stop-out"), {SetStops{stops}, SetTake{id, std::nullopt}});
-}
-
-bool SayBench::press(ImagePoint at, double) {
-    if (!recording()) return false;
-    strokes_.push_back({at});
-    recorder_.note(TakeEventKind::StrokeBegin, 0, at);
-    return true;
-}
-
-void SayBench::drag(ImagePoint at) {
-    if (!recording() || strokes_.empty()) return;
-    strokes_.back().push_back(at);
-    recorder_.note(TakeEventKind::StrokeTo, 0, at);
-}
-
-void SayBench::hover(ImagePoint at) {
-    if (recording()) recorder_.note(TakeEventKind::Pointer, 0, at);
-}
-
-void SayBench::paintOver(QPainter& p, const ViewTransform& view) {
-    for (const auto& stroke : strokes_) paintStroke(p, stroke, view);
-}
-
 Handlers SayBench::handlers() {
     // What would disturb a recording waits for its end.
     const auto quietly = [this](std::function<void()> then) {
@@ -564,21 +364,31 @@ Handlers SayBench::handlers() {
     return {
         {"say-next", [this] { next(); }},
         {"say-again", [this] { sayAgain(); }},
-        {"say-stop", [this] { stopListening(), finish(); }},
-        {"say-marks", [this] { toggleMarks(); }},
-        {"say-clear", [this] { wipe(); }},
+        {"say-stop", [this] { narration_.stopListening(), finish(); }},
+        {"say-marks", [this] { narration_.toggleMarks(); }},
+        {"say-goal", [this] { narration_.toggleGoal(); }},
+        {"say-clear", [this] { narration_.clear(); }},
+        {"say-closer", [this] { narration_.closer(); }},
+        {"say-fades", [this] { narration_.toggleFades(); }},
+        {"say-pen-1", [this] { narration_.choosePen(Pen::Free); }},
+        {"say-pen-2", [this] { narration_.choosePen(Pen::Line); }},
+        {"say-pen-3", [this] { narration_.choosePen(Pen::Arrow); }},
+        {"say-pen-4", [this] { narration_.choosePen(Pen::Ring); }},
+        {"say-pen-5", [this] { narration_.choosePen(Pen::Box); }},
+        {"say-takes", quietly([this] { takes_.choose(current()); })},
+        {"say-shorten", quietly([this] { takes_.shorten(current()); })},
         {"say-listen", quietly([this] { listen(); })},
-        {"say-add", quietly([this] { addFirstUnsaid(); })},
-        {"say-all", quietly([this] { addSeveral(); })},
-        {"say-here", quietly([this] { addHere(); })},
-        {"say-words", quietly([this] { writeWords(); })},
-        {"say-motion", quietly([this] { toggleMotion(); })},
+        {"say-add", quietly([this] { order_.addFirstUnsaid(); })},
+        {"say-all", quietly([this] { order_.addSeveral(); })},
+        {"say-here", quietly([this] { order_.addHere(); })},
+        {"say-words", quietly([this] { order_.writeWords(); })},
+        {"say-motion", quietly([this] { order_.toggleMotion(); })},
         {"say-length", quietly([this] { chooseLength(); })},
-        {"say-beside", quietly([this] { chooseBeside(); })},
-        {"say-recap", quietly([this] { addRecap(); })},
-        {"say-up", quietly([this] { moveStop(-1); })},
-        {"say-down", quietly([this] { moveStop(1); })},
-        {"say-remove", quietly([this] { removeStop(); })},
+        {"say-beside", quietly([this] { order_.chooseBeside([this] { showStop(); }); })},
+        {"say-recap", quietly([this] { order_.addRecap(); })},
+        {"say-up", quietly([this] { order_.move(-1); })},
+        {"say-down", quietly([this] { order_.move(1); })},
+        {"say-remove", quietly([this] { order_.remove(); })},
         {"row-up",
          [this] {
              if (!recording()) list_->move(-1);
@@ -590,16 +400,9 @@ Handlers SayBench::handlers() {
     };
 }
 
-void SayBench::toggleMarks() {
-    marks_ = !marks_;
-    recorder_.note(marks_ ? TakeEventKind::MarksOn : TakeEventKind::MarksOff);
-    c_.playhead.moved(c_.playhead.frame());
-}
-
-void SayBench::wipe() {
-    strokes_.clear();
-    recorder_.note(TakeEventKind::StrokesClear);
-    c_.stage.update();
+void SayBench::showTools() {
+    pens_->setVisible(recording());
+    pens_->show(narration_.pen(), narration_.fades());
 }
 
 } // namespace jg::ui

@@ -176,7 +176,8 @@ void SendBench::rebuildProblems() {
 void SendBench::preview() {
     if (previewJob_) previewJob_->cancel();
     letter_.setMessage(say("send-bench.laying-the-letter-out"));
-    const DispatchRecipe recipe = previewRecipe(c_.session);
+    DispatchRecipe recipe = previewRecipe(c_.session);
+    recipe.film.words = asShown(recipe.film.words);
     shown_ = c_.session.letter();
     previewJob_ =
         new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
@@ -340,7 +341,8 @@ void SendBench::work(const QString& what, Work work, Then then) {
 void SendBench::watch() {
     if (busy()) return;
     if (review().takes.empty()) return c_.say(say("send-bench.nothing-to-watch"));
-    const DispatchRecipe recipe = previewRecipe(c_.session);
+    DispatchRecipe recipe = previewRecipe(c_.session);
+    recipe.film.words = asShown(recipe.film.words);
     // A name that a start sweeps away, should this one be killed.
     const auto folder = c_.session.library().sentPath("work-watch-" + review().id.value);
     work(

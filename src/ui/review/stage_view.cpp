@@ -1,13 +1,13 @@
 #include "ui/review/stage_view.h"
 
 #include "letter/palette.h"
-#include "letter/still.h"
+#include "letter/veils.h"
+#include "ui/review/loupe.h"
 #include "ui/text_scale.h"
 #include "ui/words.h"
 
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
 
 #include <algorithm>
 #include <cmath>
@@ -16,23 +16,7 @@ namespace jg::ui {
 
 namespace {
 constexpr double kCaptionHeight = 40;
-constexpr double kLoupeRadius = 70;
-constexpr double kLoupeZoom = 5;
-} // namespace
-
-namespace {
-
-/// Light words on a dark, half-clear plate.
-void paintLabel(QPainter& p, const QRectF& box, const QString& words) {
-    QColor back = palette::casing;
-    back.setAlphaF(0.8f);
-    p.setPen(Qt::NoPen);
-    p.setBrush(back);
-    p.drawRoundedRect(box, 3, 3);
-    p.setPen(palette::chalk);
-    p.drawText(box, Qt::AlignCenter, words);
-}
-
+constexpr double kMostZoom = 16;
 } // namespace
 
 StageView::StageView(QWidget* parent)
@@ -53,6 +37,7 @@ void StageView::setNear(qint64 frame, const Picture& picture, QSize native) {
     picture_ = picture;
     native_ = native;
     exact_ = false;
+    veilPicture();
     message_.clear();
     update();
 }
@@ -91,6 +76,40 @@ void StageView::fit() {
     zoom_ = 1;
     pan_ = {};
     update();
+    Q_EMIT looked();
+}
+
+void StageView::veilPicture() {
+    image_ = shownImage(picture_, veils_, frame_, native_);
+}
+
+void StageView::setVeils(const Veils& veils) {
+    if (veils == veils_) return;
+    veils_ = veils;
+    veilPicture();
+    update();
+}
+
+std::optional<QRectF> StageView::seen() const {
+    if (zoom_ <= 1 || picture_.empty()) return std::nullopt;
+    const ViewTransform t = transform();
+    const ImagePoint from = t.toImage(pictureArea().topLeft()), to = t.toImage(pictureArea().bottomRight());
+    const QRectF part = QRectF(QPointF(from.x, from.y), QPointF(to.x, to.y)) & QRectF(QPointF(), native_);
+    return part.isEmpty() ? std::nullopt : std::optional(part);
+}
+
+void StageView::look(const std::optional<QRectF>& part) {
+    if (!part || part->isEmpty()) return zoom_ == 1 ? void() : fit();
+    zoom_ = 1;
+    pan_ = {};
+    const ViewTransform fitted = transform();
+    const QRectF area = pictureArea();
+    const double scale = std::min(area.width() / part->width(), area.height() / part->height());
+    zoom_ = std::clamp(scale / fitted.scale, 1.0, kMostZoom);
+    const QPointF middle = part->center();
+    pan_ = area.center() - transform().toView({middle.x(), middle.y()});
+    update();
+    Q_EMIT looked();
 }
 
 QRectF StageView::pictureArea() const {
@@ -120,11 +139,11 @@ void StageView::paintEvent(QPaintEvent*) {
         p.save();
         p.setClipRect(pictureArea());
         p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
-        p.drawImage(QRectF(t.offset, native_ * t.scale), toImage(picture_));
+        p.drawImage(QRectF(t.offset, native_ * t.scale), image_);
         paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4), windowWords(), textScale());
         if (tool_) tool_->paintOver(p, t);
         p.restore();
-        paintLoupe(p);
+        paintGlass(p);
     }
     paintCaption(p);
     paintDetails(p);
@@ -162,42 +181,14 @@ void StageView::paintDetails(QPainter& p) {
     p.setFont(labelFont(11.5));
     const QSizeF size = QFontMetricsF(p.font()).size(Qt::TextSingleLine, details_);
     const QRectF box(10, height() - size.height() - 16, size.width() + 16, size.height() + 6);
-    paintLabel(p, box, details_);
+    paintPlate(p, box, details_);
 }
 
-void StageView::paintLoupe(QPainter& p) {
+void StageView::paintGlass(QPainter& p) {
     if (!tool_ || !tool_->wantsLoupe() || !mouse_ || !pictureArea().contains(*mouse_)) return;
     const ViewTransform t = transform();
-    const ImagePoint at = t.toImage(*mouse_);
-    // In the corner away from the pointer.
-    const bool pointerRight = mouse_->x() > width() / 2.0;
-    const QPointF centre(pointerRight ? 24 + kLoupeRadius : width() - 24 - kLoupeRadius,
-                         kCaptionHeight + 22 + kLoupeRadius);
-    const double scale = t.scale * kLoupeZoom;
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing);
-    QPainterPath circle;
-    circle.addEllipse(centre, kLoupeRadius, kLoupeRadius);
-    p.setClipPath(circle);
-    p.fillRect(
-        QRectF(centre - QPointF(kLoupeRadius, kLoupeRadius), QSizeF(2 * kLoupeRadius, 2 * kLoupeRadius)),
-        palette::stage);
-    p.drawImage(QRectF(centre - QPointF(at.x, at.y) * scale, native_ * scale), toImage(picture_));
-    p.setClipping(false);
-    p.setPen(QPen(palette::chalk, 2));
-    p.setBrush(Qt::NoBrush);
-    p.drawEllipse(centre, kLoupeRadius, kLoupeRadius);
-    p.setPen(QPen(palette::clay, 1.4));
-    p.drawLine(centre - QPointF(20, 0), centre + QPointF(20, 0));
-    p.drawLine(centre - QPointF(0, 20), centre + QPointF(0, 20));
-    p.setFont(labelFont(11.5));
-    const QString text = tool_->loupeText();
-    const double w = std::min(QFontMetricsF(p.font()).horizontalAdvance(text) + 12, 300.0);
-    QRectF label(centre.x() - w / 2, centre.y() + kLoupeRadius + 6, w, 20);
-    if (label.right() > width() - 6) label.moveRight(width() - 6);
-    if (label.left() < 6) label.moveLeft(6);
-    paintLabel(p, label, text);
-    p.restore();
+    paintLoupe(p, pictureArea(), *mouse_, image_, QRectF(t.offset, native_ * t.scale), tool_->loupeText(),
+               labelFont(11.5));
 }
 
 void StageView::mousePressEvent(QMouseEvent* event) {
@@ -222,9 +213,10 @@ void StageView::mouseMoveEvent(QMouseEvent* event) {
     const ImagePoint at = transform().toImage(*mouse_);
     if (toolHolds_)
         tool_->drag(at);
-    else if (panning_ && zoom_ > 1)
+    else if (panning_ && zoom_ > 1) {
         pan_ = *mouse_ - panFrom_;
-    else if (tool_)
+        Q_EMIT looked();
+    } else if (tool_)
         tool_->hover(at);
     update();
 }
@@ -244,11 +236,12 @@ void StageView::leaveEvent(QEvent*) {
 void StageView::wheelEvent(QWheelEvent* event) {
     const QPointF at = event->position();
     const ImagePoint under = transform().toImage(at);
-    zoom_ = std::clamp(zoom_ * std::pow(1.2, event->angleDelta().y() / 120.0), 1.0, 16.0);
+    zoom_ = std::clamp(zoom_ * std::pow(1.2, event->angleDelta().y() / 120.0), 1.0, kMostZoom);
     if (zoom_ == 1) pan_ = {};
     pan_ += at - transform().toView(under); // what was under the pointer stays there
     if (zoom_ == 1) pan_ = {};
     update();
+    Q_EMIT looked();
 }
 
 QString StageView::spokenValue() const {

@@ -49,6 +49,12 @@ public:
     /// Fits a part of the picture instead of all of it; nothing = all.
     void setPart(const std::optional<QRectF>& part);
     void fit();
+    /// What of the picture is looked at, in its coordinates; nothing while it is fitted.
+    std::optional<QRectF> seen() const;
+    /// Looks at a part of the picture; nothing = fits it.
+    void look(const std::optional<QRectF>& part);
+    /// Other people, who are made unrecognizable.
+    void setVeils(const Veils& veils);
     ViewTransform transform() const;
     QAccessible::Role spokenRole() const override { return QAccessible::Graphic; }
     /// The caption, the frame, and each number drawn on the picture.
@@ -57,6 +63,8 @@ public:
 Q_SIGNALS:
     /// Somebody tried to mark a picture that is not exact yet.
     void tooEarly();
+    /// Another part of the picture is looked at.
+    void looked();
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -68,12 +76,15 @@ protected:
 
 private:
     QRectF pictureArea() const;
+    void veilPicture();
     void paintCaption(QPainter& p);
     void paintDetails(QPainter& p);
-    void paintLoupe(QPainter& p);
+    void paintGlass(QPainter& p);
 
     qint64 frame_ = -1;
     Picture picture_;
+    Veils veils_;
+    QImage image_; ///< the picture with the veils over it
     QSizeF native_;
     bool exact_ = false;
     QString details_;

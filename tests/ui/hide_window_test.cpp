@@ -1,0 +1,77 @@
+// Somebody else in the picture is hidden by a box that follows them; by keys and mouse.
+#include "letter/veils.h"
+#include "review/send_check.h"
+#include "tests/ui/driver.h"
+#include "ui/key_cap.h"
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::opened;
+using test::waitFor;
+using test::Walk;
+
+TEST(HideWindow, ABoxIsDrawnFollowedSetRightAndTakenAway) {
+    Walk walk(Stage::Send);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Look) d.key(Qt::Key_PageUp);
+    d.waitForPicture();
+    d.waitForExact();
+    const auto foot = [&] { return d.review().findChild<ui::Foot*>()->sentence().toStdString(); };
+    d.key(Qt::Key_H, Qt::ShiftModifier);
+    EXPECT_NE(foot().find("Nobody is hidden"), std::string::npos);
+    const Clip& clip = walk.submission.clips[0];
+    const auto draw = [&](double x, double y, double w, double h) {
+        d.key(Qt::Key_H);
+        d.dragPicture({x * clip.width, y * clip.height}, {(x + w) * clip.width, (y + h) * clip.height});
+    };
+    draw(0.5, 0.5, 0.001, 0.001);
+    EXPECT_NE(foot().find("smaller than a person"), std::string::npos) << foot();
+    EXPECT_TRUE(d.delivery().veils.empty());
+    draw(0.05, 0.3, 0.12, 0.4);
+    ASSERT_TRUE(waitFor([&] { return !d.delivery().veils.empty(); }, 60000)) << foot();
+    EXPECT_EQ(d.delivery().veils.begin()->second.drawn.size(), 1U);
+    // A box over the same place sets it right; one elsewhere hides somebody else.
+    d.key(Qt::Key_Right);
+    d.waitForExact();
+    draw(0.06, 0.3, 0.12, 0.4);
+    ASSERT_TRUE(waitFor([&] { return d.delivery().veils.begin()->second.drawn.size() == 2; }, 60000));
+    draw(0.8, 0.3, 0.1, 0.4);
+    ASSERT_TRUE(waitFor([&] { return d.delivery().veils.size() == 2; }, 60000));
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.delivery().veils.size(), 1U);
+    d.key(Qt::Key_H, Qt::ShiftModifier);
+    QDialog* dialog = opened(d, "show-again");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_1);
+    d.settle();
+    EXPECT_TRUE(d.delivery().veils.empty());
+    // H twice draws nothing.
+    d.key(Qt::Key_H);
+    d.key(Qt::Key_H);
+    d.dragPicture({10, 10}, {90, 200});
+    QTest::qWait(50);
+    EXPECT_TRUE(d.delivery().veils.empty());
+}
+
+TEST(HideWindow, WhoWasLostHoldsTheLetterBackUntilTheyAreHiddenAgain) {
+    Walk walk(Stage::Send);
+    const auto session = walk.session();
+    const auto problemsWith = [&](std::vector<std::int64_t> asks) {
+        Review review = session->review();
+        review.first().veils["veil-1"] = {{{0, {{1, 1}, {50, 90}}}}, {0}, std::move(asks)};
+        std::string all;
+        for (const SendProblem& p :
+             checkBeforeSending(review, session->playbook(), session->assessment(), session->athlete(),
+                                session->submission(), test::today()))
+            if (p.stop) all += said(p.text);
+        return all;
+    };
+    EXPECT_EQ(problemsWith({}).find("lost them"), std::string::npos);
+    EXPECT_NE(problemsWith({12}).find("lost them on frame 12"), std::string::npos) << problemsWith({12});
+}
+
+} // namespace
+} // namespace jg
