@@ -21,10 +21,11 @@ Result<NameVeil> veilOfLibrary(Library& library, const Words& words) {
         const Athlete& a = (*athletes)[i];
         const std::string letter = letterOf(i);
         people.push_back({{a.firstName, a.lastName}, words(msg("class-look.athlete", {{"letter", letter}}))});
-        // A surname that both share is the athlete's.
+        // A name that both share is the athlete's.
         std::string guardian = a.guardianName;
-        if (const auto at = guardian.rfind(a.lastName); !a.lastName.empty() && at != guardian.npos)
-            guardian.erase(at, a.lastName.size());
+        for (const std::string& own : {a.lastName, a.firstName})
+            if (const auto at = guardian.rfind(own); !own.empty() && at != guardian.npos)
+                guardian.erase(at, own.size());
         if (!guardian.empty())
             people.push_back({{guardian}, words(msg("class-look.guardian", {{"letter", letter}}))});
     }
