@@ -2,10 +2,8 @@
 #include "tests/ui/tour.h"
 
 #include "review/review_json.h"
+#include "ui/row_list.h"
 #include "ui/words.h"
-
-#include <QLabel>
-#include <QPushButton>
 
 namespace jg {
 namespace {
@@ -48,6 +46,11 @@ TEST(ClassWindow, NoNameIsInSightAndNothingIsKept) {
     EXPECT_NE(namesIn(&d.window(), walk.athlete), ""); // what is looked for is there else
     d.key(Qt::Key_N, Qt::AltModifier);
     EXPECT_TRUE(ui::namesAreHidden());
+    d.window().showPlace("athletes");
+    d.settle();
+    const QStringList shown = textsOf(d.window().findChild<ui::RowList*>("athletes"));
+    EXPECT_TRUE(shown.join(' ').contains("Athlete A")) << shown.join(' ').toStdString();
+    EXPECT_FALSE(shown.join(' ').contains("somebody")) << shown.join(' ').toStdString();
     const test::Look look = [&](QWidget& shown, const std::string& where) {
         EXPECT_EQ(namesIn(&shown, walk.athlete), "") << where;
     };

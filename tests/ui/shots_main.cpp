@@ -10,6 +10,7 @@
 #include "ui/main_window.h"
 #include "ui/review/film_watch.h"
 #include "ui/review/letter_view.h"
+#include "ui/review/stage_view.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
@@ -93,6 +94,17 @@ public:
         QTest::keyClick(&window_, static_cast<Qt::Key>(k), m);
         QTest::qWait(40);
         quiet();
+    }
+
+    /// On the stage, from one place to another, as parts of its width and height.
+    void drag(QPointF from, QPointF to) {
+        auto* stage = window_.reviewPlace()->findChild<StageView*>("stage");
+        const auto at = [&](QPointF part) {
+            return QPointF(part.x() * stage->width(), part.y() * stage->height()).toPoint();
+        };
+        QTest::mousePress(stage, Qt::LeftButton, {}, at(from));
+        for (const double part : {0.3, 0.7, 1.0}) QTest::mouseMove(stage, at(from + part * (to - from)), 20);
+        QTest::mouseRelease(stage, Qt::LeftButton, {}, at(to));
     }
 
     void settle() {
@@ -261,7 +273,28 @@ void shootMany(MainWindow& window, Photographer& p, const QString& out) {
 
 /// What passes quickly: a sentence being written, the film being watched, a mail being taken in. For looking
 /// at them, not for the set.
+/// Somebody in the picture is hidden; then names are out of sight.
+void shootWhoIsHidden(MainWindow& window, Photographer& p) {
+    window.toDesk();
+    p.open("Emeka");
+    p.stage(0);
+    p.settle();
+    p.key(Qt::Key_H);
+    p.drag({0.72, 0.25}, {0.84, 0.6});
+    if (!QTest::qWaitFor([&] { return !window.reviewPlace()->session().delivery().veils.empty(); }, 60000))
+        std::cerr << "nobody was hidden\n";
+    QTest::qWait(400);
+    p.shoot("hidden");
+    p.key(Qt::Key_Z);
+    window.toDesk();
+    p.key(Qt::Key_N, Qt::AltModifier);
+    QTest::qWait(400);
+    p.shoot("class");
+    p.key(Qt::Key_N, Qt::AltModifier);
+}
+
 void shootWhatPasses(MainWindow& window, Photographer& p, const QString& out) {
+    shootWhoIsHidden(window, p);
     shootItsLetter(window, p, out);
     shootMany(window, p, out);
     p.open("Emeka");
@@ -409,8 +442,11 @@ int main(int argc, char** argv) {
     p.settle();
     p.key(Qt::Key_R);
     QTest::qWait(2500);
-    p.key(Qt::Key_Right);
-    QTest::qWait(1500);
+    p.key(Qt::Key_K);
+    QTest::qWait(1200);
+    p.key(Qt::Key_3);
+    p.drag({0.34, 0.30}, {0.42, 0.66});
+    QTest::qWait(600);
     p.shoot("say");
     p.key(Qt::Key_Escape);
     p.key(Qt::Key_Z);

@@ -55,7 +55,7 @@ PenRow::PenRow(QWidget* parent)
         row->addWidget(button);
         pens_.push_back(button);
     }
-    fades_ = new QCheckBox(say("pen-row.fades"));
+    fades_ = new QCheckBox(say("pen-row.fades", {{"key", "D"}}));
     fades_->setObjectName("fades");
     fades_->setFocusPolicy(Qt::NoFocus);
     fades_->setToolTip(say("action.say-fades"));

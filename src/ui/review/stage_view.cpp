@@ -108,6 +108,14 @@ void StageView::look(const std::optional<QRectF>& part) {
     zoom_ = std::clamp(scale / fitted.scale, 1.0, kMostZoom);
     const QPointF middle = part->center();
     pan_ = area.center() - transform().toView({middle.x(), middle.y()});
+    // A picture that is larger than its room leaves no room beside it; a smaller one stays in the middle.
+    const QRectF lies(transform().offset, native_ * transform().scale);
+    const auto back = [](double from, double to, double least, double most) {
+        return to - from < most - least ? (least + most - from - to) / 2
+                                        : std::clamp(0.0, most - to, least - from);
+    };
+    pan_ += QPointF(back(lies.left(), lies.right(), area.left(), area.right()),
+                    back(lies.top(), lies.bottom(), area.top(), area.bottom()));
     update();
     Q_EMIT looked();
 }
