@@ -30,6 +30,23 @@ std::string veilAt(const DeliveryMarks& marks, std::int64_t frame, ImagePoint at
     return {};
 }
 
+namespace {
+
+/// The veil that a box is drawn for: the one that lies there, else one that asks to be drawn since.
+std::string veilFor(const DeliveryMarks& marks, std::int64_t frame, const PictureBox& box) {
+    if (std::string id = veilAt(marks, frame, middleOf(box)); !id.empty()) return id;
+    for (const auto& [id, veil] : marks.veils) {
+        const auto ask = std::find_if(veil.asks.rbegin(), veil.asks.rend(),
+                                      [&](std::int64_t asked) { return asked <= frame; });
+        if (ask == veil.asks.rend()) continue;
+        const auto known = veil.boxes.upper_bound(*ask); // found again by itself, or drawn, in between?
+        if (known == veil.boxes.end() || known->first > frame) return id;
+    }
+    return {};
+}
+
+} // namespace
+
 Result<HidePlan> hidePlan(ReviewSession& session, std::int64_t frame, PictureBox box) {
     const DeliveryMarks& marks = session.delivery();
     const PictureBox upright{{std::min(box.from.x, box.to.x), std::min(box.from.y, box.to.y)},
@@ -38,8 +55,7 @@ Result<HidePlan> hidePlan(ReviewSession& session, std::int64_t frame, PictureBox
         return fail(ErrorCode::Refused, msg("hide-person.too-small"));
     const FrameSpan span = marks.cut.value_or(FrameSpan{0, session.clip().frames - 1});
     if (!span.holds(frame)) return fail(ErrorCode::Refused, msg("hide-person.outside"));
-    HidePlan plan{
-        filesOf(session.library(), session.clip()), veilAt(marks, frame, middleOf(upright)), {}, span};
+    HidePlan plan{filesOf(session.library(), session.clip()), veilFor(marks, frame, upright), {}, span};
     if (const auto known = marks.veils.find(plan.id); known != marks.veils.end())
         for (const std::int64_t n : known->second.drawn) plan.drawn[n] = known->second.boxes.at(n);
     for (int n = 1; plan.id.empty(); ++n)

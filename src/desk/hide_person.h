@@ -17,7 +17,8 @@ struct HidePlan {
     FrameSpan span;
 };
 
-/// A box was drawn on a frame of the delivery in hand: of the veil that it lies on there, else of a new one.
+/// A box was drawn on a frame of the delivery in hand: of the veil that it lies on there, else of one
+/// that was lost there and asks, else of a new one.
 /// Errors: Refused when the box is smaller than eight pixels, or the frame lies outside of the delivery.
 Result<HidePlan> hidePlan(ReviewSession& session, std::int64_t frame, PictureBox box);
 

@@ -1,4 +1,5 @@
 // Somebody else in the picture is hidden by a box that follows them; by keys and mouse.
+#include "desk/hide_person.h"
 #include "letter/veils.h"
 #include "review/send_check.h"
 #include "tests/ui/driver.h"
@@ -54,6 +55,24 @@ TEST(HideWindow, ABoxIsDrawnFollowedSetRightAndTakenAway) {
     d.dragPicture({10, 10}, {90, 200});
     QTest::qWait(50);
     EXPECT_TRUE(d.delivery().veils.empty());
+}
+
+TEST(HideWindow, ABoxFarFromWhereTheyWereLostIsStillTheirs) {
+    Walk walk(Stage::Send);
+    const auto session = walk.session();
+    const Veil lost{{{0, {{1, 1}, {50, 90}}}, {20, {{60, 1}, {90, 90}}}}, {0}, {8}};
+    ASSERT_TRUE(session->perform({asIs("Hide"), {SetVeil{"veil-1", lost}}, 1}));
+    const PictureBox far{{200, 60}, {240, 150}};
+    const auto idAt = [&](std::int64_t frame, const PictureBox& box) {
+        const auto plan = hidePlan(*session, frame, box);
+        return plan ? plan->id : said(plan.error().text);
+    };
+    EXPECT_EQ(idAt(8, far), "veil-1");  // where it asks
+    EXPECT_EQ(idAt(12, far), "veil-1"); // still lost
+    EXPECT_EQ(idAt(30, far), "veil-2"); // it was found again: this is somebody else
+    EXPECT_EQ(idAt(4, far), "veil-2");
+    EXPECT_EQ(idAt(30, {{65, 10}, {85, 80}}), "veil-1"); // over it
+    EXPECT_EQ(hidePlan(*session, 8, far)->drawn.size(), 2U);
 }
 
 TEST(HideWindow, WhoWasLostHoldsTheLetterBackUntilTheyAreHiddenAgain) {
