@@ -378,7 +378,7 @@ void MainWindow::startPostOffice() {
         return;
     }
     if (!postOffice_) postOffice_ = new QProcess(this);
-    const QString store = text((parts_.library->folder() / "post-office").string());
+    const QString store = jg::text((parts_.library->folder() / "post-office").string());
     connect(postOffice_, &QProcess::started, this,
             [this] { foot_->tell(say("main-window.the-stand-in-post-office-opens")); });
     connect(postOffice_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {

@@ -34,7 +34,8 @@ void hideNames(std::shared_ptr<const NameVeil> names);
 bool namesAreHidden();
 /// A reader's words as the window may show them now.
 Words asShown(const Words& reader);
-/// UTF-8 text of the core as the window may show it now; in this room it stands in for jg::text().
+/// UTF-8 text of the core as the window may show it now; in this room it stands in for jg::text(),
+/// which is for paths and names that a program reads.
 QString text(std::string_view utf8);
 
 /// A message in the window's language.

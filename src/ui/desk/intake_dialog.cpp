@@ -63,7 +63,7 @@ IntakeDialog::~IntakeDialog() {
 void IntakeDialog::fillFrom(const MailIntake& mail) {
     mailFolder_ = mail.folder;
     QStringList files;
-    for (const auto& film : mail.films) files << text(film.string());
+    for (const auto& film : mail.films) files << jg::text(film.string());
     films_->add(files);
     for (std::size_t i = 0; i < athletes_.size(); ++i)
         if (mail.athlete == athletes_[i].id) who_->setCurrentIndex(static_cast<int>(i) + 1);

@@ -25,7 +25,7 @@ void MailDoors::watch() {
     const fs::path folder = watchedFolder(around_.library);
     if (folder.empty()) return;
     for (const fs::path& each : {folder, folder / "new", folder / "cur"})
-        if (QDir(text(each.string())).exists()) watcher_.addPath(text(each.string()));
+        if (const QString path = jg::text(each.string()); QDir(path).exists()) watcher_.addPath(path);
 }
 
 void MailDoors::take(const std::vector<fs::path>& mails) {

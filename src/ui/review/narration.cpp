@@ -46,8 +46,15 @@ Status Narration::record(const Stop& stop, const std::optional<TakeHead>& head) 
     if (!head && c_.stage.seen()) noteLook();
     follow();
     if (!head) return started;
+    lookAt(state_.part);
     c_.playhead.jump(state_.frame);
     return started;
+}
+
+void Narration::lookAt(const std::optional<PictureBox>& part) {
+    c_.stage.look(
+        part ? std::optional(QRectF(QPointF(part->from.x, part->from.y), QPointF(part->to.x, part->to.y)))
+             : std::nullopt);
 }
 
 Result<std::optional<Take>> Narration::finish() {
@@ -87,10 +94,7 @@ void Narration::followSound() {
     const auto at = heardAt();
     if (!at) return stopListening();
     StageState now = stateAt(stop_, heard_, *at, c_.session.delivery());
-    if (now.part != state_.part)
-        c_.stage.look(now.part ? std::optional(QRectF(QPointF(now.part->from.x, now.part->from.y),
-                                                      QPointF(now.part->to.x, now.part->to.y)))
-                               : std::nullopt);
+    if (now.part != state_.part) lookAt(now.part);
     c_.playhead.jump(now.frame);
     show(std::move(now));
 }

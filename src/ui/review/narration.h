@@ -64,6 +64,7 @@ Q_SIGNALS:
 private:
     void note(const TakeEvent& event);
     void noteLook();
+    void lookAt(const std::optional<PictureBox>& part);
     void follow();
     void followSound();
     void show(StageState state);

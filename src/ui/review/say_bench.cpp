@@ -55,6 +55,7 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     list_->setAccessibleName(say("say-bench.running-order"));
     list_->setEmptyText(say("say-bench.nothing-is-in-the-running-order"));
     connect(list_, &RowList::selected, this, [this] {
+        c_.stage.look(std::nullopt);
         showStop();
         rebuildPrompt();
     });
@@ -200,6 +201,7 @@ void SayBench::rebuildUnsaid() {
 
 void SayBench::enter() {
     takes_.offerUnfinished();
+    c_.stage.look(std::nullopt); // what was looked at while measuring is not what is told
     if (list_->current() < 0 && !review().stops.empty()) list_->setCurrent(0);
     for (std::size_t i = 0; i < review().stops.size(); ++i)
         if (!review().takes.contains(review().stops[i].id)) {
@@ -263,6 +265,7 @@ void SayBench::start(int row, const std::optional<TakeHead>& head) {
         c_.say(say("say-bench.there-is-no-stop-to-say"));
         return;
     }
+    if (row != list_->current()) c_.stage.look(std::nullopt); // another stop is seen whole
     list_->setCurrent(row);
     showStop();
     if (const Status started = narration_.record(*s, head); !started) {

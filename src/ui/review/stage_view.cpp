@@ -99,7 +99,7 @@ std::optional<QRectF> StageView::seen() const {
 }
 
 void StageView::look(const std::optional<QRectF>& part) {
-    if (!part || part->isEmpty()) return zoom_ == 1 ? void() : fit();
+    if (!part || part->isEmpty() || picture_.empty()) return zoom_ == 1 ? void() : fit();
     zoom_ = 1;
     pan_ = {};
     const ViewTransform fitted = transform();
