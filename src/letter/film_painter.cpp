@@ -147,15 +147,12 @@ Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& t
     auto picture = (*reader)->picture(FrameNumber{frame});
     if (!picture) return picture.error();
     const QSizeF size(picture->width, picture->height);
-    const QRectF part = lookedAt ? inShape(QRectF(QPointF(lookedAt->from.x, lookedAt->from.y),
-                                                  QPointF(lookedAt->to.x, lookedAt->to.y)),
-                                           size, area.size())
+    const QRectF part = lookedAt ? inShape(rectOf(*lookedAt), size, area.size())
                                  : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
     const double scale = area.width() / part.width();
     const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
     p.setRenderHint(QPainter::SmoothPixmapTransform);
     p.setClipRect(area);
-    p.fillRect(area, palette::stage);
     p.drawImage(QRectF(view.offset, size * scale), shownImage(*picture, told.marks.veils, frame));
     return view;
 }

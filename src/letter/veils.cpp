@@ -76,11 +76,9 @@ QImage shownImage(const Picture& picture, const Veils& veils, std::int64_t frame
     image = image.copy();
     const QSizeF size = native.value_or(image.size());
     const double x = image.width() / size.width(), y = image.height() / size.height();
-    for (const auto& [id, veil] : veils) {
-        const PictureBox b = boxOn(veil, frame);
-        smear(image,
-              QRectF(QPointF(b.from.x * x, b.from.y * y), QPointF(b.to.x * x, b.to.y * y)).toAlignedRect());
-    }
+    const QTransform toImagePixels = QTransform::fromScale(x, y);
+    for (const auto& [id, veil] : veils)
+        smear(image, toImagePixels.mapRect(rectOf(boxOn(veil, frame))).toAlignedRect());
     return image;
 }
 

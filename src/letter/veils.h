@@ -5,10 +5,16 @@
 #include "review/review.h"
 
 #include <QImage>
+#include <QRectF>
 
 #include <optional>
 
 namespace jg {
+
+/// A box in picture coordinates as Qt has it. Pure.
+inline QRectF rectOf(const PictureBox& box) {
+    return {QPointF(box.from.x, box.from.y), QPointF(box.to.x, box.to.y)};
+}
 
 /// Where a veil lies on a frame, a tenth wider than it was drawn; where it was lost and nobody has drawn it
 /// again, wider still: over both ends of the gap, or twice its size beyond its last frame. Pure.

@@ -115,6 +115,37 @@ TEST(NarrationWindow, LooksCloserAndPlaysAndTheFilmDoesTheSameWhenListenedTo) {
     EXPECT_FALSE(stage->seen());
 }
 
+TEST(NarrationWindow, WhatFadesGoesAlsoWhenTheNextOneStays) {
+    ToSay w;
+    auto* stage = w.d.review().findChild<ui::StageView*>("stage");
+    const auto seen = [&] {
+        QCoreApplication::processEvents();
+        return stage->grab(QRect(0, stage->height() / 2, stage->width(), stage->height() / 2 - 40)).toImage();
+    };
+    w.d.key(Qt::Key_R);
+    const QImage before = seen();
+    w.d.key(Qt::Key_2);
+    w.d.key(Qt::Key_D);
+    const Clip& clip = w.walk.submission.clips[0];
+    w.d.dragPicture({0.05 * clip.width, 0.9 * clip.height}, {0.2 * clip.width, 0.7 * clip.height});
+    w.d.key(Qt::Key_D);
+    EXPECT_NE(seen(), before);
+    EXPECT_TRUE(waitFor([&] { return seen() == before; }, 6000)); // four times as fast as it is told
+    w.d.key(Qt::Key_Escape);
+}
+
+TEST(NarrationWindow, WipingBetweenTakesChangesNothing) {
+    ToSay w;
+    auto* stage = w.d.review().findChild<ui::StageView*>("stage");
+    w.d.key(Qt::Key_Down); // to a stop with a number
+    w.d.waitForExact();
+    EXPECT_FALSE(stage->scene().labels.empty());
+    w.d.key(Qt::Key_M);
+    ASSERT_TRUE(stage->scene().labels.empty());
+    w.d.key(Qt::Key_C);
+    EXPECT_TRUE(stage->scene().labels.empty());
+}
+
 TEST(NarrationWindow, EveryTakeIsKeptAndOneKeyTakesAnother) {
     ToSay w;
     const std::string first = w.take().file;

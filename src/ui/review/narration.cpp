@@ -1,5 +1,7 @@
 #include "ui/review/narration.h"
 
+#include "letter/veils.h"
+#include "review/joints.h"
 #include "review/take_cuts.h"
 #include "voice/audio_file.h"
 
@@ -14,10 +16,6 @@ namespace {
 constexpr double kRoomAbout = 0.35; ///< of the joints' height, looked at about them
 constexpr double kSnapView = 14;    ///< view pixels
 
-bool anythingFades(const StageState& state) {
-    return std::any_of(state.drawn.begin(), state.drawn.end(), [](const Drawn& d) { return d.clear < 1; });
-}
-
 } // namespace
 
 Narration::Narration(ReviewContext& context, Microphone& microphone, Loudspeaker& loudspeaker)
@@ -28,12 +26,10 @@ Narration::Narration(ReviewContext& context, Microphone& microphone, Loudspeaker
     connect(&timer_, &QTimer::timeout, this, &Narration::followSound);
     connect(&recorder_, &Recorder::brokenOff, this, &Narration::brokenOff);
     connect(&recorder_, &Recorder::heard, this, [this] {
-        if (fades_ || anythingFades(state_)) follow();
+        if (!state_.drawn.empty()) follow(); // some of it may fade
         Q_EMIT heard();
     });
-    connect(&context.stage, &StageView::looked, this, [this] {
-        if (recording()) noteLook();
-    });
+    connect(&context.stage, &StageView::looked, this, &Narration::noteLook);
 }
 
 Status Narration::record(const Stop& stop, const std::optional<TakeHead>& head) {
@@ -52,9 +48,7 @@ Status Narration::record(const Stop& stop, const std::optional<TakeHead>& head) 
 }
 
 void Narration::lookAt(const std::optional<PictureBox>& part) {
-    c_.stage.look(
-        part ? std::optional(QRectF(QPointF(part->from.x, part->from.y), QPointF(part->to.x, part->to.y)))
-             : std::nullopt);
+    c_.stage.look(part ? std::optional(rectOf(*part)) : std::nullopt);
 }
 
 Result<std::optional<Take>> Narration::finish() {
@@ -112,6 +106,7 @@ void Narration::follow() {
 }
 
 void Narration::note(const TakeEvent& event) {
+    if (!recording()) return;
     recorder_.note(event);
     follow();
 }
@@ -126,7 +121,7 @@ void Narration::noteLook() {
 }
 
 void Narration::frameChanged() {
-    if (recording()) note({.kind = TakeEventKind::Frame, .frame = c_.playhead.frame()});
+    note({.kind = TakeEventKind::Frame, .frame = c_.playhead.frame()});
 }
 
 void Narration::choosePen(Pen pen) {
@@ -164,30 +159,28 @@ void Narration::clear() {
 void Narration::closer() {
     if (c_.stage.seen()) return c_.stage.look(std::nullopt);
     QRectF joints;
-    for (const auto& [key, mark] : c_.session.delivery().points)
-        if (key.frame == c_.playhead.frame() && mark.hidden.empty())
-            joints |= QRectF(mark.point.at.x - 0.5, mark.point.at.y - 0.5, 1, 1);
+    for (const auto& [landmark, at] : jointsOn(c_.session.delivery(), c_.playhead.frame()))
+        joints |= QRectF(at.x - 0.5, at.y - 0.5, 1, 1);
     if (joints.isNull()) return c_.say(say("narration.no-joints-here"));
     const double room = kRoomAbout * joints.height();
     c_.stage.look(joints.adjusted(-room, -room, room, room));
 }
 
-std::optional<Landmark> Narration::jointNear(ImagePoint at) const {
+std::optional<std::pair<Landmark, ImagePoint>> Narration::jointNear(ImagePoint at) const {
     if (pen_ == Pen::Free) return std::nullopt;
-    std::optional<Landmark> nearest;
+    std::optional<std::pair<Landmark, ImagePoint>> nearest;
     double best = reach_ * kSnapView / 10;
-    for (const auto& [key, mark] : c_.session.delivery().points) {
-        if (key.frame != c_.playhead.frame() || !mark.hidden.empty()) continue;
-        const ImagePoint off = mark.point.at - at;
-        if (const double far = std::hypot(off.x, off.y); far < best) best = far, nearest = key.landmark;
+    for (const auto& joint : jointsOn(c_.session.delivery(), c_.playhead.frame())) {
+        const ImagePoint off = joint.second - at;
+        if (const double far = std::hypot(off.x, off.y); far < best) best = far, nearest = joint;
     }
     return nearest;
 }
 
 TakeEvent Narration::strokeAt(TakeEventKind kind, ImagePoint at) const {
-    TakeEvent e{.kind = kind, .at = at, .joint = jointNear(at)};
-    if (e.joint) e.at = c_.session.delivery().seenPoint(c_.playhead.frame(), *e.joint)->point.at;
-    return e;
+    const auto joint = jointNear(at);
+    return joint ? TakeEvent{.kind = kind, .at = joint->second, .joint = joint->first}
+                 : TakeEvent{.kind = kind, .at = at};
 }
 
 bool Narration::press(ImagePoint at, double reach) {
@@ -201,14 +194,13 @@ bool Narration::press(ImagePoint at, double reach) {
 }
 
 void Narration::drag(ImagePoint at) {
-    if (!recording()) return;
     pointer_ = at;
     note(strokeAt(TakeEventKind::StrokeTo, at));
 }
 
 void Narration::hover(ImagePoint at) {
     pointer_ = at;
-    if (recording()) note({.kind = TakeEventKind::Pointer, .at = at});
+    note({.kind = TakeEventKind::Pointer, .at = at});
 }
 
 void Narration::paintOver(QPainter& p, const ViewTransform& view) {
@@ -216,11 +208,10 @@ void Narration::paintOver(QPainter& p, const ViewTransform& view) {
     if (!recording() || !pointer_) return;
     reach_ = 10 / view.scale;
     const auto joint = jointNear(*pointer_);
-    const PointMark* mark = joint ? c_.session.delivery().seenPoint(c_.playhead.frame(), *joint) : nullptr;
-    if (!mark) return;
+    if (!joint) return;
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(palette::clay, 2));
-    p.drawEllipse(view.toView(mark->point.at), kSnapView, kSnapView);
+    p.drawEllipse(view.toView(joint->second), kSnapView, kSnapView);
 }
 
 } // namespace jg::ui

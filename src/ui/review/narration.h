@@ -10,6 +10,7 @@
 #include <QTimer>
 
 #include <optional>
+#include <utility>
 
 namespace jg::ui {
 
@@ -62,6 +63,7 @@ Q_SIGNALS:
     void toolsChanged();                ///< another pen, or another way of drawing
 
 private:
+    /// Nothing while nobody talks.
     void note(const TakeEvent& event);
     void noteLook();
     void lookAt(const std::optional<PictureBox>& part);
@@ -69,7 +71,7 @@ private:
     void followSound();
     void show(StageState state);
     /// A clicked joint near a point of the shown frame; none for what is drawn freely.
-    std::optional<Landmark> jointNear(ImagePoint at) const;
+    std::optional<std::pair<Landmark, ImagePoint>> jointNear(ImagePoint at) const;
     TakeEvent strokeAt(TakeEventKind kind, ImagePoint at) const;
 
     ReviewContext& c_;
