@@ -20,8 +20,7 @@ FilmBox inFilm(const PictureBox& b) {
     return {{b.from.x, b.from.y}, {b.to.x, b.to.y}};
 }
 
-} // namespace
-
+/// The id of the veil that lies on a point of a frame; empty = none.
 std::string veilAt(const DeliveryMarks& marks, std::int64_t frame, ImagePoint at) {
     for (const auto& [id, veil] : marks.veils) {
         const PictureBox b = boxOn(veil, frame);
@@ -29,8 +28,6 @@ std::string veilAt(const DeliveryMarks& marks, std::int64_t frame, ImagePoint at
     }
     return {};
 }
-
-namespace {
 
 /// The veil that a box is drawn for: the one that lies there, else one that asks to be drawn since.
 std::string veilFor(const DeliveryMarks& marks, std::int64_t frame, const PictureBox& box) {

@@ -30,7 +30,4 @@ Result<Veil> followVeil(const HidePlan& plan, std::stop_token stop = {},
 /// "Followed over 142 frames. ...": what was done and what comes next.
 Message wordsOf(const Veil& veil);
 
-/// The id of the veil that lies on a point of a frame; empty = none. Pure.
-std::string veilAt(const DeliveryMarks& marks, std::int64_t frame, ImagePoint at);
-
 } // namespace jg

@@ -25,8 +25,7 @@ Status Recorder::writeHead(const TakeHead& head) {
     std::vector<std::int16_t> samples(count);
     for (std::size_t i = 0; i < count; ++i) {
         const double fade = std::min(1.0, static_cast<double>(count - i) / kFade);
-        samples[i] =
-            static_cast<std::int16_t>(std::clamp(std::lround((*sound)[i] * fade * 32768.0), -32768L, 32767L));
+        samples[i] = inSixteenBits((*sound)[i] * fade);
     }
     for (const TakeEvent& e : head.take.events)
         if (e.sample <= static_cast<std::int64_t>(count)) take_.events.push_back(e);

@@ -31,7 +31,7 @@ json marksAsJson(const std::map<std::string, FreeMark>& marks) {
     return rows;
 }
 
-json veilsAsJson(const std::map<std::string, Veil>& veils) {
+json veilsAsJson(const Veils& veils) {
     json rows = json::array();
     for (const auto& [id, veil] : veils) {
         json boxes = json::array();

@@ -24,6 +24,13 @@ constexpr std::array kEventIds = {"frame",    "pointer",   "pointer-off", "strok
                                   "marks-on", "marks-off", "stroke-drop", "goal-on", "goal-off",  "view"};
 constexpr std::array kPenIds = {"free", "line", "arrow", "ring", "box"};
 
+/// The place of an id among those of a kind.
+template <std::size_t N>
+std::optional<std::size_t> placeIn(const std::array<const char*, N>& ids, const std::string& id) {
+    const auto it = std::find(ids.begin(), ids.end(), id);
+    return it == ids.end() ? std::nullopt : std::optional(static_cast<std::size_t>(it - ids.begin()));
+}
+
 bool ofStroke(TakeEventKind kind) {
     return kind == TakeEventKind::StrokeBegin || kind == TakeEventKind::StrokeTo;
 }
@@ -44,17 +51,13 @@ TakeEvent eventIn(const json& row) {
     TakeEvent e;
     e.sample = row.at("sample");
     const auto id = row.at("kind").get<std::string>();
-    const auto it = std::find(kEventIds.begin(), kEventIds.end(), id);
-    if (it == kEventIds.end()) throw Unfit(msg("document.event", {{"id", id}}));
-    e.kind = static_cast<TakeEventKind>(it - kEventIds.begin());
+    const auto kind = placeIn(kEventIds, id);
+    if (!kind) throw Unfit(msg("document.event", {{"id", id}}));
+    e.kind = static_cast<TakeEventKind>(*kind);
     e.frame = row.value("frame", std::int64_t{0});
     if (row.contains("at")) e.at = pointIn(row["at"]);
     if (row.contains("to")) e.to = pointIn(row["to"]);
-    if (row.contains("pen")) {
-        const auto pen = std::find(kPenIds.begin(), kPenIds.end(), row["pen"].get<std::string>());
-        if (pen == kPenIds.end()) throw Unfit(msg("document.not-valid", {{"what", "pen"}}));
-        e.pen = static_cast<Pen>(pen - kPenIds.begin());
-    }
+    if (row.contains("pen")) e.pen = static_cast<Pen>(need(placeIn(kPenIds, row["pen"]), "pen"));
     e.fades = row.value("fades", false);
     if (row.contains("joint")) e.joint = need(landmarkFromId(row["joint"].get<std::string>()), "landmark");
     return e;

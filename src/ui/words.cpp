@@ -34,8 +34,7 @@ Words asShown(const Words& reader) {
 }
 
 QString text(std::string_view utf8) {
-    const QString plain = jg::text(utf8);
-    return hidden() ? jg::text((*hidden())(utf8)) : plain;
+    return hidden() ? jg::text((*hidden())(utf8)) : jg::text(utf8);
 }
 
 const Words& windowWords() {

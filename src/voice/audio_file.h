@@ -3,6 +3,8 @@
 
 #include "base/result.h"
 
+#include <algorithm>
+#include <cmath>
 #include <cstdint>
 #include <filesystem>
 #include <fstream>
@@ -12,6 +14,11 @@
 #include <vector>
 
 namespace jg {
+
+/// A sample of -1..1 in sixteen bits, rounded; what is louder is cut off.
+inline std::int16_t inSixteenBits(double sample) {
+    return static_cast<std::int16_t>(std::clamp(std::lround(sample * 32768.0), -32768L, 32767L));
+}
 
 /// Any sound file, or the sound of a film, as mono samples -1..1 at kSampleRate; at most its first two hours.
 /// Errors: NotFound, BadInput, Damaged, Cancelled.

@@ -1,11 +1,10 @@
 #include "voice/room_noise.h"
 
+#include "voice/audio_file.h"
 #include "voice/microphone.h"
 
 #include <speex/speex_preprocess.h>
 
-#include <algorithm>
-#include <cmath>
 #include <memory>
 
 namespace jg {
@@ -22,8 +21,7 @@ struct EndPreprocessor {
 std::vector<spx_int16_t> frameAt(std::span<const float> samples, std::size_t at) {
     std::vector<spx_int16_t> frame(kFrame, 0);
     for (std::size_t i = 0; i < kFrame && at + i < samples.size(); ++i)
-        frame[i] =
-            static_cast<spx_int16_t>(std::clamp(std::lround(samples[at + i] * 32768.0F), -32768L, 32767L));
+        frame[i] = inSixteenBits(samples[at + i]);
     return frame;
 }
 

@@ -1,5 +1,7 @@
 #include "words/words.h"
 
+#include "words/icu_text.h"
+
 #include <unicode/messagepattern.h>
 
 namespace jg {
@@ -76,10 +78,7 @@ UnicodeString accentedPattern(const icu::MessagePattern& pattern) {
 } // namespace
 
 std::string accent(std::string_view text) {
-    std::string out;
-    accentedText(UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size()))))
-        .toUTF8String(out);
-    return out;
+    return narrow(accentedText(wide(text)));
 }
 
 const Words& accented() {

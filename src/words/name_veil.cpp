@@ -1,10 +1,10 @@
 #include "words/name_veil.h"
 
-#include <unicode/brkiter.h>
-#include <unicode/uchar.h>
-#include <unicode/unistr.h>
+#include "words/icu_text.h"
 
-#include <memory>
+#include <unicode/uchar.h>
+
+#include <algorithm>
 
 namespace jg {
 
@@ -12,18 +12,8 @@ namespace {
 
 using icu::UnicodeString;
 
-UnicodeString wideOf(std::string_view text) {
-    return UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size())));
-}
-
-std::string narrowOf(const UnicodeString& text) {
-    std::string out;
-    text.toUTF8String(out);
-    return out;
-}
-
 std::string smallOf(UnicodeString word) {
-    return narrowOf(word.foldCase());
+    return narrow(word.foldCase());
 }
 
 bool isNamePart(UChar32 c) {
@@ -81,7 +71,7 @@ std::string withoutAddresses(std::string_view text) {
 NameVeil::NameVeil(const std::vector<Person>& people, const std::string& anybody) {
     for (const Person& person : people)
         for (const std::string& name : person.names)
-            for (const UnicodeString& run : runsOf(wideOf(name))) {
+            for (const UnicodeString& run : runsOf(wide(name))) {
                 if (!isNamePart(run.char32At(0)) || allSmall(run) || run.length() == 1) continue;
                 const auto [known, isNew] = instead_.try_emplace(smallOf(run), person.instead);
                 if (!isNew && known->second != person.instead) known->second = anybody;
@@ -91,21 +81,21 @@ NameVeil::NameVeil(const std::vector<Person>& people, const std::string& anybody
 std::string NameVeil::operator()(std::string_view text) const {
     std::string out, last, between;
     bool ended = false; // the name before has an ending of its own
-    for (const UnicodeString& run : runsOf(wideOf(withoutAddresses(text)))) {
+    for (const UnicodeString& run : runsOf(wide(withoutAddresses(text)))) {
         if (!isNamePart(run.char32At(0))) {
-            between += narrowOf(run);
+            between += narrow(run);
             continue;
         }
         UnicodeString ending;
         const UnicodeString word = withoutEnding(run, ending);
         const auto found = word.isEmpty() || allSmall(word) ? instead_.end() : instead_.find(smallOf(word));
         if (found == instead_.end()) {
-            out += between + narrowOf(run);
+            out += between + narrow(run);
             last.clear();
         } else if (found->second == last && (between == " " || between == "-") && !ended) {
-            out += narrowOf(ending);
+            out += narrow(ending);
         } else {
-            out += between + found->second + narrowOf(ending);
+            out += between + found->second + narrow(ending);
             last = found->second;
         }
         ended = !ending.isEmpty();

@@ -1,8 +1,9 @@
 #include "words/reading_level.h"
 
+#include "words/icu_text.h"
+
 #include <unicode/brkiter.h>
 #include <unicode/uchar.h>
-#include <unicode/unistr.h>
 
 #include <memory>
 
@@ -13,8 +14,7 @@ namespace {
 using icu::UnicodeString;
 
 UnicodeString small(std::string_view text) {
-    return UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size())))
-        .toLower();
+    return wide(text).toLower();
 }
 
 bool isIn(char16_t c, std::u16string_view letters) {
@@ -86,15 +86,12 @@ ReadingLevel readingLevel(std::string_view text, std::string_view language) {
     const std::unique_ptr<icu::BreakIterator> words(icu::BreakIterator::createWordInstance(locale, error)),
         sentences(icu::BreakIterator::createSentenceInstance(locale, error));
     if (U_FAILURE(error)) return level;
-    const UnicodeString all =
-        UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size())));
+    const UnicodeString all = wide(text);
     eachPiece(*sentences, all, [&](const UnicodeString& sentence, int32_t) {
         const int before = level.words;
         eachPiece(*words, sentence, [&](const UnicodeString& word, int32_t kind) {
             if (kind >= UBRK_WORD_LETTER) {
-                std::string utf8;
-                word.toUTF8String(utf8);
-                level.syllables += syllablesIn(utf8, language);
+                level.syllables += syllablesIn(narrow(word), language);
                 ++level.words;
             } else if (kind >= UBRK_WORD_NUMBER) {
                 level.syllables += kOfNumber;

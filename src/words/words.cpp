@@ -1,6 +1,7 @@
 #include "words/words.h"
 
 #include "base/number.h"
+#include "words/icu_text.h"
 
 #include <mutex>
 #include <optional>
@@ -19,16 +20,6 @@ namespace jg {
 namespace {
 
 using icu::UnicodeString;
-
-UnicodeString wide(std::string_view text) {
-    return UnicodeString::fromUTF8(icu::StringPiece(text.data(), static_cast<int32_t>(text.size())));
-}
-
-std::string narrow(const UnicodeString& text) {
-    std::string out;
-    text.toUTF8String(out);
-    return out;
-}
 
 /// A pattern made ready, with the arguments whose number decides its words.
 struct Prepared {
