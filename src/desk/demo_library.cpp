@@ -115,7 +115,7 @@ Status putEarlierBeside(Library& library, const Playbook& playbook, Review& revi
 }
 
 Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival& arrival,
-                   std::vector<FilmTask>& tasks, IdSource& ids) {
+                   std::vector<FilmTask>& tasks, IdSource& ids, std::stop_token stop) {
     IntakeForm form{arrival.athlete.id, std::nullopt,  {},           arrival.start,
                     arrival.surface,    arrival.asked, arrival.pain, arrival.promised};
     std::vector<LookedAt> looked;
@@ -129,7 +129,7 @@ Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival
     if (!submission) return submission.error();
     if (!arrival.review) return Done{};
     auto review = makeDemoReview(library, playbook, arrival.athlete, *submission, arrival.films,
-                                 *arrival.review, arrival.received, ids);
+                                 *arrival.review, arrival.received, ids, stop);
     if (!review) return review.error();
     if (auto put = putEarlierBeside(library, playbook, *review); !put) return put;
     const Assessment told = assess(*review, playbook, submission->clips, arrival.athlete.hand);
@@ -178,7 +178,7 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
         if (progress)
             progress(kFilms + (1 - kFilms) * static_cast<double>(i) / static_cast<double>(all.size()),
                      msg("demo.reviews"));
-        if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids); !kept) return kept;
+        if (auto kept = keepArrival(**library, playbook, all[i], tasks, ids, stop); !kept) return kept;
     }
     for (const Promise& p : {Promise{people[4].id, asIs("Drills for Emeka, first week"), today, Owes::House,
                                      Kept::Open, addDays(today, -6)},

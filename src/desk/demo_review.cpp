@@ -1,6 +1,7 @@
 #include "desk/demo_review.h"
 
 #include "desk/begin_judging.h"
+#include "desk/follow_paths.h"
 #include "desk/own_error_exercise.h"
 #include "desk/places.h"
 #include "desk/suggest.h"
@@ -124,6 +125,31 @@ void markDelivery(const Review& review, DeliveryMarks& marks, const Playbook& pl
     setFurtherMoments(marks, clip, order, d);
     answerSeen(review, marks, playbook, clip);
     clickPoints(review, marks, playbook, clip, order, d, wish, sigmaOf);
+}
+
+/// Joints followed between their clicks, and clicked where they were lost, as P in Measure asks for.
+Status followJoints(const Library& library, DeliveryMarks& marks, const Clip& clip, const FilmOrder& order,
+                    const DemoReviewWish& wish, const SigmaOf& sigmaOf, std::stop_token stop) {
+    constexpr int kRounds = 4; // a joint lost more often is left
+    const Delivery d(order.knobs);
+    Wobble wobble(wish.seed + 1000);
+    for (int round = 0; round < kRounds; ++round) {
+        const auto plan = followPlan(library, clip, marks);
+        if (!plan) return Done{}; // nothing was clicked twice
+        auto paths = followPaths(*plan, stop);
+        if (!paths) return paths.error();
+        marks.paths = std::move(*paths);
+        if (round + 1 == kRounds) break;
+        for (const auto& [landmark, path] : marks.paths)
+            for (const std::int64_t frame : path.asks) {
+                const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(frame)));
+                ImagePoint p = projectJoints(order, pose).at(landmark);
+                p.x += wish.clickSigmaPx * wobble.next();
+                p.y += wish.clickSigmaPx * wobble.next();
+                marks.points[{frame, landmark}] = {{p, sigmaOf(landmark)}, ""};
+            }
+    }
+    return Done{};
 }
 
 void gradeItems(Review& r, const Playbook& playbook, const Clip& clip, const DeliveryKnobs& k,
@@ -256,12 +282,13 @@ ErrorRun demoErrorRun(const std::string& coach, Date day) {
 
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
                               const Submission& submission, const std::vector<FilmOrder>& orders,
-                              const DemoReviewWish& wish, Date date, IdSource& ids) {
+                              const DemoReviewWish& wish, Date date, IdSource& ids, std::stop_token stop) {
     const Clip& clip = submission.clips.front();
     const auto runs = errorRuns(library);
     if (!runs) return runs.error();
     const std::string coach = library.setting("house.coach", "");
     Review r;
+    const bool half = wish.until <= Stage::Judge;
     r.id = ids.next<ReviewTag>("rev");
     r.submission = submission.id;
     r.athlete = athlete.id;
@@ -279,11 +306,13 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
             r.deliveries.push_back(nextDelivery(r, r.deliveries.back().number, submission.clips.at(i),
                                                 std::nullopt, submission.clips));
         r.deliveries.back().conditions.numberInOuting = wish.firstOfOuting + static_cast<int>(i);
-        const double lines = submission.clips[i].height;
-        markDelivery(r, r.deliveries.back(), playbook, submission.clips[i], orders[i], wish,
-                     [&](Landmark l) { return clickSigmaPx(*runs, coach, l, lines); });
+        const Clip& film = submission.clips[i];
+        const SigmaOf sigmaOf = [&](Landmark l) { return clickSigmaPx(*runs, coach, l, film.height); };
+        markDelivery(r, r.deliveries.back(), playbook, film, orders[i], wish, sigmaOf);
+        if (half) continue;
+        auto done = followJoints(library, r.deliveries.back(), film, orders[i], wish, sigmaOf, stop);
+        if (!done) return done.error();
     }
-    const bool half = wish.until <= Stage::Judge;
     gradeItems(r, playbook, clip, orders.front().knobs, half ? 5 : 0);
     if (half) return r;
     Assessment a = assess(r, playbook, submission.clips, athlete.hand);

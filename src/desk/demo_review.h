@@ -8,6 +8,7 @@
 #include "review/review.h"
 
 #include <cstdint>
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -28,11 +29,11 @@ ErrorRun demoErrorRun(const std::string& coach, Date day);
 
 /// A review of a submission's generated films, one order a clip, each a delivery of its own: positions and
 /// clicks from the truth with a hand's wobble and the error of the coach's own exercise, the
-/// camera as it stood, grades from what the figure does, stops spoken with the
-/// shipped voice. Takes are written to the library's takes folder. Errors: those of reading the voice and
-/// writing takes.
+/// camera as it stood, grades from what the figure does, stops spoken with the shipped voice; of one that was
+/// spoken the joints are followed through the film, too. Takes are written to the library's takes folder.
+/// Errors: those of reading the voice, of writing takes, and of reading the film.
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
                               const Submission& submission, const std::vector<FilmOrder>& orders,
-                              const DemoReviewWish& wish, Date date, IdSource& ids);
+                              const DemoReviewWish& wish, Date date, IdSource& ids, std::stop_token stop = {});
 
 } // namespace jg

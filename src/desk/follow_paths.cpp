@@ -19,8 +19,8 @@ void add(FollowedPath& path, const PathStretch& stretch, const Followed& followe
 
 } // namespace
 
-Result<FollowPlan> followPlan(ReviewSession& session) {
-    FollowPlan plan{filesOf(session.library(), session.clip()), stretchesToFollow(session.delivery())};
+Result<FollowPlan> followPlan(const Library& library, const Clip& clip, const DeliveryMarks& delivery) {
+    FollowPlan plan{filesOf(library, clip), stretchesToFollow(delivery)};
     if (plan.stretches.empty()) return fail(ErrorCode::Refused, msg("follow.click-first"));
     return plan;
 }

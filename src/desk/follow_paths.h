@@ -2,7 +2,7 @@
 #pragma once
 
 #include "desk/clip_files.h"
-#include "desk/review_session.h"
+#include "library/library.h"
 #include "review/paths.h"
 
 #include <functional>
@@ -17,7 +17,7 @@ struct FollowPlan {
 };
 
 /// Everything that can be followed now. Errors: Refused when no landmark was clicked on two frames.
-Result<FollowPlan> followPlan(ReviewSession& session);
+Result<FollowPlan> followPlan(const Library& library, const Clip& clip, const DeliveryMarks& delivery);
 
 /// Paths by landmark; where one was lost, the frame to click it on stands in `asks`. Opens the film; any one
 /// thread. Errors: those of Reader and followPoints().

@@ -25,6 +25,7 @@ constexpr double kMarks = 0.8;         ///< size of the marks in a cell of the u
 constexpr std::size_t kShortName = 16; ///< letters that stand in one line
 // Of a cell's height: the body, and where the ground lies.
 constexpr double kBodyPart = 0.76, kGroundPart = 0.93;
+constexpr double kMostAside = 0.15; ///< of a cell's width: the body stays well inside
 constexpr int kSharp = 2; ///< pixels a design pixel, of what is written
 
 MarkScene mirrored(MarkScene scene, double width) {
@@ -191,6 +192,35 @@ private:
     const JuxtaLayout& layout_;
 };
 
+/// The body in the middle, on the ground line. For rows that fit.
+ViewTransform centredView(const JuxtaSheet& sheet, CellKey key, const QRectF& area) {
+    const JuxtaRow& row = sheet.rows[key.first];
+    const double x = sheet.columns[key.second].cells[key.first].middleX;
+    const double middle = row.fit->mirrored ? row.entry.clip.width - x : x;
+    ViewTransform view;
+    view.scale = kBodyPart * area.height() / row.fit->heightPx;
+    view.offset = {area.center().x() - middle * view.scale,
+                   area.top() + kGroundPart * area.height() - row.fit->groundY * view.scale};
+    return view;
+}
+
+/// How far all cells of a column move aside alike, so that less of them lies outside their films.
+double columnShift(const JuxtaSheet& sheet, std::size_t column, const QRectF& area) {
+    double wished = 0;
+    int rows = 0;
+    for (std::size_t r = 0; r < sheet.rows.size(); ++r) {
+        if (!sheet.rows[r].fit || !sheet.columns[column].cells[r].frame) continue;
+        const ViewTransform view = centredView(sheet, {r, column}, area);
+        const double left = view.offset.x() - area.left(), // what is empty; below zero, what is cut off
+            right = area.right() - view.offset.x() - sheet.rows[r].entry.clip.width * view.scale;
+        if (left > 0 && right < 0) wished -= std::min(left, -right);
+        if (right > 0 && left < 0) wished += std::min(right, -left);
+        ++rows;
+    }
+    const double most = kMostAside * area.width();
+    return rows == 0 ? 0 : std::clamp(wished / rows, -most, most);
+}
+
 /// Paints between stills; `stills` fills as they are read.
 void paintAll(SheetPainter& paint, const JuxtaSheet& sheet, const JuxtaStills& stills, bool title) {
     if (title) paint.head();
@@ -241,14 +271,9 @@ QRectF JuxtaLayout::change(const JuxtaSheet& sheet, std::size_t c, std::size_t i
 
 ViewTransform juxtaView(const JuxtaSheet& sheet, CellKey key, QRectF area) {
     const JuxtaRow& row = sheet.rows[key.first];
-    const Clip& clip = row.entry.clip;
-    if (!row.fit) return ViewTransform::fit(QSizeF(clip.width, clip.height), area);
-    const double x = sheet.columns[key.second].cells[key.first].middleX;
-    const double middle = row.fit->mirrored ? clip.width - x : x;
-    ViewTransform view;
-    view.scale = kBodyPart * area.height() / row.fit->heightPx;
-    view.offset = {area.center().x() - middle * view.scale,
-                   area.top() + kGroundPart * area.height() - row.fit->groundY * view.scale};
+    if (!row.fit) return ViewTransform::fit(QSizeF(row.entry.clip.width, row.entry.clip.height), area);
+    ViewTransform view = centredView(sheet, key, area);
+    view.offset.rx() += columnShift(sheet, key.second, area);
     return view;
 }
 

@@ -6,6 +6,7 @@
 
 #include <QDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 
 namespace jg {
@@ -74,6 +75,34 @@ TEST(BesideWindow, AStopShowsTheEarlierDeliveryAndBothStepTogether) {
         if (button->text().contains("stands alone")) d.click(button);
     EXPECT_FALSE(d.document().stops.front().beside);
     EXPECT_FALSE(other->isVisible());
+}
+
+TEST(BesideWindow, OfManyEarlierOnesEachIsFoundByTyping) {
+    Walk walk{Stage::Send};
+    std::vector<Review> earlier;
+    for (int i = 0; i < 13; ++i)
+        earlier.push_back(test::keepEarlier(walk, "earlier-" + std::to_string(i), 7 * (i + 1)));
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Say) d.key(Qt::Key_PageUp);
+    d.waitForPicture();
+    d.review().findChild<ui::RowList*>("stops")->setCurrent(0);
+    d.key(Qt::Key_J);
+    QDialog* dialog = test::opened(d, "stop-beside");
+    ASSERT_TRUE(dialog);
+    ASSERT_EQ(dialog->findChildren<QPushButton*>().size(), 13);
+    const Review& wanted = earlier[11];
+    const QString date = ui::say(day(wanted.date, DateStyle::Year));
+    auto* find = dialog->findChild<QLineEdit*>("choice-find");
+    ASSERT_TRUE(find);
+    EXPECT_TRUE(find->hasFocus());
+    QTest::keyClicks(find, date);
+    int shown = 0;
+    for (auto* button : dialog->findChildren<QPushButton*>()) shown += button->isVisible() ? 1 : 0;
+    EXPECT_EQ(shown, 1) << date.toStdString();
+    QTest::keyClick(find, Qt::Key_Return);
+    ASSERT_TRUE(waitFor([&] { return d.document().stops.front().beside.has_value(); }, 30000));
+    EXPECT_EQ(d.document().stops.front().beside->review, wanted.id);
 }
 
 TEST(BesideWindow, TwoLargeOnesGoIntoTheRunningOrderOfTheLaterReview) {

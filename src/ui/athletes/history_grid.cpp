@@ -13,7 +13,7 @@ namespace jg::ui {
 
 namespace {
 
-constexpr double kRowH = 28, kHeadH = 22, kLegendH = 24, kNameW = 230, kReach = 11;
+constexpr double kRowH = 28, kHeadH = 22, kLegendH = 24, kNameW = 230, kWideNameW = 400, kReach = 11;
 
 } // namespace
 
@@ -43,9 +43,14 @@ HistoryGrid::HistoryGrid(std::vector<LogLine> lines, const Playbook& playbook, Q
     setFixedHeight(em(kHeadH + kRowH * static_cast<double>(lines_.size()) + kLegendH));
 }
 
+double HistoryGrid::nameWidth() const {
+    const double width = usualWidth(*this);
+    return std::clamp(0.3 * width, std::min(kNameW, 0.45 * width), kWideNameW);
+}
+
 double HistoryGrid::xOf(Date when) const {
     const double part = placeOnAxis(from_, to_, when);
-    const double left = std::min(kNameW, 0.45 * usualWidth(*this)) + 24;
+    const double left = nameWidth() + 24;
     return left + part * (usualWidth(*this) - left - 40);
 }
 
@@ -81,7 +86,7 @@ void HistoryGrid::paintEvent(QPaintEvent*) {
         lastRight = x + w;
         p.drawText(QPointF(x, 14), date);
     }
-    const double nameW = std::min(kNameW, 0.45 * usualWidth(*this));
+    const double nameW = nameWidth();
     for (std::size_t l = 0; l < lines_.size(); ++l) {
         const double top = kHeadH + kRowH * static_cast<double>(l);
         p.setPen(QPen(palette::rule, 1));

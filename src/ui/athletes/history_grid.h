@@ -25,6 +25,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    double nameWidth() const;
     double xOf(Date when) const;
     QPointF placeOf(std::size_t line, std::size_t dot) const;
     void layOutSpots();

@@ -37,6 +37,7 @@ protected:
 private:
     void read();
     void showRows();
+    void spreadColumns();
     void fillChoices();
     GroupFilter filter() const;
     void save();

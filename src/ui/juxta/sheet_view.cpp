@@ -13,8 +13,8 @@
 namespace jg::ui {
 
 namespace {
-constexpr double kLeastCellW = 220, kMostCellW = 400, kLeastCellH = 150;
-constexpr double kCellShape = 0.72; ///< height for width, at the most
+constexpr double kLeastCellW = 220, kMostCellW = 460, kLeastCellH = 150;
+constexpr double kCellShape = 0.72, kFlattest = 0.57; ///< height for width: at the most, at the least
 } // namespace
 
 SheetView::SheetView(const Playbook& playbook, QWidget* parent)
@@ -56,7 +56,10 @@ void SheetView::fitInto(QSize room) {
     layout_.cellH = kCellShape * layout_.cellW;
     // What is too high by a little is made to fit; what is too high by much is scrolled.
     const double over = layout_.size(sheet_).height() - usual.height();
-    if (over > 0) layout_.cellH = std::max(std::min(kLeastCellH, layout_.cellH), layout_.cellH - over / rows);
+    if (over > 0) {
+        const double least = std::max(std::min(kLeastCellH, layout_.cellH), kFlattest * layout_.cellW);
+        layout_.cellH = std::max(least, layout_.cellH - over / rows);
+    }
     const QSizeF size = layout_.size(sheet_) * textScale();
     setFixedSize(std::max(room.width(), static_cast<int>(std::ceil(size.width()))),
                  std::max(room.height(), static_cast<int>(std::ceil(size.height()))));

@@ -15,7 +15,7 @@ struct ChoiceQuestion {
     QString name; ///< of the dialog, for tests
     QString title;
     QString hint;
-    QStringList options; ///< keys 1 to 9; more have none
+    QStringList options; ///< keys 1 to 9; more are scrolled, and found by typing
     QString own;         ///< what stands in the line for another answer; empty = no such line
 };
 

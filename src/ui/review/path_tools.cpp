@@ -23,7 +23,7 @@ void PathTools::follow() {
         following_->cancel();
         return;
     }
-    auto plan = followPlan(c_.session);
+    auto plan = followPlan(c_.session.library(), c_.session.clip(), c_.session.delivery());
     if (!plan) return c_.say(say(plan.error().text));
     c_.say(say("path-tools.following-the-joints-p-stops-it"));
     following_ = new Job(parent_, [this, plan = *std::move(plan), to = delivery().number](

@@ -69,8 +69,6 @@ void askBeside(QWidget* parent, const ReviewSession& session, const Stop& stop,
         return o.key.review == review && o.key.delivery == stop.delivery;
     });
     if (offers->empty()) return tell(say("say-bench.no-other", {{"name", session.athlete().firstName}}));
-    constexpr std::size_t kMost = 8; // a key each, beside that for none
-    if (offers->size() > kMost) offers->resize(kMost);
     QStringList options;
     std::vector<std::optional<JuxtaKey>> keys;
     for (const JuxtaOffer& o : *offers) {
