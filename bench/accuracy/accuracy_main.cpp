@@ -63,6 +63,20 @@ void printSummary(const Playbook& playbook, const std::vector<std::array<Tallies
         }
 }
 
+/// Of both makers, then the width of the others' intervals.
+void printBiases(const std::array<Tallies, 2>& makers, const std::string& id) {
+    const auto there = [&](std::size_t k) {
+        const auto t = makers[k].find(id);
+        return t != makers[k].end() && t->second.asked >= kFewest ? &t->second : nullptr;
+    };
+    const Tally *taught = there(0), *others = there(1);
+    if (!taught && !others) return (void)std::printf(" |");
+    const auto bias = [](const Tally* t) { return t ? std::printf(" %+.1f", t->bias()) : std::printf(" -"); };
+    bias(taught), std::printf(" /"), bias(others);
+    if (others) std::printf("; %.1f %s", others->half(), others->unit.c_str());
+    std::printf(" |");
+}
+
 void printRows(const std::vector<std::array<Tallies, 2>>& all) {
     std::printf("\n| measure |");
     for (std::size_t s = 0; s < all.size(); ++s) std::printf(" %c |", static_cast<char>('A' + s));
@@ -80,11 +94,7 @@ void printRows(const std::vector<std::array<Tallies, 2>>& all) {
                     std::printf(" %.0f", t->second.held());
                 std::printf(k == 0 ? " /" : "");
             }
-            const auto t = makers[1].find(id);
-            if (t != makers[1].end() && t->second.asked >= kFewest)
-                std::printf(" %+.1f; %.1f %s |", t->second.bias(), t->second.half(), t->second.unit.c_str());
-            else
-                std::printf(" |");
+            printBiases(makers, id);
         }
         std::printf("\n");
     }

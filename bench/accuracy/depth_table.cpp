@@ -106,15 +106,20 @@ public:
         for (std::size_t i = 0; i < 3; ++i) axes_[i].add(v(static_cast<Eigen::Index>(i)));
     }
     /// With how bodies differ in tempo and way, own choice: a third of the speed in any direction, and at
-    /// least `leastSd`.
-    void print(double leastSd) const {
+    /// least `leastSd`. The generator swings down what is `thrown`, while a ball leaves about level: taken
+    /// halfway between, own choice, and that much less sure.
+    void print(double leastSd, bool thrown) const {
         constexpr double kWay = 0.35;
+        constexpr std::size_t kUp = 1;
         const double speed = Eigen::Vector3d(axes_[0].mean(), axes_[1].mean(), axes_[2].mean()).norm();
         std::printf("[");
-        for (std::size_t i = 0; i < 3; ++i)
-            std::printf("%s[%.2f, %.2f]", i == 0 ? "" : ", ", axes_[i].mean(),
-                        std::sqrt(std::max(leastSd * leastSd,
-                                           std::max(0.0, axes_[i].variance()) + std::pow(kWay * speed, 2))));
+        for (std::size_t i = 0; i < 3; ++i) {
+            const double half = thrown && i == kUp ? axes_[i].mean() / 2 : 0;
+            const double variance =
+                std::max(0.0, axes_[i].variance()) + std::pow(kWay * speed, 2) + half * half;
+            std::printf("%s[%.2f, %.2f]", i == 0 ? "" : ", ", axes_[i].mean() - half,
+                        std::sqrt(std::max(leastSd * leastSd, variance)));
+        }
         std::printf("]");
     }
 
@@ -149,14 +154,17 @@ void gather(int n, Gathered& all) {
         return habits.applied(delivery.poseAt(timeS).joints, moment, height);
     };
     for (const auto& [moment, timeS] : delivery.events()) {
-        // The ball flies on after it has left; a moment taken too early shows it in the hand.
-        const double afterS = moment == Moment::Release ? 0 : kAroundS;
-        const auto before = pose(timeS - kAroundS, moment), after = pose(timeS + afterS, moment);
+        // The ball flies on after it has left; a moment taken too early shows it in the hand. Halfway through
+        // this time lies the mean speed of the way from a frame at 60 a second to the release after it.
+        constexpr double kLastS = 0.011;
+        const bool release = moment == Moment::Release;
+        const double beforeS = release ? kLastS : kAroundS, afterS = release ? 0 : kAroundS;
+        const auto before = pose(timeS - beforeS, moment), after = pose(timeS + afterS, moment);
         for (const auto& [landmark, p] : pose(timeS, moment)) {
             all.open.add(n, moment, landmark, p(2) / height);
             all.front.add(n, moment, landmark, (p(0) - kFrontAimM) / height);
             all.velocities[moment][landmark].add((after.at(landmark) - before.at(landmark)) /
-                                                 ((kAroundS + afterS) * height));
+                                                 ((beforeS + afterS) * height));
         }
     }
     const double released = delivery.events().at(Moment::Release);
@@ -212,7 +220,9 @@ void writeDepths() {
     });
     std::printf("\n  },\n  \"velocities\": {");
     printRows(rows, [&](Moment moment, Landmark landmark) {
-        all.velocities.at(moment).at(landmark).print(leastSpeedSd(moment, landmark));
+        all.velocities.at(moment).at(landmark).print(
+            leastSpeedSd(moment, landmark),
+            moment == Moment::Release && (landmark == Landmark::Ball || landmark == Landmark::BackWrist));
     });
     std::printf("\n  },\n  \"speeds\": {\n    \"release\": {");
     for (const Landmark l : kAfterRelease) {

@@ -26,12 +26,12 @@ constexpr double kUsualFps = 60;
 /// Everybody sees on which frame the ball is still in the hand, or nearly: own choice.
 constexpr double kReleasePickedSdS = 0.002;
 
-/// How sure the moment of a slot is in time: the frame that was picked and, within a frame, when it was. The
-/// last frame with the ball in the hand lies up to a whole frame before it leaves.
-double momentSdS(Moment moment, double captureFps) {
-    const double frame = 1 / (captureFps > 0 ? captureFps : kUsualFps);
-    return moment == Moment::Release ? std::hypot(kReleasePickedSdS, frame / std::sqrt(3.0))
-                                     : std::hypot(kPickedSdS, frame / std::sqrt(12.0));
+/// How much too late the frame of a moment lies in time: by the frame that was picked and, within a frame, by
+/// when it was. The last frame with the ball in the hand lies up to a whole frame before it leaves.
+Estimate lateness(Moment moment, double captureFps) {
+    const double frame = 1 / (captureFps > 0 ? captureFps : kUsualFps), within = frame / std::sqrt(12.0);
+    if (moment == Moment::Release) return {-frame / 2, std::hypot(kReleasePickedSdS, within)};
+    return {0, std::hypot(kPickedSdS, within)};
 }
 
 /// The moments of a measure, each once.
@@ -106,15 +106,16 @@ Parameters parametersOf(const MeasureDefinition& m, const MeasureInput& in, Esti
         const Slot& a = m.slots[static_cast<std::size_t>(i)];
         const ClickedPoint& c = in.points.at(a.name);
         const double click = std::hypot(c.sigmaPx, c.leanPx);
-        // Bodies move faster or slower than the usual one.
+        // Bodies move faster or slower than the usual one, all the time that the frame is off.
         const Motion& motion = motionOf(in, a);
-        const double away = momentSdS(a.at, in.captureFps) * in.heightPx.value;
+        const Estimate late = lateness(a.at, in.captureFps);
+        const double away = std::hypot(late.value, late.sd) * in.heightPx.value;
         put(2 * i, {c.at.x, std::hypot(click, away * motion.along.sd)});
         put(2 * i + 1, {c.at.y, std::hypot(click, away * motion.up.sd)});
         put(depths + i, {depthOf(in, a).value, std::hypot(depthOf(in, a).sd, depthOf(in, a).drift)});
     }
     for (std::size_t k = 0; k < moments.size(); ++k)
-        put(times + static_cast<Eigen::Index>(k), {0, momentSdS(moments[k], in.captureFps)});
+        put(times + static_cast<Eigen::Index>(k), lateness(moments[k], in.captureFps));
     put(2 * n + kRoll, in.rollDeg);
     put(2 * n + kYaw, in.yawDeg);
     put(2 * n + kUnit, unitPx);

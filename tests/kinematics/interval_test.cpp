@@ -51,12 +51,16 @@ TEST(PickedMoment, CountsByHowFastTheJointMoves) {
     EXPECT_NEAR(two.value().sd, std::hypot(3, 2) * 0.8, 1e-3);
 }
 
-TEST(PickedMoment, ReleaseLiesUpToAFrameLater) {
+TEST(PickedMoment, ReleaseIsHalfAFrameAfterTheLastOneWithTheBallInTheHand) {
     Two two(MeasureKind::Ahead);
     for (Slot& s : two.m.slots) s.at = Moment::Release;
     two.m.moments = {Moment::Release};
     two.in.captureFps = 60;
     two.in.motions["to"] = {{3, 0}, {0, 0}};
+    EXPECT_NEAR(*two.value().value, 50 + 300 * (1 / 60.0) / 2, 1e-9);
+    EXPECT_NEAR(two.value().sd, 300 * std::hypot(0.002, 1 / 60.0 / std::sqrt(12.0)), 1e-6);
+    two.in.motions["to"] = {{0, 3}, {0, 0}}; // which way, nobody knows, and all of the frame long
+    EXPECT_NEAR(*two.value().value, 50, 1e-9);
     EXPECT_NEAR(two.value().sd, 300 * std::hypot(0.002, 1 / 60.0 / std::sqrt(3.0)), 1e-6);
 }
 
