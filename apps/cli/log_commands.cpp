@@ -18,15 +18,14 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::vector<Moment> positionsOf(const Arguments& a) {
-    std::vector<Moment> all;
-    const auto asked = a.value("positions");
-    if (!asked) return all;
-    for (const std::string& id : split(*asked, ',')) {
-        const auto moment = momentFromId(id);
-        if (!moment) throw WrongUse(msg("library-commands.position-unknown", {{"id", id}}));
-        all.push_back(*moment);
-    }
+std::vector<JuxtaAt> columnsOf(const Arguments& a) {
+    std::vector<JuxtaAt> all;
+    for (const char* option : {"positions", "columns"})
+        for (const std::string& id : split(a.value(option).value_or(""), ',')) {
+            const auto at = juxtaColumnFromId(id);
+            if (!at) throw WrongUse(msg("library-commands.position-unknown", {{"id", id}}));
+            all.push_back(*at);
+        }
     return all;
 }
 
@@ -40,25 +39,58 @@ JuxtaKey juxtaKeyOf(const std::string& word) {
     return {{word.substr(0, colon)}, static_cast<int>(*number)};
 }
 
-void juxta(const Arguments& a, std::stop_token stop) {
-    const auto library = openLibrary(a.word(0, "LIB"));
-    const Playbook book = playbookOf(*library);
+/// Rows as words are put by date; those of --rows stand as they are given.
+std::vector<JuxtaKey> rowsOf(const Arguments& a) {
     std::vector<JuxtaKey> keys;
     for (std::size_t i = 1; i < a.words.size(); ++i) keys.push_back(juxtaKeyOf(a.words[i]));
-    const JuxtaSheet sheet = orRefuse(
-        layOutJuxta(orRefuse(juxtaEntries(*library, book, keys)), book, {.columns = positionsOf(a)}));
-    const fs::path out = a.need("out");
+    for (const std::string& word : split(a.value("rows").value_or(""), ',')) keys.push_back(juxtaKeyOf(word));
+    return keys;
+}
+
+/// Every file that is asked for: --out by its ending, and one for each of --png, --pdf and --csv.
+std::vector<fs::path> filesAskedFor(const Arguments& a) {
+    std::vector<fs::path> files;
+    if (const auto out = a.value("out")) files.emplace_back(*out);
+    for (const char* ending : {"png", "pdf", "csv"})
+        if (const auto file = a.value(ending)) {
+            if (fs::path(*file).extension() != "." + std::string(ending))
+                throw WrongUse(msg("cli.juxta-ending", {{"ending", ending}, {"file", *file}}));
+            files.emplace_back(*file);
+        }
+    return files;
+}
+
+void juxta(const Arguments& a, std::stop_token stop) {
+    const std::vector<fs::path> files = filesAskedFor(a);
+    if (files.empty() && !a.has("json")) throw WrongUse(msg("cli.juxta-no-file"));
+    const auto library = openLibrary(a.word(0, "LIB"));
+    const Playbook book = playbookOf(*library);
+    const JuxtaSheet sheet =
+        orRefuse(layOutJuxta(orRefuse(juxtaEntries(*library, book, rowsOf(a))), book,
+                             {.columns = columnsOf(a), .asGiven = a.value("rows").has_value()}));
     orRefuse(mayLeave(*library, sheet, SystemClock().today()));
-    if (out.extension() == ".csv" || out.extension() == ".json")
-        return void(orRefuse(library->files().write(
-            out, out.extension() == ".csv" ? juxtaAsCsv(sheet, book) : juxtaAsJson(sheet, book))));
-    if (!loadFonts(dataFolder() / "fonts"))
-        throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
-    const QImage picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
-                                                 [](double part) { showProgress(part, msg("cli.juxta")); }));
-    if (out.extension() == ".html")
-        return void(orRefuse(library->files().write(out, juxtaAsHtml(sheet, picture, book, english()))));
-    orRefuse(writeJuxta(picture, out, library->files()));
+    if (a.has("json")) std::cout << juxtaAsJson(sheet, book);
+    std::optional<QImage> picture;
+    const auto drawn = [&]() -> const QImage& {
+        if (picture) return *picture;
+        if (!loadFonts(dataFolder() / "fonts"))
+            throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+        picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
+                                        [](double part) { showProgress(part, msg("cli.juxta")); }));
+        return *picture;
+    };
+    for (const fs::path& out : files) {
+        const auto write = [&](const std::string& text) { orRefuse(library->files().write(out, text)); };
+        const std::string ending = out.extension().string();
+        if (ending == ".csv")
+            write(juxtaAsCsv(sheet, book));
+        else if (ending == ".json")
+            write(juxtaAsJson(sheet, book));
+        else if (ending == ".html")
+            write(juxtaAsHtml(sheet, drawn(), book, english()));
+        else
+            orRefuse(writeJuxta(drawn(), out, library->files()));
+    }
 }
 
 json followedAsJson(const Playbook& book, const Followed& f) {
@@ -152,11 +184,12 @@ void log(const Arguments& a, std::stop_token) {
 
 std::vector<Command> logCommands() {
     return {{"juxta",
-             "juxta LIB ID[:DELIVERY] ID[:DELIVERY]... --out sheet.pdf|.png|.csv|.json|.html [--positions "
-             "plant,release]",
-             {"out", "positions"},
-             {},
-             3,
+             "juxta LIB ID[:DELIVERY] ID[:DELIVERY]... | --rows ID[:DELIVERY],ID[:DELIVERY]  [--columns "
+             "plant,release,front-knee]\n        --out sheet.pdf|.png|.csv|.json|.html [--png FILE] "
+             "[--pdf FILE] [--csv FILE] [--json]  (--rows keeps the order given; --positions is --columns)",
+             {"out", "positions", "rows", "columns", "png", "pdf", "csv"},
+             {"json"},
+             1,
              1 + kMostJuxtaRows,
              juxta},
             {"log",

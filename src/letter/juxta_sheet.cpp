@@ -26,7 +26,7 @@ constexpr std::size_t kShortName = 16; ///< letters that stand in one line
 // Of a cell's height: the body, and where the ground lies.
 constexpr double kBodyPart = 0.76, kGroundPart = 0.93;
 constexpr double kMostAside = 0.15; ///< of a cell's width: the body stays well inside
-constexpr int kSharp = 2; ///< pixels a design pixel, of what is written
+constexpr int kSharp = 2;           ///< pixels a design pixel, of what is written
 
 MarkScene mirrored(MarkScene scene, double width) {
     const auto turn = [&](ImagePoint& p) { p.x = width - p.x; };
@@ -62,7 +62,7 @@ public:
 
     void columnHeads() {
         for (std::size_t c = 0; c < sheet_.columns.size(); ++c)
-            write(info(sheet_.columns[c].moment).name(), headFont(17), palette::ink, layout_.columnHead(c),
+            write(nameOf(sheet_.columns[c].at), headFont(17), palette::ink, layout_.columnHead(c),
                   Qt::AlignVCenter);
     }
 
@@ -148,9 +148,8 @@ private:
     void oneChange(const JuxtaChange& change, const QRectF& area) {
         painter_.setPen(QPen(palette::rule, 1));
         painter_.drawLine(area.topLeft(), area.topRight());
-        const MeasureDefinition* m = playbook_.measure(change.measure);
         const double x = area.left(), y = area.top(), w = area.width();
-        write(asIs(m ? m->shortName : change.measure), textFont(13), palette::ink, {x, y + 4, w * 0.5, 20},
+        write(shortNameOf(change, playbook_), textFont(13), palette::ink, {x, y + 4, w * 0.5, 20},
               Qt::AlignLeft);
         Message verdict = change.trend ? nameOf(*change.trend) : change.notComparable;
         if (change.overruled) verdict = msg("juxta.overruled", {{"verdict", verdict}});

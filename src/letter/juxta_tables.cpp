@@ -32,7 +32,7 @@ json changeAsJson(const JuxtaChange& change, const Playbook& playbook) {
         values.push_back(v ? json{{"value", *v->value}, {"half95", v->half95()}, {"unit", v->unit}}
                            : json(nullptr));
     return {{"measure", change.measure},
-            {"name", playbook.nameOfFinding(change.measure)},
+            {"name", english()(fullNameOf(change, playbook))},
             {"values", values},
             {"first", change.first},
             {"last", change.last},
@@ -55,8 +55,8 @@ std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
         for (const JuxtaChange& change : column.changes) {
             const auto known = std::find_if(change.values.begin(), change.values.end(),
                                             [](const auto& v) { return v.has_value(); });
-            out += std::string(info(column.moment).id) + "," + change.measure + "," +
-                   csvField(playbook.nameOfFinding(change.measure)) + "," + (*known)->unit;
+            out += std::string(idOf(column.at)) + "," + change.measure + "," +
+                   csvField(english()(fullNameOf(change, playbook))) + "," + (*known)->unit;
             for (const auto& v : change.values)
                 out += v ? "," + fixed(*v->value, 3) + "," + fixed(v->half95(), 3) : ",,";
             out += change.difference ? "," + fixed(change.difference->value, 3) + "," +
@@ -151,8 +151,7 @@ std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook) {
             cells.push_back(
                 {{"frame", cell.frame ? json(*cell.frame) : json(nullptr)}, {"why", english()(cell.why)}});
         for (const JuxtaChange& change : column.changes) changes.push_back(changeAsJson(change, playbook));
-        d["columns"].push_back(
-            {{"position", info(column.moment).id}, {"cells", cells}, {"changes", changes}});
+        d["columns"].push_back({{"position", idOf(column.at)}, {"cells", cells}, {"changes", changes}});
     }
     return d.dump(2) + "\n";
 }
@@ -175,8 +174,8 @@ std::string juxtaAsHtml(const JuxtaSheet& sheet, const QImage& picture, const Pl
     out += "<th></th><th></th></tr>\n";
     for (const JuxtaColumn& column : sheet.columns)
         for (const JuxtaChange& change : column.changes) {
-            out += "<tr>" + cellOfTable("td", words(info(column.moment).name())) +
-                   cellOfTable("td", playbook.nameOfFinding(change.measure));
+            out += "<tr>" + cellOfTable("td", words(nameOf(column.at))) +
+                   cellOfTable("td", words(fullNameOf(change, playbook)));
             for (const auto& v : change.values) out += cellOfTable("td", v ? words(labelOf(*v)) : "");
             out += cellOfTable("td", change.difference ? words(differenceOf(change)) : "") +
                    cellOfTable("td", words(change.trend ? nameOf(*change.trend) : change.notComparable)) +

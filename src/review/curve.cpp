@@ -125,22 +125,6 @@ std::optional<CurveEvent> eventOf(Feature feature, const std::vector<CurvePoint>
 
 } // namespace
 
-std::span<const Feature> allFeatures() {
-    static constexpr std::array<Feature, 4> all = {Feature::FrontKnee, Feature::Hand, Feature::Hip,
-                                                   Feature::Head};
-    return all;
-}
-
-Message nameOf(Feature feature) {
-    static constexpr std::array<const char*, 4> ids = {"feature.front-knee", "feature.hand", "feature.hip",
-                                                       "feature.head"};
-    return msg(ids.at(static_cast<std::size_t>(feature)));
-}
-
-std::string unitOf(Feature feature) {
-    return feature == Feature::FrontKnee ? "deg" : "%";
-}
-
 FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
     const auto zero = e.marks.frameOf(Moment::FootTouch);
     if (!zero) return {{}, {}, msg("curve.no-first-touch")};

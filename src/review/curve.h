@@ -1,24 +1,13 @@
 // One feature of a delivery over time: where it is clicked or followed, with its error.
 #pragma once
 
+#include "review/feature.h"
 #include "review/juxta.h"
 
 #include <optional>
-#include <span>
 #include <vector>
 
 namespace jg {
-
-/// What is followed. Lengths in percent of the body's height at Set.
-enum class Feature {
-    FrontKnee, ///< interior angle, degrees
-    Hand,      ///< throwing wrist above the ground
-    Hip,       ///< pelvis toward the target, from where it was at Set
-    Head,      ///< head toward the target, from where it was at Set
-};
-std::span<const Feature> allFeatures();
-Message nameOf(Feature feature);
-std::string unitOf(Feature feature);
 
 struct CurvePoint {
     std::int64_t frame = 0;

@@ -1,6 +1,7 @@
 #include "review/juxta.h"
 
 #include "review/camera_place.h"
+#include "review/feature_column.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,28 +60,6 @@ Likeness likenessOf(const JuxtaEntry& e, const MeasureRow& r) {
             isLength(r.value.unit) ? e.heightM : 0,
             definition == e.definitions.end() ? std::string() : definition->second,
             turnSaidAt(r.value)};
-}
-
-/// Empty when they can be compared. Another hand is no reason, nor another approach.
-Message whyNotComparable(const Likeness& one, const Likeness& other) {
-    const auto unlike = firstUnlike(one, other);
-    if (!unlike) return {};
-    switch (*unlike) {
-    case Unlike::Side:
-        return msg("juxta.other-side");
-    case Unlike::Conditions:
-        return msg("juxta.thrown-otherwise");
-    case Unlike::Definition:
-        return msg("juxta.other-definition");
-    case Unlike::Height:
-        return msg("juxta.grown");
-    case Unlike::Turn:
-        return msg("juxta.turn-unsaid");
-    case Unlike::Approach:
-    case Unlike::Unit:
-        break;
-    }
-    return msg("juxta.other-unit");
 }
 
 const MeasureRow* measured(const JuxtaEntry& e, const std::string& measure) {
@@ -185,6 +164,16 @@ Estimate differenceOf(const Estimate& before, const Estimate& after) {
     return {after.value - before.value, std::hypot(before.sd, after.sd)};
 }
 
+Message shortNameOf(const JuxtaChange& change, const Playbook& playbook) {
+    if (!change.name.empty()) return change.name;
+    const MeasureDefinition* m = playbook.measure(change.measure);
+    return asIs(m ? m->shortName : change.measure);
+}
+
+Message fullNameOf(const JuxtaChange& change, const Playbook& playbook) {
+    return change.name.empty() ? asIs(playbook.nameOfFinding(change.measure)) : change.name;
+}
+
 Message captionOf(const JuxtaEntry& e) {
     return joined(ListStyle::Dots,
                   {asIs(e.name), e.baseline.empty() ? day(e.when, DateStyle::Year) : asIs(e.baseline)});
@@ -258,11 +247,13 @@ Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& 
         auto fit = juxtaFitOf(e, leading);
         sheet.rows.push_back({std::move(e), fit});
     }
-    std::vector<Moment> wanted = wish.columns;
+    std::vector<JuxtaAt> wanted = wish.columns;
     if (wanted.empty())
-        for (const MomentInfo& m : keyPositions()) wanted.push_back(m.moment);
-    for (const Moment moment : wanted) {
-        JuxtaColumn column = columnOf(sheet.rows, playbook, moment, wish.overruled);
+        for (const MomentInfo& m : keyPositions()) wanted.emplace_back(m.moment);
+    for (const JuxtaAt& at : wanted) {
+        const auto* feature = std::get_if<Feature>(&at);
+        JuxtaColumn column = feature ? featureColumn(sheet.rows, *feature, wish.overruled)
+                                     : columnOf(sheet.rows, playbook, std::get<Moment>(at), wish.overruled);
         if (!wish.columns.empty() || !column.changes.empty()) sheet.columns.push_back(std::move(column));
     }
     if (sheet.columns.empty()) return fail(ErrorCode::BadInput, msg("juxta.nothing-shared"));

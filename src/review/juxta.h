@@ -3,6 +3,7 @@
 
 #include "coaching/change.h"
 #include "review/assess.h"
+#include "review/juxta_column.h"
 #include "review/likeness.h"
 
 #include <map>
@@ -60,10 +61,11 @@ struct JuxtaChange {
     std::optional<Trend> trend;
     Message notComparable;  ///< why there is neither
     bool overruled = false; ///< compared by the coach's word all the same
+    Message name = {};      ///< of a feature's number; empty = the measure's own
 };
 
 struct JuxtaColumn {
-    Moment moment{};
+    JuxtaAt at;
     std::vector<JuxtaCell> cells; ///< by row
     std::vector<JuxtaChange> changes;
 };
@@ -85,7 +87,7 @@ struct JuxtaSheet {
 
 /// What the coach wants of a sheet.
 struct JuxtaWish {
-    std::vector<Moment> columns = {};     ///< in that order; empty = every key position with a shared number
+    std::vector<JuxtaAt> columns = {};    ///< in that order; empty = every key position with a shared number
     bool asGiven = false;                 ///< rows in the order given, else by date
     std::set<std::string> overruled = {}; ///< measures that are compared although they are not alike
 };
@@ -109,6 +111,10 @@ Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& 
 /// One measure of two deliveries, as a sheet compares them; nothing when one has no number. Pure.
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
                                           const std::string& measure, bool overruled = false);
+
+/// What a change is of, in short as it stands in a sheet, or in full.
+Message shortNameOf(const JuxtaChange& change, const Playbook& playbook);
+Message fullNameOf(const JuxtaChange& change, const Playbook& playbook);
 
 /// What each measure of a playbook means, as text: two of one id with another text are not compared. Pure.
 std::map<std::string, std::string> definitionsOf(const Playbook& playbook);

@@ -27,4 +27,25 @@ bool isLength(const std::string& unit) {
     return unit == "in" || unit == "cm";
 }
 
+Message whyNotComparable(const Likeness& one, const Likeness& other) {
+    const auto unlike = firstUnlike(one, other);
+    if (!unlike) return {};
+    switch (*unlike) {
+    case Unlike::Side:
+        return msg("juxta.other-side");
+    case Unlike::Conditions:
+        return msg("juxta.thrown-otherwise");
+    case Unlike::Definition:
+        return msg("juxta.other-definition");
+    case Unlike::Height:
+        return msg("juxta.grown");
+    case Unlike::Turn:
+        return msg("juxta.turn-unsaid");
+    case Unlike::Approach:
+    case Unlike::Unit:
+        break;
+    }
+    return msg("juxta.other-unit");
+}
+
 } // namespace jg

@@ -34,5 +34,7 @@ bool turnSaidAt(const MeasureValue& value);
 
 /// The first in which two differ; nothing when they may be compared. Common practice, no source. Pure.
 std::optional<Unlike> firstUnlike(const Likeness& one, const Likeness& other);
+/// The same in words of a sheet; empty when they may be compared. Pure.
+Message whyNotComparable(const Likeness& one, const Likeness& other);
 
 } // namespace jg

@@ -66,6 +66,27 @@ TEST_F(Keep, ASheetTakesDeliveriesByNumberAndTellsDifferences) {
     EXPECT_EQ(cli("juxta " + two + ":x --out " + at("s.csv")).code, 2);
 }
 
+TEST_F(Keep, RowsAndColumnsOfASheetStandAsTheyAreGivenAndGoIntoSeveralFilesAtOnce) {
+    const std::string rows = "juxta " + lib() + " --rows rev-later," + walk().review.id.value;
+    const Said all = cli(rows + ":1 --columns release,front-knee,plant --png " + at("r.png") + " --pdf " +
+                         at("r.pdf") + " --json");
+    ASSERT_EQ(all.code, 0) << all.err;
+    const json d = json::parse(all.out);
+    EXPECT_EQ(d["rows"][0]["review"], "rev-later");
+    ASSERT_EQ(d["columns"].size(), 3U);
+    EXPECT_EQ(d["columns"][0]["position"], "release");
+    EXPECT_EQ(d["columns"][1]["position"], "front-knee");
+    EXPECT_EQ(d["columns"][1]["cells"][0]["why"], said(msg("curve.too-few"))); // nothing is followed there
+    EXPECT_EQ(d["columns"][2]["position"], "plant");
+    EXPECT_NE(test::shell("ffprobe -v error -show_entries stream=codec_name " + at("r.png")).find("png"),
+              std::string::npos);
+    EXPECT_NE(test::shell("pdfinfo " + at("r.pdf")).find("Pages:           1"), std::string::npos);
+    EXPECT_EQ(cli(rows + " --columns nowhere --json").code, 2);
+    EXPECT_EQ(cli(rows).code, 2) << "nowhere to go";
+    EXPECT_EQ(cli(rows + " --png " + at("r.pdf")).code, 2);
+    EXPECT_EQ(cli("juxta " + lib() + " --rows rev-later --json").code, 1) << "one is no sheet";
+}
+
 TEST_F(Keep, TheLogIsToldByNameOrIdAndAsJson) {
     const Said log = cli("log " + lib() + " " + walk().athlete.firstName + " --json");
     ASSERT_EQ(log.code, 0) << log.err;

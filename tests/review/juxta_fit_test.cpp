@@ -21,9 +21,10 @@ struct Filmed {
     ImagePoint crown, ground; ///< where they truly are in the picture
 };
 
-Filmed filmed(std::uint64_t n, std::mt19937_64& engine) {
+Filmed filmed(std::uint64_t n, std::mt19937_64& engine, double clickSdPx) {
     std::uniform_real_distribution<double> distance(5, 10), yaw(-25, 25), lens(0.8, 1.4);
-    std::normal_distribution<double> click(0, 2);
+    std::normal_distribution<double> scatter;
+    const auto click = [&](std::mt19937_64& from) { return clickSdPx * scatter(from); };
     const MadeBody body = linkedBody(n);
     const auto joints = body.at(body.times.at(Moment::Set));
     Filmed f;
@@ -51,37 +52,47 @@ Filmed filmed(std::uint64_t n, std::mt19937_64& engine) {
     return f;
 }
 
-TEST(JuxtaFit, TwoHundredPairsAreOneHeightOnOneGroundLine) {
+/// How far the bodies and ground lines of 200 pairs of cells lie apart, in parts of the body's height.
+struct Apart {
+    int heights = 0, grounds = 0;  ///< pairs by more than 2 % and by more than 1 %
+    double height = 0, ground = 0; ///< of the worst
+};
+
+Apart apartOfPairs(double clickSdPx) {
     std::mt19937_64 engine(5);
     const QRectF area(0, 0, 300, 226);
-    double worstHeight = 0, worstGround = 0;
-    int heightsOff = 0, groundsOff = 0;
+    Apart apart;
     for (std::uint64_t n = 0; n < 200; ++n) {
-        const Filmed one = filmed(2 * n, engine), other = filmed(2 * n + 1, engine);
+        const Filmed both[2] = {filmed(2 * n, engine, clickSdPx), filmed(2 * n + 1, engine, clickSdPx)};
         JuxtaSheet sheet;
-        for (const Filmed* f : {&one, &other})
-            sheet.rows.push_back({f->entry, juxtaFitOf(f->entry, other.entry.hand)});
-        sheet.columns.push_back({Moment::Set, {cellAt(one.entry, 12), cellAt(other.entry, 12)}, {}});
+        for (const Filmed& f : both) sheet.rows.push_back({f.entry, juxtaFitOf(f.entry, both[1].entry.hand)});
+        sheet.columns.push_back({Moment::Set, {cellAt(both[0].entry, 12), cellAt(both[1].entry, 12)}, {}});
         double height[2], ground[2];
         for (const std::size_t r : {0U, 1U}) {
-            ASSERT_TRUE(sheet.rows[r].fit);
-            const Filmed& f = r == 0 ? one : other;
             const ViewTransform view = juxtaView(sheet, {r, 0}, area);
-            height[r] =
-                std::hypot(view.scale * (f.crown.x - f.ground.x), view.scale * (f.crown.y - f.ground.y));
-            ground[r] = view.toView(f.ground).y();
+            height[r] = view.scale * length(both[r].crown - both[r].ground);
+            ground[r] = view.toView(both[r].ground).y();
         }
-        const double off = std::abs(height[0] - height[1]) / height[1];
-        worstHeight = std::max(worstHeight, off);
-        heightsOff += off > 0.02;
-        const double groundOff = std::abs(ground[0] - ground[1]) / height[1];
-        worstGround = std::max(worstGround, groundOff);
-        groundsOff += groundOff > 0.01;
+        const double height01 = std::abs(height[0] - height[1]) / height[1],
+                     ground01 = std::abs(ground[0] - ground[1]) / height[1];
+        apart.height = std::max(apart.height, height01);
+        apart.ground = std::max(apart.ground, ground01);
+        apart.heights += height01 > 0.02;
+        apart.grounds += ground01 > 0.01;
     }
-    EXPECT_LE(heightsOff, 2) << worstHeight; // clicks of 2 px on 1080 lines are 0.7 % of a pair's height
-    EXPECT_LT(worstHeight, 0.03);
-    EXPECT_LE(groundsOff, 12) << worstGround; // of a ground line 0.5 %
-    EXPECT_LT(worstGround, 0.02);
+    return apart;
+}
+
+TEST(JuxtaFit, TwoHundredPairsAreOneHeightOnOneGroundLine) {
+    const Apart exact = apartOfPairs(0);
+    EXPECT_EQ(exact.heights, 0) << exact.height;
+    EXPECT_EQ(exact.grounds, 0) << exact.ground;
+    // Clicks of 2 px on 1080 lines are 0.7 % of a pair's height and 0.5 % of its ground line.
+    const Apart clicked = apartOfPairs(2);
+    EXPECT_LE(clicked.heights, 2) << clicked.height;
+    EXPECT_LT(clicked.height, 0.03);
+    EXPECT_LE(clicked.grounds, 12) << clicked.ground;
+    EXPECT_LT(clicked.ground, 0.02);
 }
 
 /// A delivery clicked without error, square to the camera, as an entry.
@@ -149,6 +160,65 @@ TEST(Curve, IsTheAngleOfTheClicksInRealTimeFromFirstTouch) {
     without = e;
     without.clip.captureFps = 0;
     EXPECT_FALSE(featureCurve(without, Feature::Hand).why.empty());
+}
+
+/// A delivery whose front knee is clicked on every frame after first touch and is most bent at `leastMs`, by
+/// `leastDeg`.
+JuxtaEntry bendingEntry(double leastMs, double leastDeg) {
+    JuxtaEntry e;
+    e.clip.width = 1920, e.clip.height = 1080, e.clip.captureFps = 240;
+    e.clip.view = View::Open;
+    e.marks.turn = kSquareTurn;
+    e.marks.moments[Moment::FootTouch] = {100, ""};
+    constexpr double kShank = 200, kSdPx = 0.2;
+    for (std::int64_t n = 100; n <= 140; ++n) {
+        const double ms = 1000.0 * static_cast<double>(n - 100) / e.clip.captureFps;
+        const double turn = (leastDeg + 0.004 * std::pow(ms - leastMs, 2)) / kDegPerRad;
+        const ImagePoint knee{900, 600};
+        e.marks.points[{n, Landmark::LeadKnee}] = {{knee, kSdPx}, ""};
+        e.marks.points[{n, Landmark::LeadAnkle}] = {{{knee.x, knee.y + kShank}, kSdPx}, ""};
+        e.marks.points[{n, Landmark::LeadHip}] = {
+            {{knee.x + kShank * std::sin(turn), knee.y + kShank * std::cos(turn)}, kSdPx}, ""};
+    }
+    return e;
+}
+
+TEST(FeatureColumn, ShowsEachRowAtItsOwnMomentAndSaysWhatBecameOfIt) {
+    const JuxtaEntry early = bendingEntry(50, 120), late = bendingEntry(100, 150);
+    const auto sheet = layOutJuxta({early, late}, test::playbook(), {.columns = {Feature::FrontKnee}});
+    ASSERT_TRUE(sheet) << said(sheet.error().text);
+    const JuxtaColumn& column = sheet->columns.front();
+    EXPECT_EQ(column.cells[0].frame, 112); // 50 ms at 240 a second
+    EXPECT_EQ(column.cells[1].frame, 124);
+    ASSERT_EQ(column.changes.size(), 2U);
+    const JuxtaChange &when = column.changes[0], &what = column.changes[1];
+    EXPECT_NEAR(*when.values[0]->value, 50, 1e-9);
+    EXPECT_NEAR(when.difference->value, 50, 1e-9);
+    EXPECT_EQ(when.trend, Trend::Changed);
+    EXPECT_NEAR(*what.values[0]->value, 120, 1e-6);
+    EXPECT_NEAR(what.difference->value, 30, 1e-6);
+    EXPECT_EQ(what.trend, Trend::Changed);
+    EXPECT_EQ(shortNameOf(what, test::playbook()).id, nameOf(Feature::FrontKnee).id);
+}
+
+TEST(FeatureColumn, SaysWhyARowHasNoMomentAndWhyTwoAreNotCompared) {
+    JuxtaEntry one = bendingEntry(50, 120), other = bendingEntry(100, 150);
+    const auto columnOfBoth = [&](const std::set<std::string>& overruled = {}) {
+        return layOutJuxta({one, other}, test::playbook(),
+                           {.columns = {Feature::FrontKnee, Moment::FootTouch}, .overruled = overruled})
+            ->columns.front();
+    };
+    other.marks.turn.reset(); // an angle in the picture hangs on how the camera stood, a time does not
+    EXPECT_TRUE(columnOfBoth().changes[0].trend);
+    EXPECT_EQ(columnOfBoth().changes[1].notComparable.id, "juxta.turn-unsaid");
+    EXPECT_TRUE(columnOfBoth({"front-knee"}).changes[1].overruled);
+    other.clip.view = View::Closed;
+    EXPECT_EQ(columnOfBoth().changes[0].notComparable.id, "juxta.other-side");
+    std::erase_if(other.marks.points, [](const auto& p) { return p.first.frame % 8 != 0; });
+    EXPECT_EQ(columnOfBoth().cells[1].why.id, "curve.too-few");
+    EXPECT_TRUE(columnOfBoth().changes.empty());
+    other.marks.points.clear();
+    EXPECT_EQ(columnOfBoth().cells[1].why.id, "curve.no-points");
 }
 
 TEST(Curve, TwoMomentsWithinTheirErrorsAreTooSlowToTell) {

@@ -4,6 +4,7 @@
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
 
+#include <QCheckBox>
 #include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
@@ -61,10 +62,10 @@ TEST(JuxtaWindow, RowsAndColumnsAreChosenOrderedAndLeftOutByKeys) {
     EXPECT_EQ(juxta->rows().front().review, two.later.id);
     EXPECT_EQ(juxta->sheet().sheet().rows.front().entry.key.review, two.later.id);
     EXPECT_EQ(juxta->sheet().chosen().first, 1U); // goes with its row
-    const Moment first = juxta->sheet().sheet().columns.front().moment;
+    const JuxtaAt first = juxta->sheet().sheet().columns.front().at;
     d.key(Qt::Key_Right, Qt::ShiftModifier);
     settle();
-    EXPECT_EQ(juxta->sheet().sheet().columns[1].moment, first);
+    EXPECT_EQ(juxta->sheet().sheet().columns[1].at, first);
     d.key(Qt::Key_X, Qt::ShiftModifier);
     settle();
     EXPECT_EQ(juxta->sheet().sheet().columns.size(), columns - 1);
@@ -74,6 +75,43 @@ TEST(JuxtaWindow, RowsAndColumnsAreChosenOrderedAndLeftOutByKeys) {
     EXPECT_EQ(test::cutIn(juxta), "");
     d.key(Qt::Key_Escape);
     EXPECT_FALSE(d.window().juxtaPlace());
+}
+
+TEST(JuxtaWindow, AMomentOfAFeatureIsAColumnAndOpensLargeWhereItIs) {
+    TwoReviews two;
+    // The front knee of the later one is clicked on every frame, most bent at `least`.
+    Review review = two.walk.library->review(two.later.id).value();
+    DeliveryMarks& marks = review.first();
+    const std::int64_t touch = *marks.frameOf(Moment::FootTouch), least = touch + 5;
+    for (std::int64_t n = touch; n <= touch + 10; ++n) {
+        const double away = static_cast<double>(n - least) * 8;
+        marks.points[{n, Landmark::LeadHip}] = {{{400 + std::abs(away), 200}, 0.5}, ""};
+        marks.points[{n, Landmark::LeadKnee}] = {{{450, 260}, 0.5}, ""};
+        marks.points[{n, Landmark::LeadAnkle}] = {{{400 + std::abs(away), 320}, 0.5}, ""};
+    }
+    ASSERT_TRUE(two.walk.library->save(review));
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    d.key(Qt::Key_C);
+    QDialog* dialog = test::opened(d, "juxta-columns");
+    ASSERT_TRUE(dialog);
+    for (auto* box : dialog->findChildren<QCheckBox*>()) box->setChecked(box->objectName() == "front-knee");
+    QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
+    const auto& sheet = [&]() -> const JuxtaSheet& { return juxta->sheet().sheet(); };
+    ASSERT_TRUE(waitFor([&] { return juxta->settled() && sheet().columns.size() == 1; }, 60000));
+    const JuxtaColumn& column = sheet().columns.front();
+    EXPECT_EQ(idOf(column.at), "front-knee");
+    EXPECT_FALSE(column.cells[0].frame);
+    EXPECT_EQ(column.cells[0].why.id, "curve.too-few");
+    EXPECT_EQ(column.cells[1].frame, least);
+    d.key(Qt::Key_Down);
+    ASSERT_EQ(juxta->sheet().chosen(), (CellKey{1, 0}));
+    ui::PairPlace* pair = openPair(d, *juxta);
+    ASSERT_TRUE(pair);
+    EXPECT_EQ(pair->lockstep()->lock(1), touch);
+    EXPECT_TRUE(waitFor([&] { return pair->lockstep()->frame(1) == least; }, 10000))
+        << pair->lockstep()->frame(1);
 }
 
 TEST(JuxtaWindow, TheDeliveriesAreOfferedWithThoseOfTheSheetTicked) {

@@ -106,7 +106,7 @@ void JuxtaPlace::show(JuxtaSheet sheet) {
     for (const JuxtaRow& r : sheet.rows) rows_.push_back(r.entry.key);
     ordered_ = true;
     columns_.clear();
-    for (const JuxtaColumn& c : sheet.columns) columns_.push_back(c.moment);
+    for (const JuxtaColumn& c : sheet.columns) columns_.push_back(c.at);
     title_->setText(say(titleOf(sheet)));
     how_->setText(say(mannerOf(sheet)));
     sheet_->setSheet(std::move(sheet));
@@ -190,6 +190,17 @@ void JuxtaPlace::markCell() {
     sheet_->setMarked(sheet_->marked() == cell ? std::nullopt : std::optional(cell));
 }
 
+/// Two large ones are locked at the column's position; at a feature at first touch, and they stand where the
+/// chosen one has its moment.
+PairStart JuxtaPlace::startOf(CellKey cell) const {
+    const JuxtaColumn& column = sheet_->sheet().columns[cell.second];
+    if (const auto* moment = std::get_if<Moment>(&column.at)) return {*moment, 0};
+    const JuxtaEntry& entry = sheet_->sheet().rows[cell.first].entry;
+    const auto touch = entry.marks.frameOf(Moment::FootTouch), at = column.cells[cell.first].frame;
+    if (!touch || !at || entry.clip.captureFps <= 0) return {Moment::FootTouch, 0};
+    return {Moment::FootTouch, 1000.0 * static_cast<double>(*at - *touch) / entry.clip.captureFps};
+}
+
 /// The chosen cell beside the marked one; without a mark beside the same position of another row.
 void JuxtaPlace::openTwo() {
     if (!aCellIsChosen() || sheet_->sheet().rows.size() < 2) return;
@@ -199,7 +210,7 @@ void JuxtaPlace::openTwo() {
     if (const auto marked = sheet_->marked(); marked && marked->first != chosen.first) other = marked->first;
     const std::size_t upper = std::min(chosen.first, other), lower = std::max(chosen.first, other);
     const auto& rows = sheet_->sheet().rows;
-    pair_ = new PairPlace(rows[upper].entry, rows[lower].entry, sheet_->sheet().columns[chosen.second].moment,
+    pair_ = new PairPlace(rows[upper].entry, rows[lower].entry, startOf(chosen),
                           {s_.library, s_.playbook, s_.clock, s_.ids,
                            [this](const QString& words) { foot_->tell(words); }, [this] { closeTwo(); },
                            overruled_});
@@ -333,25 +344,24 @@ void JuxtaPlace::askForRows(const std::vector<JuxtaOffer>& offers) {
 }
 
 void JuxtaPlace::chooseColumns() {
+    const std::vector<JuxtaAt> all = allJuxtaColumns();
+    const auto isAColumn = [](const std::vector<JuxtaAt>& columns, const JuxtaAt& at) {
+        return std::find(columns.begin(), columns.end(), at) != columns.end();
+    };
     std::vector<Tickable> boxes;
-    for (const MomentInfo& m : keyPositions())
-        boxes.push_back({std::string(m.id), say(m.name()),
-                         std::find(columns_.begin(), columns_.end(), m.moment) != columns_.end()});
+    for (const JuxtaAt& at : all)
+        boxes.push_back({std::string(idOf(at)), say(nameOf(at)), isAColumn(columns_, at)});
     auto* d = new FormDialog(this, "juxta-columns", say("juxta-place.columns-title"),
                              say("juxta-place.columns-hint"));
     const auto ticks = d->ticks("juxta-positions", say("juxta-place.positions-label"), boxes, 3);
-    d->openWith([this, ticks]() -> std::optional<QString> {
-        std::vector<Moment> columns;
-        const auto on = [&](Moment m) {
-            for (std::size_t i = 0; i < keyPositions().size(); ++i)
-                if (keyPositions()[i].moment == m) return ticks[i]->isChecked();
-            return false;
-        };
-        for (const Moment m : columns_)
-            if (on(m)) columns.push_back(m);
-        for (const MomentInfo& m : keyPositions())
-            if (on(m.moment) && std::find(columns.begin(), columns.end(), m.moment) == columns.end())
-                columns.push_back(m.moment);
+    d->openWith([=, this]() -> std::optional<QString> {
+        std::vector<JuxtaAt> on, columns;
+        for (std::size_t i = 0; i < all.size(); ++i)
+            if (ticks[i]->isChecked()) on.push_back(all[i]);
+        for (const JuxtaAt& at : columns_)
+            if (isAColumn(on, at)) columns.push_back(at);
+        for (const JuxtaAt& at : on)
+            if (!isAColumn(columns, at)) columns.push_back(at);
         if (columns.empty()) return say("juxta-place.one-at-least");
         columns_ = std::move(columns);
         sheet_->setMarked({});

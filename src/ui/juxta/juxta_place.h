@@ -60,6 +60,7 @@ private:
     void readStills();
     void readRow(const std::shared_ptr<const JuxtaSheet>& sheet, std::size_t row, QSize size);
     void setHints();
+    PairStart startOf(CellKey cell) const;
     void openTwo();
     void closeTwo();
     void openCurves();
@@ -84,7 +85,7 @@ private:
     AthleteId athlete_;
     std::vector<JuxtaKey> rows_;
     bool ordered_ = false; ///< by the coach, else by date
-    std::vector<Moment> columns_;
+    std::vector<JuxtaAt> columns_;
     std::set<std::string> overruled_; ///< measures that are compared by the coach's word
     int reading_ = 0;
     int serial_ = 0; ///< of the sheet shown: stills of an older one are dropped

@@ -31,10 +31,11 @@ std::vector<std::int64_t> pinsOf(const DeliveryMarks& marks) {
 
 } // namespace
 
-PairPlace::PairPlace(JuxtaEntry one, JuxtaEntry other, Moment lock, const PairSurroundings& surroundings)
+PairPlace::PairPlace(JuxtaEntry one, JuxtaEntry other, PairStart start, const PairSurroundings& surroundings)
     : s_(surroundings)
     , entries_{std::move(one), std::move(other)}
-    , lock_(lock) {
+    , lock_(start.lock)
+    , beginMs_(start.ms) {
     const auto both = shared();
     if (std::find(both.begin(), both.end(), lock_) == both.end() && !both.empty()) lock_ = both.front();
     auto* row = new QHBoxLayout(this);
@@ -94,6 +95,7 @@ void PairPlace::opened() {
         times[side] = trueSeconds(films_[side]->info(), entries_[side].clip.captureFps);
     lockstep_.emplace(std::move(times), std::array<std::int64_t, 2>{0, 0});
     lockAt(lock_);
+    if (beginMs_ != 0) goTo(beginMs_);
 }
 
 void PairPlace::lockAt(Moment moment) {

@@ -33,11 +33,17 @@ struct PairSurroundings {
     std::set<std::string> overruled = {}; ///< measures that are compared by the coach's word
 };
 
+/// Where two large ones begin.
+struct PairStart {
+    Moment lock{};
+    double ms = 0; ///< after it
+};
+
 class PairPlace : public QWidget {
     Q_OBJECT
 public:
     /// Locked at a position, or at the first both have when one lacks it.
-    PairPlace(JuxtaEntry one, JuxtaEntry other, Moment lock, const PairSurroundings& surroundings);
+    PairPlace(JuxtaEntry one, JuxtaEntry other, PairStart start, const PairSurroundings& surroundings);
     ~PairPlace() override;
 
     const Handlers& handlers() const { return handlers_; }
@@ -92,6 +98,7 @@ private:
     std::array<std::shared_ptr<const JuxtaRow>, 2>
         rows_; ///< of them, as they are painted; made anew after an edit
     Moment lock_;
+    double beginMs_; ///< after the lock, when both films have opened
     std::array<std::unique_ptr<PairFilm>, 2> films_;
     std::array<std::shared_ptr<ReviewSession>, 2> sessions_; ///< one for both of one review
     std::optional<Lockstep> lockstep_;

@@ -146,10 +146,9 @@ void SheetView::paintEvent(QPaintEvent*) {
 QString SheetView::spokenValue() const {
     if (!isThere(chosen_)) return {};
     const JuxtaColumn& column = sheet_.columns[chosen_.second];
-    QStringList words{say(info(column.moment).name())};
+    QStringList words{say(nameOf(column.at))};
     if (const JuxtaChange* change = chosenChange()) {
-        const MeasureDefinition* m = playbook_.measure(change->measure);
-        words << text(m ? m->shortName : change->measure)
+        words << say(shortNameOf(*change, playbook_))
               << say(change->trend ? nameOf(*change->trend) : change->notComparable);
         if (change->difference) words << say(differenceOf(*change));
     } else {
