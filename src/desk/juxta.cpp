@@ -1,5 +1,6 @@
 #include "desk/juxta.h"
 
+#include "desk/known_veils.h"
 #include "film/reader.h"
 
 #include <algorithm>
@@ -41,7 +42,7 @@ std::string baselineOf(const Athlete& athlete, const JuxtaKey& key, int lead) {
 }
 
 Result<JuxtaEntry> entryFor(Store& store, const Playbook& playbook, Definitions& definitions,
-                            const JuxtaKey& key) {
+                            KnownVeils& veils, const JuxtaKey& key) {
     auto review = store.review(key.review);
     if (!review) return review.error();
     auto athlete = store.athlete(review->athlete);
@@ -55,10 +56,14 @@ Result<JuxtaEntry> entryFor(Store& store, const Playbook& playbook, Definitions&
     auto kept = store.results(key.review);
     if (!kept) return kept.error();
     const bool asTold = review->sent && *kept && number == review->deliveryOr(review->lead).number;
-    return juxtaEntryOf(*review, number, *athlete, submission->clips,
-                        asTold ? std::move(**kept)
-                               : assess(*review, playbook, submission->clips, athlete->hand, number),
-                        definitions.of(*review));
+    JuxtaEntry entry = juxtaEntryOf(
+        *review, number, *athlete, submission->clips,
+        asTold ? std::move(**kept) : assess(*review, playbook, submission->clips, athlete->hand, number),
+        definitions.of(*review));
+    auto known = veils.on(entry.clip, review->athlete, review->id);
+    if (!known) return known.error();
+    entry.marks.veils.merge(*known);
+    return entry;
 }
 
 } // namespace
@@ -86,8 +91,9 @@ Result<std::vector<JuxtaEntry>> juxtaEntries(Store& store, const Playbook& playb
                                              const std::vector<JuxtaKey>& keys) {
     std::vector<JuxtaEntry> entries;
     Definitions definitions(store, playbook);
+    KnownVeils veils(store);
     for (const JuxtaKey& key : keys) {
-        auto entry = entryFor(store, playbook, definitions, key);
+        auto entry = entryFor(store, playbook, definitions, veils, key);
         if (!entry) return entry.error();
         entries.push_back(std::move(*entry));
     }

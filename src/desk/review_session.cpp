@@ -4,6 +4,7 @@
 #include "desk/beside.h"
 #include "desk/intake.h"
 #include "desk/juxta.h"
+#include "desk/known_veils.h"
 #include "desk/own_error_exercise.h"
 #include "desk/since.h"
 #include "film/film_info.h"
@@ -68,6 +69,9 @@ Status ReviewSession::begin(const SubmissionId& submission) {
     review_.athlete = athlete_.id;
     review_.date = clock_.today();
     review_.first().clip = submission_.clips.front().id;
+    auto hidden = KnownVeils(library_).on(submission_.clips.front(), athlete_.id, review_.id);
+    if (!hidden) return hidden.error();
+    review_.first().veils = std::move(*hidden);
     review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
     if (auto judged = judgeWhatIsNot(); !judged) return judged;
     if (library_.readOnly()) return Done{};

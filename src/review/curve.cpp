@@ -105,36 +105,43 @@ std::size_t placeOfEvent(Feature feature, const std::vector<CurvePoint>& points)
 }
 
 /// Only where the curve is dense: between clicks a turning point can be anywhere.
-std::optional<CurveEvent> eventOf(Feature feature, const std::vector<CurvePoint>& points, double frameMs) {
+void tellEvent(Feature feature, double frameMs, FeatureCurve& curve) {
     constexpr std::size_t kFewest = 8;
     constexpr double kDense = 2.5; // frames between neighbours
-    if (points.size() < kFewest) return std::nullopt;
+    const std::vector<CurvePoint>& points = curve.points;
+    curve.noEvent = msg("curve.too-few");
+    if (points.size() < kFewest) return;
     const std::size_t at = placeOfEvent(feature, points);
+    if (at == 0 || at + 1 == points.size()) {
+        curve.noEvent = msg("curve.at-the-end");
+        return;
+    }
     const auto dense = [&](std::size_t a, std::size_t b) {
         return points[b].ms - points[a].ms <= kDense * frameMs;
     };
-    if (at == 0 || at + 1 == points.size() || !dense(at - 1, at) || !dense(at, at + 1)) return std::nullopt;
+    if (!dense(at - 1, at) || !dense(at, at + 1)) return;
     double first = points[at].ms, last = first;
     for (std::size_t i = 0; i < points.size(); ++i)
         if (std::abs(points[i].value - points[at].value) <= points[at].half95 / 2) {
             first = std::min(first, points[i].ms);
             last = std::max(last, points[i].ms);
         }
-    return CurveEvent{points[at].ms, (last - first) / 2 + frameMs / 2};
+    curve.noEvent = {};
+    curve.event = CurveEvent{points[at].ms, (last - first) / 2 + frameMs / 2};
 }
 
 } // namespace
 
 FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
     const auto zero = e.marks.frameOf(Moment::FootTouch);
-    if (!zero) return {{}, {}, msg("curve.no-first-touch")};
-    if (e.clip.captureFps <= 0) return {{}, {}, msg("curve.no-rate")};
+    if (!zero) return {{}, {}, {}, msg("curve.no-first-touch")};
+    if (e.clip.captureFps <= 0) return {{}, {}, {}, msg("curve.no-rate")};
     Frame frame;
     frame.toward = targetDirectionX(e.hand, e.clip.view);
     if (feature != Feature::FrontKnee) {
         const auto body = standingAtSet(e.marks);
-        if (!body) return {{}, {}, msg("juxta.no-height")};
-        if (feature != Feature::Hand && frame.toward == 0) return {{}, {}, msg("curve.not-from-here")};
+        if (!body) return {{}, {}, {}, msg("juxta.no-height")};
+        if (feature != Feature::Hand && frame.toward == 0) return {{}, {}, {}, msg("curve.not-from-here")};
         frame.groundY = body->ground.at.y;
         frame.heightPx = body->height().value;
     }
@@ -157,8 +164,10 @@ FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
         curve.points.push_back(
             {n, kMilli * static_cast<double>(n - *zero) / e.clip.captureFps, v.value, v.half95(), clicked});
     }
-    if (curve.points.empty()) curve.why = msg("curve.no-points");
-    curve.event = eventOf(feature, curve.points, kMilli / e.clip.captureFps);
+    if (curve.points.empty())
+        curve.why = msg("curve.no-points");
+    else
+        tellEvent(feature, kMilli / e.clip.captureFps, curve);
     return curve;
 }
 

@@ -27,7 +27,8 @@ struct CurveEvent {
 struct FeatureCurve {
     std::vector<CurvePoint> points; ///< by time
     std::optional<CurveEvent> event;
-    Message why; ///< when there are no points: what to do
+    Message noEvent; ///< why its moment can't be told, and what to do; empty with one
+    Message why;     ///< when there are no points: what to do
 };
 
 /// In the picture's plane, the camera's shake taken out; angles and ways seen from the front are those of the

@@ -30,6 +30,8 @@ DeliveryMarks nextDelivery(const Review& review, int inHand, const Clip& clip, s
     d.number = highest(review, &DeliveryMarks::number) + 1;
     d.clip = clip.id;
     d.cut = cut;
+    for (const DeliveryMarks& same : review.deliveries)
+        if (same.clip == clip.id) d.veils = same.veils;
     d.conditions.start = now.conditions.start;
     d.conditions.surface = now.conditions.surface;
     const bool other = !seenFrom(review, now.pitch, clip.view, 0, clips);

@@ -64,6 +64,7 @@ struct ReviewChanges {
 
 /// What belongs to one delivery, with the inverse of each.
 struct DeliveryChanges {
+    Review& r;
     DeliveryMarks& d;
     Change operator()(const SetConditions& c) { return SetConditions{std::exchange(d.conditions, c.value)}; }
     Change operator()(const SetPitch& c) { return SetPitch{std::exchange(d.pitch, c.value)}; }
@@ -79,7 +80,12 @@ struct DeliveryChanges {
         return SetPath{c.landmark, exchangeIn(d.paths, c.landmark, c.value)};
     }
     Change operator()(const SetMark& c) { return SetMark{c.id, exchangeIn(d.marks, c.id, c.value)}; }
-    Change operator()(const SetVeil& c) { return SetVeil{c.id, exchangeIn(d.veils, c.id, c.value)}; }
+    /// Who is hidden is so on the whole film: in its other deliveries, too.
+    Change operator()(const SetVeil& c) {
+        for (DeliveryMarks& other : r.deliveries)
+            if (&other != &d && other.clip == d.clip) exchangeIn(other.veils, c.id, c.value);
+        return SetVeil{c.id, exchangeIn(d.veils, c.id, c.value)};
+    }
     Change operator()(const SetMeasureNote& c) {
         return SetMeasureNote{c.measure, exchangeIn(d.measureNotes, c.measure, c.value)};
     }
@@ -98,7 +104,7 @@ Change applyOne(Review& review, int delivery, const Change& change) {
             if constexpr (std::is_invocable_v<ReviewChanges, decltype(c)>)
                 return ReviewChanges{review}(c);
             else
-                return DeliveryChanges{*review.delivery(delivery)}(c);
+                return DeliveryChanges{review, *review.delivery(delivery)}(c);
         },
         change);
 }

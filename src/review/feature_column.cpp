@@ -30,7 +30,7 @@ const CurvePoint* pointOf(const FeatureCurve& curve) {
 
 JuxtaCell featureCell(const JuxtaEntry& e, const FeatureCurve& curve) {
     if (const CurvePoint* p = pointOf(curve)) return cellAt(e, p->frame);
-    return {{}, 0, curve.why.empty() ? msg("curve.too-few") : curve.why};
+    return {{}, 0, curve.why.empty() ? curve.noEvent : curve.why};
 }
 
 Likeness likenessAt(const JuxtaEntry& e, const std::string& unit) {

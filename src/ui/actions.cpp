@@ -46,6 +46,7 @@ const std::vector<ActionRow>& actionTable() {
         {"play", {K("V")}, InReview},
         {"play-back", {K("Shift+V")}, InReview},
         {"loop", {K("L")}, InReview},
+        {"loop-between", {K("Shift+L")}, InReview},
         {"details", {K("I")}, InReview},
         {"slower", {K("B")}, InReview},
         {"fit", {K("O")}, InReview},

@@ -2,6 +2,7 @@
 #include "desk/juxta.h"
 #include "letter/juxta_tables.h"
 #include "review/camera_place.h"
+#include "review/deliveries.h"
 #include "tests/support/walk.h"
 
 #include <QImage>
@@ -39,6 +40,38 @@ TEST(Juxta, TheSameDeliveryHasChangedInNothing) {
             ++numbers;
         }
     EXPECT_GT(numbers, 8);
+}
+
+TEST(KnownVeils, WhoIsHiddenOnAFilmIsHiddenInItsOtherDeliveriesAndReviews) {
+    Walk walk(Stage::Judge);
+    const Review earlier = test::keepEarlier(walk, "earlier", 30, [](Review& r) { r.sent = SentRecord{}; });
+    auto session = walk.session();
+    const Clip film = session->clip();
+    const auto another = nextDelivery(session->review(), 1, film, FrameSpan{0, 20}, {film});
+    ASSERT_TRUE(session->perform(asIs("two"), {SetDelivery{another.number, another}}));
+    const Veil veil{{{3, PictureBox{{10, 10}, {60, 90}}}}, {3}, {}};
+    ASSERT_TRUE(session->perform(asIs("hide"), {SetVeil{"veil-1", veil}}));
+    const auto veilsOf = [&](int delivery) { return session->review().deliveryOr(delivery).veils; };
+    EXPECT_EQ(veilsOf(another.number).at("veil-1"), veil);
+    EXPECT_EQ(nextDelivery(session->review(), 1, film, FrameSpan{20, 40}, {film}).veils, veilsOf(1));
+    session->undo();
+    EXPECT_TRUE(veilsOf(1).empty());
+    EXPECT_TRUE(veilsOf(another.number).empty());
+    ASSERT_TRUE(session->perform(asIs("hide"), {SetVeil{"veil-1", veil}}));
+    session.reset(); // keeps it
+    // The sent review was told before they were hidden; a sheet made today shows its film with them hidden.
+    const auto then = juxtaEntries(*walk.library, test::playbook(), {{earlier.id}});
+    ASSERT_TRUE(then);
+    ASSERT_EQ(then->front().marks.veils.size(), 1U);
+    EXPECT_EQ(then->front().marks.veils.begin()->second, veil);
+    // A review begun on the film in another submission begins with them hidden.
+    Submission again = walk.submission;
+    again.id = {"sub-again"};
+    ASSERT_TRUE(walk.library->save(again));
+    IdSource ids(9);
+    const auto anew = ReviewSession::open(*walk.library, test::playbook(), walk.clock, ids, again.id);
+    ASSERT_TRUE(anew) << said(anew.error().text);
+    EXPECT_FALSE((*anew)->delivery().veils.empty());
 }
 
 TEST(Juxta, ALengthIsNotComparedOverABodyThatGrew) {

@@ -215,6 +215,19 @@ TEST(Window, PlaysBackwardAndRoundAndToldByTheFiguresLine) {
     EXPECT_TRUE(inside);
     d.key(Qt::Key_L);
     EXPECT_FALSE(head.loop());
+    head.pause();
+    // Between two frames of one's own, set in either order.
+    head.jump(plant + 9);
+    d.key(Qt::Key_L, Qt::ShiftModifier);
+    d.key(Qt::Key_L, Qt::ShiftModifier);
+    EXPECT_FALSE(head.loop()) << "one frame is no round";
+    d.key(Qt::Key_L, Qt::ShiftModifier);
+    head.jump(touch - 3);
+    d.key(Qt::Key_L, Qt::ShiftModifier);
+    EXPECT_EQ(head.loop(), (std::pair<qint64, qint64>(touch - 3, plant + 9)));
+    EXPECT_TRUE(head.playing());
+    d.key(Qt::Key_L);
+    head.pause();
     d.key(Qt::Key_I);
     EXPECT_TRUE(d.review().stage().details().contains("MB held"));
     d.key(Qt::Key_I);

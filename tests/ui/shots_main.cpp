@@ -114,12 +114,6 @@ public:
         QTest::qWait(80);
     }
 
-    void waitForPaths() {
-        const auto& session = window_.reviewPlace()->session();
-        if (!QTest::qWaitFor([&] { return !session.delivery().paths.empty(); }, 60000))
-            std::cerr << "the joints were not followed\n";
-    }
-
     /// Waits until the letter's preview is laid out.
     void settleLetter() { QTest::qWait(1500); }
 
@@ -432,8 +426,6 @@ int main(int argc, char** argv) {
     window.toDesk();
     p.open("Emeka");
     p.stage(2);
-    p.key(Qt::Key_P);
-    p.waitForPaths();
     p.chooseMeasureWithGhost();
     p.shoot("ghost");
     p.stage(4);

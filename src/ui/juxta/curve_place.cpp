@@ -74,7 +74,7 @@ void CurvePlace::addLegend(std::size_t r, const FeatureCurve& curve, const Featu
             legend_->addWidget(quiet(
                 say("curve-place.against-first", {{"how", whichFirst(*first.event, *curve.event)}}), 12.5));
     } else {
-        legend_->addWidget(quiet(say("curve.too-few"), 12.5));
+        legend_->addWidget(quiet(say(curve.noEvent), 12.5));
     }
     if (frame) readStill(r, *frame);
     legend_->addSpacing(10);

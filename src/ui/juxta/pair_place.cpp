@@ -348,7 +348,9 @@ void PairPlace::takeFrom(const ReviewSession& session) {
     for (const std::size_t side : kSides) {
         JuxtaEntry& e = entries_[side];
         if (e.key.review != session.review().id) continue;
+        Veils elsewhere = std::move(e.marks.veils);
         e.marks = session.review().deliveryOr(e.key.delivery);
+        e.marks.veils.merge(elsewhere);
         e.results =
             assess(session.review(), session.playbook(), session.submission().clips, e.hand, e.key.delivery);
     }

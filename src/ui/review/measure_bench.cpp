@@ -300,9 +300,13 @@ void MeasureBench::keepMark(MarkKind kind, const std::vector<ImagePoint>& corner
     selected_ = Grip{std::nullopt, id, mark.points.size() - 1};
 }
 
-void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
+void MeasureBench::paintUnder(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
     if (const MeasureDefinition* m = chosen()) paths_.paintPaths(p, view, landmarksOf(*m));
+}
+
+void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
+    p.setRenderHint(QPainter::Antialiasing);
     if (cursor_)
         paths_.paintGuess(p, view, {*cursor_, 0, GuessFrom::Limb});
     else if (const auto g = guess(); g && !drawing_)

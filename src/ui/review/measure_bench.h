@@ -37,6 +37,7 @@ public:
     }
     QString loupeText() const override;
     void paintOver(QPainter& p, const ViewTransform& view) override;
+    void paintUnder(QPainter& p, const ViewTransform& view) override;
 
     /// The point asked for now.
     const std::optional<GuideStep>& step() const { return step_; }

@@ -15,6 +15,7 @@
 #include <QScrollArea>
 
 #include <cmath>
+#include <utility>
 
 namespace jg::ui {
 
@@ -151,6 +152,7 @@ void ReviewPlace::followBeside() {
 }
 
 void ReviewPlace::openFilm() {
+    loopFrom_.reset();
     const Clip& clip = session_->clip();
     shownClip_ = clip.id;
     shownFrames_ = clip.frames;
@@ -337,6 +339,22 @@ void ReviewPlace::loopHere() {
     foot_->tell(say("review-place.plays-round-between-the-positions-on"), 4);
 }
 
+/// Round between two frames of one's own: the first call takes where it begins, the second where it ends.
+void ReviewPlace::loopBetween() {
+    const qint64 here = playhead_.frame();
+    const auto from = std::exchange(loopFrom_, std::nullopt);
+    if (!from) {
+        loopFrom_ = here;
+        return foot_->tell(say("review-place.round-from", {{"frame", here}}), 0);
+    }
+    if (*from == here) return foot_->tell(say("review-place.round-of-one-frame"));
+    playhead_.setLoop(std::minmax(*from, here));
+    if (!playhead_.playing()) playhead_.play();
+    foot_->tell(say("review-place.plays-round-between-the-frames",
+                    {{"from", std::min(*from, here)}, {"to", std::max(*from, here)}}),
+                4);
+}
+
 void ReviewPlace::beginAnother() {
     if (!session_->review().sent) return foot_->tell(say("review-place.this-review-is-not-sent-yet"));
     const Status begun = session_->beginAnother();
@@ -369,6 +387,7 @@ Handlers ReviewPlace::handlers() {
         {"play", [this] { playhead_.toggle(); }},
         {"play-back", [this] { playhead_.toggle(-1); }},
         {"loop", [this] { loopHere(); }},
+        {"loop-between", [this] { loopBetween(); }},
         {"details", [this] { deck_->toggleDetails(); }},
         {"slower", [this] { playhead_.slower(); }},
         {"fit", [this] { stage_->fit(); }},

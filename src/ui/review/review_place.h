@@ -62,6 +62,7 @@ private:
     void connectParts(Loudspeaker& loudspeaker);
     void openFilm();
     void loopHere();
+    void loopBetween();
     void goTo(Stage stage);
     void onChanged();
     void refreshPicture();
@@ -104,6 +105,7 @@ private:
     std::int64_t shownFrames_ = 0; ///< of the clip, when it was opened
     int shownDelivery_ = 1;
     bool seen_ = false;
+    std::optional<qint64> loopFrom_; ///< where a round between two frames is to begin
 };
 
 } // namespace jg::ui

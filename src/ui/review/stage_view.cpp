@@ -148,6 +148,7 @@ void StageView::paintEvent(QPaintEvent*) {
         p.setClipRect(pictureArea());
         p.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4);
         p.drawImage(QRectF(t.offset, native_ * t.scale), image_);
+        if (tool_) tool_->paintUnder(p, t);
         paintScene(p, scene_, t, pictureArea().adjusted(4, 4, -4, -4), windowWords(), textScale());
         if (tool_) tool_->paintOver(p, t);
         p.restore();

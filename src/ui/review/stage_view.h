@@ -24,6 +24,8 @@ public:
     virtual bool wantsLoupe() const { return false; }
     virtual QString loupeText() const { return {}; }
     virtual void paintOver(QPainter&, const ViewTransform&) {}
+    /// Beneath marks and their numbers.
+    virtual void paintUnder(QPainter&, const ViewTransform&) {}
 };
 
 /// Shows one frame, fitted or zoomed about the pointer, with a scene, a tool's own drawing and a loupe.
