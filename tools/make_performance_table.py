@@ -3,6 +3,7 @@
 import json
 import pathlib
 import re
+import resource
 import shutil
 import subprocess
 import sys
@@ -15,6 +16,9 @@ FILMS = [
     ("1080p HEVC, 10 bit, groups of 120", "-f lavfi -i testsrc2=s=1920x1080:r=60:d=4 -c:v libx265 -preset ultrafast -pix_fmt yuv420p10le -x265-params log-level=none:keyint=120"),
     ("4K H.264, groups of 60", "-f lavfi -i testsrc2=s=3840x2160:r=60:d=3 -c:v libx264 -preset ultrafast -g 60 -bf 2"),
 ]
+
+# Those of the narrated film (src/film/encoder.h).
+SETTINGS = "-c:v libx264 -preset veryfast -crf 20 -g 60 -threads 2 -c:a aac -b:a 128k".split()
 
 
 def run(*command):
@@ -82,14 +86,38 @@ def window_rows(bin_folder):
     yield f"| pictures shown of the 500 | {m['heldShown'] / 500:.2f} | | |"
 
 
-def juxta_rows(bin_folder, folder):
+def juxta_rows(bin_folder, library):
     """The demo library's athlete with the most deliveries, three under each other."""
-    library = folder / "demo"
-    run(bin_folder / "juxtagraph-cli", "demo", library)
     m = json.loads(run(bin_folder / "juxta_bench", library).stdout)
     yield f"| twelve cells, the first time | {m['twelveCellsColdMs']:.0f} ms | none |"
     yield f"| twelve cells, the slowest of five more | {m['twelveCellsWarmMs']:.0f} ms | 400 ms |"
     yield f"| two films a step back, beside each alone | {m['together']:.2f} | 1.1 |"
+
+
+def cost_of(*command):
+    """Wall and processor seconds of a command."""
+    start, before = time.monotonic(), resource.getrusage(resource.RUSAGE_CHILDREN)
+    run(*command)
+    after = resource.getrusage(resource.RUSAGE_CHILDREN)
+    return time.monotonic() - start, after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime
+
+
+def making_rows(bin_folder, folder, library):
+    """The narrated film of each finished review, beside ffmpeg that decodes it and encodes it with the same settings."""
+    cli = bin_folder / "juxtagraph-cli"
+    for review in json.loads(run(cli, "review", "list", library, "--json").stdout):
+        if review["stage"] not in ("send", "sent"):
+            continue
+        out = folder / review["id"]
+        ours = lambda: cost_of(cli, "review", "export", library, review["id"], "--out", out, "--film")
+        ours()
+        film = next(out.glob("*.mp4"))
+        theirs = lambda: cost_of("ffmpeg", "-y", "-v", "error", "-i", film, *SETTINGS, folder / "again.mp4")
+        pairs = [(ours(), theirs()) for _ in range(3)]
+        best = lambda side, what: min(p[side][what] for p in pairs)
+        seconds = float(run("ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "csv=p=0", film).stdout)
+        yield (f"| {review['athlete']}, {review['date']} | {seconds:.0f} s | {seconds / best(0, 0):.1f} "
+               f"| {best(0, 1) / best(1, 1):.2f} |")
 
 
 def main():
@@ -97,7 +125,10 @@ def main():
     with tempfile.TemporaryDirectory() as folder:
         films = list(film_rows(bin_folder, pathlib.Path(folder)))
         years = list(library_rows(bin_folder, pathlib.Path(folder)))
-        sheet = list(juxta_rows(bin_folder, pathlib.Path(folder)))
+        library = pathlib.Path(folder) / "demo"
+        run(bin_folder / "juxtagraph-cli", "demo", library)
+        sheet = list(juxta_rows(bin_folder, library))
+        making = list(making_rows(bin_folder, pathlib.Path(folder), library))
     text = [
         "# Performance", "",
         "Made by `./run bench` in one run on two shared cores; only the ratios (in brackets) carry over to other machines.", "",
@@ -125,6 +156,10 @@ def main():
         "## Sheet", "",
         "Of the demo library, from asking it to the stills as the window shows them, and both films of a pair decoded backward in lockstep.", "",
         "| what | measured | at most |", "|---|---|---|", *sheet, "",
+        "## The narrated film", "",
+        "Of the demo library's finished reviews, by `juxtagraph-cli review export --film`, its start included: seconds of film made in a second",
+        "(wished: at least 1), and processor time beside `ffmpeg` that decodes the film and encodes it with the same settings (1). Quickest of three.", "",
+        "| review | film | times real time | processor time beside ffmpeg's |", "|---|---|---|---|", *making, "",
         "## Core", "", "| what | time |", "|---|---|", *core_rows(bin_folder), "",
     ]
     pathlib.Path("docs/performance.md").write_text("\n".join(text), encoding="utf-8")

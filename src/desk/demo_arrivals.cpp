@@ -108,7 +108,7 @@ std::vector<DemoArrival> demoArrivals(std::uint64_t seed, Date today, const std:
     emekaThird.knobs.trunkForward = 33;
 
     const auto wish = [&](Stage until, std::size_t open, std::uint64_t n) {
-        return DemoReviewWish{until, 1.6, open, seed + n};
+        return DemoReviewWish{.until = until, .measuresOpen = open, .seed = seed + n, .followed = true};
     };
     DemoReviewWish emekas = wish(Stage::Send, 0, 12);
     emekas.extras = {"arm-match", ownMeasure}; // his front arm points half at the camera at release

@@ -309,6 +309,7 @@ Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const 
         const Clip& film = submission.clips[i];
         const SigmaOf sigmaOf = [&](Landmark l) { return clickSigmaPx(*runs, coach, l, film.height); };
         markDelivery(r, r.deliveries.back(), playbook, film, orders[i], wish, sigmaOf);
+        if (!wish.followed) continue;
         auto done = followJoints(library, r.deliveries.back(), film, orders[i], wish, sigmaOf, stop);
         if (!done) return done.error();
     }

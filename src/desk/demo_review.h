@@ -22,6 +22,7 @@ struct DemoReviewWish {
     std::uint64_t seed = 1;
     std::vector<std::string> extras = {}; ///< measures taken beside the approach's
     int firstOfOuting = 1;                ///< number of the first pitch in its outing
+    bool followed = false;                ///< joints are followed between their clicks
 };
 
 /// A made-up exercise of the coach's own click error: what `DemoReviewWish::clickSigmaPx` clicks like. Pure.
@@ -29,11 +30,12 @@ ErrorRun demoErrorRun(const std::string& coach, Date day);
 
 /// A review of a submission's generated films, one order a clip, each a delivery of its own: positions and
 /// clicks from the truth with a hand's wobble and the error of the coach's own exercise, the
-/// camera as it stood, grades from what the figure does, stops spoken with the shipped voice; of one that was
-/// spoken the joints are followed through the film, too. Takes are written to the library's takes folder.
+/// camera as it stood, grades from what the figure does, stops spoken with the shipped voice; joints followed
+/// through the film where that is wished. Takes are written to the library's takes folder.
 /// Errors: those of reading the voice, of writing takes, and of reading the film.
 Result<Review> makeDemoReview(Library& library, const Playbook& playbook, const Athlete& athlete,
                               const Submission& submission, const std::vector<FilmOrder>& orders,
-                              const DemoReviewWish& wish, Date date, IdSource& ids, std::stop_token stop = {});
+                              const DemoReviewWish& wish, Date date, IdSource& ids,
+                              std::stop_token stop = {});
 
 } // namespace jg
