@@ -36,9 +36,9 @@ using CellKey = std::pair<std::size_t, std::size_t>;
 /// Stills of cells, each as sharp as it was cut.
 using JuxtaStills = std::map<CellKey, QImage>;
 
-/// Cuts a frame of a row's film for a cell of `size` pixels: the athlete about in the middle, all bodies one height
-/// on one ground line, one thrown with the other hand mirrored, all about equally light. `picture` may be
-/// smaller than the film. Without marks. Pure; any thread.
+/// Cuts a frame of a row's film for a cell of `size` pixels: the athlete about in the middle, all bodies one
+/// height on one ground line, one thrown with the other hand mirrored, all about equally light. `picture` may
+/// be smaller than the film. Without marks. Pure; any thread.
 QImage juxtaStill(const JuxtaSheet& sheet, CellKey cell, const Picture& picture, QSize size);
 
 /// Where a point of a row's film lies in a cell's `area`, once mirroredFor() has turned its scene.

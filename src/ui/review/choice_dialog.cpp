@@ -12,7 +12,7 @@ namespace jg::ui {
 
 namespace {
 
-constexpr int kMostKeys = 9;   ///< options with a key each; more are scrolled, and found by typing
+constexpr int kMostKeys = 9;    ///< options with a key each; more are scrolled, and found by typing
 constexpr int kScrolledH = 400; ///< of them, usual pixels
 
 /// Where the options stand: in the dialog, or in a part of it that scrolls under a line to find one by.
