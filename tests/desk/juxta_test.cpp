@@ -44,7 +44,9 @@ TEST(Juxta, TheSameDeliveryHasChangedInNothing) {
 
 TEST(KnownVeils, WhoIsHiddenOnAFilmIsHiddenInItsOtherDeliveriesAndReviews) {
     Walk walk(Stage::Judge);
-    const Review earlier = test::keepEarlier(walk, "earlier", 30, [](Review& r) { r.sent = SentRecord{}; });
+    const Review earlier = test::keepEarlier(walk, "earlier", 30, [](Review& r) {
+        r.sent = SentRecord{r.date, "ludo.home@example.org"};
+    });
     auto session = walk.session();
     const Clip film = session->clip();
     const auto another = nextDelivery(session->review(), 1, film, FrameSpan{0, 20}, {film});
@@ -61,7 +63,7 @@ TEST(KnownVeils, WhoIsHiddenOnAFilmIsHiddenInItsOtherDeliveriesAndReviews) {
     session.reset(); // keeps it
     // The sent review was told before they were hidden; a sheet made today shows its film with them hidden.
     const auto then = juxtaEntries(*walk.library, test::playbook(), {{earlier.id}});
-    ASSERT_TRUE(then);
+    ASSERT_TRUE(then) << said(then.error().text);
     ASSERT_EQ(then->front().marks.veils.size(), 1U);
     EXPECT_EQ(then->front().marks.veils.begin()->second, veil);
     // A review begun on the film in another submission begins with them hidden.

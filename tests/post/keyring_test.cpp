@@ -36,11 +36,12 @@ public:
     SecretSession(const SecretSession&) = delete;
     SecretSession& operator=(const SecretSession&) = delete;
 
-    /// The service has come up and is unlocked.
+    /// The service has come up and has made and unlocked what it keeps in.
     bool answers() const {
         const auto keyring = desktopKeyring();
-        for (int tries = 0; tries < 50; ++tries) {
-            if (keyring->find("nowhere.example.org", "nobody")) return true;
+        for (int tries = 0; tries < 100; ++tries) {
+            if (keyring->keep("nowhere.example.org", "nobody", "-"))
+                return keyring->forget("nowhere.example.org", "nobody").ok();
             shell("sleep 0.1");
         }
         return false;

@@ -219,7 +219,7 @@ TEST(FeatureColumn, SaysWhyARowHasNoMomentAndWhyTwoAreNotCompared) {
     EXPECT_TRUE(columnOfBoth().changes.empty());
     other.marks.points.clear();
     EXPECT_EQ(columnOfBoth().cells[1].why.id, "curve.no-points");
-    other = bendingEntry(400, 150); // still bending where the clicks end
+    other = bendingEntry(170, 60); // still bending where the clicks end
     EXPECT_EQ(columnOfBoth().cells[1].why.id, "curve.at-the-end");
 }
 

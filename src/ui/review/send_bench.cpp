@@ -265,12 +265,12 @@ KeyHints SendBench::hints() const {
     return {{"Ctrl+Enter", say("send-bench.send-the-letter-2"), "send"},
             {"\u2191 \u2193", say("send-bench.choose-a-sentence")},
             {"Enter", say("send-bench.change-it"), "letter-edit"},
-            {"W", say("send-bench.watch"), "send-watch"},
-            {"S", say("send-bench.save"), "send-save"},
-            {"F", say("send-bench.look"), "send-look"},
-            {"R", say("reader-choice.title"), "send-reader"},
-            {"T", say("send-later.title"), "send-later"},
-            {"PgUp", say("send-bench.back-to-the-week"), "stage-previous"}};
+            {"W", say("hint.watch"), "send-watch"},
+            {"S", say("hint.save"), "send-save"},
+            {"F", say("hint.files"), "send-look"},
+            {"R", say("hint.reader"), "send-reader"},
+            {"T", say("hint.later"), "send-later"},
+            {"PgUp", say("hint.back"), "stage-previous"}};
 }
 
 Handlers SendBench::handlers() {
