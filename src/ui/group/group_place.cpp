@@ -180,22 +180,11 @@ void GroupPlace::showRows() {
             table_->setItem(i, c, item);
         }
     }
-    spreadColumns();
+    table_->resizeColumnsToContents();
+    for (int c = 0; c < table_->columnCount(); ++c)
+        table_->setColumnWidth(c, std::min(table_->columnWidth(c) + em(18), em(250)));
     summary_->setText(say("group-place.summary", {{"shown", shown_.size()}, {"all", all_.size()}}));
     if (!shown_.empty()) table_->selectRow(std::min(chosen, static_cast<int>(shown_.size()) - 1));
-}
-
-/// As wide as their words, and what is left of a wide window shared out.
-void GroupPlace::spreadColumns() {
-    table_->resizeColumnsToContents();
-    const int columns = table_->columnCount();
-    int all = 0;
-    for (int c = 0; c < columns; ++c) {
-        table_->setColumnWidth(c, std::min(table_->columnWidth(c) + em(18), em(250)));
-        all += table_->columnWidth(c);
-    }
-    const int more = std::clamp((table_->viewport()->width() - all) / columns, 0, em(90));
-    for (int c = 0; c < columns; ++c) table_->setColumnWidth(c, table_->columnWidth(c) + more);
 }
 
 void GroupPlace::moveSelection(int by) {

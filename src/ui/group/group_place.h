@@ -37,7 +37,6 @@ protected:
 private:
     void read();
     void showRows();
-    void spreadColumns();
     void fillChoices();
     GroupFilter filter() const;
     void save();
