@@ -94,6 +94,16 @@ CameraTurn turnSaid(const CameraSettings& camera) {
     return {sameWay ? camera.yawDeg : -camera.yawDeg};
 }
 
+/// Where the pretended coach clicks a joint on a frame.
+ImagePoint clickedAt(const PointKey& joint, const FilmOrder& order, const Delivery& d,
+                     const DemoReviewWish& wish, Wobble& wobble) {
+    const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(joint.frame)));
+    ImagePoint p = projectJoints(order, pose).at(joint.landmark);
+    p.x += wish.clickSigmaPx * wobble.next();
+    p.y += wish.clickSigmaPx * wobble.next();
+    return p;
+}
+
 void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playbook, const Clip& clip,
                  const FilmOrder& order, const Delivery& d, const DemoReviewWish& wish,
                  const SigmaOf& sigmaOf) {
@@ -101,11 +111,8 @@ void clickPoints(const Review& review, DeliveryMarks& r, const Playbook& playboo
     std::vector<GuideStep> steps = openSteps(review, r, playbook, clip);
     if (steps.size() > wish.measuresOpen) steps.resize(steps.size() - wish.measuresOpen);
     for (const GuideStep& s : steps) {
-        const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(s.frame)));
-        ImagePoint p = projectJoints(order, pose).at(s.landmark);
-        p.x += wish.clickSigmaPx * wobble.next();
-        p.y += wish.clickSigmaPx * wobble.next();
-        r.points[{s.frame, s.landmark}] = {{p, sigmaOf(s.landmark)}, ""};
+        const ImagePoint at = clickedAt({s.frame, s.landmark}, order, d, wish, wobble);
+        r.points[{s.frame, s.landmark}] = {{at, sigmaOf(s.landmark)}, ""};
     }
     const auto set = r.frameOf(Moment::Set);
     if (set)
@@ -142,11 +149,8 @@ Status followJoints(const Library& library, DeliveryMarks& marks, const Clip& cl
         if (round + 1 == kRounds) break;
         for (const auto& [landmark, path] : marks.paths)
             for (const std::int64_t frame : path.asks) {
-                const Pose pose = d.poseAt(timeOfPicture(order, d, static_cast<double>(frame)));
-                ImagePoint p = projectJoints(order, pose).at(landmark);
-                p.x += wish.clickSigmaPx * wobble.next();
-                p.y += wish.clickSigmaPx * wobble.next();
-                marks.points[{frame, landmark}] = {{p, sigmaOf(landmark)}, ""};
+                const ImagePoint at = clickedAt({frame, landmark}, order, d, wish, wobble);
+                marks.points[{frame, landmark}] = {{at, sigmaOf(landmark)}, ""};
             }
     }
     return Done{};

@@ -1,18 +1,8 @@
 #include "desk/known_veils.h"
 
-#include <algorithm>
+#include "review/assess.h"
 
 namespace jg {
-
-namespace {
-
-bool isOn(const DeliveryMarks& delivery, const std::vector<Clip>& clips, const Clip& film) {
-    const auto clip =
-        std::find_if(clips.begin(), clips.end(), [&](const Clip& c) { return c.id == delivery.clip; });
-    return clip != clips.end() && clip->mediaHash == film.mediaHash;
-}
-
-} // namespace
 
 Result<Veils> KnownVeils::on(const Clip& film, const AthleteId& athlete, const ReviewId& but) {
     auto known = read_.find(athlete);
@@ -23,9 +13,9 @@ Result<Veils> KnownVeils::on(const Clip& film, const AthleteId& athlete, const R
     }
     Veils all;
     for (const ReviewOfAthlete& r : known->second) {
-        if (r.summary.id == but) continue;
+        if (r.summary.id == but || r.submission.clips.empty()) continue;
         for (const DeliveryMarks& d : r.deliveries)
-            if (isOn(d, r.submission.clips, film))
+            if (filmOf(d, r.submission.clips).mediaHash == film.mediaHash)
                 for (const auto& [id, veil] : d.veils) all[r.summary.id.value + "-" + id] = veil;
     }
     return all;

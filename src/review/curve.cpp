@@ -171,6 +171,13 @@ FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
     return curve;
 }
 
+const CurvePoint* pointAtEvent(const FeatureCurve& curve) {
+    if (!curve.event) return nullptr;
+    const auto at = std::find_if(curve.points.begin(), curve.points.end(),
+                                 [&](const CurvePoint& p) { return p.ms == curve.event->ms; });
+    return at == curve.points.end() ? nullptr : &*at;
+}
+
 Message whichFirst(const CurveEvent& one, const CurveEvent& other) {
     const double by = other.ms - one.ms, error = std::hypot(one.half95, other.half95);
     if (std::abs(by) <= error) return msg("curve.too-slow", {{"error", Decimal{error, 0}}});

@@ -35,6 +35,9 @@ struct FeatureCurve {
 /// picture. Pure.
 FeatureCurve featureCurve(const JuxtaEntry& entry, Feature feature);
 
+/// The point at the curve's moment; null when that can't be told. Pure.
+const CurvePoint* pointAtEvent(const FeatureCurve& curve);
+
 /// Which of two came first: "12 ms +- 5 earlier", or too slow to tell. Pure.
 Message whichFirst(const CurveEvent& one, const CurveEvent& other);
 

@@ -2,8 +2,6 @@
 
 #include "review/curve.h"
 
-#include <algorithm>
-
 namespace jg {
 
 namespace {
@@ -20,16 +18,8 @@ MeasureValue numberOf(const std::string& id, double value, double half95, const 
     return v;
 }
 
-/// The curve's point at its moment; null when that can't be told.
-const CurvePoint* pointOf(const FeatureCurve& curve) {
-    if (!curve.event) return nullptr;
-    const auto at = std::find_if(curve.points.begin(), curve.points.end(),
-                                 [&](const CurvePoint& p) { return p.ms == curve.event->ms; });
-    return at == curve.points.end() ? nullptr : &*at;
-}
-
 JuxtaCell featureCell(const JuxtaEntry& e, const FeatureCurve& curve) {
-    if (const CurvePoint* p = pointOf(curve)) return cellAt(e, p->frame);
+    if (const CurvePoint* p = pointAtEvent(curve)) return cellAt(e, p->frame);
     return {{}, 0, curve.why.empty() ? curve.noEvent : curve.why};
 }
 
@@ -46,15 +36,9 @@ std::optional<JuxtaChange> changeOver(const std::vector<JuxtaRow>& rows, JuxtaCh
     if (known.size() < 2) return std::nullopt;
     change.first = known.front();
     change.last = known.back();
-    const MeasureValue &a = *change.values[change.first], &b = *change.values[change.last];
-    change.notComparable = whyNotComparable(likenessAt(rows[change.first].entry, a.unit),
-                                            likenessAt(rows[change.last].entry, b.unit));
-    if (!change.notComparable.empty() && !overruled) return change;
-    change.overruled = !change.notComparable.empty();
-    change.notComparable = {};
-    const Estimate before = asShown(a), after = asShown(b);
-    change.difference = differenceOf(before, after);
-    change.trend = trendOf(Target{}, before.value, before.sd, after.value, after.sd, OwnSpread());
+    const std::string& unit = change.values[change.first]->unit;
+    tellChange(change, likenessAt(rows[change.first].entry, unit), likenessAt(rows[change.last].entry, unit),
+               Target{}, OwnSpread(), overruled);
     return change;
 }
 
@@ -72,7 +56,7 @@ JuxtaColumn featureColumn(const std::vector<JuxtaRow>& rows, Feature feature,
     for (const JuxtaRow& row : rows) {
         const FeatureCurve curve = featureCurve(row.entry, feature);
         column.cells.push_back(featureCell(row.entry, curve));
-        const CurvePoint* p = pointOf(curve);
+        const CurvePoint* p = pointAtEvent(curve);
         when.values.push_back(p ? std::optional(numberOf(when.measure, p->ms, curve.event->half95, "ms"))
                                 : std::nullopt);
         what.values.push_back(p ? std::optional(numberOf(id, p->value, p->half95, unitOf(feature)))

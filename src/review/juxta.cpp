@@ -195,20 +195,25 @@ Message mannerOf(const JuxtaSheet& sheet) {
     return msg("juxta.how");
 }
 
+void tellChange(JuxtaChange& change, const Likeness& first, const Likeness& last, const Target& target,
+                const OwnSpread& spread, bool overruled) {
+    change.notComparable = whyNotComparable(first, last);
+    if (!change.notComparable.empty() && (!overruled || first.unit != last.unit)) return;
+    change.overruled = !change.notComparable.empty();
+    change.notComparable = {};
+    const Estimate before = asShown(*change.values[change.first]),
+                   after = asShown(*change.values[change.last]);
+    change.difference = differenceOf(before, after);
+    change.trend = trendOf(target, before.value, before.sd, after.value, after.sd, spread);
+}
+
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
                                           const std::string& measure, bool overruled) {
     const MeasureRow *a = measured(one, measure), *b = measured(other, measure);
     if (!a || !b) return std::nullopt;
     JuxtaChange change{measure, {a->value, b->value}, 0, 1, {}, {}, {}, false};
-    change.notComparable = whyNotComparable(likenessOf(one, *a), likenessOf(other, *b));
-    // Inches and percent of height can't be taken from each other, whatever the coach says.
-    if (!change.notComparable.empty() && (!overruled || a->value.unit != b->value.unit)) return change;
-    change.overruled = !change.notComparable.empty();
-    change.notComparable = {};
-    const Estimate before = asShown(a->value), after = asShown(b->value);
-    change.difference = differenceOf(before, after);
-    change.trend =
-        trendOf(b->target, before.value, before.sd, after.value, after.sd, spreadOfBoth(one, *a, other, *b));
+    tellChange(change, likenessOf(one, *a), likenessOf(other, *b), b->target,
+               spreadOfBoth(one, *a, other, *b), overruled);
     return change;
 }
 

@@ -112,6 +112,12 @@ Result<JuxtaSheet> layOutJuxta(std::vector<JuxtaEntry> entries, const Playbook& 
 std::optional<JuxtaChange> compareMeasure(const JuxtaEntry& one, const JuxtaEntry& other,
                                           const std::string& measure, bool overruled = false);
 
+/// Compares the numbers of a change's first and last row, like with like or by the coach's word: difference
+/// and trend, or why not. Inches and percent of height can't be taken from each other, whatever is said.
+/// Pure.
+void tellChange(JuxtaChange& change, const Likeness& first, const Likeness& last, const Target& target,
+                const OwnSpread& spread, bool overruled);
+
 /// What a change is of, in short as it stands in a sheet, or in full.
 Message shortNameOf(const JuxtaChange& change, const Playbook& playbook);
 Message fullNameOf(const JuxtaChange& change, const Playbook& playbook);

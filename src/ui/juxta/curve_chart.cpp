@@ -115,13 +115,11 @@ void CurveChart::paintCurve(QPainter& p, std::size_t i) {
     p.setBrush(penOf(i).color());
     for (const CurvePoint& c : curve.points)
         if (c.clicked) p.drawEllipse(placeOf(c.ms, c.value), 3, 3);
-    if (curve.event)
-        for (const CurvePoint& c : curve.points)
-            if (c.ms == curve.event->ms) {
-                p.setPen(QPen(penOf(i).color(), 2));
-                p.setBrush(palette::paper);
-                p.drawEllipse(placeOf(c.ms, c.value), 6, 6);
-            }
+    if (const CurvePoint* c = pointAtEvent(curve)) {
+        p.setPen(QPen(penOf(i).color(), 2));
+        p.setBrush(palette::paper);
+        p.drawEllipse(placeOf(c->ms, c->value), 6, 6);
+    }
     p.setPen(penOf(i).color());
     p.setFont(textFont(13, true));
     p.drawText(line.back() + QPointF(8, 5), letterOf(i));

@@ -64,9 +64,8 @@ void CurvePlace::addLegend(std::size_t r, const FeatureCurve& curve, const Featu
     std::optional<std::int64_t> frame = e.marks.frameOf(Moment::FootTouch);
     if (!curve.why.empty()) {
         legend_->addWidget(quiet(say(curve.why), 12.5));
-    } else if (curve.event) {
-        for (const CurvePoint& p : curve.points)
-            if (p.ms == curve.event->ms) frame = p.frame;
+    } else if (const CurvePoint* at = pointAtEvent(curve)) {
+        frame = at->frame;
         legend_->addWidget(quiet(say("curve-place.event", {{"ms", Decimal{curve.event->ms, 0}},
                                                            {"error", Decimal{curve.event->half95, 0}}}),
                                  12.5));

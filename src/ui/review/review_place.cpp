@@ -348,11 +348,10 @@ void ReviewPlace::loopBetween() {
         return foot_->tell(say("review-place.round-from", {{"frame", here}}), 0);
     }
     if (*from == here) return foot_->tell(say("review-place.round-of-one-frame"));
-    playhead_.setLoop(std::minmax(*from, here));
+    const auto [first, last] = std::minmax(*from, here);
+    playhead_.setLoop(std::pair(first, last));
     if (!playhead_.playing()) playhead_.play();
-    foot_->tell(say("review-place.plays-round-between-the-frames",
-                    {{"from", std::min(*from, here)}, {"to", std::max(*from, here)}}),
-                4);
+    foot_->tell(say("review-place.plays-round-between-the-frames", {{"from", first}, {"to", last}}), 4);
 }
 
 void ReviewPlace::beginAnother() {
