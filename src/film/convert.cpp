@@ -1,5 +1,6 @@
 #include "film/convert.h"
 
+#include "film/planes.h"
 #include "film/turn.h"
 
 #include <algorithm>
@@ -39,14 +40,12 @@ Transfer transferOf(const AVFrame& frame) {
     return Transfer::Standard;
 }
 
-Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth) {
-    const bool swap = info.rotationDeg % 180 != 0;
-    int width = swap ? info.height : info.width, height = swap ? info.width : info.height;
-    if (maxWidth > 0 && info.width > maxWidth) {
-        width = std::max(1, static_cast<int>(static_cast<std::int64_t>(width) * maxWidth / info.width));
-        height = std::max(1, static_cast<int>(static_cast<std::int64_t>(height) * maxWidth / info.width));
-    }
-    const int quality = maxWidth > 0 ? SWS_BILINEAR : SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT;
+namespace {
+
+/// What zimg does not know, and what is made smaller, by swscale.
+Status toBgrx(const AVFrame& frame, int width, int height, std::uint8_t* bgrx) {
+    const bool smaller = width < frame.width;
+    const int quality = smaller ? SWS_BILINEAR : SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT;
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_BGRA, quality, nullptr, nullptr, nullptr));
     if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be"));
@@ -54,11 +53,26 @@ Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWid
     const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
                              1 << 16);
-    const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
-    auto pixels = std::make_shared<std::vector<std::uint8_t>>(roomFor(bytes));
-    std::uint8_t* planes[4] = {pixels->data(), nullptr, nullptr, nullptr};
+    std::uint8_t* planes[4] = {bgrx, nullptr, nullptr, nullptr};
     const int strides[4] = {width * 4, 0, 0, 0};
     sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);
+    return Done{};
+}
+
+} // namespace
+
+Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth) {
+    const bool swap = info.rotationDeg % 180 != 0;
+    int width = swap ? info.height : info.width, height = swap ? info.width : info.height;
+    if (maxWidth > 0 && info.width > maxWidth) {
+        width = std::max(1, static_cast<int>(static_cast<std::int64_t>(width) * maxWidth / info.width));
+        height = std::max(1, static_cast<int>(static_cast<std::int64_t>(height) * maxWidth / info.width));
+    }
+    const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
+    auto pixels = std::make_shared<std::vector<std::uint8_t>>(roomFor(bytes));
+    const bool asItIs = width == frame.width && height == frame.height;
+    if (!asItIs || !planesToBgrx(frame, pixels->data(), width * 4))
+        if (auto made = toBgrx(frame, width, height, pixels->data()); !made) return made.error();
     pixels->resize(bytes);
     toneMap(*pixels, info.transfer);
     if (info.rotationDeg == 0 && !info.mirrored) return Picture{width, height, std::move(pixels)};

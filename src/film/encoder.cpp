@@ -6,9 +6,11 @@
 
 #include "base/file_store.h"
 #include "film/ffmpeg_handles.h"
+#include "film/planes.h"
 
 #include <algorithm>
 #include <cerrno>
+#include <optional>
 
 namespace jg {
 
@@ -47,7 +49,7 @@ private:
     AVStream* videoStream_ = nullptr;
     AVStream* audioStream_ = nullptr;
     AVStream* captionStream_ = nullptr;
-    ff::Sws sws_;
+    std::optional<BgrxToPlanes> toPlanes_;
     ff::Frame picture_{av_frame_alloc()};
     ff::Frame sound_{av_frame_alloc()};
     ff::Packet packet_{av_packet_alloc()};
@@ -113,11 +115,7 @@ Status Encoder::Impl::openVideo() {
             av_stream_new_side_data(videoStream_, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
         av_display_rotation_set(matrix, settings_.rotationDeg);
     }
-    sws_.reset(sws_getContext(settings_.width, settings_.height, AV_PIX_FMT_BGRA, settings_.width,
-                              settings_.height, AV_PIX_FMT_YUV420P, SWS_BICUBIC | SWS_ACCURATE_RND, nullptr,
-                              nullptr, nullptr));
-    const int* bt709 = sws_getCoefficients(SWS_CS_ITU709);
-    sws_setColorspaceDetails(sws_.get(), bt709, 1, bt709, 0, 0, 1 << 16, 1 << 16);
+    toPlanes_.emplace(settings_.width, settings_.height);
     picture_->format = AV_PIX_FMT_YUV420P;
     picture_->width = settings_.width;
     picture_->height = settings_.height;
@@ -236,9 +234,7 @@ Status Encoder::Impl::encode(AVCodecContext* codec, AVStream* stream, const AVFr
 
 Status Encoder::Impl::addPicture(const std::uint8_t* bgrx, int stride) {
     av_frame_make_writable(picture_.get());
-    const std::uint8_t* planes[4] = {bgrx, nullptr, nullptr, nullptr};
-    const int strides[4] = {stride, 0, 0, 0};
-    sws_scale(sws_.get(), planes, strides, 0, settings_.height, picture_->data, picture_->linesize);
+    toPlanes_->convert(bgrx, stride, *picture_);
     hasPicture_ = true;
     return repeatPicture();
 }

@@ -1,0 +1,286 @@
+#include "film/planes.h"
+
+#include <libavutil/pixdesc.h>
+#include <opencv2/core.hpp>
+#include <zimg.h>
+
+#include <array>
+#include <cstdlib>
+#include <new>
+#include <optional>
+#include <string_view>
+#include <tuple>
+
+namespace jg {
+
+namespace planes {
+
+constexpr std::size_t kAlign = 64; // of every row that zimg reads or writes
+
+struct FreeGraph {
+    void operator()(zimg_filter_graph* graph) const { zimg_filter_graph_free(graph); }
+};
+
+struct FreeAligned {
+    void operator()(std::uint8_t* bytes) const { std::free(bytes); }
+};
+using Aligned = std::unique_ptr<std::uint8_t, FreeAligned>;
+
+inline std::size_t alignedUp(std::size_t bytes) {
+    return (bytes + kAlign - 1) / kAlign * kAlign;
+}
+
+inline Aligned aligned(std::size_t bytes) {
+    Aligned room(static_cast<std::uint8_t*>(std::aligned_alloc(kAlign, std::max(kAlign, alignedUp(bytes)))));
+    if (!room) throw std::bad_alloc();
+    return room;
+}
+
+/// A few rows of R', G' and B' between zimg and rows of BGRX.
+struct RgbRows {
+    RgbRows(int width, unsigned mask)
+        : stride(alignedUp(static_cast<std::size_t>(width)))
+        , mask(mask) {
+        for (Aligned& plane : planes) plane = aligned(stride * (std::size_t{mask} + 1));
+    }
+
+    cv::Mat part(std::size_t plane, unsigned row, unsigned left, unsigned right) const {
+        return {1, static_cast<int>(right - left), CV_8U, planes[plane].get() + stride * (row & mask) + left};
+    }
+
+    std::size_t stride;
+    unsigned mask;
+    std::array<Aligned, 3> planes; ///< red, green, blue
+};
+
+} // namespace planes
+
+namespace {
+
+zimg_image_format format(int width, int height) {
+    zimg_image_format f;
+    zimg_image_format_default(&f, ZIMG_API_VERSION);
+    f.width = static_cast<unsigned>(width);
+    f.height = static_cast<unsigned>(height);
+    f.pixel_type = ZIMG_PIXEL_BYTE;
+    return f;
+}
+
+zimg_image_format rgb(int width, int height) {
+    zimg_image_format f = format(width, height);
+    f.color_family = ZIMG_COLOR_RGB;
+    f.matrix_coefficients = ZIMG_MATRIX_RGB;
+    f.pixel_range = ZIMG_RANGE_FULL;
+    return f;
+}
+
+zimg_matrix_coefficients_e matrixOf(AVColorSpace space) {
+    switch (space) {
+    case AVCOL_SPC_BT709:
+        return ZIMG_MATRIX_BT709;
+    case AVCOL_SPC_BT2020_NCL:
+    case AVCOL_SPC_BT2020_CL:
+        return ZIMG_MATRIX_BT2020_NCL;
+    case AVCOL_SPC_SMPTE240M:
+        return ZIMG_MATRIX_ST240_M;
+    case AVCOL_SPC_FCC:
+        return ZIMG_MATRIX_FCC;
+    default:
+        return ZIMG_MATRIX_ST170_M;
+    }
+}
+
+zimg_chroma_location_e chromaOf(AVChromaLocation at) {
+    switch (at) {
+    case AVCHROMA_LOC_CENTER:
+        return ZIMG_CHROMA_CENTER;
+    case AVCHROMA_LOC_TOPLEFT:
+        return ZIMG_CHROMA_TOP_LEFT;
+    case AVCHROMA_LOC_TOP:
+        return ZIMG_CHROMA_TOP;
+    case AVCHROMA_LOC_BOTTOMLEFT:
+        return ZIMG_CHROMA_BOTTOM_LEFT;
+    case AVCHROMA_LOC_BOTTOM:
+        return ZIMG_CHROMA_BOTTOM;
+    default:
+        return ZIMG_CHROMA_LEFT;
+    }
+}
+
+bool isThreePlanes(const AVPixFmtDescriptor& d) {
+    constexpr std::uint64_t kOthers = AV_PIX_FMT_FLAG_RGB | AV_PIX_FMT_FLAG_BE | AV_PIX_FMT_FLAG_PAL |
+                                      AV_PIX_FMT_FLAG_HWACCEL | AV_PIX_FMT_FLAG_FLOAT | AV_PIX_FMT_FLAG_BAYER;
+    if (!(d.flags & AV_PIX_FMT_FLAG_PLANAR) || (d.flags & kOthers) || d.nb_components < 3) return false;
+    for (int c = 0; c < 3; ++c) {
+        const AVComponentDescriptor& part = d.comp[c];
+        const int bytes = part.depth > 8 ? 2 : 1;
+        if (part.plane != c || part.step != bytes || part.shift != 0 || part.offset != 0) return false;
+    }
+    return true;
+}
+
+/// How zimg names the frame's planes; none where it can't.
+std::optional<zimg_image_format> formatOf(const AVFrame& frame) {
+    const AVPixFmtDescriptor* d = av_pix_fmt_desc_get(static_cast<AVPixelFormat>(frame.format));
+    if (!d || !isThreePlanes(*d)) return std::nullopt;
+    if (frame.width % (1 << d->log2_chroma_w) || frame.height % (1 << d->log2_chroma_h)) return std::nullopt;
+    zimg_image_format f = format(frame.width, frame.height);
+    f.pixel_type = d->comp[0].depth > 8 ? ZIMG_PIXEL_WORD : ZIMG_PIXEL_BYTE;
+    f.depth = static_cast<unsigned>(d->comp[0].depth);
+    f.subsample_w = d->log2_chroma_w;
+    f.subsample_h = d->log2_chroma_h;
+    f.color_family = ZIMG_COLOR_YUV;
+    f.matrix_coefficients = matrixOf(frame.colorspace);
+    const bool full = frame.color_range == AVCOL_RANGE_JPEG || std::string_view(d->name).starts_with("yuvj");
+    f.pixel_range = full ? ZIMG_RANGE_FULL : ZIMG_RANGE_LIMITED;
+    f.chroma_location = chromaOf(frame.chroma_location);
+    return f;
+}
+
+/// All that a graph depends on, so that the last one serves the next frame of the same film.
+auto keyOf(const zimg_image_format& f) {
+    return std::tuple(f.width, f.height, f.pixel_type, f.depth, f.subsample_w, f.subsample_h,
+                      f.matrix_coefficients, f.pixel_range, f.chroma_location);
+}
+
+bool isAligned(const AVFrame& frame) {
+    for (int p = 0; p < 3; ++p)
+        if (reinterpret_cast<std::uintptr_t>(frame.data[p]) % planes::kAlign ||
+            frame.linesize[p] % static_cast<int>(planes::kAlign) || frame.linesize[p] < 0)
+            return false;
+    return true;
+}
+
+ff::Frame alignedCopy(const AVFrame& frame) {
+    ff::Frame copy(av_frame_alloc());
+    copy->format = frame.format;
+    copy->width = frame.width;
+    copy->height = frame.height;
+    if (av_frame_get_buffer(copy.get(), planes::kAlign) < 0 || av_frame_copy(copy.get(), &frame) < 0)
+        throw std::bad_alloc();
+    return copy;
+}
+
+zimg_image_buffer_const planesOf(const AVFrame& frame) {
+    zimg_image_buffer_const planes{};
+    planes.version = ZIMG_API_VERSION;
+    for (int p = 0; p < 3; ++p) planes.plane[p] = {frame.data[p], frame.linesize[p], ZIMG_BUFFER_MAX};
+    return planes;
+}
+
+/// Rows of BGRX that a graph fills or reads through planes::RgbRows.
+struct Packed {
+    const planes::RgbRows* rows;
+    std::uint8_t* bgrx;
+    int stride;
+    const cv::Mat* opaque;
+
+    cv::Mat part(unsigned row, unsigned left, unsigned right) const {
+        return {1, static_cast<int>(right - left), CV_8UC4,
+                bgrx + static_cast<std::ptrdiff_t>(row) * stride + std::ptrdiff_t{4} * left};
+    }
+};
+
+int pack(void* user, unsigned row, unsigned left, unsigned right) {
+    const auto& to = *static_cast<const Packed*>(user);
+    const std::array<cv::Mat, 4> planes = {
+        to.rows->part(2, row, left, right), to.rows->part(1, row, left, right),
+        to.rows->part(0, row, left, right), to.opaque->colRange(0, static_cast<int>(right - left))};
+    cv::Mat packed = to.part(row, left, right);
+    cv::merge(planes.data(), planes.size(), packed);
+    return 0;
+}
+
+int unpack(void* user, unsigned row, unsigned left, unsigned right) {
+    const auto& from = *static_cast<const Packed*>(user);
+    const cv::Mat packed = from.part(row, left, right);
+    std::array<cv::Mat, 3> planes = {from.rows->part(0, row, left, right),
+                                     from.rows->part(1, row, left, right),
+                                     from.rows->part(2, row, left, right)};
+    constexpr std::array<int, 6> kFromTo = {2, 0, 1, 1, 0, 2};
+    cv::mixChannels(&packed, 1, planes.data(), planes.size(), kFromTo.data(), planes.size());
+    return 0;
+}
+
+} // namespace
+
+/// A conversion that zimg planned, and the room it needs.
+class PlaneGraph {
+public:
+    PlaneGraph(const zimg_image_format& from, const zimg_image_format& to) {
+        zimg_graph_builder_params params;
+        zimg_graph_builder_params_default(&params, ZIMG_API_VERSION);
+        graph_.reset(zimg_filter_graph_build(&from, &to, &params));
+        if (!graph_) return;
+        std::size_t bytes = 0;
+        zimg_filter_graph_get_tmp_size(graph_.get(), &bytes);
+        work_ = planes::aligned(bytes);
+        unsigned rows = 0;
+        const bool reads = from.color_family == ZIMG_COLOR_RGB;
+        reads ? zimg_filter_graph_get_input_buffering(graph_.get(), &rows)
+              : zimg_filter_graph_get_output_buffering(graph_.get(), &rows);
+        rows_.emplace(static_cast<int>(from.width), zimg_select_buffer_mask(rows));
+        opaque_ = cv::Mat(1, static_cast<int>(from.width), CV_8U, cv::Scalar(255));
+    }
+
+    explicit operator bool() const { return graph_ != nullptr; }
+
+    bool toBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride) {
+        const zimg_image_buffer_const from = planesOf(frame);
+        zimg_image_buffer to{};
+        to.version = ZIMG_API_VERSION;
+        for (std::size_t p = 0; p < 3; ++p)
+            to.plane[p] = {rows_->planes[p].get(), static_cast<std::ptrdiff_t>(rows_->stride), rows_->mask};
+        Packed packed{&*rows_, bgrx, stride, &opaque_};
+        return !zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), nullptr, nullptr, pack,
+                                          &packed);
+    }
+
+    void fromBgrx(const std::uint8_t* bgrx, int stride, AVFrame& frame) {
+        zimg_image_buffer_const from{};
+        from.version = ZIMG_API_VERSION;
+        for (std::size_t p = 0; p < 3; ++p)
+            from.plane[p] = {rows_->planes[p].get(), static_cast<std::ptrdiff_t>(rows_->stride), rows_->mask};
+        zimg_image_buffer to{};
+        to.version = ZIMG_API_VERSION;
+        for (int p = 0; p < 3; ++p) to.plane[p] = {frame.data[p], frame.linesize[p], ZIMG_BUFFER_MAX};
+        // Only read through it.
+        Packed packed{&*rows_, const_cast<std::uint8_t*>(bgrx), stride, &opaque_};
+        zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), unpack, &packed, nullptr, nullptr);
+    }
+
+private:
+    std::unique_ptr<zimg_filter_graph, planes::FreeGraph> graph_;
+    planes::Aligned work_;
+    std::optional<planes::RgbRows> rows_;
+    cv::Mat opaque_;
+};
+
+bool planesToBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride) {
+    const auto from = formatOf(frame);
+    if (!from) return false;
+    using Key = decltype(keyOf(*from));
+    thread_local std::optional<std::pair<Key, PlaneGraph>> last;
+    if (!last || last->first != keyOf(*from))
+        last.emplace(keyOf(*from), PlaneGraph(*from, rgb(frame.width, frame.height)));
+    if (!last->second) return false;
+    if (isAligned(frame)) return last->second.toBgrx(frame, bgrx, stride);
+    return last->second.toBgrx(*alignedCopy(frame), bgrx, stride);
+}
+
+BgrxToPlanes::BgrxToPlanes(int width, int height) {
+    zimg_image_format to = format(width, height);
+    to.color_family = ZIMG_COLOR_YUV;
+    to.subsample_w = to.subsample_h = 1;
+    to.matrix_coefficients = ZIMG_MATRIX_BT709;
+    to.pixel_range = ZIMG_RANGE_LIMITED;
+    graph_ = std::make_unique<PlaneGraph>(rgb(width, height), to);
+}
+
+BgrxToPlanes::~BgrxToPlanes() = default;
+
+void BgrxToPlanes::convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const {
+    graph_->fromBgrx(bgrx, stride, to);
+}
+
+} // namespace jg

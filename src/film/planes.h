@@ -1,0 +1,35 @@
+// Between the planes of films (Y'CbCr, their colour at half size as a rule) and rows of BGRX, by zimg, whose
+// colour is interpolated where it lies: swscale does as much only in its exact mode, which takes several
+// times as long. Inside the film room only.
+#pragma once
+
+#include "film/ffmpeg_handles.h"
+
+#include <cstdint>
+#include <memory>
+
+namespace jg {
+
+class PlaneGraph;
+
+/// The frame's picture, its size unchanged, as full-range R'G'B' in rows of `stride` bytes. False: its planes
+/// are of a kind that is not known here (palette, packed, odd width with halved colour), and nothing is
+/// written. Any thread.
+bool planesToBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride);
+
+/// Rows of BGRX to the planes of one size of film: 4:2:0 of 8 bits, BT.709, limited range. One thread.
+class BgrxToPlanes {
+public:
+    BgrxToPlanes(int width, int height);
+    ~BgrxToPlanes();
+    BgrxToPlanes(const BgrxToPlanes&) = delete;
+    BgrxToPlanes& operator=(const BgrxToPlanes&) = delete;
+
+    /// `to` has the size given and buffers of its own, aligned as av_frame_get_buffer aligns them.
+    void convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const;
+
+private:
+    std::unique_ptr<PlaneGraph> graph_;
+};
+
+} // namespace jg
