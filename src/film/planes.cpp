@@ -173,7 +173,7 @@ struct Packed {
     const planes::RgbRows* rows;
     std::uint8_t* bgrx;
     int stride;
-    const cv::Mat* opaque;
+    const cv::Mat* alpha; ///< of one row
 
     cv::Mat part(unsigned row, unsigned left, unsigned right) const {
         return {1, static_cast<int>(right - left), CV_8UC4,
@@ -185,7 +185,7 @@ int pack(void* user, unsigned row, unsigned left, unsigned right) {
     const auto& to = *static_cast<const Packed*>(user);
     const std::array<cv::Mat, 4> planes = {
         to.rows->part(2, row, left, right), to.rows->part(1, row, left, right),
-        to.rows->part(0, row, left, right), to.opaque->colRange(0, static_cast<int>(right - left))};
+        to.rows->part(0, row, left, right), to.alpha->colRange(0, static_cast<int>(right - left))};
     cv::Mat packed = to.part(row, left, right);
     cv::merge(planes.data(), planes.size(), packed);
     return 0;
@@ -194,11 +194,10 @@ int pack(void* user, unsigned row, unsigned left, unsigned right) {
 int unpack(void* user, unsigned row, unsigned left, unsigned right) {
     const auto& from = *static_cast<const Packed*>(user);
     const cv::Mat packed = from.part(row, left, right);
-    std::array<cv::Mat, 3> planes = {from.rows->part(0, row, left, right),
-                                     from.rows->part(1, row, left, right),
-                                     from.rows->part(2, row, left, right)};
-    constexpr std::array<int, 6> kFromTo = {2, 0, 1, 1, 0, 2};
-    cv::mixChannels(&packed, 1, planes.data(), planes.size(), kFromTo.data(), planes.size());
+    std::array<cv::Mat, 4> planes = {
+        from.rows->part(2, row, left, right), from.rows->part(1, row, left, right),
+        from.rows->part(0, row, left, right), from.alpha->colRange(0, static_cast<int>(right - left))};
+    cv::split(packed, planes.data());
     return 0;
 }
 
@@ -220,7 +219,7 @@ public:
         reads ? zimg_filter_graph_get_input_buffering(graph_.get(), &rows)
               : zimg_filter_graph_get_output_buffering(graph_.get(), &rows);
         rows_.emplace(static_cast<int>(from.width), zimg_select_buffer_mask(rows));
-        opaque_ = cv::Mat(1, static_cast<int>(from.width), CV_8U, cv::Scalar(255));
+        alpha_ = cv::Mat(1, static_cast<int>(from.width), CV_8U, cv::Scalar(255));
     }
 
     explicit operator bool() const { return graph_ != nullptr; }
@@ -231,7 +230,7 @@ public:
         to.version = ZIMG_API_VERSION;
         for (std::size_t p = 0; p < 3; ++p)
             to.plane[p] = {rows_->planes[p].get(), static_cast<std::ptrdiff_t>(rows_->stride), rows_->mask};
-        Packed packed{&*rows_, bgrx, stride, &opaque_};
+        Packed packed{&*rows_, bgrx, stride, &alpha_};
         return !zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), nullptr, nullptr, pack,
                                           &packed);
     }
@@ -245,7 +244,7 @@ public:
         to.version = ZIMG_API_VERSION;
         for (int p = 0; p < 3; ++p) to.plane[p] = {frame.data[p], frame.linesize[p], ZIMG_BUFFER_MAX};
         // Only read through it.
-        Packed packed{&*rows_, const_cast<std::uint8_t*>(bgrx), stride, &opaque_};
+        Packed packed{&*rows_, const_cast<std::uint8_t*>(bgrx), stride, &alpha_};
         zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), unpack, &packed, nullptr, nullptr);
     }
 
@@ -253,7 +252,7 @@ private:
     std::unique_ptr<zimg_filter_graph, planes::FreeGraph> graph_;
     planes::Aligned work_;
     std::optional<planes::RgbRows> rows_;
-    cv::Mat opaque_;
+    cv::Mat alpha_;
 };
 
 bool planesToBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride) {
