@@ -3,7 +3,7 @@
 import pathlib
 import sys
 
-VIEWS = ["desk", "look", "positions", "measure", "judge", "say", "prescribe", "send", "letter", "film-still", "juxta", "log", "playbook", "ghost", "hand", "pair", "then-and-now", "curves", "group"]
+VIEWS = ["desk", "look", "positions", "measure", "judge", "say", "prescribe", "send", "letters", "film", "post", "juxta", "log", "playbook", "ghost", "hand", "pair", "curves", "group"]
 
 
 def problems(root):

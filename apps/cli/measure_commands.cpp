@@ -274,9 +274,10 @@ void assessPoints(const Arguments& a, std::stop_token) {
         const Trial* trial = row.value.value
                                  ? trialOf(book, row.id, marks, filmOf(marks, document.clips).captureFps)
                                  : nullptr;
-        all.back()["trial"] =
-            trial ? json{{"tried", trial->tried}, {"held", trial->heldPercent}, {"lean", trial->lean}}
-                  : json(nullptr);
+        all.back()["trial"] = trial ? json{{"tried", trial->tried},
+                                           {"held", trial->heldPercent},
+                                           {"lean", {trial->leastLean, trial->mostLean}}}
+                                    : json(nullptr);
     }
     if (a.has("json")) {
         std::cout << all.dump(2) << "\n";

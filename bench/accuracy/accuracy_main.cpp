@@ -22,12 +22,27 @@ using namespace jg;
 constexpr int kFewest = 50; // answers of which a share is told
 constexpr std::array<Maker, 2> kMakers = {demoBody, linkedBody};
 
-/// Whether the program lets a number of this scenario stand as sure as it says: not with a camera nobody
-/// spoke of, nor where the trials did not bear it out.
+/// What the program tells beside a number of this scenario; null with a camera nobody spoke of, which carries
+/// a warning of its own.
+const Trial* told(const Playbook& playbook, const Scenario& s, const std::string& measure) {
+    if (s.said == TurnSaid::Nothing) return nullptr;
+    return playbook.trials.of({s.said == TurnSaid::Degrees, s.fps >= kFastFps}, measure);
+}
+
+/// Whether a number stands as sure as it says.
 bool promised(const Playbook& playbook, const Scenario& s, const std::string& measure) {
-    if (s.said == TurnSaid::Nothing) return false;
-    const Trial* trial = playbook.trials.of({s.said == TurnSaid::Degrees, s.fps >= kFastFps}, measure);
+    const Trial* trial = told(playbook, s, measure);
     return trial && trial->keepsItsPromise();
+}
+
+/// Whether a lean shows in the number and nothing beside it says so, nor warns of its error.
+bool leansUntold(const Playbook& playbook, const Scenario& s, const std::string& measure, const Tally& t) {
+    const double lean = t.sumOff / t.asked;
+    if (std::abs(lean) < leastShown(t.unit)) return false;
+    const Trial* trial = told(playbook, s, measure);
+    if (!trial) return s.said != TurnSaid::Nothing;
+    return trial->keepsItsPromise() &&
+           !(trial->leans() && (lean < 0 ? trial->leastLean < 0 : trial->mostLean > 0));
 }
 
 /// Above a tenth of its sd, by more than twice what the mean of so many answers scatters.
@@ -37,13 +52,13 @@ bool leans(const Tally& t) {
 
 /// Of all measures: the median, the worst, and how many lie outside 93 to 97 %.
 void printSummary(const Playbook& playbook, const std::vector<std::array<Tallies, 2>>& all) {
-    std::printf(
-        "| | bodies | within 95 %%: median | lowest | below 93 %% | of them not "
-        "warned of | above 97 %% | bias over a tenth of its sd |\n|---|---|---|---|---|---|---|---|\n");
+    std::printf("| | bodies | within 95 %%: median | lowest | below 93 %% | of them not "
+                "warned of | above 97 %% | bias over a tenth of its sd | of them shown and not told of "
+                "|\n|---|---|---|---|---|---|---|---|---|\n");
     for (std::size_t s = 0; s < all.size(); ++s)
         for (std::size_t k = 0; k < kMakers.size(); ++k) {
             std::vector<double> held;
-            int below = 0, unwarned = 0, above = 0, biased = 0;
+            int below = 0, unwarned = 0, above = 0, biased = 0, untold = 0;
             for (const auto& [id, t] : all[s][k]) {
                 if (t.asked < kFewest) continue;
                 held.push_back(t.held());
@@ -52,14 +67,16 @@ void printSummary(const Playbook& playbook, const std::vector<std::array<Tallies
                 if (percent < 93 && promised(playbook, scenarios()[s], id)) ++unwarned;
                 if (percent > 97) ++above;
                 if (leans(t)) ++biased;
+                if (leans(t) && leansUntold(playbook, scenarios()[s], id, t)) ++untold;
             }
             if (held.empty()) continue; // too few deliveries to tell a share
             std::sort(held.begin(), held.end());
-            std::printf("| %s | %s | %.1f | %.1f | %d | %s | %d | %d of %zu |\n", scenarios()[s].name.data(),
-                        k == 0 ? "taught" : "others", held[held.size() / 2], held.front(), below,
-                        scenarios()[s].said == TurnSaid::Nothing ? "all warned of"
-                                                                 : std::to_string(unwarned).c_str(),
-                        above, biased, held.size());
+            const bool silent = scenarios()[s].said == TurnSaid::Nothing;
+            const auto orWarned = [&](int n) { return silent ? "all warned of" : std::to_string(n); };
+            std::printf("| %s | %s | %.1f | %.1f | %d | %s | %d | %d of %zu | %s |\n",
+                        scenarios()[s].name.data(), k == 0 ? "taught" : "others", held[held.size() / 2],
+                        held.front(), below, orWarned(unwarned).c_str(), above, biased, held.size(),
+                        orWarned(untold).c_str());
         }
 }
 

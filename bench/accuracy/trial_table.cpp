@@ -2,6 +2,7 @@
 
 #include "tests/bodies/tally.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace jg {
@@ -14,7 +15,7 @@ constexpr double kTurnedDeg = 25;
 
 struct Worst {
     Trial trial;
-    double sumOff = 0, sumHalf95 = 0, sumInSpace = 0;
+    double sumHalf95 = 0, sumInSpace = 0;
     int asked = 0;
 };
 
@@ -26,8 +27,10 @@ void addTallies(const Tallies& tallies, std::map<std::string, Worst>& all) {
             w.trial.heldPercent = t.held();
             w.trial.tried = t.asked;
         }
+        const double lean = t.sumOff / t.asked;
+        w.trial.leastLean = w.asked == 0 ? lean : std::min(w.trial.leastLean, lean);
+        w.trial.mostLean = w.asked == 0 ? lean : std::max(w.trial.mostLean, lean);
         w.trial.unit = t.unit;
-        w.sumOff += t.sumOff;
         w.sumHalf95 += t.sumHalf95;
         w.sumInSpace += t.sumInSpace;
         w.asked += t.asked;
@@ -49,7 +52,6 @@ Trials tryMeasures(const Playbook& playbook, int count) {
                     addTallies(tally(playbook, scenario, maker, count, kFirst), all);
                 }
             for (auto& [id, w] : all) {
-                w.trial.lean = w.sumOff / w.asked;
                 if (std::abs(w.sumInSpace) > w.sumHalf95) w.trial.inSpace = w.sumInSpace / w.asked;
                 trials.set({turned, fast}, id, w.trial);
             }

@@ -4,6 +4,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
@@ -23,8 +24,9 @@ constexpr std::array<NamedCamera, 4> kCameras = {{{"square-slow", {false, false}
                                                   {"turned-fast", {true, true}}}};
 
 Trial trialFrom(const json& row) {
-    Trial t{row.at(0), row.at(1), row.at(2), row.at(3), row.size() > 4 ? row[4].get<double>() : 0};
-    if (t.tried <= 0 || t.heldPercent < 0 || t.heldPercent > 100) throw Unfit(msg("unfit.not-understood"));
+    Trial t{row.at(0), row.at(1), row.at(2), row.at(3), row.at(4), row.size() > 5 ? row[5].get<double>() : 0};
+    if (t.tried <= 0 || t.heldPercent < 0 || t.heldPercent > 100 || t.leastLean > t.mostLean)
+        throw Unfit(msg("unfit.not-understood"));
     return t;
 }
 
@@ -34,6 +36,14 @@ double rounded(double value, double parts) {
 }
 
 } // namespace
+
+double leastShown(const std::string& unit) {
+    return unit == "x" ? 0.05 : 0.5; // ratios have one decimal, all others are whole
+}
+
+bool Trial::leans() const {
+    return std::max(-leastLean, mostLean) >= leastShown(unit);
+}
 
 Result<Trials> Trials::parse(std::string_view text) {
     Trials trials;
@@ -55,7 +65,9 @@ Result<Trials> Trials::parse(std::string_view text) {
 std::string Trials::toJson() const {
     std::string text =
         "{\n \"about\": \"by accuracy --trials: deliveries tried, percent of 95 % intervals that "
-        "held the truth, mean of value less truth, its unit, and how much larger it is in space; "
+        "held the truth, mean of value less truth (lowest and highest of makers and coaches), its unit, and "
+        "how "
+        "much larger it is in space; "
         "docs/accuracy.md\"";
     for (const auto& [id, camera] : kCameras) {
         text += ",\n \"" + std::string(id) + "\": {";
@@ -63,7 +75,8 @@ std::string Trials::toJson() const {
         bool first = true;
         if (rows != rows_.end())
             for (const auto& [measure, t] : rows->second) {
-                json row = {t.tried, rounded(t.heldPercent, 10), rounded(t.lean, 100), t.unit};
+                json row = {t.tried, rounded(t.heldPercent, 10), rounded(t.leastLean, 100),
+                            rounded(t.mostLean, 100), t.unit};
                 if (t.inSpace != 0) row.push_back(rounded(t.inSpace, 10));
                 text += (first ? "\n  " : ",\n  ") + json(measure).dump() + ": " + row.dump();
                 first = false;

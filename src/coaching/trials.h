@@ -13,15 +13,22 @@ namespace jg {
 struct Trial {
     int tried = 0;          ///< deliveries with a number
     double heldPercent = 0; ///< of them those whose 95 % interval held the truth
-    double lean = 0;        ///< mean of value less truth, in the measure's unit
+    /// Mean of value less truth, in the measure's unit: the lowest and the highest over makers of bodies and
+    /// coaches, as how far a number leans depends on how the body is made.
+    double leastLean = 0, mostLean = 0;
     std::string unit;
     /// How much larger than the number, which is that in the picture's plane, the angle or length in space
     /// was on average; 0 = within the error, or there is none.
     double inSpace = 0;
     /// Nothing is promised below this: own choice.
     bool keepsItsPromise() const { return heldPercent >= 94; }
+    /// Whether it leans by so much that the number would be shown as another one.
+    bool leans() const;
     bool operator==(const Trial&) const = default;
 };
+
+/// Less than this is not shown of a number in this unit.
+double leastShown(const std::string& unit);
 
 /// How a delivery was filmed, as far as trials tell apart.
 struct TrialCamera {

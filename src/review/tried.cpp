@@ -25,14 +25,29 @@ Message inSpaceInWords(const Trial& t) {
     return msg(t.inSpace < 0 ? "trial.space-smaller" : "trial.space-larger", {{"by", by(t.inSpace, t.unit)}});
 }
 
+namespace {
+
+/// "It read 1.3 % low.", "It read 0.7 to 2.1\u00b0 high.", or how far to either side.
+Message leanInWords(const Trial& t) {
+    if (!t.leans()) return {};
+    const double least = t.leastLean, most = t.mostLean;
+    if (least < 0 && most > 0)
+        return msg("trial.either", {{"low", by(least, t.unit)}, {"high", by(most, t.unit)}});
+    const bool low = most <= 0;
+    const double far = low ? least : most;
+    const double near = std::abs(low ? most : least);
+    if (std::lround(10 * near) == std::lround(10 * std::abs(far)))
+        return msg(low ? "trial.low" : "trial.high", {{"lean", by(far, t.unit)}});
+    return msg(low ? "trial.low-between" : "trial.high-between",
+               {{"from", Decimal{near, 1}}, {"to", by(far, t.unit)}});
+}
+
+} // namespace
+
 Message trialInWords(const Trial& t) {
-    constexpr double kTold = 0.5; // of a unit: less is not shown anywhere
-    const Message lean = std::abs(t.lean) < kTold
-                             ? Message{}
-                             : msg(t.lean < 0 ? "trial.low" : "trial.high", {{"lean", by(t.lean, t.unit)}});
     return joined(ListStyle::Sentences, {msg(t.keepsItsPromise() ? "trial.held" : "trial.held-less",
                                              {{"held", std::lround(t.heldPercent)}}),
-                                         lean, inSpaceInWords(t)});
+                                         leanInWords(t), inSpaceInWords(t)});
 }
 
 Message triedInWords(const Playbook& playbook, const MeasureDefinition& measure,

@@ -10,20 +10,21 @@ namespace {
 
 TEST(Trials, ComeBackAsTheyWereWritten) {
     Trials made;
-    made.set({true, false}, "stride", {812, 88.44, -0.613, "%"});
-    made.set({false, true}, "stride", {900, 96, 0, "%"});
+    made.set({true, false}, "stride", {812, 88.44, -0.613, 0.25, "%"});
+    made.set({false, true}, "stride", {900, 96, 0, 0, "%"});
     const auto read = Trials::parse(made.toJson());
     ASSERT_TRUE(read) << said(read.error().text);
     const Trial* turned = read->of({true, false}, "stride");
     ASSERT_NE(turned, nullptr);
     EXPECT_EQ(turned->tried, 812);
     EXPECT_NEAR(turned->heldPercent, 88.4, 1e-9);
-    EXPECT_NEAR(turned->lean, -0.61, 1e-9);
+    EXPECT_NEAR(turned->leastLean, -0.61, 1e-9);
+    EXPECT_NEAR(turned->mostLean, 0.25, 1e-9);
     EXPECT_FALSE(turned->keepsItsPromise());
     EXPECT_TRUE(read->of({false, true}, "stride")->keepsItsPromise());
     EXPECT_EQ(read->of({true, true}, "stride"), nullptr);
     EXPECT_EQ(made.toJson(), read->toJson());
-    made.set({true, true}, "back-knee", {700, 97, 0.1, "deg", -9.2});
+    made.set({true, true}, "back-knee", {700, 97, 0.1, 0.1, "deg", -9.2});
     EXPECT_NEAR(Trials::parse(made.toJson())->of({true, true}, "back-knee")->inSpace, -9.2, 1e-9);
     EXPECT_NE(
         said(trialInWords(*made.of({true, true}, "back-knee"))).find("In space about 9.2\u00b0 smaller"),
@@ -32,7 +33,8 @@ TEST(Trials, ComeBackAsTheyWereWritten) {
 
 TEST(Trials, ABrokenTableNamesItsRow) {
     const std::string empty = R"("square-slow": {}, "square-fast": {}, "turned-slow": {})";
-    for (const char* row : {R"([0, 95, 0, "%"])", R"([10, 120, 0, "%"])", R"(["x"])", "7"}) {
+    for (const char* row :
+         {R"([0, 95, 0, 0, "%"])", R"([10, 120, 0, 0, "%"])", R"([10, 95, 1, 0, "%"])", R"(["x"])", "7"}) {
         const auto read = Trials::parse("{" + empty + R"(, "turned-fast": {"stride": )" + row + "}}");
         ASSERT_FALSE(read) << row;
         EXPECT_NE(said(read.error().text).find("turned-fast, stride"), std::string::npos)
@@ -60,8 +62,8 @@ TEST(Trials, TheShippedTableKnowsNearlyEveryMeasureThatTheApproachesAskForByPoin
 TEST(Trials, TellOfTheCameraAtHandAndOfNoneThatNobodySpokeOf) {
     Playbook book = test::playbook();
     book.trials = {};
-    book.trials.set({false, true}, "stride", {900, 96.4, 0.2, "%"});
-    book.trials.set({true, true}, "stride", {900, 71.6, -1.26, "%"});
+    book.trials.set({false, true}, "stride", {900, 96.4, -0.2, 0.2, "%"});
+    book.trials.set({true, true}, "stride", {900, 71.6, -1.26, -1.26, "%"});
     Clip clip = test::clip(); // 120 a second
     DeliveryMarks marks;
     EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
@@ -77,6 +79,20 @@ TEST(Trials, TellOfTheCameraAtHandAndOfNoneThatNobodySpokeOf) {
     EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
     clip.captureFps = 0;
     EXPECT_EQ(trialOf(book, "stride", marks, clip.captureFps), nullptr);
+}
+
+TEST(Trials, ALeanIsToldWhereItShowsAndToBothSidesWhereBodiesDiffer) {
+    const auto told = [](double least, double most, const char* unit) {
+        return said(trialInWords({900, 96, least, most, unit}));
+    };
+    const std::string held = "On made bodies such an error was right 96 times in 100.";
+    EXPECT_EQ(told(-0.4, 0.4, "deg"), held);
+    EXPECT_EQ(told(-2.6, -1.2, "deg"), held + " It read 1.2 to 2.6\u00b0 low.");
+    EXPECT_EQ(told(0, 3, "%"), held + " It read 0.0 to 3.0 % high.");
+    EXPECT_EQ(told(-2, 1.5, "deg"),
+              held + " It read up to 2.0\u00b0 low or 1.5\u00b0 high, as bodies are made.");
+    EXPECT_EQ(told(0.08, 0.08, "x"), held + " It read 0.1 high.");
+    EXPECT_FALSE((Trial{900, 96, -0.04, 0.04, "x"}.leans()));
 }
 
 } // namespace

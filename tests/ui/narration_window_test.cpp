@@ -4,11 +4,13 @@
 #include "tests/ui/driver.h"
 #include "ui/review/narration.h"
 #include "ui/review/pen_row.h"
+#include "ui/review/say_bench.h"
 #include "ui/review/stage_view.h"
 #include "voice/audio_file.h"
 
 #include <QDialog>
 #include <QLabel>
+#include <QPushButton>
 
 namespace jg {
 namespace {
@@ -179,6 +181,49 @@ TEST(NarrationWindow, EveryTakeIsKeptAndOneKeyTakesAnother) {
     EXPECT_TRUE(std::filesystem::exists(w.d.window().library().takePath(first))); // Z brings it back
     w.d.key(Qt::Key_Z);
     EXPECT_EQ(w.spares(), 1U);
+}
+
+TEST(NarrationWindow, TakesAreHeardBesideEachOtherBeforeOneIsTaken) {
+    ToSay w;
+    const std::string first = w.take().file;
+    w.d.key(Qt::Key_R);
+    QTest::qWait(300);
+    w.d.key(Qt::Key_Escape);
+    const std::string second = w.take().file;
+    w.d.key(Qt::Key_U);
+    QDialog* dialog = opened(w.d, "takes");
+    ASSERT_TRUE(dialog);
+    auto* narration = dynamic_cast<ui::Narration*>(w.d.review().findChild<ui::SayBench*>()->tool());
+    ASSERT_TRUE(narration);
+    const auto words = [&](int n) {
+        return dialog->findChild<QPushButton*>(QString("hear-%1").arg(n))->text().toStdString();
+    };
+    QTest::keyClick(dialog, Qt::Key_Down);
+    QTest::keyClick(dialog, Qt::Key_P);
+    EXPECT_TRUE(waitFor([&] { return narration->heardAt().value_or(0) > 0; }));
+    EXPECT_EQ(words(1), "Hear it");
+    EXPECT_EQ(words(2), "Stop");
+    QTest::keyClick(dialog, Qt::Key_Up); // the other at once, without ending this one first
+    QTest::keyClick(dialog, Qt::Key_P);
+    EXPECT_TRUE(narration->listening());
+    EXPECT_EQ(words(1), "Stop");
+    EXPECT_EQ(words(2), "Hear it");
+    QTest::keyClick(dialog, Qt::Key_P);
+    EXPECT_FALSE(narration->listening());
+    EXPECT_EQ(words(1), "Hear it");
+    w.d.click(dialog->findChild<QPushButton*>("hear-2"));
+    EXPECT_TRUE(narration->listening());
+    QTest::keyClick(dialog, Qt::Key_Escape); // nothing is taken, and it is silent
+    EXPECT_TRUE(waitFor([&] { return !narration->listening(); }));
+    EXPECT_EQ(w.take().file, second);
+    w.d.key(Qt::Key_U);
+    dialog = opened(w.d, "takes");
+    ASSERT_TRUE(dialog);
+    std::filesystem::remove(w.d.window().library().takePath(first));
+    QTest::keyClick(dialog, Qt::Key_Down);
+    QTest::keyClick(dialog, Qt::Key_P);
+    EXPECT_FALSE(dialog->findChild<QLabel*>("takes-problem")->text().isEmpty());
+    QTest::keyClick(dialog, Qt::Key_Escape);
 }
 
 TEST(NarrationWindow, SilenceIsLeftOutByOneKeyAndPutBack) {

@@ -8,12 +8,29 @@
 
 #include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace jg::ui {
 
 namespace {
 constexpr double kMargin = 24, kTrackH = 34;
 constexpr double kBeforeMs = 250, kAfterMs = 350; // shown about the outermost positions
+constexpr double kBetweenNames = 6, kBesideDot = 4;
+
+/// Where the names begin: above their dots, and of two that are too near each other one to the left of its
+/// own and one to the right.
+std::vector<double> leftsOf(const std::vector<double>& dots, const std::vector<double>& widths) {
+    std::vector<double> lefts;
+    bool pushed = false;
+    for (std::size_t i = 0; i < dots.size(); ++i) {
+        const double centred = dots[i] - widths[i] / 2;
+        const bool crowded =
+            i + 1 < dots.size() && centred + widths[i] + kBetweenNames > dots[i + 1] - widths[i + 1] / 2;
+        lefts.push_back(pushed ? dots[i] - kBesideDot : crowded ? dots[i] + kBesideDot - widths[i] : centred);
+        pushed = crowded && !pushed;
+    }
+    return lefts;
+}
 } // namespace
 
 LockStrip::LockStrip(QWidget* parent)
@@ -63,20 +80,25 @@ void LockStrip::paintTrack(QPainter& p, std::size_t track) {
     }
     p.setFont(textFont(11));
     const QFontMetricsF metrics(p.font());
-    double lastRight = -100;
+    std::vector<double> dots, widths;
     for (const LockPin& pin : t.pins) {
-        const double x = xOf(pin.ms);
+        dots.push_back(xOf(pin.ms));
+        widths.push_back(metrics.horizontalAdvance(pin.name));
+    }
+    const std::vector<double> lefts = leftsOf(dots, widths);
+    double lastRight = -100;
+    for (std::size_t i = 0; i < dots.size(); ++i) {
+        const double x = dots[i];
         p.setPen(Qt::NoPen);
         p.setBrush(palette::ink);
         if (track == 0)
             p.drawEllipse(QPointF(x, base), 4, 4);
         else
             p.drawRect(QRectF(x - 3.5, base - 3.5, 7, 7));
-        const double w = metrics.horizontalAdvance(pin.name), left = x - w / 2;
-        if (left < lastRight + 6) continue; // its dot stays
-        lastRight = left + w;
+        if (lefts[i] < lastRight + kBetweenNames / 2) continue; // its dot stays
+        lastRight = lefts[i] + widths[i];
         p.setPen(palette::ink);
-        p.drawText(QPointF(left, base - 8), pin.name);
+        p.drawText(QPointF(lefts[i], base - 8), t.pins[i].name);
     }
 }
 

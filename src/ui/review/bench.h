@@ -40,6 +40,7 @@ struct ReviewContext {
     /// Shows what stands beside a stop next to the picture; null = the picture alone.
     std::function<void(const Stop*)> showBeside;
     std::function<void()> showMiddle; ///< what the bench has for the middle has changed
+    std::function<void()> showHints;  ///< other keys matter now
 };
 
 /// One bench. Reads the session and performs edits; the review place calls refresh() after each change.

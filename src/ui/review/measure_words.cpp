@@ -56,15 +56,16 @@ QString whatNext(const ReviewSession& session) {
 
 namespace {
 
-/// The angle in space where it differs, or that nobody tried the error; how often it held stands on the
-/// coach's sheet.
+/// How it did when it was tried where it leaned, the angle in space where it differs, or that nobody tried
+/// the error; how often the others held stands on the coach's sheet.
 Message ofTrial(const ReviewSession& session, const MeasureRow& row, const MeasureDefinition& m) {
     const DeliveryMarks* d = row.value.value ? session.review().delivery(row.delivery) : nullptr;
     if (!d) return {};
     const double fps = filmOf(*d, session.submission().clips).captureFps;
     const Trial* trial = trialOf(session.playbook(), row.id, *d, fps);
     if (!trial) return triedInWords(session.playbook(), m, *d, fps);
-    return trial->keepsItsPromise() ? inSpaceInWords(*trial) : Message{}; // else it says so itself
+    if (!trial->keepsItsPromise()) return {}; // it says so itself
+    return trial->leans() ? trialInWords(*trial) : inSpaceInWords(*trial);
 }
 
 } // namespace

@@ -101,8 +101,10 @@ void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
     context_.reset(new ReviewContext{
         *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->tell(sentence); },
         [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure,
-        s.keepLengths, s.writeDrill, [this](const Stop* stop) { showBeside(stop); },
-        [this] { showMiddle(); }});
+        s.keepLengths, s.writeDrill, [this](const Stop* stop) { showBeside(stop); }, [this] { showMiddle(); },
+        [this] {
+            if (current_) foot_->setHints(current_->hints());
+        }});
     auto* send = new SendBench(*context_, *letter_, s.password, s.loudspeaker);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     auto* prescribe = new PrescribeBench(*context_);

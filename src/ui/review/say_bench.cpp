@@ -47,7 +47,7 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
     , microphone_(microphone)
     , list_(new RowList)
     , order_(this, context, *list_, editor())
-    , takes_(this, context, editor()) {
+    , takes_(this, context, narration_, editor()) {
     column_->addWidget(heading(say("say-bench.running-order")));
     summary_ = quiet("", 13);
     column_->addWidget(summary_);
@@ -58,6 +58,7 @@ SayBench::SayBench(ReviewContext& context, Microphone& microphone, Loudspeaker& 
         c_.stage.look(std::nullopt);
         showStop();
         rebuildPrompt();
+        c_.showHints();
     });
     column_->addWidget(list_, 3);
     prompt_ = new PromptCard;
@@ -109,19 +110,24 @@ KeyHints SayBench::hints() const {
                 {"C", say("hint.wipe"), "say-clear"},
                 {"M", say("hint.marks"), "say-marks"},
                 {"Esc", say("hint.stop"), "say-stop"}};
-    return {{"Space", say("hint.say-next"), "say-next"},
-            {"R", say("hint.again"), "say-again"},
-            {"P", say("hint.listen"), "say-listen"},
-            {"U", say("hint.takes"), "say-takes"},
-            {"S", say("hint.pauses"), "say-shorten"},
-            {"A", say("hint.add"), "say-add"},
-            {"N", say("hint.stop-here"), "say-here"},
-            {"T", say("hint.captions"), "say-words"},
-            {"F", say("hint.motion"), "say-motion"},
-            {"J", say("hint.beside"), "say-beside"},
-            {"E", say("hint.recap"), "say-recap"},
-            {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"},
-            {"Del", say("say-bench.take-out"), "say-remove"}};
+    KeyHints hints{{"Space", say("hint.say-next"), "say-next"}};
+    // Of a stop that is said what becomes of its takes, of another how the order is made: all else is in the
+    // list of keys.
+    if (takes_.of(current())) {
+        hints << KeyHints{{"R", say("hint.again"), "say-again"}, {"P", say("hint.listen"), "say-listen"}};
+        if (review().spareTakes.contains(current()->id))
+            hints << KeyHint{"U", say("hint.takes"), "say-takes"};
+        hints << KeyHint{"S", say("hint.pauses"), "say-shorten"};
+    } else {
+        hints << KeyHints{{"A", say("hint.add"), "say-add"},
+                          {"N", say("hint.stop-here"), "say-here"},
+                          {"E", say("hint.recap"), "say-recap"},
+                          {"Shift+\u2191 \u2193", say("hint.rearrange"), "say-down"}};
+    }
+    return hints << KeyHints{{"T", say("hint.captions"), "say-words"},
+                             {"F", say("hint.motion"), "say-motion"},
+                             {"J", say("hint.beside"), "say-beside"},
+                             {"Del", say("say-bench.take-out"), "say-remove"}};
 }
 
 QImage SayBench::stillOf(const Stop& stop) {

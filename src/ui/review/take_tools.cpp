@@ -4,6 +4,7 @@
 #include "letter/qt_text.h"
 #include "review/take_cuts.h"
 #include "ui/review/choice_dialog.h"
+#include "ui/review/takes_dialog.h"
 #include "voice/audio_file.h"
 #include "voice/speech.h"
 
@@ -39,20 +40,24 @@ void TakeTools::choose(const Stop* stop) {
     if (spares == review().spareTakes.end()) return c_.say(say("say-bench.only-one-take"));
     std::vector<Take> all{*take};
     all.insert(all.end(), spares->second.begin(), spares->second.end());
-    QStringList options;
-    for (const Take& t : all) {
-        const Message when = t.atUnix ? momentInWords(t.atUnix) : msg("say-bench.take-some-time");
-        options << say(&t == &all.front() ? "say-bench.take-heard" : "say-bench.take",
-                       {{"length", clockText(t.seconds())}, {"when", when}});
-    }
-    options << say("say-bench.throw-the-others-away");
-    askChoice(parent_, {"takes", text(stop->title), say("say-bench.takes-hint"), options, ""},
-              [this, id, all](const ChoiceAnswer& answer) {
-                  if (*answer.option == all.size())
-                      perform_(msg("say-bench.throw-takes-away"), {SetSpareTakes{id, std::nullopt}});
-                  else if (*answer.option > 0)
-                      put(msg("say-bench.choose-a-take"), id, all[*answer.option]);
-              });
+    TakesOnOffer offer{text(stop->title),
+                       all,
+                       [this](const Take& t) { return readSound(c_.session.library().takePath(t.file)); },
+                       [this, id](const Take& t) {
+                           const Stop* now = review().stop(id);
+                           return now ? narration_.listen(*now, t)
+                                      : Status(fail(ErrorCode::NotFound, Message{}));
+                       },
+                       [this] { narration_.stopListening(); },
+                       [this] { return narration_.heardAt(); }};
+    auto* dialog = new TakesDialog(std::move(offer), parent_);
+    QObject::connect(dialog, &TakesDialog::taken, parent_, [this, id, all](std::size_t n) {
+        if (n > 0) put(msg("say-bench.choose-a-take"), id, all[n]);
+    });
+    QObject::connect(dialog, &TakesDialog::othersThrownAway, parent_, [this, id] {
+        perform_(msg("say-bench.throw-takes-away"), {SetSpareTakes{id, std::nullopt}});
+    });
+    dialog->open();
 }
 
 void TakeTools::shorten(const Stop* stop) {

@@ -2,22 +2,25 @@
 #pragma once
 
 #include "ui/review/bench.h"
+#include "ui/review/narration.h"
 
 namespace jg::ui {
 
 /// Changes takes; each change is one edit. Lives beside its bench.
 class TakeTools {
 public:
-    TakeTools(QWidget* parent, ReviewContext& context, PerformEdit perform)
+    TakeTools(QWidget* parent, ReviewContext& context, Narration& narration, PerformEdit perform)
         : parent_(parent)
         , c_(context)
+        , narration_(narration)
         , perform_(std::move(perform)) {}
 
     /// What is heard of a stop; null while it is not said, or without a stop.
     const Take* of(const Stop* stop) const;
     /// A take becomes the one that is heard of its stop; the one before it is kept as a spare one.
     bool put(const Message& label, const StopId& stop, const Take& take);
-    /// One key takes another take; the last one in the list throws the spare ones away.
+    /// The takes beside each other: each is heard, one key takes another, the last one throws the spare ones
+    /// away.
     void choose(const Stop* stop);
     /// Leaves out the ends' silence, then too long pauses as well, then nothing again.
     void shorten(const Stop* stop);
@@ -29,6 +32,7 @@ private:
 
     QWidget* parent_;
     ReviewContext& c_;
+    Narration& narration_; ///< plays them
     PerformEdit perform_;
 };
 

@@ -1,0 +1,10 @@
+// Views that are not in the set, for looking at them.
+#pragma once
+
+#include "tests/shots/photographer.h"
+
+namespace jg::test {
+
+void shootExtra(Photographer& p);
+
+} // namespace jg::test
