@@ -180,6 +180,8 @@ void shootLetters(Photographer& p) {
         }
         pages.push_back({"on a phone", onPhone(previewRecipe(session))});
     }
+    if (const Status back = rewriteFor(session, Audience::Player, Language::English); !back)
+        std::cerr << english()(back.error().text) << "\n";
     p.save("letters", panels(pages, 4, kPage));
 }
 

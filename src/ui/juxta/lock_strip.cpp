@@ -15,7 +15,7 @@ namespace jg::ui {
 namespace {
 constexpr double kMargin = 24, kTrackH = 34;
 constexpr double kBeforeMs = 250, kAfterMs = 350; // shown about the outermost positions
-constexpr double kBetweenNames = 6, kBesideDot = 4;
+constexpr double kBetweenNames = 6, kBesideDot = 3;
 
 /// Where the names begin: above their dots, and of two that are too near each other one to the left of its
 /// own and one to the right.
@@ -26,7 +26,7 @@ std::vector<double> leftsOf(const std::vector<double>& dots, const std::vector<d
         const double centred = dots[i] - widths[i] / 2;
         const bool crowded =
             i + 1 < dots.size() && centred + widths[i] + kBetweenNames > dots[i + 1] - widths[i + 1] / 2;
-        lefts.push_back(pushed ? dots[i] - kBesideDot : crowded ? dots[i] + kBesideDot - widths[i] : centred);
+        lefts.push_back(pushed ? dots[i] + kBesideDot : crowded ? dots[i] - kBesideDot - widths[i] : centred);
         pushed = crowded && !pushed;
     }
     return lefts;
