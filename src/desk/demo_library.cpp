@@ -3,6 +3,8 @@
 #include "demo/random_orders.h"
 #include "desk/beside.h"
 #include "desk/demo_arrivals.h"
+#include "desk/demo_mark.h"
+#include "desk/house_settings.h"
 #include "desk/intake.h"
 #include "desk/own_error_exercise.h"
 #include "desk/own_measures.h"
@@ -144,6 +146,7 @@ Status keepHouse(Library& library, const std::vector<Athlete>& people, Date toda
          {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
           std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
         if (auto saved = library.setSetting(key, value); !saved) return saved;
+    if (auto saved = keepHouseMark(library, demoMark()); !saved) return saved;
     return keepRun(library, demoErrorRun("Ilse Varnholt", addDays(today, -80)));
 }
 

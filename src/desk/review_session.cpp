@@ -1,5 +1,7 @@
 #include "desk/review_session.h"
 
+#include "desk/house_settings.h"
+
 #include "desk/begin_judging.h"
 #include "desk/beside.h"
 #include "desk/intake.h"
@@ -134,7 +136,7 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
 House ReviewSession::house() const {
     return {library_.setting("house.place", english()(msg("house.place"))),
             library_.setting("house.coach", english()(msg("house.coach"))),
-            library_.setting("mail.from", "")};
+            library_.setting("mail.from", ""), houseMark(library_)};
 }
 
 /// One that can't be read only takes the looking back away.

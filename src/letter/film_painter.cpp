@@ -2,6 +2,7 @@
 
 #include "film/true_time.h"
 #include "letter/fonts.h"
+#include "letter/house_mark.h"
 #include "letter/mark_scene.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
@@ -116,6 +117,22 @@ void FilmPainter::title() {
     card({{{said(r_.letter.greeting), 1.6, false, true},
            {said(msg("film.place-and-date", {{"place", r_.letter.from}, {"date", r_.review.date}})), 1},
            {said(r_.letter.about), 0.9, false, false, true, 0.2}}});
+    paintMark();
+}
+
+/// On a light ground, as marks are drawn for paper.
+void FilmPainter::paintMark() {
+    const QImage mark = markImage(r_.letter.mark);
+    if (mark.isNull()) return;
+    const double air = 0.5 * layout_.em, margin = 1.6 * kWordsMargin * r_.width;
+    const QSizeF size = markSize(mark, 2.6 * layout_.em);
+    QPainter p(&canvas_);
+    p.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
+    p.setPen(Qt::NoPen);
+    p.setBrush(palette::sheet);
+    const QRectF plate(margin, margin / 2, size.width() + 2 * air, size.height() + 2 * air);
+    p.drawRoundedRect(plate, air, air);
+    p.drawImage(plate.adjusted(air, air, -air, -air), mark);
 }
 
 void FilmPainter::closing() {

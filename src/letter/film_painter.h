@@ -59,6 +59,7 @@ private:
     /// The frame of the other delivery that goes with one of the stop's own. Errors: those of opening films.
     Result<std::int64_t> otherFrame(const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame);
     Result<FrameTimes> timesOf(const ToldDelivery& told);
+    void paintMark();
     void paintWords(QPainter& p, const std::vector<Line>& lines);
     std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;
     QString said(const Message& message) const;

@@ -1,5 +1,6 @@
 #include "letter/letter_html.h"
 
+#include "letter/house_mark.h"
 #include "letter/number_line_painter.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
@@ -20,8 +21,10 @@ QString styleSheet() {
     QString css =
         "body{margin:0;background:%paper;color:%ink;font:17px/1.5 'Open Sans',system-ui,sans-serif}"
         "main{max-width:40rem;margin:0 auto;padding:1.2rem;background:#fff}"
-        "header{display:flex;justify-content:space-between;gap:1rem;border-bottom:2px solid %ink;"
-        "padding-bottom:.4rem;color:%quiet;font-size:.85rem}"
+        "header{display:flex;flex-wrap:wrap;justify-content:space-between;gap:0 1rem;"
+        "border-bottom:2px solid %ink;padding-bottom:.4rem;color:%quiet;font-size:.85rem}"
+        "header b{color:%ink}.mark{display:inline-block;width:auto;max-width:8.8rem;height:2.2rem;"
+        "vertical-align:middle;margin-right:.6rem}"
         "h1,h2{font-family:Vollkorn,Georgia,serif;line-height:1.2;margin:1.4rem 0 .5rem}"
         "h1{font-size:1.9rem}h2{font-size:1.4rem}h3{font-size:1rem;margin:.2rem 0}"
         "p{margin:.5rem 0}img{display:block;width:100%;height:auto}"
@@ -94,10 +97,17 @@ private:
     void head() {
         out_ = QString("<!doctype html>\n<html lang=\"%1\"><head><meta charset=\"utf-8\">"
                        "<meta name=\"viewport\" content=\"width=device-width,initial-scale=1\">"
-                       "<title>%2</title><style>%3</style></head><body><main>\n<header><span>%4</span>"
+                       "<title>%2</title><style>%3</style></head><body><main>\n<header><b>%6%4</b>"
                        "<span>%5</span></header>\n")
                    .arg(text(words_.tag()), said(m_.greeting), styleSheet(), said(asIs(m_.from)),
-                        said(m_.about));
+                        said(m_.about), mark());
+    }
+
+    QString mark() const {
+        const QImage picture = markImage(m_.mark);
+        if (picture.isNull()) return {};
+        return QString("<img class=\"mark\" alt=\"%1\" src=\"%2\">")
+            .arg(said(asIs(m_.from)), embedded(picture, "PNG", -1));
     }
 
     void grownUps() {

@@ -1,6 +1,7 @@
 #include "letter/letter_pages.h"
 
 #include "letter/fonts.h"
+#include "letter/house_mark.h"
 #include "letter/number_line_painter.h"
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
@@ -14,6 +15,7 @@ namespace {
 
 constexpr double kPageMargin = 64;
 constexpr double kTop = 56;
+constexpr double kMarkHeight = 36; ///< of the mark, design pixels
 constexpr double kWidth = kPageWidth - 2 * kPageMargin;
 
 } // namespace
@@ -34,7 +36,17 @@ void LetterPages::newPage() {
     pages_.emplace_back();
     y_ = kTop;
     if (pages_.size() > 1) return;
-    html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kPageMargin, kWidth / 2);
+    const QImage mark = markImage(model_.mark);
+    const QSizeF size = markSize(mark, kMarkHeight);
+    const double beside = mark.isNull() ? 0 : size.width() + 12;
+    if (!mark.isNull())
+        pages_.back().push_back({Block::Kind::Image,
+                                 {kPageMargin, y_ + (26 - size.height()) / 2, size.width(), size.height()},
+                                 {},
+                                 {},
+                                 mark});
+    html(styled(said(asIs(model_.from)), 18, palette::ink, "Vollkorn", "600"), kPageMargin + beside,
+         kWidth * 0.4 - beside);
     const double about =
         html(styled(said(model_.about), 12.5, palette::quiet, "Open Sans", "400", "text-align:right;"),
              kPageMargin + kWidth * 0.4, kWidth * 0.6);

@@ -326,6 +326,7 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     const ReadBy by = readBy(review, athlete);
     LetterModel m;
     m.from = house.place;
+    m.mark = house.mark;
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
                                        conditionsInWords(review.deliveryOr(review.lead).conditions)});
     for (const std::string& id : keptIn(review))

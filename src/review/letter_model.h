@@ -63,7 +63,8 @@ struct LetterWeekRow {
 /// The whole letter as messages: the reader's language is chosen where it is written.
 struct LetterModel {
     std::string from;
-    Message about; ///< film, conditions
+    std::string mark = {}; ///< of the house, as PNG; empty = none
+    Message about;         ///< film, conditions
     Message greeting;
     Message foreword; ///< to parents: who is meant, and how a number is read
     std::string opening;
@@ -95,6 +96,7 @@ struct House {
     std::string place;
     std::string coach;
     std::string coachEmail;
+    std::string mark = {}; ///< its own mark as PNG; empty = none
 };
 
 /// Builds the letter's text. `today` is the day of writing. Pure; any thread.

@@ -10,12 +10,12 @@
 namespace jg {
 namespace {
 
-struct Shelf : test::Shelf {
+struct OwnShelf : test::Shelf {
     std::string copy(const char* of = "load-and-drive") { return *copyApproach(*library, book, of, ids); }
 };
 
 TEST(OwnApproaches, ACopyIsChangedEditionByEdition) {
-    Shelf s;
+    OwnShelf s;
     const std::string id = s.copy();
     Approach a = *s.book.approach(id);
     EXPECT_EQ(a.name, "Copy of Load and drive");
@@ -39,7 +39,7 @@ TEST(OwnApproaches, ACopyIsChangedEditionByEdition) {
 }
 
 TEST(OwnApproaches, WhatCameWithTheProgramIsNotChanged) {
-    Shelf s;
+    OwnShelf s;
     EXPECT_FALSE(keepApproach(*s.library, s.book, *s.book.approach("first-steps")));
     EXPECT_FALSE(removeApproach(*s.library, s.book, "first-steps"));
     EXPECT_TRUE(s.book.approach("first-steps"));
@@ -47,7 +47,7 @@ TEST(OwnApproaches, WhatCameWithTheProgramIsNotChanged) {
 }
 
 TEST(OwnApproaches, AChangeThatDoesNotFitIsRefusedAndNothingIsKept) {
-    Shelf s;
+    OwnShelf s;
     const std::string id = s.copy();
     const Approach good = *s.book.approach(id);
     const auto refuses = [&](const std::function<void(Approach&)>& how, const char* says) {
@@ -93,7 +93,7 @@ TEST(OwnApproaches, ACopyAndAFileJudgeAsTheirOriginal) {
 }
 
 TEST(OwnApproaches, ABrokenFileIsRefusedWithLineAndReason) {
-    Shelf s;
+    OwnShelf s;
     const std::string good = *approachFile(*s.library, s.book, *s.book.approach("first-steps"));
     const auto refuses = [&](const std::string& text, const std::string& says) {
         const auto read = importApproach(*s.library, s.book, text, test::today(), s.ids);
@@ -122,7 +122,7 @@ TEST(OwnApproaches, ABrokenFileIsRefusedWithLineAndReason) {
 }
 
 TEST(OwnApproaches, TwoOfOneNameAreToldApart) {
-    Shelf s;
+    OwnShelf s;
     s.copy();
     const std::string second = s.copy();
     EXPECT_EQ(s.book.approach(second)->name, "Copy of Load and drive 2");

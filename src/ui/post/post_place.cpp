@@ -1,6 +1,8 @@
 #include "ui/post/post_place.h"
 
 #include "base/time_zone.h"
+#include "desk/house_settings.h"
+#include "ui/post/mark_field.h"
 #include "ui/post/send_all_dialog.h"
 #include "ui/theme.h"
 
@@ -227,14 +229,18 @@ void PostPlace::editServer() {
         form->addRow(label, edit);
         fields.emplace_back(key, edit);
     }
+    auto* mark = new MarkField(houseMark(*library_));
+    form->addRow(say("mark-field.label"), mark);
     column->addLayout(form);
     auto* save = mainButton(say("athlete-dialog.keep"));
     auto* problem = problemLabel("server-problem");
     column->addWidget(problem);
-    connect(save, &QPushButton::clicked, dialog, [this, dialog, fields, problem] {
+    connect(save, &QPushButton::clicked, dialog, [this, dialog, fields, problem, mark] {
         std::map<std::string, std::string> typed;
         for (const auto& [key, edit] : fields) typed[key] = edit->text().trimmed().toStdString();
-        if (const Status kept = keepMailSettings(*library_, typed); !kept) {
+        Status kept = keepMailSettings(*library_, typed);
+        if (kept) kept = keepHouseMark(*library_, mark->mark());
+        if (!kept) {
             problem->setText(say(kept.error().text));
             return problem->show();
         }

@@ -1,0 +1,15 @@
+// What a library keeps of its house beside words.
+#pragma once
+
+#include "library/store.h"
+
+#include <string>
+
+namespace jg {
+
+/// The house's own mark as PNG; empty = none.
+std::string houseMark(Store& store);
+/// Keeps it; an empty one takes it away. Errors: those of Store.
+Status keepHouseMark(Store& store, const std::string& png);
+
+} // namespace jg

@@ -1,0 +1,65 @@
+#include "ui/post/mark_field.h"
+
+#include "letter/house_mark.h"
+#include "ui/theme.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+namespace jg::ui {
+
+namespace {
+constexpr int kHeight = 40;
+}
+
+MarkField::MarkField(std::string png, QWidget* parent)
+    : QWidget(parent) {
+    setObjectName("house-mark");
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* row = new QHBoxLayout;
+    picture_ = quiet();
+    picture_->setMinimumHeight(em(kHeight));
+    picture_->setToolTip(say("mark-field.hint"));
+    auto* choose = plainButton(say("mark-field.choose"));
+    away_ = plainButton(say("mark-field.take-away"));
+    away_->setObjectName("mark-away");
+    for (QPushButton* button : {choose, away_}) button->setAutoDefault(false);
+    connect(choose, &QPushButton::clicked, this, &MarkField::choose);
+    connect(away_, &QPushButton::clicked, this, [this] { show({}); });
+    row->addWidget(picture_, 1);
+    row->addWidget(choose);
+    row->addWidget(away_);
+    column->addLayout(row);
+    problem_ = problemLabel("mark-problem");
+    column->addWidget(problem_);
+    show(std::move(png));
+}
+
+void MarkField::choose() {
+    const QString file =
+        QFileDialog::getOpenFileName(this, say("mark-field.label"), {}, "PNG, JPEG (*.png *.jpg *.jpeg)");
+    if (!file.isEmpty()) take(file.toStdString());
+}
+
+void MarkField::take(const std::filesystem::path& file) {
+    const auto png = readHouseMark(file);
+    problem_->setText(png ? QString() : say(png.error().text));
+    problem_->setVisible(!png);
+    if (png) show(*png);
+}
+
+void MarkField::show(const std::string& png) {
+    png_ = png;
+    const QImage mark = markImage(png_);
+    away_->setVisible(!mark.isNull());
+    if (mark.isNull()) return picture_->setText(say("mark-field.none"));
+    const double sharp = devicePixelRatioF();
+    QPixmap shown = QPixmap::fromImage(mark.scaled((sharp * markSize(mark, em(kHeight))).toSize(),
+                                                   Qt::KeepAspectRatio, Qt::SmoothTransformation));
+    shown.setDevicePixelRatio(sharp);
+    picture_->setPixmap(shown);
+}
+
+} // namespace jg::ui

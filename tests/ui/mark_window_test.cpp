@@ -1,0 +1,68 @@
+// The house's own mark is chosen where the house is written down, and taken away there.
+#include "desk/demo_mark.h"
+#include "desk/house_settings.h"
+#include "tests/ui/driver.h"
+#include "ui/post/mark_field.h"
+
+#include <QDialog>
+#include <QLabel>
+#include <QPushButton>
+
+#include <fstream>
+
+namespace jg {
+namespace {
+
+using test::Driver;
+using test::opened;
+using test::Walk;
+
+struct HouseForm {
+    HouseForm()
+        : d(walk.library->folder()) {
+        d.key(Qt::Key_P, Qt::AltModifier);
+        d.settle();
+    }
+    Walk walk;
+    Driver d;
+
+    QDialog* open() {
+        for (auto* button : d.window().findChildren<QPushButton*>())
+            if (button->isVisible() && button->text() == ui::say("post-place.mail-server")) d.click(button);
+        return opened(d, "mail-server");
+    }
+    std::string kept() { return houseMark(d.window().library()); }
+};
+
+TEST(MarkWindow, IsChosenKeptAndTakenAway) {
+    HouseForm w;
+    const auto file = w.walk.folder / "mark.png";
+    std::ofstream(file, std::ios::binary) << demoMark();
+    std::ofstream(w.walk.folder / "words.png") << "words";
+    QDialog* form = w.open();
+    ASSERT_TRUE(form);
+    auto* field = form->findChild<ui::MarkField*>("house-mark");
+    ASSERT_TRUE(field);
+    EXPECT_FALSE(form->findChild<QPushButton*>("mark-away")->isVisible());
+    field->take(file);
+    field->take(w.walk.folder / "words.png"); // told of, and the mark stays
+    EXPECT_TRUE(form->findChild<QLabel*>("mark-problem")->text().contains("words.png"));
+    EXPECT_TRUE(w.kept().empty());
+    QTest::keyClick(form, Qt::Key_Return);
+    w.d.settle();
+    EXPECT_FALSE(w.kept().empty());
+    form = w.open();
+    ASSERT_TRUE(form);
+    w.d.click(form->findChild<QPushButton*>("mark-away"));
+    QTest::keyClick(form, Qt::Key_Escape);
+    EXPECT_FALSE(w.kept().empty()); // nothing is kept that was not kept by hand
+    form = w.open();
+    ASSERT_TRUE(form);
+    w.d.click(form->findChild<QPushButton*>("mark-away"));
+    QTest::keyClick(form, Qt::Key_Return);
+    w.d.settle();
+    EXPECT_TRUE(w.kept().empty());
+}
+
+} // namespace
+} // namespace jg
