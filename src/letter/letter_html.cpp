@@ -21,7 +21,7 @@ QString styleSheet() {
     QString css =
         "body{margin:0;background:%paper;color:%ink;font:17px/1.5 'Open Sans',system-ui,sans-serif}"
         "main{max-width:40rem;margin:0 auto;padding:1.2rem;background:#fff}"
-        "header{display:flex;flex-wrap:wrap;justify-content:space-between;gap:0 1rem;"
+        "header{display:flex;flex-wrap:wrap;justify-content:space-between;gap:.2rem 1rem;"
         "border-bottom:2px solid %ink;padding-bottom:.4rem;color:%quiet;font-size:.85rem}"
         "header b{color:%ink}.mark{display:inline-block;width:auto;max-width:8.8rem;height:2.2rem;"
         "vertical-align:middle;margin-right:.6rem}"

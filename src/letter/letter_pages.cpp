@@ -15,7 +15,7 @@ namespace {
 
 constexpr double kPageMargin = 64;
 constexpr double kTop = 56;
-constexpr double kMarkHeight = 36; ///< of the mark, design pixels
+constexpr double kMarkHeight = 32; ///< of the mark, design pixels
 constexpr double kWidth = kPageWidth - 2 * kPageMargin;
 
 } // namespace
@@ -41,7 +41,7 @@ void LetterPages::newPage() {
     const double beside = mark.isNull() ? 0 : size.width() + 12;
     if (!mark.isNull())
         pages_.back().push_back({Block::Kind::Image,
-                                 {kPageMargin, y_ + (26 - size.height()) / 2, size.width(), size.height()},
+                                 {kPageMargin, y_ + 10 - size.height() / 2, size.width(), size.height()},
                                  {},
                                  {},
                                  mark});

@@ -20,34 +20,46 @@ Message by(double much, const std::string& unit) {
 
 } // namespace
 
-Message inSpaceInWords(const Trial& t) {
-    if (t.inSpace == 0) return {};
-    return msg(t.inSpace < 0 ? "trial.space-smaller" : "trial.space-larger", {{"by", by(t.inSpace, t.unit)}});
-}
-
 namespace {
 
-/// "It read 1.3 % low.", "It read 0.7 to 2.1\u00b0 high.", or how far to either side.
-Message leanInWords(const Trial& t) {
+/// "1.3 % low", "0.7 to 2.1\u00b0 high", or how far to either side.
+Message farInWords(const Trial& t) {
     if (!t.leans()) return {};
     const double least = t.leastLean, most = t.mostLean;
     if (least < 0 && most > 0)
         return msg("trial.either", {{"low", by(least, t.unit)}, {"high", by(most, t.unit)}});
     const bool low = most <= 0;
-    const double far = low ? least : most;
-    const double near = std::abs(low ? most : least);
+    const double far = low ? least : most, near = std::abs(low ? most : least);
     if (std::lround(10 * near) == std::lround(10 * std::abs(far)))
         return msg(low ? "trial.low" : "trial.high", {{"lean", by(far, t.unit)}});
     return msg(low ? "trial.low-between" : "trial.high-between",
                {{"from", Decimal{near, 1}}, {"to", by(far, t.unit)}});
 }
 
+/// One of two by its sign; nothing where there is none.
+Message spaceInWords(const Trial& t, const char* smaller, const char* larger) {
+    return t.inSpace == 0 ? Message{}
+                          : msg(t.inSpace < 0 ? smaller : larger, {{"by", by(t.inSpace, t.unit)}});
+}
+
+/// A sentence of what there is to say.
+Message sentence(const char* how, const Message& what) {
+    return what.empty() ? Message{} : msg(how, {{"what", what}});
+}
+
 } // namespace
+
+Message leanInShort(const Trial& t) {
+    return sentence(
+        "trial.on-made",
+        joined(ListStyle::Commas, {farInWords(t), spaceInWords(t, "trial.and-smaller", "trial.and-larger")}));
+}
 
 Message trialInWords(const Trial& t) {
     return joined(ListStyle::Sentences, {msg(t.keepsItsPromise() ? "trial.held" : "trial.held-less",
                                              {{"held", std::lround(t.heldPercent)}}),
-                                         leanInWords(t), inSpaceInWords(t)});
+                                         sentence("trial.read", farInWords(t)),
+                                         spaceInWords(t, "trial.space-smaller", "trial.space-larger")});
 }
 
 Message triedInWords(const Playbook& playbook, const MeasureDefinition& measure,

@@ -21,7 +21,8 @@ Message triedInWords(const Playbook& playbook, const MeasureDefinition& measure,
 /// How often such an error held the truth, and how far the number leaned, where that shows. Pure.
 Message trialInWords(const Trial& trial);
 
-/// How much the angle or length in space differs, where that is more than the error; else empty. Pure.
-Message inSpaceInWords(const Trial& trial);
+/// How far the number leaned and how much it differs in space, each where that shows, in one short sentence;
+/// else empty. Pure.
+Message leanInShort(const Trial& trial);
 
 } // namespace jg

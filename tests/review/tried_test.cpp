@@ -89,10 +89,12 @@ TEST(Trials, ALeanIsToldWhereItShowsAndToBothSidesWhereBodiesDiffer) {
     EXPECT_EQ(told(-0.4, 0.4, "deg"), held);
     EXPECT_EQ(told(-2.6, -1.2, "deg"), held + " It read 1.2 to 2.6\u00b0 low.");
     EXPECT_EQ(told(0, 3, "%"), held + " It read 0.0 to 3.0 % high.");
-    EXPECT_EQ(told(-2, 1.5, "deg"),
-              held + " It read up to 2.0\u00b0 low or 1.5\u00b0 high, as bodies are made.");
+    EXPECT_EQ(told(-2, 1.5, "deg"), held + " It read up to 2.0\u00b0 low or 1.5\u00b0 high.");
     EXPECT_EQ(told(0.08, 0.08, "x"), held + " It read 0.1 high.");
     EXPECT_FALSE((Trial{900, 96, -0.04, 0.04, "x"}.leans()));
+    EXPECT_EQ(said(leanInShort({900, 96, -2, 1.5, "deg", -9})),
+              "On made bodies up to 2.0\u00b0 low or 1.5\u00b0 high, in space 9.0\u00b0 smaller.");
+    EXPECT_TRUE(leanInShort({900, 96, -0.2, 0.2, "deg"}).empty());
 }
 
 } // namespace

@@ -28,7 +28,10 @@ struct HouseForm {
 
     QDialog* open() {
         for (auto* button : d.window().findChildren<QPushButton*>())
-            if (button->isVisible() && button->text() == ui::say("post-place.mail-server")) d.click(button);
+            if (button->isVisible() && button->text() == ui::say("post-place.mail-server")) {
+                d.click(button);
+                break;
+            }
         return opened(d, "mail-server");
     }
     std::string kept() { return houseMark(d.window().library()); }

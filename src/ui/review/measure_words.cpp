@@ -56,8 +56,8 @@ QString whatNext(const ReviewSession& session) {
 
 namespace {
 
-/// How it did when it was tried where it leaned, the angle in space where it differs, or that nobody tried
-/// the error; how often the others held stands on the coach's sheet.
+/// How far it leaned when it was tried, and the angle in space where it differs, or that nobody tried the
+/// error; how often it held stands on the coach's sheet.
 Message ofTrial(const ReviewSession& session, const MeasureRow& row, const MeasureDefinition& m) {
     const DeliveryMarks* d = row.value.value ? session.review().delivery(row.delivery) : nullptr;
     if (!d) return {};
@@ -65,7 +65,7 @@ Message ofTrial(const ReviewSession& session, const MeasureRow& row, const Measu
     const Trial* trial = trialOf(session.playbook(), row.id, *d, fps);
     if (!trial) return triedInWords(session.playbook(), m, *d, fps);
     if (!trial->keepsItsPromise()) return {}; // it says so itself
-    return trial->leans() ? trialInWords(*trial) : inSpaceInWords(*trial);
+    return leanInShort(*trial);
 }
 
 } // namespace
