@@ -5,7 +5,6 @@
 #include <QCoreApplication>
 
 #include <array>
-#include <atomic>
 #include <cctype>
 #include <cerrno>
 #include <cstdio>
@@ -34,11 +33,11 @@ namespace jg::test {
 
 namespace fs = std::filesystem;
 
+// Never one that a killed test of the same process number left behind.
 TempFolder::TempFolder() {
-    static std::atomic<int> serial = 0;
-    path_ = fs::temp_directory_path() /
-            ("juxtagraph-test-" + std::to_string(::getpid()) + "-" + std::to_string(++serial));
-    fs::create_directories(path_);
+    std::string name = (fs::temp_directory_path() / "juxtagraph-test-XXXXXX").string();
+    if (!::mkdtemp(name.data())) throw std::runtime_error("no folder could be made for a test: " + name);
+    path_ = name;
 }
 
 TempFolder::~TempFolder() {
