@@ -135,8 +135,8 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
 
 House ReviewSession::house() const {
     return {library_.setting("house.place", english()(msg("house.place"))),
-            library_.setting("house.coach", english()(msg("house.coach"))),
-            library_.setting("mail.from", ""), houseMark(library_)};
+            library_.setting("house.coach", english()(msg("house.coach"))), library_.setting("mail.from", ""),
+            houseMark(library_)};
 }
 
 /// One that can't be read only takes the looking back away.
