@@ -9,22 +9,6 @@ namespace jg {
 
 namespace {
 
-int matrixOf(const AVFrame* frame) {
-    switch (frame->colorspace) {
-    case AVCOL_SPC_BT709:
-        return SWS_CS_ITU709;
-    case AVCOL_SPC_BT2020_NCL:
-    case AVCOL_SPC_BT2020_CL:
-        return SWS_CS_BT2020;
-    case AVCOL_SPC_SMPTE240M:
-        return SWS_CS_SMPTE240M;
-    case AVCOL_SPC_FCC:
-        return SWS_CS_FCC;
-    default:
-        return SWS_CS_DEFAULT;
-    }
-}
-
 /// Room for `bytes` and for what swscale writes beyond the last row of a narrow picture; give it back by
 /// resize().
 std::vector<std::uint8_t> roomFor(std::size_t bytes) {
@@ -33,6 +17,20 @@ std::vector<std::uint8_t> roomFor(std::size_t bytes) {
 }
 
 } // namespace
+
+AVColorSpace matrixOf(const AVFrame& frame) {
+    switch (frame.colorspace) {
+    case AVCOL_SPC_BT709:
+    case AVCOL_SPC_SMPTE240M:
+    case AVCOL_SPC_FCC:
+    case AVCOL_SPC_BT2020_NCL:
+        return frame.colorspace;
+    case AVCOL_SPC_BT2020_CL:
+        return AVCOL_SPC_BT2020_NCL;
+    default:
+        return AVCOL_SPC_SMPTE170M;
+    }
+}
 
 Transfer transferOf(const AVFrame& frame) {
     if (frame.color_trc == AVCOL_TRC_SMPTE2084) return Transfer::Pq;
@@ -49,7 +47,7 @@ Status toBgrx(const AVFrame& frame, int width, int height, std::uint8_t* bgrx) {
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_BGRA, quality, nullptr, nullptr, nullptr));
     if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be"));
-    const int* matrix = sws_getCoefficients(matrixOf(&frame));
+    const int* matrix = sws_getCoefficients(matrixOf(frame));
     const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
                              1 << 16);

@@ -116,6 +116,9 @@ Status Encoder::Impl::openVideo() {
         av_display_rotation_set(matrix, settings_.rotationDeg);
     }
     toPlanes_.emplace(settings_.width, settings_.height);
+    if (!*toPlanes_)
+        return fail(ErrorCode::BadInput, msg("encoder.no-film-of-this-size",
+                                             {{"width", settings_.width}, {"height", settings_.height}}));
     picture_->format = AV_PIX_FMT_YUV420P;
     picture_->width = settings_.width;
     picture_->height = settings_.height;

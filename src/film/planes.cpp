@@ -1,5 +1,7 @@
 #include "film/planes.h"
 
+#include "film/convert.h"
+
 #include <libavutil/pixdesc.h>
 #include <opencv2/core.hpp>
 #include <zimg.h>
@@ -74,22 +76,6 @@ zimg_image_format rgb(int width, int height) {
     return f;
 }
 
-zimg_matrix_coefficients_e matrixOf(AVColorSpace space) {
-    switch (space) {
-    case AVCOL_SPC_BT709:
-        return ZIMG_MATRIX_BT709;
-    case AVCOL_SPC_BT2020_NCL:
-    case AVCOL_SPC_BT2020_CL:
-        return ZIMG_MATRIX_BT2020_NCL;
-    case AVCOL_SPC_SMPTE240M:
-        return ZIMG_MATRIX_ST240_M;
-    case AVCOL_SPC_FCC:
-        return ZIMG_MATRIX_FCC;
-    default:
-        return ZIMG_MATRIX_ST170_M;
-    }
-}
-
 zimg_chroma_location_e chromaOf(AVChromaLocation at) {
     switch (at) {
     case AVCHROMA_LOC_CENTER:
@@ -130,7 +116,7 @@ std::optional<zimg_image_format> formatOf(const AVFrame& frame) {
     f.subsample_w = d->log2_chroma_w;
     f.subsample_h = d->log2_chroma_h;
     f.color_family = ZIMG_COLOR_YUV;
-    f.matrix_coefficients = matrixOf(frame.colorspace);
+    f.matrix_coefficients = static_cast<zimg_matrix_coefficients_e>(matrixOf(frame));
     const bool full = frame.color_range == AVCOL_RANGE_JPEG || std::string_view(d->name).starts_with("yuvj");
     f.pixel_range = full ? ZIMG_RANGE_FULL : ZIMG_RANGE_LIMITED;
     f.chroma_location = chromaOf(frame.chroma_location);
@@ -277,6 +263,10 @@ BgrxToPlanes::BgrxToPlanes(int width, int height) {
 }
 
 BgrxToPlanes::~BgrxToPlanes() = default;
+
+BgrxToPlanes::operator bool() const {
+    return static_cast<bool>(*graph_);
+}
 
 void BgrxToPlanes::convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const {
     graph_->fromBgrx(bgrx, stride, to);

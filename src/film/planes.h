@@ -24,6 +24,8 @@ public:
     ~BgrxToPlanes();
     BgrxToPlanes(const BgrxToPlanes&) = delete;
     BgrxToPlanes& operator=(const BgrxToPlanes&) = delete;
+    /// False for a size that zimg can't make planes of; nothing may be converted then.
+    explicit operator bool() const;
 
     /// `to` has the size given and buffers of its own, aligned as av_frame_get_buffer aligns them.
     void convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const;
