@@ -1,8 +1,8 @@
 #include "desk/demo_mark.h"
 
+#include "letter/encoded.h"
 #include "letter/palette.h"
 
-#include <QBuffer>
 #include <QImage>
 #include <QPainter>
 
@@ -25,11 +25,7 @@ std::string demoMark() {
     p.drawLine(48, 154, 152, 154); // rails
     p.drawLine(62, 168, 138, 168);
     p.end();
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    mark.save(&buffer, "PNG");
-    return bytes.toStdString();
+    return encoded(mark);
 }
 
 } // namespace jg

@@ -4,14 +4,13 @@
 #include "film/open_films.h"
 #include "letter/calendar.h"
 #include "letter/coach_sheet.h"
+#include "letter/encoded.h"
 #include "letter/letter_html.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "letter/veils.h"
 #include "letter/week_sheet.h"
 #include "review/tried.h"
-
-#include <QBuffer>
 
 #include <memory>
 
@@ -148,15 +147,10 @@ Result<std::vector<LetterFile>> letterFiles(const DispatchRecipe& recipe, FileSt
     int serial = 0;
     for (const LetterCorrection& c : recipe.film.letter.corrections)
         if (const auto still = stills->find(c.finding); still != stills->end())
-            all.push_back(
-                {"-" + std::to_string(++serial) + ".png", "image/png", Message{},
-                 [&files, image = still->second](const fs::path& p) {
-                     QByteArray bytes;
-                     QBuffer buffer(&bytes);
-                     buffer.open(QIODevice::WriteOnly);
-                     image.save(&buffer, "PNG");
-                     return files.write(p, {bytes.constData(), static_cast<std::size_t>(bytes.size())});
-                 }});
+            all.push_back({"-" + std::to_string(++serial) + ".png", "image/png", Message{},
+                           [&files, image = still->second](const fs::path& p) {
+                               return files.write(p, encoded(image));
+                           }});
     if (!recipe.film.letter.week.empty()) {
         all.push_back({"-week.pdf", "application/pdf", msg("mail.what-sheet"),
                        [&](const fs::path& p) { return exportWeekSheet(recipe, recipe.paper, p, files); }});

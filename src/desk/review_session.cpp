@@ -1,9 +1,8 @@
 #include "desk/review_session.h"
 
-#include "desk/house_settings.h"
-
 #include "desk/begin_judging.h"
 #include "desk/beside.h"
+#include "desk/house_settings.h"
 #include "desk/intake.h"
 #include "desk/juxta.h"
 #include "desk/known_veils.h"

@@ -1,6 +1,7 @@
 #include "letter/house_mark.h"
 
-#include <QBuffer>
+#include "letter/encoded.h"
+
 #include <QFileInfo>
 #include <QImageReader>
 
@@ -20,11 +21,9 @@ Result<std::string> asPng(const QImage& picture) {
     QImage clean(picture.size(), QImage::Format_ARGB32);
     for (int y = 0; y < picture.height(); ++y)
         std::copy_n(picture.constScanLine(y), clean.bytesPerLine(), clean.scanLine(y));
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    if (!clean.save(&buffer, "PNG")) return fail(ErrorCode::Internal, msg("house-mark.not-kept"));
-    return bytes.toStdString();
+    std::string png = encoded(clean);
+    if (png.empty()) return fail(ErrorCode::Internal, msg("house-mark.not-kept"));
+    return png;
 }
 
 } // namespace

@@ -1,5 +1,6 @@
 #include "letter/juxta_sheet.h"
 
+#include "letter/encoded.h"
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
@@ -7,8 +8,6 @@
 #include "letter/still.h"
 #include "letter/veils.h"
 #include "review/letter_model.h"
-
-#include <QBuffer>
 
 #include <algorithm>
 #include <array>
@@ -359,11 +358,8 @@ Status writeJuxta(const QImage& sheet, const std::filesystem::path& path, FileSt
             });
     if (path.extension() != ".png")
         return fail(ErrorCode::BadInput, msg("juxta.ending", {{"ending", path.extension().string()}}));
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    if (!sheet.save(&buffer, "PNG")) return writeError(path, ENOSPC);
-    return files.write(path, std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    const std::string png = encoded(sheet);
+    return png.empty() ? Status(writeError(path, ENOSPC)) : files.write(path, png);
 }
 
 } // namespace jg

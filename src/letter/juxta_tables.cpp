@@ -2,12 +2,11 @@
 
 #include "base/number.h"
 #include "letter/csv.h"
+#include "letter/encoded.h"
 #include "letter/juxta_sheet.h"
 #include "review/letter_model.h"
 
 #include <nlohmann/json.hpp>
-
-#include <QBuffer>
 
 #include <algorithm>
 
@@ -158,17 +157,13 @@ std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook) {
 
 std::string juxtaAsHtml(const JuxtaSheet& sheet, const QImage& picture, const Playbook& playbook,
                         const Words& words) {
-    QByteArray png;
-    QBuffer buffer(&png);
-    buffer.open(QIODevice::WriteOnly);
-    picture.save(&buffer, "PNG");
     std::string out =
         "<!doctype html>\n<html lang=\"" + words.tag() +
         "\"><head><meta charset=\"utf-8\"><title>Juxtagraph</title><style>body{font:15px "
         "sans-serif;margin:24px;background:#F4EFE6;color:#23201C}img{max-width:100%}td,th{padding:4px "
         "12px;border-bottom:1px solid #D9D0C1;text-align:left}</style></head><body>\n<img alt=\"\" "
-        "src=\"data:image/png;base64," +
-        png.toBase64().toStdString() + "\">\n<table>\n<tr><th></th><th></th>";
+        "src=\"" +
+        dataUri(picture) + "\">\n<table>\n<tr><th></th><th></th>";
     for (const JuxtaRow& row : sheet.rows)
         out += cellOfTable("th", row.entry.name + ", " + words(day(row.entry.when, DateStyle::Year)));
     out += "<th></th><th></th></tr>\n";

@@ -1,11 +1,11 @@
 #include "letter/letter_html.h"
 
+#include "letter/encoded.h"
 #include "letter/house_mark.h"
 #include "letter/number_line_painter.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
 
-#include <QBuffer>
 #include <QStringList>
 
 namespace jg {
@@ -48,11 +48,7 @@ QString styleSheet() {
 }
 
 QString embedded(const QImage& image, const char* format, int quality) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    image.save(&buffer, format, quality);
-    return QString("data:image/%1;base64,").arg(QString(format).toLower()) + bytes.toBase64();
+    return QString::fromStdString(dataUri(image, format, quality));
 }
 
 /// Writes the letter from top to bottom.

@@ -1,10 +1,10 @@
 #include "ui/review/refilm_dialog.h"
 
 #include "base/file_store.h"
+#include "letter/encoded.h"
 #include "letter/refilm_request.h"
 #include "ui/theme.h"
 
-#include <QBuffer>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
@@ -75,12 +75,8 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
         const QString path = QFileDialog::getSaveFileName(dialog, say("refilm-dialog.save-the-drawing-2"),
                                                           "where-to-stand.png", say("refilm-dialog.png-png"));
         if (path.isEmpty()) return;
-        QByteArray png;
-        QBuffer buffer(&png);
-        buffer.open(QIODevice::WriteOnly);
-        request(view->currentIndex()).drawing.save(&buffer, "PNG");
         const Status kept =
-            FileStore().write(path.toStdString(), {png.data(), static_cast<std::size_t>(png.size())});
+            FileStore().write(path.toStdString(), encoded(request(view->currentIndex()).drawing));
         problem->setText(kept ? QString() : say(kept.error().text));
         problem->setVisible(!kept);
     });
