@@ -66,9 +66,7 @@ std::string Trials::toJson() const {
     std::string text =
         "{\n \"about\": \"by accuracy --trials: deliveries tried, percent of 95 % intervals that "
         "held the truth, mean of value less truth (lowest and highest of makers and coaches), its unit, and "
-        "how "
-        "much larger it is in space; "
-        "docs/accuracy.md\"";
+        "how much larger it is in space; docs/accuracy.md\"";
     for (const auto& [id, camera] : kCameras) {
         text += ",\n \"" + std::string(id) + "\": {";
         const auto rows = rows_.find(camera);

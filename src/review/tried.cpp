@@ -18,10 +18,6 @@ Message by(double much, const std::string& unit) {
     return withUnit(Decimal{std::abs(much), 1}, unit);
 }
 
-} // namespace
-
-namespace {
-
 /// "1.3 % low", "0.7 to 2.1\u00b0 high", or how far to either side.
 Message farInWords(const Trial& t) {
     if (!t.leans()) return {};
