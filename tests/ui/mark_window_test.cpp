@@ -27,11 +27,7 @@ struct HouseForm {
     Driver d;
 
     QDialog* open() {
-        for (auto* button : d.window().findChildren<QPushButton*>())
-            if (button->isVisible() && button->text() == ui::say("post-place.mail-server")) {
-                d.click(button);
-                break;
-            }
+        d.click(d.button(&d.window(), ui::say("post-place.mail-server")));
         return opened(d, "mail-server");
     }
     std::string kept() { return houseMark(d.window().library()); }

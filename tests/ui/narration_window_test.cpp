@@ -10,6 +10,7 @@
 
 #include <QDialog>
 #include <QLabel>
+#include <QPointer>
 #include <QPushButton>
 
 namespace jg {
@@ -224,6 +225,20 @@ TEST(NarrationWindow, TakesAreHeardBesideEachOtherBeforeOneIsTaken) {
     QTest::keyClick(dialog, Qt::Key_P);
     EXPECT_FALSE(dialog->findChild<QLabel*>("takes-problem")->text().isEmpty());
     QTest::keyClick(dialog, Qt::Key_Escape);
+}
+
+TEST(NarrationWindow, TheWindowMayCloseWhileATakeIsHeard) {
+    std::optional<ToSay> w(std::in_place);
+    w->d.key(Qt::Key_R);
+    QTest::qWait(300);
+    w->d.key(Qt::Key_Escape);
+    w->d.key(Qt::Key_U);
+    const QPointer<QDialog> dialog = opened(w->d, "takes");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_P);
+    EXPECT_EQ(dialog->findChild<QPushButton*>("hear-1")->text(), "Stop");
+    w.reset();
+    EXPECT_FALSE(dialog);
 }
 
 TEST(NarrationWindow, SilenceIsLeftOutByOneKeyAndPutBack) {

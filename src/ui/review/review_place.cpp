@@ -102,9 +102,7 @@ void ReviewPlace::buildBenches(const ReviewSurroundings& s) {
         *session_, playhead_, *stage_, *ribbon_, [this](const QString& sentence) { foot_->tell(sentence); },
         [this](Stage stage) { goTo(stage); }, s.runAction, [this] { refreshPicture(); }, s.keepMeasure,
         s.keepLengths, s.writeDrill, [this](const Stop* stop) { showBeside(stop); }, [this] { showMiddle(); },
-        [this] {
-            if (current_) foot_->setHints(current_->hints());
-        }});
+        [this] { showHints(); }});
     auto* send = new SendBench(*context_, *letter_, s.password, s.loudspeaker);
     connect(send, &SendBench::outboxChanged, this, [this] { around_.outboxChanged(); });
     auto* prescribe = new PrescribeBench(*context_);
@@ -284,7 +282,7 @@ void ReviewPlace::goTo(Stage stage) {
     showMiddle();
     stage_->setTool(current_->tool());
     foot_->tell({}, 0);
-    foot_->setHints(current_->hints());
+    showHints();
     around_.setWhere(static_cast<unsigned>(AtLook) << static_cast<unsigned>(stage));
     current_->refresh();
     current_->enter();
@@ -294,6 +292,10 @@ void ReviewPlace::goTo(Stage stage) {
 }
 
 /// The picture, the letter, or what the bench has instead.
+void ReviewPlace::showHints() {
+    if (current_) foot_->setHints(current_->hints());
+}
+
 void ReviewPlace::showMiddle() {
     QWidget* own = current_ ? current_->middle() : nullptr;
     if (own)
@@ -371,7 +373,7 @@ bool ReviewPlace::busy() const {
 bool ReviewPlace::act(const QString& id) {
     if (!current_ || !current_->act(id)) return runIn(handlers_, id);
     refreshPicture();
-    foot_->setHints(current_->hints());
+    showHints();
     return true;
 }
 

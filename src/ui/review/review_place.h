@@ -80,6 +80,7 @@ private:
     void goBy(int stages);
     void showKept();
     void showMiddle();
+    void showHints();
     void showBeside(const Stop* stop);
     void followBeside();
 

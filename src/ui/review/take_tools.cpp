@@ -40,17 +40,7 @@ void TakeTools::choose(const Stop* stop) {
     if (spares == review().spareTakes.end()) return c_.say(say("say-bench.only-one-take"));
     std::vector<Take> all{*take};
     all.insert(all.end(), spares->second.begin(), spares->second.end());
-    TakesOnOffer offer{text(stop->title),
-                       all,
-                       [this](const Take& t) { return readSound(c_.session.library().takePath(t.file)); },
-                       [this, id](const Take& t) {
-                           const Stop* now = review().stop(id);
-                           return now ? narration_.listen(*now, t)
-                                      : Status(fail(ErrorCode::NotFound, Message{}));
-                       },
-                       [this] { narration_.stopListening(); },
-                       [this] { return narration_.heardAt(); }};
-    auto* dialog = new TakesDialog(std::move(offer), parent_);
+    auto* dialog = new TakesDialog(*stop, all, c_.session.library(), narration_, parent_);
     QObject::connect(dialog, &TakesDialog::taken, parent_, [this, id, all](std::size_t n) {
         if (n > 0) put(msg("say-bench.choose-a-take"), id, all[n]);
     });

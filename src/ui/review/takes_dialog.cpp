@@ -3,6 +3,7 @@
 #include "letter/qt_text.h"
 #include "ui/review/wave_view.h"
 #include "ui/theme.h"
+#include "voice/audio_file.h"
 
 #include <QGridLayout>
 #include <QKeyEvent>
@@ -16,23 +17,27 @@ namespace {
 constexpr int kTickMs = 40;
 }
 
-TakesDialog::TakesDialog(TakesOnOffer offer, QWidget* parent)
+TakesDialog::TakesDialog(const Stop& stop, std::vector<Take> takes, const Library& library,
+                         Narration& narration, QWidget* parent)
     : QDialog(parent)
-    , offer_(std::move(offer)) {
+    , stop_(stop)
+    , takes_(std::move(takes))
+    , library_(library)
+    , narration_(&narration) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName("takes");
-    setWindowTitle(offer_.stop);
+    setWindowTitle(text(stop_.title));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(22, 18, 22, 18);
     column->setSpacing(10);
-    column->addWidget(heading(offer_.stop, 20));
+    column->addWidget(heading(text(stop_.title), 20));
     column->addWidget(quiet(say("takes-dialog.hint")));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(12);
     column->addLayout(grid);
-    for (std::size_t n = 0; n < offer_.takes.size(); ++n) rows_.push_back(addRow(*grid, n));
-    auto* others = plainButton(
-        QString("%1   %2").arg(offer_.takes.size() + 1).arg(say("say-bench.throw-the-others-away")));
+    for (std::size_t n = 0; n < takes_.size(); ++n) rows_.push_back(addRow(*grid, n));
+    auto* others =
+        plainButton(QString("%1   %2").arg(takes_.size() + 1).arg(say("say-bench.throw-the-others-away")));
     others->setAutoDefault(false);
     connect(others, &QPushButton::clicked, this, &TakesDialog::throwOthersAway);
     column->addWidget(others, 0, Qt::AlignLeft);
@@ -44,11 +49,11 @@ TakesDialog::TakesDialog(TakesOnOffer offer, QWidget* parent)
 }
 
 TakesDialog::~TakesDialog() {
-    if (heard_) offer_.stopHearing();
+    if (heard_ && narration_) narration_->stopListening();
 }
 
 TakesDialog::Row TakesDialog::addRow(QGridLayout& grid, std::size_t n) {
-    const Take& take = offer_.takes[n];
+    const Take& take = takes_[n];
     const Message when = take.atUnix ? momentInWords(take.atUnix) : msg("say-bench.take-some-time");
     auto* choose = plainButton(
         QString("%1   %2").arg(n + 1).arg(say(n == 0 ? "say-bench.take-heard" : "say-bench.take",
@@ -62,7 +67,7 @@ TakesDialog::Row TakesDialog::addRow(QGridLayout& grid, std::size_t n) {
     play->setAutoDefault(false);
     connect(play, &QPushButton::clicked, this, [this, n] { hear(n); });
     auto* wave = new WaveView(this);
-    const auto sound = offer_.sound(take);
+    const auto sound = readSound(library_.takePath(take.file));
     sound ? wave->setSound(*sound, take.cuts) : wave->hide();
     const int row = static_cast<int>(n);
     grid.addWidget(choose, row, 0);
@@ -84,10 +89,10 @@ void TakesDialog::throwOthersAway() {
 /// A second time ends it.
 void TakesDialog::hear(std::size_t n) {
     const bool again = heard_ == n;
-    if (heard_) offer_.stopHearing();
+    if (heard_) narration_->stopListening();
     follow();
     if (again) return;
-    const Status heard = offer_.hear(offer_.takes[n]);
+    const Status heard = narration_->listen(stop_, takes_[n]);
     problem_->setText(heard ? QString() : say(heard.error().text));
     problem_->setVisible(!heard);
     if (!heard) return;
@@ -99,7 +104,7 @@ void TakesDialog::hear(std::size_t n) {
 void TakesDialog::follow() {
     if (!heard_) return;
     Row& row = rows_[*heard_];
-    const auto at = offer_.heardAt();
+    const auto at = narration_->heardAt();
     row.wave->setHeard(at && row.samples > 0
                            ? std::optional(static_cast<double>(*at) / static_cast<double>(row.samples))
                            : std::nullopt);

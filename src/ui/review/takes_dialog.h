@@ -1,13 +1,14 @@
 // The takes of one stop beside each other: looked at, heard, and one of them taken.
 #pragma once
 
-#include "base/result.h"
+#include "library/library.h"
 #include "review/review.h"
+#include "ui/review/narration.h"
 
 #include <QDialog>
+#include <QPointer>
 #include <QTimer>
 
-#include <functional>
 #include <optional>
 #include <vector>
 
@@ -19,21 +20,13 @@ namespace jg::ui {
 
 class WaveView;
 
-/// The takes of a stop, the one that is in the film first.
-struct TakesOnOffer {
-    QString stop;
-    std::vector<Take> takes;
-    std::function<Result<std::vector<float>>(const Take&)> sound; ///< of a take's whole file
-    std::function<Status(const Take&)> hear;
-    std::function<void()> stopHearing;
-    std::function<std::optional<std::int64_t>()> heardAt; ///< in samples of the file; nothing = silent
-};
-
 /// Emits once what was decided, and deletes itself when closed.
 class TakesDialog : public QDialog {
     Q_OBJECT
 public:
-    TakesDialog(TakesOnOffer offer, QWidget* parent);
+    /// `takes` are those of the stop, the one that is in the film first; their sounds lie in `library`.
+    TakesDialog(const Stop& stop, std::vector<Take> takes, const Library& library, Narration& narration,
+                QWidget* parent);
     ~TakesDialog() override;
 
 Q_SIGNALS:
@@ -59,7 +52,10 @@ private:
     std::size_t current() const;
     void go(int by);
 
-    TakesOnOffer offer_;
+    const Stop stop_;
+    const std::vector<Take> takes_;
+    const Library& library_;
+    const QPointer<Narration> narration_; ///< plays them; gone before this when the window closes
     std::vector<Row> rows_;
     QLabel* problem_;
     std::optional<std::size_t> heard_;
