@@ -15,7 +15,7 @@ namespace jg::ui {
 namespace {
 constexpr double kMargin = 24, kTrackH = 34;
 constexpr double kBeforeMs = 250, kAfterMs = 350; // shown about the outermost positions
-constexpr double kBetweenNames = 6, kBesideDot = 3;
+constexpr double kBetweenNames = 6, kLeastBetweenNames = 1, kBesideDot = 3;
 
 /// Where the names begin: above their dots, and of two that are too near each other one to the left of its
 /// own and one to the right.
@@ -95,7 +95,7 @@ void LockStrip::paintTrack(QPainter& p, std::size_t track) {
             p.drawEllipse(QPointF(x, base), 4, 4);
         else
             p.drawRect(QRectF(x - 3.5, base - 3.5, 7, 7));
-        if (lefts[i] < lastRight + kBetweenNames / 2) continue; // its dot stays
+        if (lefts[i] < lastRight + kLeastBetweenNames) continue; // its dot stays
         lastRight = lefts[i] + widths[i];
         p.setPen(palette::ink);
         p.drawText(QPointF(lefts[i], base - 8), t.pins[i].name);
