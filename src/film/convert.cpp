@@ -3,6 +3,8 @@
 #include "film/planes.h"
 #include "film/turn.h"
 
+#include <opencv2/imgproc.hpp>
+
 #include <algorithm>
 
 namespace jg {
@@ -57,6 +59,54 @@ Status toBgrx(const AVFrame& frame, int width, int height, std::uint8_t* bgrx) {
     return Done{};
 }
 
+/// A part of what is shown in the frame's stored pixels: the turn undone, within its edges.
+PicturePart storedPart(PicturePart p, const AVFrame& frame, const FilmInfo& info) {
+    if (info.mirrored) p.left = info.width - p.left - p.width;
+    const double right = info.width - p.left - p.width, below = info.height - p.top - p.height;
+    if (info.rotationDeg == 90) p = {p.top, right, p.height, p.width};
+    if (info.rotationDeg == 180) p = {right, below, p.width, p.height};
+    if (info.rotationDeg == 270) p = {below, p.left, p.height, p.width};
+    const bool swap = info.rotationDeg % 180 != 0;
+    const double x = frame.width / double(swap ? info.height : info.width),
+                 y = frame.height / double(swap ? info.width : info.height);
+    const auto within = [](double at, double most) { return std::clamp(at, 0.0, most); };
+    const double left = within(p.left * x, frame.width), top = within(p.top * y, frame.height);
+    return {left, top, std::min(p.width * x, frame.width - left), std::min(p.height * y, frame.height - top)};
+}
+
+cv::Mat matOf(const PictureRoom& room) {
+    return {room.height, room.width, CV_8UC4, room.bgrx, static_cast<std::size_t>(room.stride)};
+}
+
+bool isTurned(const FilmInfo& info) {
+    return info.rotationDeg != 0 || info.mirrored;
+}
+
+/// A part of a picture at another size, bilinear.
+void cutTo(const cv::Mat& picture, const PicturePart& part, cv::Mat to) {
+    const double x = part.width / to.cols, y = part.height / to.rows;
+    const cv::Matx23d toPicture(x, 0, part.left + x / 2 - 0.5, 0, y, part.top + y / 2 - 0.5);
+    cv::warpAffine(picture, to, toPicture, to.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
+                   cv::BORDER_REPLICATE);
+}
+
+/// A part of the frame in its stored pixels, not turned yet.
+Status writeStored(const AVFrame& frame, const PicturePart& stored, const PictureRoom& to) {
+    if (planesToBgrx(frame, stored, to)) return Done{};
+    const std::size_t pixels = static_cast<std::size_t>(frame.width) * static_cast<std::size_t>(frame.height);
+    std::vector<std::uint8_t> whole = roomFor(4 * pixels);
+    if (auto made = toBgrx(frame, frame.width, frame.height, whole.data()); !made) return made;
+    cutTo(cv::Mat(frame.height, frame.width, CV_8UC4, whole.data()), stored, matOf(to));
+    return Done{};
+}
+
+bool isWithin(const PicturePart& part, const FilmInfo& info) {
+    constexpr double kRounding = 1e-6;
+    return part.width > 0 && part.height > 0 && part.left >= -kRounding && part.top >= -kRounding &&
+           part.left + part.width <= info.width + kRounding &&
+           part.top + part.height <= info.height + kRounding;
+}
+
 } // namespace
 
 Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth) {
@@ -68,17 +118,54 @@ Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWid
     }
     const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
     auto pixels = std::make_shared<std::vector<std::uint8_t>>(roomFor(bytes));
+    const PictureRoom stored{pixels->data(), width * 4, width, height};
     const bool asItIs = width == frame.width && height == frame.height;
-    if (!asItIs || !planesToBgrx(frame, pixels->data(), width * 4))
+    if (!asItIs || !planesToBgrx(frame, {0, 0, double(width), double(height)}, stored))
         if (auto made = toBgrx(frame, width, height, pixels->data()); !made) return made.error();
     pixels->resize(bytes);
-    toneMap(*pixels, info.transfer);
-    if (info.rotationDeg == 0 && !info.mirrored) return Picture{width, height, std::move(pixels)};
+    toneMap(stored, info.transfer);
+    if (!isTurned(info)) return Picture{width, height, std::move(pixels)};
     auto turned = std::make_shared<std::vector<std::uint8_t>>(pixels->size());
     if (swap) std::swap(width, height);
     cv::Mat shown(height, width, CV_8UC4, turned->data());
-    turnAsShown(cv::Mat(swap ? width : height, swap ? height : width, CV_8UC4, pixels->data()), shown, info);
+    turnAsShown(matOf(stored), shown, info);
     return Picture{width, height, std::move(turned)};
+}
+
+Status writePart(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, const PictureRoom& to) {
+    if (!isWithin(part, info) || to.width <= 0 || to.height <= 0)
+        return fail(ErrorCode::BadInput, msg("convert.no-such-part"));
+    const PicturePart stored = storedPart(part, frame, info);
+    if (!isTurned(info)) {
+        if (auto written = writeStored(frame, stored, to); !written) return written;
+        toneMap(to, info.transfer);
+        return Done{};
+    }
+    const bool swap = info.rotationDeg % 180 != 0;
+    const int width = swap ? to.height : to.width, height = swap ? to.width : to.height;
+    std::vector<std::uint8_t> pixels(std::size_t{4} * static_cast<std::size_t>(width) *
+                                     static_cast<std::size_t>(height));
+    const PictureRoom room{pixels.data(), width * 4, width, height};
+    if (auto written = writeStored(frame, stored, room); !written) return written;
+    toneMap(room, info.transfer);
+    cv::Mat shown = matOf(to);
+    turnAsShown(matOf(room), shown, info);
+    return Done{};
+}
+
+Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, int width,
+                             int height) {
+    if (!isWithin(part, info) || width <= 0 || height <= 0 || width % 2 != 0 || height % 2 != 0)
+        return fail(ErrorCode::BadInput, msg("convert.no-such-part"));
+    if (isTurned(info) || info.transfer != Transfer::Standard) return FrameHandle();
+    ff::Frame planes(av_frame_alloc());
+    planes->format = AV_PIX_FMT_YUV420P;
+    planes->width = width;
+    planes->height = height;
+    if (av_frame_get_buffer(planes.get(), 0) < 0)
+        return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
+    if (!planesToPlanes(frame, storedPart(part, frame, info), *planes)) return FrameHandle();
+    return FrameHandle(planes.release(), ff::Free());
 }
 
 Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int width) {

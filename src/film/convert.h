@@ -16,7 +16,7 @@ AVColorSpace matrixOf(const AVFrame& frame);
 /// film, also where a broken one changes its own. Errors: Internal.
 Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int width);
 
-/// Brings high-dynamic-range colours down to the screen's: BGRX pixels in place. `Standard` changes nothing.
-void toneMap(std::vector<std::uint8_t>& bgrx, Transfer transfer);
+/// Brings high-dynamic-range colours down to the screen's, in place. `Standard` changes nothing.
+void toneMap(const PictureRoom& pixels, Transfer transfer);
 
 } // namespace jg

@@ -25,7 +25,8 @@ public:
         , settings_(std::move(settings)) {}
 
     Status open();
-    Status addPicture(const std::uint8_t* bgrx, int stride);
+    void setPicture(const std::uint8_t* bgrx, int stride);
+    Status setPart(const AVFrame& planes, int left, int top);
     Status repeatPicture();
     void skipPicture() { ++pictures_; }
     Status addSound(std::span<const float> samples);
@@ -235,11 +236,24 @@ Status Encoder::Impl::encode(AVCodecContext* codec, AVStream* stream, const AVFr
     return Done{};
 }
 
-Status Encoder::Impl::addPicture(const std::uint8_t* bgrx, int stride) {
+void Encoder::Impl::setPicture(const std::uint8_t* bgrx, int stride) {
     av_frame_make_writable(picture_.get());
     toPlanes_->convert(bgrx, stride, *picture_);
     hasPicture_ = true;
-    return repeatPicture();
+}
+
+Status Encoder::Impl::setPart(const AVFrame& planes, int left, int top) {
+    if (!hasPicture_) return fail(ErrorCode::Internal, msg("encoder.there-is-no-picture-to-repeat"));
+    if (left < 0 || top < 0 || left % 2 != 0 || top % 2 != 0 || planes.format != picture_->format ||
+        left + planes.width > picture_->width || top + planes.height > picture_->height)
+        return fail(ErrorCode::BadInput, msg("encoder.no-such-place"));
+    av_frame_make_writable(picture_.get());
+    for (int p = 0; p < 3; ++p) {
+        const int half = p == 0 ? 1 : 2, stride = picture_->linesize[p];
+        av_image_copy_plane(picture_->data[p] + std::ptrdiff_t{top / half} * stride + left / half, stride,
+                            planes.data[p], planes.linesize[p], planes.width / half, planes.height / half);
+    }
+    return Done{};
 }
 
 Status Encoder::Impl::repeatPicture() {
@@ -298,7 +312,14 @@ Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path
 }
 
 Status Encoder::addPicture(const std::uint8_t* bgrx, int stride) {
-    return impl_->addPicture(bgrx, stride);
+    impl_->setPicture(bgrx, stride);
+    return impl_->repeatPicture();
+}
+void Encoder::setPicture(const std::uint8_t* bgrx, int stride) {
+    impl_->setPicture(bgrx, stride);
+}
+Status Encoder::setPart(const AVFrame& planes, int left, int top) {
+    return impl_->setPart(planes, left, top);
 }
 Status Encoder::repeatPicture() {
     return impl_->repeatPicture();

@@ -11,6 +11,8 @@
 #include <string>
 #include <vector>
 
+struct AVFrame;
+
 namespace jg {
 
 struct Chapter {
@@ -56,6 +58,11 @@ public:
 
     /// One picture of BGRX pixels of the film's size, `stride` bytes a row. Errors: DiskFull, WriteFailed.
     Status addPicture(const std::uint8_t* bgrx, int stride);
+    /// The next picture of repeatPicture(), not added yet.
+    void setPicture(const std::uint8_t* bgrx, int stride);
+    /// Planes of Reader::planes() over a part of it. Errors: BadInput (they do not lie within it at an even
+    /// place), Internal (there is none yet).
+    Status setPart(const AVFrame& planes, int left, int top);
     /// The last picture once more; its colours are not worked out again. Errors: DiskFull, WriteFailed,
     /// Internal (there is none yet).
     Status repeatPicture();

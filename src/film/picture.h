@@ -7,6 +7,23 @@
 
 namespace jg {
 
+/// A rectangle of a picture as shown, in its pixels; its edges may lie between them.
+struct PicturePart {
+    double left = 0;
+    double top = 0;
+    double width = 0;
+    double height = 0;
+    bool operator==(const PicturePart&) const = default;
+};
+
+/// Where pixels are written, in the order of a Picture's: `height` rows of `width`, `stride` bytes apart.
+struct PictureRoom {
+    std::uint8_t* bgrx = nullptr;
+    int stride = 0;
+    int width = 0;
+    int height = 0;
+};
+
 /// 32-bit pixels in the order B, G, R, unused; rows follow each other without gaps. Shares its pixels when
 /// copied; they are never changed after creation, so a Picture may be read from any thread.
 struct Picture {

@@ -3,15 +3,18 @@
 #include "film/convert.h"
 
 #include <libavutil/pixdesc.h>
-#include <opencv2/core.hpp>
+#include <opencv2/core/hal/hal.hpp>
 #include <zimg.h>
 
+#include <algorithm>
 #include <array>
 #include <cstdlib>
+#include <list>
 #include <new>
 #include <optional>
 #include <string_view>
 #include <tuple>
+#include <vector>
 
 namespace jg {
 
@@ -46,8 +49,8 @@ struct RgbRows {
         for (Aligned& plane : planes) plane = aligned(stride * (std::size_t{mask} + 1));
     }
 
-    cv::Mat part(std::size_t plane, unsigned row, unsigned left, unsigned right) const {
-        return {1, static_cast<int>(right - left), CV_8U, planes[plane].get() + stride * (row & mask) + left};
+    std::uint8_t* at(std::size_t plane, unsigned row, unsigned left) const {
+        return planes[plane].get() + stride * (row & mask) + left;
     }
 
     std::size_t stride;
@@ -65,6 +68,7 @@ zimg_image_format format(int width, int height) {
     f.width = static_cast<unsigned>(width);
     f.height = static_cast<unsigned>(height);
     f.pixel_type = ZIMG_PIXEL_BYTE;
+    f.active_region = {0, 0, double(width), double(height)}; // not a number else, which equals nothing
     return f;
 }
 
@@ -73,6 +77,16 @@ zimg_image_format rgb(int width, int height) {
     f.color_family = ZIMG_COLOR_RGB;
     f.matrix_coefficients = ZIMG_MATRIX_RGB;
     f.pixel_range = ZIMG_RANGE_FULL;
+    return f;
+}
+
+/// The planes of films that are written: 4:2:0 of 8 bits, BT.709, limited range.
+zimg_image_format written(int width, int height) {
+    zimg_image_format f = format(width, height);
+    f.color_family = ZIMG_COLOR_YUV;
+    f.subsample_w = f.subsample_h = 1;
+    f.matrix_coefficients = ZIMG_MATRIX_BT709;
+    f.pixel_range = ZIMG_RANGE_LIMITED;
     return f;
 }
 
@@ -123,10 +137,11 @@ std::optional<zimg_image_format> formatOf(const AVFrame& frame) {
     return f;
 }
 
-/// All that a graph depends on, so that the last one serves the next frame of the same film.
+/// All that a graph depends on.
 auto keyOf(const zimg_image_format& f) {
     return std::tuple(f.width, f.height, f.pixel_type, f.depth, f.subsample_w, f.subsample_h,
-                      f.matrix_coefficients, f.pixel_range, f.chroma_location);
+                      f.matrix_coefficients, f.pixel_range, f.chroma_location, f.active_region.left,
+                      f.active_region.top, f.active_region.width, f.active_region.height);
 }
 
 bool isAligned(const AVFrame& frame) {
@@ -154,36 +169,38 @@ zimg_image_buffer_const planesOf(const AVFrame& frame) {
     return planes;
 }
 
+zimg_image_buffer planesIn(AVFrame& frame) {
+    zimg_image_buffer planes{};
+    planes.version = ZIMG_API_VERSION;
+    for (int p = 0; p < 3; ++p) planes.plane[p] = {frame.data[p], frame.linesize[p], ZIMG_BUFFER_MAX};
+    return planes;
+}
+
 /// Rows of BGRX that a graph fills or reads through planes::RgbRows.
 struct Packed {
     const planes::RgbRows* rows;
     std::uint8_t* bgrx;
     int stride;
-    const cv::Mat* alpha; ///< of one row
+    std::uint8_t* alpha; ///< of one row
 
-    cv::Mat part(unsigned row, unsigned left, unsigned right) const {
-        return {1, static_cast<int>(right - left), CV_8UC4,
-                bgrx + static_cast<std::ptrdiff_t>(row) * stride + std::ptrdiff_t{4} * left};
+    std::uint8_t* at(unsigned row, unsigned left) const {
+        return bgrx + static_cast<std::ptrdiff_t>(row) * stride + std::ptrdiff_t{4} * left;
     }
 };
 
 int pack(void* user, unsigned row, unsigned left, unsigned right) {
     const auto& to = *static_cast<const Packed*>(user);
-    const std::array<cv::Mat, 4> planes = {
-        to.rows->part(2, row, left, right), to.rows->part(1, row, left, right),
-        to.rows->part(0, row, left, right), to.alpha->colRange(0, static_cast<int>(right - left))};
-    cv::Mat packed = to.part(row, left, right);
-    cv::merge(planes.data(), planes.size(), packed);
+    const std::uint8_t* planes[] = {to.rows->at(2, row, left), to.rows->at(1, row, left),
+                                    to.rows->at(0, row, left), to.alpha};
+    cv::hal::merge8u(planes, to.at(row, left), static_cast<int>(right - left), 4);
     return 0;
 }
 
 int unpack(void* user, unsigned row, unsigned left, unsigned right) {
     const auto& from = *static_cast<const Packed*>(user);
-    const cv::Mat packed = from.part(row, left, right);
-    std::array<cv::Mat, 4> planes = {
-        from.rows->part(2, row, left, right), from.rows->part(1, row, left, right),
-        from.rows->part(0, row, left, right), from.alpha->colRange(0, static_cast<int>(right - left))};
-    cv::split(packed, planes.data());
+    std::uint8_t* planes[] = {from.rows->at(2, row, left), from.rows->at(1, row, left),
+                              from.rows->at(0, row, left), from.alpha};
+    cv::hal::split8u(from.at(row, left), planes, static_cast<int>(right - left), 4);
     return 0;
 }
 
@@ -195,17 +212,20 @@ public:
     PlaneGraph(const zimg_image_format& from, const zimg_image_format& to) {
         zimg_graph_builder_params params;
         zimg_graph_builder_params_default(&params, ZIMG_API_VERSION);
+        params.resample_filter = ZIMG_RESIZE_BILINEAR;
+        params.cpu_type = ZIMG_CPU_AUTO_64B;
         graph_.reset(zimg_filter_graph_build(&from, &to, &params));
         if (!graph_) return;
         std::size_t bytes = 0;
         zimg_filter_graph_get_tmp_size(graph_.get(), &bytes);
         work_ = planes::aligned(bytes);
-        unsigned rows = 0;
         const bool reads = from.color_family == ZIMG_COLOR_RGB;
+        if (!reads && to.color_family != ZIMG_COLOR_RGB) return;
+        unsigned rows = 0;
         reads ? zimg_filter_graph_get_input_buffering(graph_.get(), &rows)
               : zimg_filter_graph_get_output_buffering(graph_.get(), &rows);
-        rows_.emplace(static_cast<int>(from.width), zimg_select_buffer_mask(rows));
-        alpha_ = cv::Mat(1, static_cast<int>(from.width), CV_8U, cv::Scalar(255));
+        rows_.emplace(static_cast<int>(to.width), zimg_select_buffer_mask(rows));
+        alpha_.assign(to.width, 255);
     }
 
     explicit operator bool() const { return graph_ != nullptr; }
@@ -216,9 +236,16 @@ public:
         to.version = ZIMG_API_VERSION;
         for (std::size_t p = 0; p < 3; ++p)
             to.plane[p] = {rows_->planes[p].get(), static_cast<std::ptrdiff_t>(rows_->stride), rows_->mask};
-        Packed packed{&*rows_, bgrx, stride, &alpha_};
+        Packed packed{&*rows_, bgrx, stride, alpha_.data()};
         return !zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), nullptr, nullptr, pack,
                                           &packed);
+    }
+
+    bool toPlanes(const AVFrame& frame, AVFrame& planes) {
+        const zimg_image_buffer_const from = planesOf(frame);
+        const zimg_image_buffer to = planesIn(planes);
+        return !zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), nullptr, nullptr, nullptr,
+                                          nullptr);
     }
 
     void fromBgrx(const std::uint8_t* bgrx, int stride, AVFrame& frame) {
@@ -226,11 +253,9 @@ public:
         from.version = ZIMG_API_VERSION;
         for (std::size_t p = 0; p < 3; ++p)
             from.plane[p] = {rows_->planes[p].get(), static_cast<std::ptrdiff_t>(rows_->stride), rows_->mask};
-        zimg_image_buffer to{};
-        to.version = ZIMG_API_VERSION;
-        for (int p = 0; p < 3; ++p) to.plane[p] = {frame.data[p], frame.linesize[p], ZIMG_BUFFER_MAX};
+        const zimg_image_buffer to = planesIn(frame);
         // Only read through it.
-        Packed packed{&*rows_, const_cast<std::uint8_t*>(bgrx), stride, &alpha_};
+        Packed packed{&*rows_, const_cast<std::uint8_t*>(bgrx), stride, alpha_.data()};
         zimg_filter_graph_process(graph_.get(), &from, &to, work_.get(), unpack, &packed, nullptr, nullptr);
     }
 
@@ -238,28 +263,61 @@ private:
     std::unique_ptr<zimg_filter_graph, planes::FreeGraph> graph_;
     planes::Aligned work_;
     std::optional<planes::RgbRows> rows_;
-    cv::Mat alpha_;
+    std::vector<std::uint8_t> alpha_; ///< of one row
 };
 
-bool planesToBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride) {
-    const auto from = formatOf(frame);
+namespace {
+
+/// The graphs that a thread used last: the next frame of the same film, or of the two that stand beside each
+/// other, is served by the same one.
+class LastGraphs {
+public:
+    PlaneGraph& of(const zimg_image_format& from, const zimg_image_format& to) {
+        constexpr std::size_t kMost = 4;
+        const Key key = std::tuple_cat(keyOf(from), keyOf(to));
+        const auto known =
+            std::find_if(graphs_.begin(), graphs_.end(), [&](const auto& g) { return g.first == key; });
+        if (known != graphs_.end()) {
+            graphs_.splice(graphs_.begin(), graphs_, known);
+        } else {
+            graphs_.emplace_front(key, PlaneGraph(from, to));
+            if (graphs_.size() > kMost) graphs_.pop_back();
+        }
+        return graphs_.front().second;
+    }
+
+private:
+    using Key = decltype(std::tuple_cat(keyOf({}), keyOf({})));
+    std::list<std::pair<Key, PlaneGraph>> graphs_;
+};
+
+/// A part of the frame's planes; none where zimg can't name them.
+std::optional<zimg_image_format> formatOf(const AVFrame& frame, const PicturePart& part) {
+    auto f = formatOf(frame);
+    if (f) f->active_region = {part.left, part.top, part.width, part.height};
+    return f;
+}
+
+} // namespace
+
+bool planesToBgrx(const AVFrame& frame, const PicturePart& stored, const PictureRoom& to) {
+    thread_local LastGraphs last;
+    const auto from = formatOf(frame, stored);
     if (!from) return false;
-    using Key = decltype(keyOf(*from));
-    thread_local std::optional<std::pair<Key, PlaneGraph>> last;
-    if (!last || last->first != keyOf(*from))
-        last.emplace(keyOf(*from), PlaneGraph(*from, rgb(frame.width, frame.height)));
-    if (!last->second) return false;
-    if (isAligned(frame)) return last->second.toBgrx(frame, bgrx, stride);
-    return last->second.toBgrx(*alignedCopy(frame), bgrx, stride);
+    PlaneGraph& graph = last.of(*from, rgb(to.width, to.height));
+    return graph && graph.toBgrx(isAligned(frame) ? frame : *alignedCopy(frame), to.bgrx, to.stride);
+}
+
+bool planesToPlanes(const AVFrame& frame, const PicturePart& stored, AVFrame& to) {
+    thread_local LastGraphs last;
+    const auto from = formatOf(frame, stored);
+    if (!from) return false;
+    PlaneGraph& graph = last.of(*from, written(to.width, to.height));
+    return graph && graph.toPlanes(isAligned(frame) ? frame : *alignedCopy(frame), to);
 }
 
 BgrxToPlanes::BgrxToPlanes(int width, int height) {
-    zimg_image_format to = format(width, height);
-    to.color_family = ZIMG_COLOR_YUV;
-    to.subsample_w = to.subsample_h = 1;
-    to.matrix_coefficients = ZIMG_MATRIX_BT709;
-    to.pixel_range = ZIMG_RANGE_LIMITED;
-    graph_ = std::make_unique<PlaneGraph>(rgb(width, height), to);
+    graph_ = std::make_unique<PlaneGraph>(rgb(width, height), written(width, height));
 }
 
 BgrxToPlanes::~BgrxToPlanes() = default;

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "film/ffmpeg_handles.h"
+#include "film/picture.h"
 
 #include <cstdint>
 #include <memory>
@@ -12,12 +13,16 @@ namespace jg {
 
 class PlaneGraph;
 
-/// The frame's picture, its size unchanged, as full-range R'G'B' in rows of `stride` bytes. False: its planes
-/// are of a kind that is not known here (palette, packed, odd width with halved colour), and nothing is
-/// written. Any thread.
-bool planesToBgrx(const AVFrame& frame, std::uint8_t* bgrx, int stride);
+/// A part of the frame in its stored pixels, which lies within it, as full-range R'G'B' at the size of the
+/// room (bilinear). False: the frame's planes are of a kind that is not known here (palette, packed, odd
+/// width with halved colour), and nothing is written. Any thread.
+bool planesToBgrx(const AVFrame& frame, const PicturePart& stored, const PictureRoom& to);
 
-/// Rows of BGRX to the planes of one size of film: 4:2:0 of 8 bits, BT.709, limited range. One thread.
+/// The same as planes of a film that is written (4:2:0 of 8 bits, BT.709, limited range), at the size of
+/// `to`, which has buffers as av_frame_get_buffer aligns them.
+bool planesToPlanes(const AVFrame& frame, const PicturePart& stored, AVFrame& to);
+
+/// Rows of BGRX to the planes of a film of one size that is written. One thread.
 class BgrxToPlanes {
 public:
     BgrxToPlanes(int width, int height);

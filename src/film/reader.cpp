@@ -442,6 +442,19 @@ Result<Picture> Reader::picture(FrameNumber n, std::stop_token stop) {
     return toPicture(**frame, impl_->info);
 }
 
+Status Reader::part(FrameNumber n, const PicturePart& part, const PictureRoom& to, std::stop_token stop) {
+    auto frame = impl_->frame(n.value, whenStopped(stop));
+    if (!frame) return frame.error();
+    return writePart(**frame, impl_->info, part, to);
+}
+
+Result<FrameHandle> Reader::planes(FrameNumber n, const PicturePart& part, int width, int height,
+                                   std::stop_token stop) {
+    auto frame = impl_->frame(n.value, whenStopped(stop));
+    if (!frame) return frame.error();
+    return toPlanes(**frame, impl_->info, part, width, height);
+}
+
 double Reader::Grey::mean() const {
     if (pixels.empty()) return 0;
     return std::accumulate(pixels.begin(), pixels.end(), 0.0) / (255.0 * static_cast<double>(pixels.size()));

@@ -56,6 +56,14 @@ public:
 
     /// The frame as shown. Errors as frame().
     Result<Picture> picture(FrameNumber n, std::stop_token stop = {});
+    /// A part of the frame as shown, brought to the size of the room in one step. Errors as frame(), and
+    /// BadInput: the part has no size or reaches beyond the picture.
+    Status part(FrameNumber n, const PicturePart& part, const PictureRoom& to, std::stop_token stop = {});
+    /// The same as the planes that an Encoder writes, without a way through R'G'B'. Width and height are
+    /// even. Empty where there is no such way (the film is turned, its range of brightness or the kind of its
+    /// planes is another): part() has one.
+    Result<FrameHandle> planes(FrameNumber n, const PicturePart& part, int width, int height,
+                               std::stop_token stop = {});
     /// Mean brightness 0..1 and the small grey picture of frame n, `width` across when shown but not turned.
     /// Errors as picture().
     struct Grey {
@@ -84,5 +92,12 @@ std::string planesMd5(const AVFrame& frame);
 bool isDamaged(const AVFrame& frame);
 /// The frame as shown, no wider than `maxWidth` when that is not 0. Any thread. Errors: Internal.
 Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth = 0);
+/// A part of the frame as shown at the size of the room. Any thread. Errors: BadInput (as Reader::part()),
+/// Internal.
+Status writePart(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, const PictureRoom& to);
+
+/// The frame's part as an Encoder's planes; empty as Reader::planes(). Any thread. Errors: as writePart().
+Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, int width,
+                             int height);
 
 } // namespace jg

@@ -39,7 +39,7 @@ double toScreen(double linear) {
 
 } // namespace
 
-void toneMap(std::vector<std::uint8_t>& bgrx, Transfer transfer) {
+void toneMap(const PictureRoom& pixels, Transfer transfer) {
     if (transfer == Transfer::Standard) return;
     std::array<float, 256> linear{};
     for (std::size_t i = 0; i < 256; ++i) {
@@ -57,11 +57,14 @@ void toneMap(std::vector<std::uint8_t>& bgrx, Transfer transfer) {
     const auto shown = [&](float v) {
         return screen[static_cast<std::size_t>(kSteps * std::cbrt(std::clamp(v / 16.F, 0.F, 1.F)))];
     };
-    for (std::size_t i = 0; i + 3 < bgrx.size(); i += 4) {
-        const float b = linear[bgrx[i]], g = linear[bgrx[i + 1]], r = linear[bgrx[i + 2]];
-        bgrx[i + 2] = shown(1.6605F * r - 0.5876F * g - 0.0728F * b);
-        bgrx[i + 1] = shown(-0.1246F * r + 1.1329F * g - 0.0083F * b);
-        bgrx[i] = shown(-0.0182F * r - 0.1006F * g + 1.1187F * b);
+    for (int y = 0; y < pixels.height; ++y) {
+        std::uint8_t* const row = pixels.bgrx + static_cast<std::ptrdiff_t>(y) * pixels.stride;
+        for (std::uint8_t* p = row; p < row + std::ptrdiff_t{4} * pixels.width; p += 4) {
+            const float b = linear[p[0]], g = linear[p[1]], r = linear[p[2]];
+            p[2] = shown(1.6605F * r - 0.5876F * g - 0.0728F * b);
+            p[1] = shown(-0.1246F * r + 1.1329F * g - 0.0083F * b);
+            p[0] = shown(-0.0182F * r - 0.1006F * g + 1.1187F * b);
+        }
     }
 }
 

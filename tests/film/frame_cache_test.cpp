@@ -125,7 +125,7 @@ TEST(FrameCache, MayBeReadWhileItIsFilled) {
 
 std::uint8_t shownGrey(std::uint8_t coded, Transfer transfer) {
     std::vector<std::uint8_t> bgrx{coded, coded, coded, 255};
-    toneMap(bgrx, transfer);
+    toneMap({bgrx.data(), 4, 1, 1}, transfer);
     EXPECT_NEAR(bgrx[0], bgrx[2], 2); // grey stays grey
     return bgrx[1];
 }
