@@ -39,6 +39,15 @@ std::string signatureOf(const Stop& s, const StageState& state, const std::strin
     return sig;
 }
 
+/// The whole pixels that lie in a rectangle, from an even place on and even in number.
+QRect evenPixelsWithin(QRectF r) {
+    constexpr double kRounding = 1e-6;
+    const auto first = [](double v) { return 2 * static_cast<int>(std::ceil(v / 2 - kRounding)); };
+    const auto end = [](double v) { return 2 * static_cast<int>(std::floor(v / 2 + kRounding)); };
+    const QPoint from(first(r.left()), first(r.top()));
+    return {from, QSize(end(r.right()) - from.x(), end(r.bottom()) - from.y())};
+}
+
 } // namespace
 
 FilmPainter::FilmPainter(const FilmRecipe& recipe)
@@ -99,6 +108,7 @@ void FilmPainter::paintLines(QPainter& p, const std::vector<Line>& lines, QRectF
 void FilmPainter::card(const std::vector<std::vector<Line>>& columns) {
     constexpr double kSmallestOnCard = 0.8;
     last_.clear();
+    uncover();
     QPainter p(&canvas_);
     p.setRenderHint(QPainter::Antialiasing);
     canvas_.fill(palette::moss);
@@ -156,22 +166,52 @@ void FilmPainter::closing() {
     week.empty() ? card({work}) : card({work, week});
 }
 
+FilmPainter::Placed FilmPainter::placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
+                                        const std::optional<PictureBox>& lookedAt) const {
+    const QRectF part = lookedAt ? inShape(rectOf(*lookedAt), size, area.size())
+                                 : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
+    const double scale = area.width() / part.width();
+    const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
+    const QRect shown = evenPixelsWithin(QRectF(view.offset, size * scale) & area);
+    const ImagePoint from = view.toImage(shown.topLeft());
+    return {view, shown, {from.x, from.y, shown.width() / scale, shown.height() / scale}};
+}
+
 Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame,
                                               QRectF area, bool own,
                                               const std::optional<PictureBox>& lookedAt) {
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
-    auto picture = (*reader)->picture(FrameNumber{frame});
-    if (!picture) return picture.error();
-    const QSizeF size(picture->width, picture->height);
-    const QRectF part = lookedAt ? inShape(rectOf(*lookedAt), size, area.size())
-                                 : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
-    const double scale = area.width() / part.width();
-    const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
-    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    const QSizeF size((*reader)->info().width, (*reader)->info().height);
+    const auto [view, shown, part] = placed(told, size, area, own, lookedAt);
     p.setClipRect(area);
-    p.drawImage(QRectF(view.offset, size * scale), shownImage(*picture, told.marks.veils, frame));
+    if (shown.isEmpty()) return view;
+    const int stride = static_cast<int>(canvas_.bytesPerLine());
+    const PictureRoom room{canvas_.bits() + std::ptrdiff_t{shown.top()} * stride +
+                               std::ptrdiff_t{4} * shown.left(),
+                           stride, shown.width(), shown.height()};
+    if (auto written = (*reader)->part(FrameNumber{frame}, part, room); !written) return written.error();
+    if (!told.marks.veils.empty()) {
+        QImage image(room.bgrx, room.width, room.height, stride, QImage::Format_RGB32);
+        const QPointF offset = view.offset - shown.topLeft();
+        paintVeils(image, told.marks.veils, frame,
+                   QTransform(view.scale, 0, 0, view.scale, offset.x(), offset.y()));
+    }
     return view;
+}
+
+Result<bool> FilmPainter::layOver(const ToldDelivery& told, std::int64_t frame) {
+    if (!told.marks.veils.empty()) return false;
+    auto reader = films_.of(told.clip);
+    if (!reader) return reader.error();
+    const QSizeF size((*reader)->info().width, (*reader)->info().height);
+    const auto [view, shown, part] = placed(told, size, layout_.picture, true, {});
+    if (shown.isEmpty()) return false;
+    auto planes = (*reader)->planes(FrameNumber{frame}, part, shown.width(), shown.height());
+    if (!planes) return planes.error();
+    if (!*planes) return false;
+    over_ = {std::move(*planes), shown.topLeft()};
+    return true;
 }
 
 void FilmPainter::paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame,
@@ -257,23 +297,40 @@ void FilmPainter::paintWords(QPainter& p, const std::vector<Line>& lines) {
     paintLines(p, lines, layout_.words.adjusted(margin, air, -margin, -air), kLeastEm);
 }
 
+std::vector<FilmPainter::Line> FilmPainter::movingWords(const FilmSegment& s) const {
+    if (!s.stop) return {{said(wholeTitle(r_)), 1, true}};
+    return {{said(asIs(s.stop->title)), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}};
+}
+
 Status FilmPainter::moving(const FilmSegment& s, std::int64_t frame) {
-    const bool whole = s.kind == FilmSegment::Kind::Whole;
-    const std::string signature = (whole ? "whole/" : s.stop->id.value + "/moves/") + std::to_string(frame);
+    const std::string under = s.stop ? s.stop->id.value + "/moves/" : "whole/";
+    const std::string signature = under + std::to_string(frame);
     if (signature == last_) return Done{};
-    QPainter p(&canvas_);
-    if (whole) {
-        canvas_.fill(palette::stage);
-        if (auto view = paintFrame(p, toldIn(r_, s.delivery), frame, layout_.picture); !view)
-            return view.error();
-        paintWords(p, {{said(wholeTitle(r_)), 1, true}});
-    } else {
-        if (auto painted = paintStop(p, s, frame, nullptr); !painted) return painted;
-        paintWords(p, {{said(asIs(s.stop->title)), 1, true},
-                       {said(msg("film.slowed")), 0.9, false, false, true, 0.1}});
-    }
+    const ToldDelivery& told = toldIn(r_, s.delivery);
+    const bool alone = !s.stop || !besideIn(r_, *s.stop);
+    auto laid = alone ? layOver(told, frame) : Result<bool>(false);
+    if (!laid) return laid.error();
     last_ = signature;
+    if (*laid && under == under_) return Done{};
+    QPainter p(&canvas_);
+    canvas_.fill(palette::stage);
+    if (*laid) {
+        under_ = under;
+    } else {
+        uncover();
+        if (s.stop) {
+            if (auto painted = paintStop(p, s, frame, nullptr); !painted) return painted;
+        } else if (auto view = paintFrame(p, told, frame, layout_.picture); !view) {
+            return view.error();
+        }
+    }
+    paintWords(p, movingWords(s));
     return Done{};
+}
+
+void FilmPainter::uncover() {
+    over_ = {};
+    under_.clear();
 }
 
 /// The stop's title, and its number: as a sentence where there is room for one.
@@ -306,6 +363,7 @@ Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const 
     const StageState state = stateAt(s, *segment.take, sample, toldIn(r_, s.delivery).marks);
     const std::string signature = signatureOf(s, state, caption);
     if (signature == last_) return Done{};
+    uncover();
     QPainter p(&canvas_);
     if (auto painted = paintStop(p, segment, state.frame, &state); !painted) return painted;
     if (caption.empty())

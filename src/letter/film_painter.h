@@ -22,6 +22,12 @@ public:
     explicit FilmPainter(const FilmRecipe& recipe);
 
     const QImage& canvas() const { return canvas_; }
+    /// What lies over the canvas: a frame that needed no painting.
+    struct Over {
+        FrameHandle planes; ///< null = nothing
+        QPoint at;
+    };
+    const Over& over() const { return over_; }
     /// True times of a delivery's film. Errors: those of opening it.
     Result<FrameTimes> timesOf(int delivery);
 
@@ -52,6 +58,17 @@ private:
     Status paintStop(QPainter& p, const FilmSegment& segment, std::int64_t frame, const StageState* state);
     Status paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame,
                       bool marks);
+    /// Where a frame lies in an area, and what of it is seen there.
+    struct Placed {
+        ViewTransform view;
+        QRect shown; ///< whole pixels, even in place and size as films need it
+        PicturePart part;
+    };
+    Placed placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
+                  const std::optional<PictureBox>& lookedAt) const;
+    /// A frame on which nothing is told, over the canvas; false where it has to be painted. Errors: those of
+    /// Reader.
+    Result<bool> layOver(const ToldDelivery& told, std::int64_t frame);
     void paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame, const std::string& about,
                     const MeasureGhost* ghost, const ViewTransform& view, QRectF area);
     /// Whose or when, in a corner of one of two pictures.
@@ -61,6 +78,8 @@ private:
     Result<FrameTimes> timesOf(const ToldDelivery& told);
     void paintMark();
     void paintWords(QPainter& p, const std::vector<Line>& lines);
+    void uncover();
+    std::vector<Line> movingWords(const FilmSegment& segment) const;
     std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;
     QString said(const Message& message) const;
 
@@ -70,7 +89,9 @@ private:
     std::map<std::pair<std::filesystem::path, double>, FrameTimes> times_; ///< by film and capture rate
     std::map<StopId, Lockstep> together_; ///< of stops with another day's delivery beside them
     QImage canvas_;
-    std::string last_; ///< what stands on the canvas
+    Over over_;
+    std::string under_; ///< which words stand on the canvas under what lies over it
+    std::string last_;  ///< what is seen
 };
 
 } // namespace jg

@@ -120,11 +120,16 @@ private:
         return {};
     }
 
-    /// The canvas as it is; most pictures of a stop are the one before.
+    /// The canvas with what lies over it; most pictures of a stop are the one before.
     Status addCanvas(Encoder& encoder) {
         const QImage& canvas = painter_.canvas();
-        if (std::exchange(added_, canvas.cacheKey()) == canvas.cacheKey()) return encoder.repeatPicture();
-        return encoder.addPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()));
+        const FilmPainter::Over& over = painter_.over();
+        const bool anew = std::exchange(added_, canvas.cacheKey()) != canvas.cacheKey();
+        if (anew) encoder.setPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()));
+        if (over.planes && (anew || over.planes != laid_))
+            if (auto set = encoder.setPart(*over.planes, over.at.x(), over.at.y()); !set) return set;
+        laid_ = over.planes;
+        return encoder.repeatPicture();
     }
 
     Status addPictures(Encoder& encoder, const FilmSegment& s) {
@@ -151,6 +156,7 @@ private:
     std::int64_t frame_ = 0;
     bool closed_ = false;
     qint64 added_ = 0; ///< the canvas' key when it was last added
+    FrameHandle laid_; ///< what lay over it
 };
 
 constexpr int kCoarsest = 32; ///< beyond it limbs smear: own choice, by eye

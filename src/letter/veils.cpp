@@ -38,11 +38,11 @@ bool lostIn(const Veil& veil, std::int64_t first, std::int64_t last) {
                        [&](std::int64_t f) { return first <= f && f <= last; });
 }
 
-void smear(QImage& image, QRect area) {
-    area &= image.rect();
+void smear(QImage& image, QRect box) {
+    const QRect area = box & image.rect();
     if (area.isEmpty()) return;
-    const double square =
-        std::max(1.0, std::min(area.width(), area.height()) / static_cast<double>(kSquares));
+    // Of the whole box, so that what is left of it at an edge shows no more than its middle does.
+    const double square = std::max(1.0, std::min(box.width(), box.height()) / static_cast<double>(kSquares));
     const QSize few(std::max(1, static_cast<int>(std::lround(area.width() / square))),
                     std::max(1, static_cast<int>(std::lround(area.height() / square))));
     const QImage means = image.copy(area).scaled(few, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
@@ -69,6 +69,11 @@ PictureBox boxOn(const Veil& veil, std::int64_t frame) {
     return wider(between(before->second, after->second, part), kWider);
 }
 
+void paintVeils(QImage& image, const Veils& veils, std::int64_t frame, const QTransform& toImagePixels) {
+    for (const auto& [id, veil] : veils)
+        smear(image, toImagePixels.mapRect(rectOf(boxOn(veil, frame))).toAlignedRect());
+}
+
 QImage shownImage(const Picture& picture, const Veils& veils, std::int64_t frame,
                   const std::optional<QSizeF>& native) {
     QImage image = toImage(picture);
@@ -76,9 +81,7 @@ QImage shownImage(const Picture& picture, const Veils& veils, std::int64_t frame
     image = image.copy();
     const QSizeF size = native.value_or(image.size());
     const double x = image.width() / size.width(), y = image.height() / size.height();
-    const QTransform toImagePixels = QTransform::fromScale(x, y);
-    for (const auto& [id, veil] : veils)
-        smear(image, toImagePixels.mapRect(rectOf(boxOn(veil, frame))).toAlignedRect());
+    paintVeils(image, veils, frame, QTransform::fromScale(x, y));
     return image;
 }
 

@@ -100,5 +100,46 @@ TEST(Veils, StillsAndFilmAreMadeWithThem) {
     EXPECT_EQ(detail(toImage(*shown), QRect(40, 10, 240, 110)), 0U);
 }
 
+// At the picture's edge there is no more left of who is hidden than in its middle.
+TEST(Veils, WhatTheEdgeLeavesOfABoxIsAsCoarse) {
+    const Picture picture = noisePicture(320, 200, 3);
+    const Veils veils{{"v", {{{5, {{-130, 50}, {30, 150}}}}, {5}, {}}}};
+    const QImage shown = shownImage(picture, veils, 5);
+    int least = 255, most = 0; // means of large squares of noise are alike, of small ones not
+    for (int y = 52; y < 148; ++y)
+        for (int x = 2; x < 28; ++x) {
+            least = std::min(least, qGray(shown.pixel(x, y)));
+            most = std::max(most, qGray(shown.pixel(x, y)));
+        }
+    EXPECT_LT(most - least, 12);
+}
+
+// A frame on which nothing is told is laid over the film without painting; a veil, wherever it lies, has it
+// painted.
+TEST(Veils, AFrameThatNeedsNoPaintingLooksAsThePaintedOne) {
+    Walk walk;
+    const auto session = walk.session();
+    FilmRecipe recipe = previewRecipe(*session).film;
+    recipe.width = 322; // its parts lie on even pixels all the same
+    recipe.height = 182;
+    const auto frameOf = [&](const char* name) {
+        const auto path = walk.folder / name;
+        EXPECT_TRUE(renderNarratedFilm(recipe, path, walk.library->files()));
+        auto film = Reader::open(path);
+        const auto at = static_cast<std::int64_t>((kTitleSeconds + 0.4) * recipe.fps);
+        return toImage(*(*film)->picture(FrameNumber{at})).copy();
+    };
+    const QImage laid = frameOf("laid.mp4");
+    recipe.marks.veils["veil-1"] = {{{0, {{-500, -500}, {-400, -400}}}}, {0}, {}};
+    const QImage painted = frameOf("painted.mp4");
+    ASSERT_EQ(laid.size(), painted.size());
+    double sum = 0;
+    for (int y = 0; y < laid.height(); ++y)
+        for (int x = 0; x < laid.width(); ++x)
+            sum += std::abs(qGray(laid.pixel(x, y)) - qGray(painted.pixel(x, y)));
+    EXPECT_LT(sum / (laid.width() * laid.height()), 1.0);
+    EXPECT_GT(detail(laid, QRect(40, 10, 240, 110)), 100U);
+}
+
 } // namespace
 } // namespace jg
