@@ -158,12 +158,8 @@ Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const P
     if (!isWithin(part, info) || width <= 0 || height <= 0 || width % 2 != 0 || height % 2 != 0)
         return fail(ErrorCode::BadInput, msg("convert.no-such-part"));
     if (isTurned(info) || info.transfer != Transfer::Standard) return FrameHandle();
-    ff::Frame planes(av_frame_alloc());
-    planes->format = AV_PIX_FMT_YUV420P;
-    planes->width = width;
-    planes->height = height;
-    if (av_frame_get_buffer(planes.get(), 0) < 0)
-        return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
+    ff::Frame planes = writtenFrame(width, height);
+    if (!planes) return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
     if (!planesToPlanes(frame, storedPart(part, frame, info), *planes)) return FrameHandle();
     return FrameHandle(planes.release(), ff::Free());
 }

@@ -25,7 +25,7 @@ public:
         , settings_(std::move(settings)) {}
 
     Status open();
-    void setPicture(const std::uint8_t* bgrx, int stride);
+    void setPicture(const std::uint8_t* bgrx, int stride, int rows);
     Status setPart(const AVFrame& planes, int left, int top);
     Status repeatPicture();
     void skipPicture() { ++pictures_; }
@@ -51,7 +51,7 @@ private:
     AVStream* audioStream_ = nullptr;
     AVStream* captionStream_ = nullptr;
     std::optional<BgrxToPlanes> toPlanes_;
-    ff::Frame picture_{av_frame_alloc()};
+    ff::Frame picture_;
     ff::Frame sound_{av_frame_alloc()};
     ff::Packet packet_{av_packet_alloc()};
     std::vector<float> pending_;
@@ -120,10 +120,8 @@ Status Encoder::Impl::openVideo() {
     if (!*toPlanes_)
         return fail(ErrorCode::BadInput, msg("encoder.no-film-of-this-size",
                                              {{"width", settings_.width}, {"height", settings_.height}}));
-    picture_->format = AV_PIX_FMT_YUV420P;
-    picture_->width = settings_.width;
-    picture_->height = settings_.height;
-    av_frame_get_buffer(picture_.get(), 0);
+    picture_ = writtenFrame(settings_.width, settings_.height);
+    if (!picture_) return fail(ErrorCode::Internal, msg("scrub-copy.there-is-no-memory-left"));
     return Done{};
 }
 
@@ -236,9 +234,9 @@ Status Encoder::Impl::encode(AVCodecContext* codec, AVStream* stream, const AVFr
     return Done{};
 }
 
-void Encoder::Impl::setPicture(const std::uint8_t* bgrx, int stride) {
+void Encoder::Impl::setPicture(const std::uint8_t* bgrx, int stride, int rows) {
     av_frame_make_writable(picture_.get());
-    toPlanes_->convert(bgrx, stride, *picture_);
+    toPlanes_->convert(bgrx, stride, *picture_, rows > 0 && hasPicture_ ? rows : settings_.height);
     hasPicture_ = true;
 }
 
@@ -299,6 +297,15 @@ Status Encoder::Impl::finish() {
     return Done{};
 }
 
+FrameHandle planesOf(const std::uint8_t* bgrx, int stride, int width, int height) {
+    if (width <= 0 || height <= 0 || width % 2 != 0 || height % 2 != 0) return nullptr;
+    BgrxToPlanes converter(width, height);
+    ff::Frame planes = writtenFrame(width, height);
+    if (!planes || !converter) return nullptr;
+    converter.convert(bgrx, stride, *planes, height);
+    return FrameHandle(planes.release(), ff::Free());
+}
+
 Encoder::Encoder(std::unique_ptr<Impl> impl)
     : impl_(std::move(impl)) {}
 Encoder::~Encoder() = default;
@@ -312,11 +319,11 @@ Result<std::unique_ptr<Encoder>> Encoder::open(const std::filesystem::path& path
 }
 
 Status Encoder::addPicture(const std::uint8_t* bgrx, int stride) {
-    impl_->setPicture(bgrx, stride);
+    impl_->setPicture(bgrx, stride, 0);
     return impl_->repeatPicture();
 }
-void Encoder::setPicture(const std::uint8_t* bgrx, int stride) {
-    impl_->setPicture(bgrx, stride);
+void Encoder::setPicture(const std::uint8_t* bgrx, int stride, int rows) {
+    impl_->setPicture(bgrx, stride, rows);
 }
 Status Encoder::setPart(const AVFrame& planes, int left, int top) {
     return impl_->setPart(planes, left, top);

@@ -3,6 +3,7 @@
 
 #include "base/exact_time.h"
 #include "base/result.h"
+#include "film/frame_cache.h"
 
 #include <cstdint>
 #include <filesystem>
@@ -10,8 +11,6 @@
 #include <span>
 #include <string>
 #include <vector>
-
-struct AVFrame;
 
 namespace jg {
 
@@ -45,6 +44,10 @@ struct EncodeSettings {
     int rotationDeg = 0;   ///< display rotation written for the film
 };
 
+/// BGRX pixels as the planes that an Encoder writes, for setPart(); null where there is no memory or the size
+/// is not even. Any thread.
+FrameHandle planesOf(const std::uint8_t* bgrx, int stride, int width, int height);
+
 /// Writes one film. Pictures and sound may be added in any interleaving. One thread owns it. Writes no
 /// device, place or time of day into the file.
 class Encoder {
@@ -58,8 +61,9 @@ public:
 
     /// One picture of BGRX pixels of the film's size, `stride` bytes a row. Errors: DiskFull, WriteFailed.
     Status addPicture(const std::uint8_t* bgrx, int stride);
-    /// The next picture of repeatPicture(), not added yet.
-    void setPicture(const std::uint8_t* bgrx, int stride);
+    /// The next picture of repeatPicture(), not added yet. `rows`, an even number, may tell that only the
+    /// first ones differ from the last picture set; 0 = all.
+    void setPicture(const std::uint8_t* bgrx, int stride, int rows = 0);
     /// Planes of Reader::planes() over a part of it. Errors: BadInput (they do not lie within it at an even
     /// place), Internal (there is none yet).
     Status setPart(const AVFrame& planes, int left, int top);

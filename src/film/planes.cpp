@@ -300,6 +300,16 @@ std::optional<zimg_image_format> formatOf(const AVFrame& frame, const PicturePar
 
 } // namespace
 
+ff::Frame writtenFrame(int width, int height) {
+    ff::Frame frame(av_frame_alloc());
+    if (!frame) return nullptr;
+    frame->format = AV_PIX_FMT_YUV420P;
+    frame->width = width;
+    frame->height = height;
+    if (av_frame_get_buffer(frame.get(), 0) < 0) return nullptr;
+    return frame;
+}
+
 bool planesToBgrx(const AVFrame& frame, const PicturePart& stored, const PictureRoom& to) {
     thread_local LastGraphs last;
     const auto from = formatOf(frame, stored);
@@ -316,18 +326,24 @@ bool planesToPlanes(const AVFrame& frame, const PicturePart& stored, AVFrame& to
     return graph && graph.toPlanes(isAligned(frame) ? frame : *alignedCopy(frame), to);
 }
 
-BgrxToPlanes::BgrxToPlanes(int width, int height) {
-    graph_ = std::make_unique<PlaneGraph>(rgb(width, height), written(width, height));
-}
+BgrxToPlanes::BgrxToPlanes(int width, int height)
+    : width_(width)
+    , height_(height) {}
 
 BgrxToPlanes::~BgrxToPlanes() = default;
 
-BgrxToPlanes::operator bool() const {
-    return static_cast<bool>(*graph_);
+PlaneGraph& BgrxToPlanes::graphOf(int rows) {
+    std::unique_ptr<PlaneGraph>& graph = graphs_[rows];
+    if (!graph) graph = std::make_unique<PlaneGraph>(rgb(width_, rows), written(width_, rows));
+    return *graph;
 }
 
-void BgrxToPlanes::convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const {
-    graph_->fromBgrx(bgrx, stride, to);
+BgrxToPlanes::operator bool() {
+    return static_cast<bool>(graphOf(height_));
+}
+
+void BgrxToPlanes::convert(const std::uint8_t* bgrx, int stride, AVFrame& to, int rows) {
+    graphOf(rows).fromBgrx(bgrx, stride, to);
 }
 
 } // namespace jg

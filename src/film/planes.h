@@ -7,11 +7,15 @@
 #include "film/picture.h"
 
 #include <cstdint>
+#include <map>
 #include <memory>
 
 namespace jg {
 
 class PlaneGraph;
+
+/// A frame with room for the planes of a film that is written; null where there is no memory.
+ff::Frame writtenFrame(int width, int height);
 
 /// A part of the frame in its stored pixels, which lies within it, as full-range R'G'B' at the size of the
 /// room (bilinear). False: the frame's planes are of a kind that is not known here (palette, packed, odd
@@ -30,13 +34,17 @@ public:
     BgrxToPlanes(const BgrxToPlanes&) = delete;
     BgrxToPlanes& operator=(const BgrxToPlanes&) = delete;
     /// False for a size that zimg can't make planes of; nothing may be converted then.
-    explicit operator bool() const;
+    explicit operator bool();
 
-    /// `to` has the size given and buffers of its own, aligned as av_frame_get_buffer aligns them.
-    void convert(const std::uint8_t* bgrx, int stride, AVFrame& to) const;
+    /// The first `rows`, an even number of them. `to` has the size given and buffers of its own, aligned as
+    /// av_frame_get_buffer aligns them.
+    void convert(const std::uint8_t* bgrx, int stride, AVFrame& to, int rows);
 
 private:
-    std::unique_ptr<PlaneGraph> graph_;
+    PlaneGraph& graphOf(int rows);
+
+    int width_, height_;
+    std::map<int, std::unique_ptr<PlaneGraph>> graphs_; ///< by rows
 };
 
 } // namespace jg

@@ -15,7 +15,9 @@
 #include <QFontMetricsF>
 #include <QPainter>
 
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace jg {
 
@@ -39,20 +41,12 @@ std::string signatureOf(const Stop& s, const StageState& state, const std::strin
     return sig;
 }
 
-/// The whole pixels that lie in a rectangle, from an even place on and even in number.
-QRect evenPixelsWithin(QRectF r) {
-    constexpr double kRounding = 1e-6;
-    const auto first = [](double v) { return 2 * static_cast<int>(std::ceil(v / 2 - kRounding)); };
-    const auto end = [](double v) { return 2 * static_cast<int>(std::floor(v / 2 + kRounding)); };
-    const QPoint from(first(r.left()), first(r.top()));
-    return {from, QSize(end(r.right()) - from.x(), end(r.bottom()) - from.y())};
-}
-
 } // namespace
 
 FilmPainter::FilmPainter(const FilmRecipe& recipe)
     : r_(recipe)
     , layout_(layOutFilm(QSize(recipe.width, recipe.height)))
+    , frames_(recipe)
     , canvas_(recipe.width, recipe.height, QImage::Format_RGB32) {}
 
 QString FilmPainter::said(const Message& message) const {
@@ -60,15 +54,7 @@ QString FilmPainter::said(const Message& message) const {
 }
 
 Result<FrameTimes> FilmPainter::timesOf(int delivery) {
-    return timesOf(toldIn(r_, delivery));
-}
-
-Result<FrameTimes> FilmPainter::timesOf(const ToldDelivery& told) {
-    const std::pair key(told.clip, told.captureFps);
-    if (const auto known = times_.find(key); known != times_.end()) return known->second;
-    auto reader = films_.of(told.clip);
-    if (!reader) return reader.error();
-    return times_[key] = trueSeconds((*reader)->info(), told.captureFps);
+    return frames_.timesOf(toldIn(r_, delivery));
 }
 
 QFont FilmPainter::fontOf(const Line& line, double em) const {
@@ -108,7 +94,9 @@ void FilmPainter::paintLines(QPainter& p, const std::vector<Line>& lines, QRectF
 void FilmPainter::card(const std::vector<std::vector<Line>>& columns) {
     constexpr double kSmallestOnCard = 0.8;
     last_.clear();
-    uncover();
+    words_.clear();
+    over_.clear();
+    changedRows_ = r_.height;
     QPainter p(&canvas_);
     p.setRenderHint(QPainter::Antialiasing);
     canvas_.fill(palette::moss);
@@ -166,54 +154,6 @@ void FilmPainter::closing() {
     week.empty() ? card({work}) : card({work, week});
 }
 
-FilmPainter::Placed FilmPainter::placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
-                                        const std::optional<PictureBox>& lookedAt) const {
-    const QRectF part = lookedAt ? inShape(rectOf(*lookedAt), size, area.size())
-                                 : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
-    const double scale = area.width() / part.width();
-    const ViewTransform view{scale, area.topLeft() - part.topLeft() * scale};
-    const QRect shown = evenPixelsWithin(QRectF(view.offset, size * scale) & area);
-    const ImagePoint from = view.toImage(shown.topLeft());
-    return {view, shown, {from.x, from.y, shown.width() / scale, shown.height() / scale}};
-}
-
-Result<ViewTransform> FilmPainter::paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame,
-                                              QRectF area, bool own,
-                                              const std::optional<PictureBox>& lookedAt) {
-    auto reader = films_.of(told.clip);
-    if (!reader) return reader.error();
-    const QSizeF size((*reader)->info().width, (*reader)->info().height);
-    const auto [view, shown, part] = placed(told, size, area, own, lookedAt);
-    p.setClipRect(area);
-    if (shown.isEmpty()) return view;
-    const int stride = static_cast<int>(canvas_.bytesPerLine());
-    const PictureRoom room{canvas_.bits() + std::ptrdiff_t{shown.top()} * stride +
-                               std::ptrdiff_t{4} * shown.left(),
-                           stride, shown.width(), shown.height()};
-    if (auto written = (*reader)->part(FrameNumber{frame}, part, room); !written) return written.error();
-    if (!told.marks.veils.empty()) {
-        QImage image(room.bgrx, room.width, room.height, stride, QImage::Format_RGB32);
-        const QPointF offset = view.offset - shown.topLeft();
-        paintVeils(image, told.marks.veils, frame,
-                   QTransform(view.scale, 0, 0, view.scale, offset.x(), offset.y()));
-    }
-    return view;
-}
-
-Result<bool> FilmPainter::layOver(const ToldDelivery& told, std::int64_t frame) {
-    if (!told.marks.veils.empty()) return false;
-    auto reader = films_.of(told.clip);
-    if (!reader) return reader.error();
-    const QSizeF size((*reader)->info().width, (*reader)->info().height);
-    const auto [view, shown, part] = placed(told, size, layout_.picture, true, {});
-    if (shown.isEmpty()) return false;
-    auto planes = (*reader)->planes(FrameNumber{frame}, part, shown.width(), shown.height());
-    if (!planes) return planes.error();
-    if (!*planes) return false;
-    over_ = {std::move(*planes), shown.topLeft()};
-    return true;
-}
-
 void FilmPainter::paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame,
                              const std::string& about, const MeasureGhost* ghost, const ViewTransform& view,
                              QRectF area) {
@@ -221,20 +161,22 @@ void FilmPainter::paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t
                view, area, r_.words, layout_.markUnit);
 }
 
-void FilmPainter::paintWhen(QPainter& p, const Message& when, QRectF area) {
+FilmPainter::Sign FilmPainter::signOf(const Message& when, QRectF area) const {
     const double air = 0.3 * layout_.em;
-    p.setClipRect(area);
-    p.setFont(textFont(0.9 * layout_.em, true));
+    const QFont font = textFont(0.9 * layout_.em, true);
+    const QFontMetricsF metrics(font);
     const QString words = said(when);
-    const QSizeF size = QFontMetricsF(p.font()).size(Qt::TextSingleLine, words);
-    const QRectF box(area.topLeft() + QPointF(air, air),
-                     QSizeF(std::min(size.width() + 2 * air, area.width() - 2 * air), size.height()));
-    QColor under = palette::casing;
-    under.setAlphaF(0.8f);
-    p.fillRect(box, under);
+    const QSizeF size = metrics.size(Qt::TextSingleLine, words);
+    const auto even = [](double length) { return 2 * static_cast<int>(std::ceil(length / 2)); };
+    const double width = std::min(size.width() + 2 * air, area.width() - 2 * air);
+    QImage image(even(width), even(size.height()), QImage::Format_RGB32);
+    image.fill(palette::casing);
+    QPainter p(&image);
+    p.setFont(font);
     p.setPen(palette::chalk);
-    p.drawText(box.adjusted(air, 0, -air, 0), Qt::AlignVCenter | Qt::AlignLeft,
-               QFontMetricsF(p.font()).elidedText(words, Qt::ElideRight, box.width() - 2 * air));
+    p.drawText(QRectF(image.rect()).adjusted(air, 0, -air, 0), Qt::AlignVCenter | Qt::AlignLeft,
+               metrics.elidedText(words, Qt::ElideRight, width - 2 * air));
+    return {image, QPoint(even(area.left() + air), even(area.top() + air))};
 }
 
 Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const ToldBeside& beside,
@@ -244,7 +186,7 @@ Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const T
     if (together == together_.end()) {
         auto own = timesOf(segment.delivery);
         if (!own) return own.error();
-        auto other = timesOf(beside);
+        auto other = frames_.timesOf(beside);
         if (!other) return other.error();
         together = together_
                        .emplace(s.id, Lockstep({std::move(*own), std::move(*other)},
@@ -260,12 +202,12 @@ Status FilmPainter::paintOther(QPainter& p, const FilmSegment& segment, const To
     auto other = otherFrame(segment, beside, frame);
     if (!other) return other.error();
     const QRectF area = layout_.halves[0];
-    auto view = paintFrame(p, beside, *other, area, false);
+    auto view = frames_.paint(p, beside, *other, area, false, {});
     if (!view) return view.error();
     if (marks)
         paintMarks(p, beside, *other, picturedMeasure(r_, beside, segment.stop->finding), nullptr, *view,
                    area);
-    paintWhen(p, beside.then, area);
+    paintSign(p, beside.then, area);
     return Done{};
 }
 
@@ -275,11 +217,10 @@ Status FilmPainter::paintStop(QPainter& p, const FilmSegment& segment, std::int6
     const ToldDelivery& told = toldIn(r_, segment.delivery);
     const ToldBeside* beside = besideIn(r_, s);
     const QRectF area = beside ? layout_.halves[1] : layout_.picture;
-    canvas_.fill(palette::stage);
     if (beside)
         if (auto painted = paintOther(p, segment, *beside, frame, state && state->marks); !painted)
             return painted;
-    auto view = paintFrame(p, told, frame, area, true, state ? state->part : std::nullopt);
+    auto view = frames_.paint(p, told, frame, area, true, state ? state->part : std::nullopt);
     if (!view) return view.error();
     const std::string about = picturedMeasure(r_, told, s.finding);
     if (state && state->marks)
@@ -287,7 +228,7 @@ Status FilmPainter::paintStop(QPainter& p, const FilmSegment& segment, std::int6
     if (state)
         for (const Drawn& drawn : state->drawn) paintDrawn(p, drawn, *view, layout_.markUnit);
     if (state && state->pointer) paintPointer(p, *state->pointer, *view, layout_.markUnit);
-    if (beside) paintWhen(p, beside->now, area);
+    if (beside) paintSign(p, beside->now, area);
     return Done{};
 }
 
@@ -302,35 +243,80 @@ std::vector<FilmPainter::Line> FilmPainter::movingWords(const FilmSegment& s) co
     return {{said(asIs(s.stop->title)), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}};
 }
 
+void FilmPainter::paintSign(QPainter& p, const Message& when, QRectF area) const {
+    const Sign sign = signOf(when, area);
+    p.setClipRect(area);
+    p.drawImage(sign.at, sign.image);
+}
+
+std::vector<Laid> FilmPainter::laidSigns(const Stop& stop, const ToldBeside& beside) {
+    if (const auto known = signs_.find(stop.id); known != signs_.end()) return known->second;
+    std::vector<Laid>& laid = signs_[stop.id];
+    for (const Sign& sign : {signOf(beside.then, layout_.halves[0]), signOf(beside.now, layout_.halves[1])}) {
+        FrameHandle planes = planesOf(sign.image.constBits(), static_cast<int>(sign.image.bytesPerLine()),
+                                      sign.image.width(), sign.image.height());
+        if (!planes) return {};
+        laid.push_back({std::move(planes), sign.at});
+    }
+    return laid;
+}
+
+/// Lays what moves over the canvas: the frame alone, or beside another day's with what each is; false where
+/// it has to be painted.
+Result<bool> FilmPainter::layMoving(const FilmSegment& s, std::int64_t frame) {
+    std::vector<Laid> over;
+    const ToldBeside* beside = s.stop ? besideIn(r_, *s.stop) : nullptr;
+    if (beside) {
+        auto other = otherFrame(s, *beside, frame);
+        if (!other) return other.error();
+        if (auto laid = frames_.lay(over, *beside, *other, layout_.halves[0], false); !laid || !*laid)
+            return laid;
+    }
+    if (auto laid = frames_.lay(over, toldIn(r_, s.delivery), frame,
+                                beside ? layout_.halves[1] : layout_.picture, true);
+        !laid || !*laid)
+        return laid;
+    if (beside) {
+        const auto signs = laidSigns(*s.stop, *beside);
+        if (signs.empty()) return false;
+        over.insert(over.end(), signs.begin(), signs.end());
+    }
+    over_ = std::move(over);
+    return true;
+}
+
 Status FilmPainter::moving(const FilmSegment& s, std::int64_t frame) {
-    const std::string under = s.stop ? s.stop->id.value + "/moves/" : "whole/";
-    const std::string signature = under + std::to_string(frame);
+    const std::string words = s.stop ? s.stop->id.value + "/moves" : "whole";
+    const std::string signature = words + "/" + std::to_string(frame);
     if (signature == last_) return Done{};
-    const ToldDelivery& told = toldIn(r_, s.delivery);
-    const bool alone = !s.stop || !besideIn(r_, *s.stop);
-    auto laid = alone ? layOver(told, frame) : Result<bool>(false);
+    auto laid = layMoving(s, frame);
     if (!laid) return laid.error();
     last_ = signature;
-    if (*laid && under == under_) return Done{};
+    if (*laid && words == words_) return Done{};
+    const bool standing = beginAbove(words);
     QPainter p(&canvas_);
-    canvas_.fill(palette::stage);
-    if (*laid) {
-        under_ = under;
-    } else {
-        uncover();
+    if (!*laid) {
+        over_.clear();
         if (s.stop) {
             if (auto painted = paintStop(p, s, frame, nullptr); !painted) return painted;
-        } else if (auto view = paintFrame(p, told, frame, layout_.picture); !view) {
+        } else if (auto view = frames_.paint(p, toldIn(r_, s.delivery), frame, layout_.picture, true, {});
+                   !view) {
             return view.error();
         }
     }
-    paintWords(p, movingWords(s));
+    if (!standing) paintWords(p, movingWords(s));
     return Done{};
 }
 
-void FilmPainter::uncover() {
-    over_ = {};
-    under_.clear();
+bool FilmPainter::beginAbove(const std::string& words) {
+    constexpr int kSeam = 4; // rows of ground under a picture, which its colour reaches into
+    const bool standing = std::exchange(words_, words) == words;
+    changedRows_ = standing
+                       ? std::min(r_.height, 2 * ((static_cast<int>(layout_.picture.height()) + kSeam) / 2))
+                       : r_.height;
+    QPainter p(&canvas_);
+    p.fillRect(QRectF(0, 0, r_.width, standing ? layout_.picture.height() : r_.height), palette::stage);
+    return standing;
 }
 
 /// The stop's title, and its number: as a sentence where there is room for one.
@@ -363,12 +349,13 @@ Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const 
     const StageState state = stateAt(s, *segment.take, sample, toldIn(r_, s.delivery).marks);
     const std::string signature = signatureOf(s, state, caption);
     if (signature == last_) return Done{};
-    uncover();
+    over_.clear();
+    const bool standing = beginAbove(caption.empty() ? s.id.value : "caption/" + caption);
     QPainter p(&canvas_);
     if (auto painted = paintStop(p, segment, state.frame, &state); !painted) return painted;
-    if (caption.empty())
+    if (!standing && caption.empty())
         paintWords(p, linesOf(s, toldIn(r_, s.delivery).assessment));
-    else
+    else if (!standing)
         paintWords(p, {{text(caption), 1}});
     last_ = signature;
     return Done{};

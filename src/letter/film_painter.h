@@ -1,17 +1,15 @@
 // The pictures of the narrated film. Inside the letter room only.
 #pragma once
 
-#include "film/open_films.h"
+#include "letter/film_frames.h"
 #include "letter/film_plan.h"
-#include "letter/mark_painter.h"
-#include "letter/narrated_film.h"
 #include "review/replay.h"
 
 #include <QImage>
 
 #include <map>
 #include <string>
-#include <utility>
+#include <vector>
 
 namespace jg {
 
@@ -22,12 +20,10 @@ public:
     explicit FilmPainter(const FilmRecipe& recipe);
 
     const QImage& canvas() const { return canvas_; }
-    /// What lies over the canvas: a frame that needed no painting.
-    struct Over {
-        FrameHandle planes; ///< null = nothing
-        QPoint at;
-    };
-    const Over& over() const { return over_; }
+    /// What lies over the canvas, the last one uppermost: frames that needed no painting.
+    const std::vector<Laid>& over() const { return over_; }
+    /// So many rows of the canvas differ at most from what it was before the last change.
+    int changedRows() const { return changedRows_; }
     /// True times of a delivery's film. Errors: those of opening it.
     Result<FrameTimes> timesOf(int delivery);
 
@@ -39,6 +35,11 @@ public:
     Status said(const FilmSegment& segment, std::int64_t sample, const std::string& caption);
 
 private:
+    /// A small picture with words, even in place and size.
+    struct Sign {
+        QImage image;
+        QPoint at;
+    };
     /// Words of a card or under a picture.
     struct Line {
         QString text;
@@ -51,46 +52,37 @@ private:
     void paintLines(QPainter& p, const std::vector<Line>& lines, QRectF box, double least);
     /// Lines in columns beside each other.
     void card(const std::vector<std::vector<Line>>& columns);
-    /// A frame of a delivery into an area, cut to the athlete or to what is looked at; `own` = this review's.
-    Result<ViewTransform> paintFrame(QPainter& p, const ToldDelivery& told, std::int64_t frame, QRectF area,
-                                     bool own = true, const std::optional<PictureBox>& lookedAt = {});
     /// A stop's frame with what is told on it, alone or beside another day's; `state` null = without marks.
     Status paintStop(QPainter& p, const FilmSegment& segment, std::int64_t frame, const StageState* state);
     Status paintOther(QPainter& p, const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame,
                       bool marks);
-    /// Where a frame lies in an area, and what of it is seen there.
-    struct Placed {
-        ViewTransform view;
-        QRect shown; ///< whole pixels, even in place and size as films need it
-        PicturePart part;
-    };
-    Placed placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
-                  const std::optional<PictureBox>& lookedAt) const;
-    /// A frame on which nothing is told, over the canvas; false where it has to be painted. Errors: those of
-    /// Reader.
-    Result<bool> layOver(const ToldDelivery& told, std::int64_t frame);
     void paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame, const std::string& about,
                     const MeasureGhost* ghost, const ViewTransform& view, QRectF area);
     /// Whose or when, in a corner of one of two pictures.
-    void paintWhen(QPainter& p, const Message& when, QRectF area);
+    Sign signOf(const Message& when, QRectF area) const;
+    void paintSign(QPainter& p, const Message& when, QRectF area) const;
+    /// Both signs of a stop; none where there is no memory.
+    std::vector<Laid> laidSigns(const Stop& stop, const ToldBeside& beside);
+    Result<bool> layMoving(const FilmSegment& segment, std::int64_t frame);
     /// The frame of the other delivery that goes with one of the stop's own. Errors: those of opening films.
     Result<std::int64_t> otherFrame(const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame);
-    Result<FrameTimes> timesOf(const ToldDelivery& told);
     void paintMark();
     void paintWords(QPainter& p, const std::vector<Line>& lines);
-    void uncover();
+    /// Ground for a picture above words; true where these words stand there already.
+    bool beginAbove(const std::string& words);
     std::vector<Line> movingWords(const FilmSegment& segment) const;
     std::vector<Line> linesOf(const Stop& stop, const Assessment& a) const;
     QString said(const Message& message) const;
 
     const FilmRecipe& r_;
     FilmLayout layout_;
-    OpenFilms films_;
-    std::map<std::pair<std::filesystem::path, double>, FrameTimes> times_; ///< by film and capture rate
+    FilmFrames frames_;
     std::map<StopId, Lockstep> together_; ///< of stops with another day's delivery beside them
+    std::map<StopId, std::vector<Laid>> signs_;
     QImage canvas_;
-    Over over_;
-    std::string under_; ///< which words stand on the canvas under what lies over it
+    std::vector<Laid> over_;
+    int changedRows_ = 0;
+    std::string words_; ///< which words stand on the canvas, with nothing painted above them
     std::string last_;  ///< what is seen
 };
 

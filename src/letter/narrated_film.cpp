@@ -123,12 +123,14 @@ private:
     /// The canvas with what lies over it; most pictures of a stop are the one before.
     Status addCanvas(Encoder& encoder) {
         const QImage& canvas = painter_.canvas();
-        const FilmPainter::Over& over = painter_.over();
         const bool anew = std::exchange(added_, canvas.cacheKey()) != canvas.cacheKey();
-        if (anew) encoder.setPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()));
-        if (over.planes && (anew || over.planes != laid_))
-            if (auto set = encoder.setPart(*over.planes, over.at.x(), over.at.y()); !set) return set;
-        laid_ = over.planes;
+        if (anew)
+            encoder.setPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()),
+                               painter_.changedRows());
+        if (anew || laid_ != painter_.over())
+            for (const Laid& l : painter_.over())
+                if (auto set = encoder.setPart(*l.planes, l.at.x(), l.at.y()); !set) return set;
+        laid_ = painter_.over();
         return encoder.repeatPicture();
     }
 
@@ -155,8 +157,8 @@ private:
     std::int64_t start_ = 0; ///< samples before the segment at hand
     std::int64_t frame_ = 0;
     bool closed_ = false;
-    qint64 added_ = 0; ///< the canvas' key when it was last added
-    FrameHandle laid_; ///< what lay over it
+    qint64 added_ = 0;       ///< the canvas' key when it was last added
+    std::vector<Laid> laid_; ///< what lay over it
 };
 
 constexpr int kCoarsest = 32; ///< beyond it limbs smear: own choice, by eye
