@@ -52,6 +52,21 @@ QImage markImage(const std::string& png) {
     return QImage::fromData(QByteArray::fromStdString(png), "PNG");
 }
 
+bool isSeenOnPaper(const QImage& mark) {
+    constexpr int kStillSeen = 200; // of 255: darker than that is a shape beside white, by eye
+    constexpr qint64 kOneIn = 100;  // pixels, at least: own choice
+    const QImage picture = mark.convertToFormat(QImage::Format_ARGB32);
+    qint64 seen = 0;
+    for (int y = 0; y < picture.height(); ++y) {
+        const auto* line = reinterpret_cast<const QRgb*>(picture.constScanLine(y));
+        for (int x = 0; x < picture.width(); ++x) {
+            const int onPaper = 255 - (255 - qGray(line[x])) * qAlpha(line[x]) / 255;
+            if (onPaper < kStillSeen) ++seen;
+        }
+    }
+    return seen * kOneIn >= qint64{picture.width()} * picture.height();
+}
+
 QSizeF markSize(const QImage& mark, double height) {
     if (mark.isNull()) return {};
     const QSizeF most(kMostTimesAsWide * height, height);

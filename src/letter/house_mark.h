@@ -17,6 +17,9 @@ Result<std::string> readHouseMark(const std::filesystem::path& file);
 /// The mark from its PNG; null for an empty one, or bytes that are none.
 QImage markImage(const std::string& png);
 
+/// True when enough of the mark is darker than paper; a white one on nothing is not. Pure.
+bool isSeenOnPaper(const QImage& mark);
+
 /// How large the mark stands in a line so high: its own shape, never wider than four times that. Pure.
 QSizeF markSize(const QImage& mark, double height);
 

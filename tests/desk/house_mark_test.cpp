@@ -39,6 +39,21 @@ TEST(HouseMark, IsMadeSmallAndToldOfNothingButItself) {
     }
 }
 
+TEST(HouseMark, AWhiteOneIsNotSeenOnPaper) {
+    QImage mark(200, 100, QImage::Format_ARGB32);
+    mark.fill(Qt::transparent);
+    EXPECT_FALSE(isSeenOnPaper(mark));
+    QPainter p(&mark);
+    p.fillRect(20, 20, 160, 60, Qt::white);
+    EXPECT_FALSE(isSeenOnPaper(mark));
+    p.fillRect(20, 20, 160, 60, QColor(0, 0, 0, 20)); // a shadow of a shape
+    EXPECT_FALSE(isSeenOnPaper(mark));
+    p.fillRect(20, 20, 30, 20, QColor(40, 60, 50));
+    EXPECT_TRUE(isSeenOnPaper(mark));
+    EXPECT_TRUE(isSeenOnPaper(drawn(64, 64)));
+    EXPECT_TRUE(isSeenOnPaper(markImage(demoMark())));
+}
+
 TEST(HouseMark, WhatIsNoPictureIsRefusedInWords) {
     const TempFolder folder;
     const auto refused = [](const std::filesystem::path& file) {

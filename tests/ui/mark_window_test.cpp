@@ -43,9 +43,16 @@ TEST(MarkWindow, IsChosenKeptAndTakenAway) {
     auto* field = form->findChild<ui::MarkField*>("house-mark");
     ASSERT_TRUE(field);
     EXPECT_FALSE(form->findChild<QPushButton*>("mark-away")->isVisible());
+    QImage white(80, 80, QImage::Format_RGB32);
+    white.fill(Qt::white);
+    ASSERT_TRUE(white.save(QString::fromStdString((w.walk.folder / "white.png").string())));
+    field->take(w.walk.folder / "white.png"); // taken, with a word
+    auto* problem = form->findChild<QLabel*>("mark-problem");
+    EXPECT_TRUE(problem->isVisible() && problem->text().contains("white paper"));
     field->take(file);
+    EXPECT_FALSE(problem->isVisible());
     field->take(w.walk.folder / "words.png"); // told of, and the mark stays
-    EXPECT_TRUE(form->findChild<QLabel*>("mark-problem")->text().contains("words.png"));
+    EXPECT_TRUE(problem->text().contains("words.png"));
     EXPECT_TRUE(w.kept().empty());
     QTest::keyClick(form, Qt::Key_Return);
     w.d.settle();

@@ -45,15 +45,18 @@ void MarkField::choose() {
 
 void MarkField::take(const std::filesystem::path& file) {
     const auto png = readHouseMark(file);
-    problem_->setText(png ? QString() : say(png.error().text));
-    problem_->setVisible(!png);
-    if (png) show(*png);
+    if (png) return show(*png);
+    problem_->setText(say(png.error().text));
+    problem_->show();
 }
 
 void MarkField::show(const std::string& png) {
     png_ = png;
     const QImage mark = markImage(png_);
     away_->setVisible(!mark.isNull());
+    const bool pale = !mark.isNull() && !isSeenOnPaper(mark);
+    problem_->setText(pale ? say("mark-field.pale") : QString());
+    problem_->setVisible(pale);
     if (mark.isNull()) return picture_->setText(say("mark-field.none"));
     const double sharp = devicePixelRatioF();
     QPixmap shown = QPixmap::fromImage(mark.scaled((sharp * markSize(mark, em(kHeight))).toSize(),
