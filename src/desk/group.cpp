@@ -17,8 +17,12 @@ void addFindings(const std::vector<FaultInShort>& faults, GroupRow& row) {
         if (f.protects) row.protect.push_back(f.finding);
     }
     if (faults.empty()) return;
-    row.worst = faults.front().finding;
-    row.worstInSds = faults.front().gapInSds;
+    const auto worst =
+        std::max_element(faults.begin(), faults.end(), [](const FaultInShort& a, const FaultInShort& b) {
+            return a.gapInSds < b.gapInSds;
+        });
+    row.worst = worst->finding;
+    row.worstInErrors = worst->gapInSds / 1.96; // an error is shown for 95 %
 }
 
 /// What a review found; one whose results an older version did not keep is assessed here.
@@ -103,7 +107,7 @@ std::string groupAsCsv(const std::vector<GroupRow>& rows, const Playbook& playbo
                std::to_string(r.age) + "," + csvField(r.approach) + "," + date(r.lastLook) + "," +
                std::to_string(r.owed) + "," + date(r.nextDue) + "," +
                csvField(r.worst.empty() ? "" : playbook.nameOfFinding(r.worst)) + "," +
-               (r.worst.empty() ? "" : fixed(r.worstInSds, 1)) + "," + csvField(protect) + "\r\n";
+               (r.worst.empty() ? "" : fixed(r.worstInErrors, 1)) + "," + csvField(protect) + "\r\n";
     }
     return out;
 }

@@ -14,11 +14,11 @@ struct GroupRow {
     int age = 0;
     std::string approach; ///< its id
     std::optional<Date> lastLook;
-    std::optional<Date> nextDue; ///< of what the house owes, the earliest
-    int owed = 0;                ///< open promises of the house
-    std::string worst;           ///< finding id of the largest gap in the newest review; empty = none
-    double worstInSds = 0;
-    std::vector<std::string> findings; ///< all faults of the newest review, the worst first
+    std::optional<Date> nextDue;       ///< of what the house owes, the earliest
+    int owed = 0;                      ///< open promises of the house
+    std::string worst;                 ///< finding id of the largest gap in the newest review; empty = none
+    double worstInErrors = 0;          ///< that gap beside the error that is shown with it
+    std::vector<std::string> findings; ///< all faults of the newest review, what protects the arm first
     std::vector<std::string> protect;  ///< of them those that protect the arm
 };
 

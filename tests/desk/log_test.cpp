@@ -184,6 +184,15 @@ TEST(Group, IsFilteredAndLeavesWithoutNames) {
     EXPECT_EQ(rows->front().findings, older->front().findings);
     EXPECT_TRUE(rows->front().lastLook);
     ASSERT_FALSE(rows->front().findings.empty());
+    // The largest gap, beside the error that is shown with its number, whatever protects the arm.
+    const auto faults = faultsInShort(told);
+    const auto largest =
+        std::max_element(faults.begin(), faults.end(), [](const FaultInShort& a, const FaultInShort& b) {
+            return a.gapInSds < b.gapInSds;
+        });
+    EXPECT_EQ(rows->front().worst, largest->finding);
+    EXPECT_GT(rows->front().worstInErrors, 0);
+    EXPECT_NEAR(rows->front().worstInErrors * 1.96, largest->gapInSds, 1e-9);
     EXPECT_EQ(filtered(*rows, {.ageFrom = 16}).size(), 0U);
     EXPECT_EQ(filtered(*rows, {.ageFrom = 15, .ageTo = 15}).size(), 1U);
     EXPECT_EQ(filtered(*rows, {.finding = rows->front().worst}).size(), 1U);

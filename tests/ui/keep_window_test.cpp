@@ -57,6 +57,14 @@ TEST(GroupWindow, ARowLeadsToItsAthlete) {
     ASSERT_TRUE(table);
     ASSERT_TRUE(waitFor([&] { return table->rowCount() == 1; }));
     EXPECT_TRUE(table->item(0, 0)->text().contains(QString::fromStdString(walk.athlete.lastName)));
+    EXPECT_TRUE(table->item(0, 4)->text().contains("times the error"))
+        << table->item(0, 4)->text().toStdString();
+    // On a wide screen nothing is cut, and no column stands alone at the edge.
+    d.window().resize(1920, 1080);
+    d.settle();
+    for (int c = 0; c < table->columnCount(); ++c)
+        EXPECT_GT(table->columnWidth(c), table->viewport()->width() / 12) << c;
+    EXPECT_GE(table->columnWidth(4), table->fontMetrics().horizontalAdvance(table->item(0, 4)->text()));
     d.key(Qt::Key_Return);
     d.settle();
     EXPECT_TRUE(d.window().findChild<QPushButton*>("edit-athlete")->isVisible());

@@ -13,6 +13,7 @@
 
 #include <algorithm>
 #include <array>
+#include <numeric>
 #include <set>
 
 namespace jg::ui {
@@ -40,6 +41,14 @@ QComboBox* chooser(const char* name, const QString& label) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     box->setMaximumWidth(em(260));
     return box;
+}
+
+/// What is furthest off, and by how much where a number says so.
+Message worstOf(const GroupRow& r, const Playbook& playbook) {
+    if (r.worst.empty()) return msg("group-place.nothing");
+    const std::string& name = playbook.nameOfFinding(r.worst);
+    if (r.worstInErrors <= 0) return asIs(name);
+    return msg("group-place.worst-by", {{"what", name}, {"times", Decimal{r.worstInErrors, 1}}});
 }
 
 } // namespace
@@ -171,7 +180,7 @@ void GroupPlace::showRows() {
             r.lastLook ? day(*r.lastLook, DateStyle::Year) : msg("group-place.never"),
             owed,
             asIs(approach ? approach->name : r.approach),
-            r.worst.empty() ? msg("group-place.nothing") : asIs(playbook_.nameOfFinding(r.worst)),
+            worstOf(r, playbook_),
             protect.empty() ? msg("group-place.nothing") : joined(ListStyle::Commas, protect)};
         for (int c = 0; c < static_cast<int>(cells.size()); ++c) {
             auto* item = new QTableWidgetItem(say(cells[static_cast<std::size_t>(c)]));
@@ -181,10 +190,31 @@ void GroupPlace::showRows() {
         }
     }
     table_->resizeColumnsToContents();
-    for (int c = 0; c < table_->columnCount(); ++c)
-        table_->setColumnWidth(c, std::min(table_->columnWidth(c) + em(18), em(250)));
+    wanted_.clear();
+    for (int c = 0; c < table_->columnCount(); ++c) wanted_.push_back(table_->columnWidth(c) + em(18));
+    spreadColumns();
     summary_->setText(say("group-place.summary", {{"shown", shown_.size()}, {"all", all_.size()}}));
     if (!shown_.empty()) table_->selectRow(std::min(chosen, static_cast<int>(shown_.size()) - 1));
+}
+
+/// Where there is room, words are not cut and what is left is shared out.
+void GroupPlace::spreadColumns() {
+    if (wanted_.empty()) return;
+    std::vector<int> widths;
+    for (const int width : wanted_) widths.push_back(std::min(width, em(250)));
+    const auto left = [&] {
+        return table_->viewport()->width() - std::accumulate(widths.begin(), widths.end(), 0);
+    };
+    for (std::size_t c = 0; c < widths.size(); ++c)
+        widths[c] += std::clamp(left(), 0, wanted_[c] - widths[c]);
+    const int each = std::max(0, left()) / static_cast<int>(widths.size());
+    for (std::size_t c = 0; c < widths.size(); ++c)
+        table_->setColumnWidth(static_cast<int>(c), widths[c] + each);
+}
+
+void GroupPlace::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    spreadColumns();
 }
 
 void GroupPlace::moveSelection(int by) {

@@ -33,10 +33,12 @@ Q_SIGNALS:
 
 protected:
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void read();
     void showRows();
+    void spreadColumns();
     void fillChoices();
     GroupFilter filter() const;
     void save();
@@ -46,6 +48,7 @@ private:
     const Playbook& playbook_;
     std::optional<Date> unread_; ///< of which day, until it is looked at
     std::vector<GroupRow> all_, shown_;
+    std::vector<int> wanted_; ///< widths of the columns that cut nothing
     QComboBox *ages_, *approaches_, *findings_;
     QCheckBox* protect_;
     QLabel* summary_;
