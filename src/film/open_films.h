@@ -16,7 +16,9 @@ public:
     Result<Reader*> of(const std::filesystem::path& film) {
         std::unique_ptr<Reader>& reader = films_[film];
         if (!reader) {
-            auto opened = Reader::open(film);
+            // What is gone through once needs less than the window, and pages that are used again cost least.
+            constexpr std::size_t kEnough = std::size_t{384} << 20;
+            auto opened = Reader::open(film, {.budget = std::make_shared<FrameBudget>(kEnough)});
             if (!opened) return opened.error();
             reader = std::move(*opened);
         }
