@@ -30,9 +30,9 @@ const std::array<Ages, 5> kAges = {{{"group-place.all-ages", {}, {}},
                                     {"group-place.15-to-17", 15, 17},
                                     {"group-place.grown", 18, {}}}};
 
-constexpr std::array<const char*, 6> kColumns = {"group-place.athlete", "group-place.last-look",
-                                                 "group-place.owed",    "group-place.approach",
-                                                 "group-place.worst",   "group-place.protect"};
+constexpr std::array<const char*, 7> kColumns = {
+    "group-place.athlete", "group-place.last-look", "group-place.owed",   "group-place.approach",
+    "group-place.worst",   "group-place.by",        "group-place.protect"};
 
 QComboBox* chooser(const char* name, const QString& label) {
     auto* box = new QComboBox;
@@ -41,14 +41,6 @@ QComboBox* chooser(const char* name, const QString& label) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     box->setMaximumWidth(em(260));
     return box;
-}
-
-/// What is furthest off, and by how much where a number says so.
-Message worstOf(const GroupRow& r, const Playbook& playbook) {
-    if (r.worst.empty()) return msg("group-place.nothing");
-    const std::string& name = playbook.nameOfFinding(r.worst);
-    if (r.worstInErrors <= 0) return asIs(name);
-    return msg("group-place.worst-by", {{"what", name}, {"times", Decimal{r.worstInErrors, 1}}});
 }
 
 } // namespace
@@ -180,7 +172,9 @@ void GroupPlace::showRows() {
             r.lastLook ? day(*r.lastLook, DateStyle::Year) : msg("group-place.never"),
             owed,
             asIs(approach ? approach->name : r.approach),
-            worstOf(r, playbook_),
+            r.worst.empty() ? msg("group-place.nothing") : asIs(playbook_.nameOfFinding(r.worst)),
+            r.worstInErrors > 0 ? msg("group-place.times", {{"times", Decimal{r.worstInErrors, 1}}})
+                                : msg("group-place.nothing"),
             protect.empty() ? msg("group-place.nothing") : joined(ListStyle::Commas, protect)};
         for (int c = 0; c < static_cast<int>(cells.size()); ++c) {
             auto* item = new QTableWidgetItem(say(cells[static_cast<std::size_t>(c)]));

@@ -15,7 +15,7 @@ namespace jg::ui {
 namespace {
 constexpr double kMargin = 24, kTrackH = 34;
 constexpr double kBeforeMs = 250, kAfterMs = 350; // shown about the outermost positions
-constexpr double kBetweenNames = 6, kLeastBetweenNames = 1, kBesideDot = 3;
+constexpr double kBetweenNames = 6, kLeastBetweenNames = 1, kBesideDot = 2;
 
 /// Where the names begin: above their dots, and of two that are too near each other one to the left of its
 /// own and one to the right.
