@@ -90,19 +90,32 @@ TEST(BesideWindow, OfManyEarlierOnesEachIsFoundByTyping) {
     d.key(Qt::Key_J);
     QDialog* dialog = test::opened(d, "stop-beside");
     ASSERT_TRUE(dialog);
-    ASSERT_EQ(dialog->findChildren<QPushButton*>().size(), 13);
+    auto* rows = dialog->findChild<ui::RowList*>("found-rows");
+    ASSERT_TRUE(rows);
+    ASSERT_EQ(rows->rows().size(), 13U);
     const Review& wanted = earlier[11];
     const QString date = ui::say(day(wanted.date, DateStyle::Year));
-    auto* find = dialog->findChild<QLineEdit*>("choice-find");
+    auto* find = dialog->findChild<QLineEdit*>("found-line");
     ASSERT_TRUE(find);
     EXPECT_TRUE(find->hasFocus());
     QTest::keyClicks(find, date);
-    int shown = 0;
-    for (auto* button : dialog->findChildren<QPushButton*>()) shown += button->isVisible() ? 1 : 0;
-    EXPECT_EQ(shown, 1) << date.toStdString();
+    EXPECT_EQ(rows->rows().size(), 1U) << date.toStdString();
     QTest::keyClick(find, Qt::Key_Return);
     ASSERT_TRUE(waitFor([&] { return d.document().stops.front().beside.has_value(); }, 30000));
     EXPECT_EQ(d.document().stops.front().beside->review, wanted.id);
+    // Another one by a click, as by Enter.
+    d.key(Qt::Key_J);
+    dialog = test::opened(d, "stop-beside");
+    ASSERT_TRUE(dialog);
+    rows = dialog->findChild<ui::RowList*>("found-rows");
+    ASSERT_TRUE(rows);
+    QTest::mouseClick(rows->viewport(), Qt::LeftButton, {}, rows->rowRect(2).center());
+    ASSERT_TRUE(waitFor(
+        [&] {
+            return d.document().stops.front().beside &&
+                   d.document().stops.front().beside->review != wanted.id;
+        },
+        30000));
 }
 
 TEST(BesideWindow, TwoLargeOnesGoIntoTheRunningOrderOfTheLaterReview) {

@@ -35,9 +35,15 @@ void answer(Driver& d, const char* name, const QString& words) {
 void choose(Driver& d, const char* name, int option) {
     QDialog* dialog = opened(d, name);
     ASSERT_TRUE(dialog);
-    const auto buttons = dialog->findChildren<QPushButton*>();
-    ASSERT_GT(buttons.size(), option) << name;
-    d.click(buttons[option]);
+    if (auto* many = dialog->findChild<ui::RowList*>("found-rows")) {
+        ASSERT_GT(static_cast<int>(many->rows().size()), option) << name;
+        many->scrollTo(many->model()->index(option, 0));
+        QTest::mouseClick(many->viewport(), Qt::LeftButton, {}, many->rowRect(option).center());
+    } else {
+        const auto buttons = dialog->findChildren<QPushButton*>();
+        ASSERT_GT(buttons.size(), option) << name;
+        d.click(buttons[option]);
+    }
     EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>(name); }));
 }
 
@@ -251,9 +257,9 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     press("add-row");
     QDialog* pick = opened(d, "pick-row");
     ASSERT_TRUE(pick);
-    auto* search = pick->findChild<QLineEdit*>("pick-search");
+    auto* search = pick->findChild<QLineEdit*>("found-line");
     QTest::keyClicks(search, "Stance width");
-    EXPECT_EQ(pick->findChild<ui::RowList*>("pick-rows")->rows().size(), 1U);
+    EXPECT_EQ(pick->findChild<ui::RowList*>("found-rows")->rows().size(), 1U);
     QTest::keyClick(search, Qt::Key_Return);
     QDialog* asked = opened(d, "target");
     ASSERT_TRUE(asked);

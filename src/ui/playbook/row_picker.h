@@ -9,7 +9,7 @@ class QWidget;
 
 namespace jg::ui {
 
-/// A list narrowed as typed; Enter or a double click takes one, Esc none. `playbook` outlives the dialog.
+/// A list narrowed as typed; Enter or a click takes one, Esc none. `playbook` outlives the dialog.
 void pickRow(QWidget* parent, const Playbook& playbook, const Approach& approach,
              const std::function<void(const std::string& id)>& then);
 

@@ -1,10 +1,10 @@
 #include "ui/review/choice_dialog.h"
 
+#include "ui/found_list.h"
 #include "ui/theme.h"
 
 #include <QDialog>
 #include <QLineEdit>
-#include <QScrollArea>
 #include <QShortcut>
 #include <QVBoxLayout>
 
@@ -12,41 +12,39 @@ namespace jg::ui {
 
 namespace {
 
-constexpr int kMostKeys = 9;    ///< options with a key each; more are scrolled, and found by typing
-constexpr int kScrolledH = 400; ///< of them, usual pixels
+constexpr int kMostKeys = 9; ///< options with a key each
+constexpr int kFoundH = 440; ///< of a list of more, usual pixels
 
-/// Where the options stand: in the dialog, or in a part of it that scrolls under a line to find one by.
-QVBoxLayout* roomFor(const ChoiceQuestion& question, QVBoxLayout* column) {
-    if (question.options.size() <= kMostKeys) return column;
-    auto* find = new QLineEdit;
-    find->setObjectName("choice-find");
-    find->setPlaceholderText(say("choice.find", {{"count", question.options.size()}}));
-    column->addWidget(find);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFixedHeight(em(kScrolledH));
-    auto* inner = new QWidget;
-    auto* options = new QVBoxLayout(inner);
-    options->setContentsMargins(0, 0, 10, 0);
-    options->setAlignment(Qt::AlignTop);
-    scroll->setWidget(inner);
-    column->addWidget(scroll);
-    const auto shown = [inner](const QString& words) {
-        QList<QPushButton*> all;
-        for (auto* button : inner->findChildren<QPushButton*>())
-            if (button->text().contains(words.trimmed(), Qt::CaseInsensitive)) all << button;
-        return all;
-    };
-    QObject::connect(find, &QLineEdit::textChanged, inner, [inner, shown](const QString& words) {
-        const auto fitting = shown(words);
-        for (auto* button : inner->findChildren<QPushButton*>()) button->setVisible(fitting.contains(button));
+using Chosen = std::function<void(const ChoiceAnswer&)>;
+
+/// A button and a key each.
+void addKeyed(QVBoxLayout* column, QDialog* dialog, const QStringList& options, const Chosen& done) {
+    for (int key = 1; key <= options.size(); ++key) {
+        const ChoiceAnswer chosen{static_cast<std::size_t>(key - 1), {}};
+        auto* button = plainButton(QString("%1   %2").arg(key).arg(options[key - 1]));
+        button->setStyleSheet("text-align:left;");
+        QObject::connect(button, &QPushButton::clicked, dialog, [done, chosen] { done(chosen); });
+        column->addWidget(button);
+        auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
+        QObject::connect(shortcut, &QShortcut::activated, dialog, [done, chosen] { done(chosen); });
+    }
+}
+
+/// More than there are keys: found by typing.
+void addFound(QVBoxLayout* column, QDialog* dialog, const QStringList& options, const Chosen& done) {
+    std::vector<ListRow> rows;
+    for (const QString& words : options) {
+        ListRow row;
+        row.title = words;
+        rows.push_back(std::move(row));
+    }
+    auto* list = new FoundList(std::move(rows), say("choice.find", {{"count", options.size()}}));
+    list->setFixedHeight(em(kFoundH));
+    column->addWidget(list);
+    QObject::connect(list, &FoundList::taken, dialog, [done](int row) {
+        done({static_cast<std::size_t>(row), {}});
     });
-    QObject::connect(find, &QLineEdit::returnPressed, inner, [find, shown] {
-        if (const auto fitting = shown(find->text()); !fitting.isEmpty()) fitting.front()->click();
-    });
-    return options;
+    list->setFocus();
 }
 
 } // namespace
@@ -66,20 +64,7 @@ void askChoice(QWidget* parent, const ChoiceQuestion& question,
         dialog->accept();
         then(answer);
     };
-    QVBoxLayout* options = roomFor(question, column);
-    const bool keyed = options == column;
-    for (int key = 1; key <= question.options.size(); ++key) {
-        const ChoiceAnswer chosen{static_cast<std::size_t>(key - 1), {}};
-        const QString& words = question.options[key - 1];
-        auto* button = plainButton(keyed ? QString("%1   %2").arg(key).arg(words) : words);
-        button->setStyleSheet("text-align:left;");
-        button->setAutoDefault(keyed); // else Enter takes what was found
-        QObject::connect(button, &QPushButton::clicked, dialog, [done, chosen] { done(chosen); });
-        options->addWidget(button);
-        if (!keyed) continue;
-        auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
-        QObject::connect(shortcut, &QShortcut::activated, dialog, [done, chosen] { done(chosen); });
-    }
+    (question.options.size() <= kMostKeys ? addKeyed : addFound)(column, dialog, question.options, done);
     if (!question.own.isEmpty()) {
         auto* own = new QLineEdit;
         own->setPlaceholderText(question.own);

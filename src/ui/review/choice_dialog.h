@@ -15,7 +15,7 @@ struct ChoiceQuestion {
     QString name; ///< of the dialog, for tests
     QString title;
     QString hint;
-    QStringList options; ///< keys 1 to 9; more are scrolled, and found by typing
+    QStringList options; ///< keys 1 to 9; more are found by typing
     QString own;         ///< what stands in the line for another answer; empty = no such line
 };
 
