@@ -58,9 +58,15 @@ TEST(GroupWindow, ARowLeadsToItsAthlete) {
     ASSERT_TRUE(waitFor([&] { return table->rowCount() == 1; }));
     EXPECT_TRUE(table->item(0, 0)->text().contains(QString::fromStdString(walk.athlete.lastName)));
     EXPECT_TRUE(table->item(0, 5)->text().endsWith(" errors")) << table->item(0, 5)->text().toStdString();
+    const auto lastEnds = [&] {
+        return table->columnViewportPosition(table->columnCount() - 1) +
+               table->columnWidth(table->columnCount() - 1);
+    };
+    EXPECT_LE(lastEnds(), table->viewport()->width()); // no column is out of sight
     // On a wide screen nothing is cut, and no column stands alone at the edge.
     d.window().resize(1920, 1080);
     d.settle();
+    EXPECT_LE(lastEnds(), table->viewport()->width());
     for (int c = 0; c < table->columnCount(); ++c)
         EXPECT_GT(table->columnWidth(c), table->viewport()->width() / 12) << c;
     EXPECT_GE(table->columnWidth(4), table->fontMetrics().horizontalAdvance(table->item(0, 4)->text()));

@@ -191,17 +191,14 @@ void GroupPlace::showRows() {
     if (!shown_.empty()) table_->selectRow(std::min(chosen, static_cast<int>(shown_.size()) - 1));
 }
 
-/// Where there is room, words are not cut and what is left is shared out.
+/// Where there is room, words are not cut and what is left is shared out; else the widest column gives way.
 void GroupPlace::spreadColumns() {
     if (wanted_.empty()) return;
-    std::vector<int> widths;
-    for (const int width : wanted_) widths.push_back(std::min(width, em(250)));
-    const auto left = [&] {
-        return table_->viewport()->width() - std::accumulate(widths.begin(), widths.end(), 0);
-    };
-    for (std::size_t c = 0; c < widths.size(); ++c)
-        widths[c] += std::clamp(left(), 0, wanted_[c] - widths[c]);
-    const int each = std::max(0, left()) / static_cast<int>(widths.size());
+    std::vector<int> widths = wanted_;
+    const int room = table_->viewport()->width();
+    int left = room - std::accumulate(widths.begin(), widths.end(), 0);
+    for (; left < 0; ++left) --*std::max_element(widths.begin(), widths.end());
+    const int each = left / static_cast<int>(widths.size());
     for (std::size_t c = 0; c < widths.size(); ++c)
         table_->setColumnWidth(static_cast<int>(c), widths[c] + each);
 }
