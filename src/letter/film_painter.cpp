@@ -168,15 +168,17 @@ FilmPainter::Sign FilmPainter::signOf(const Message& when, QRectF area) const {
     const QString words = said(when);
     const QSizeF size = metrics.size(Qt::TextSingleLine, words);
     const auto even = [](double length) { return 2 * static_cast<int>(std::ceil(length / 2)); };
-    const double width = std::min(size.width() + 2 * air, area.width() - 2 * air);
-    QImage image(even(width), even(size.height()), QImage::Format_RGB32);
+    const QPoint at(even(area.left() + air), even(area.top() + air));
+    const int most = even(area.right() - air - at.x()) - 2; // never beyond the picture
+    QImage image(std::max(2, std::min(even(size.width() + 2 * air), most)), even(size.height()),
+                 QImage::Format_RGB32);
     image.fill(palette::casing);
     QPainter p(&image);
     p.setFont(font);
     p.setPen(palette::chalk);
     p.drawText(QRectF(image.rect()).adjusted(air, 0, -air, 0), Qt::AlignVCenter | Qt::AlignLeft,
-               metrics.elidedText(words, Qt::ElideRight, width - 2 * air));
-    return {image, QPoint(even(area.left() + air), even(area.top() + air))};
+               metrics.elidedText(words, Qt::ElideRight, image.width() - 2 * air));
+    return {image, at};
 }
 
 Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const ToldBeside& beside,

@@ -174,27 +174,45 @@ TEST(Beside, TheFilmShowsTheTwoNextToEachOtherStepForStep) {
     for (const QSize size : {QSize(320, 180), QSize(180, 320)}) {
         recipe.width = size.width(), recipe.height = size.height();
         const auto film = w.walk.folder / "beside.mp4";
-        ASSERT_TRUE(renderNarratedFilm(recipe, film, w.walk.library->files()));
+        const auto made = renderNarratedFilm(recipe, film, w.walk.library->files());
+        ASSERT_TRUE(made);
         auto reader = Reader::open(film);
         ASSERT_TRUE(reader);
-        // Before the closing card.
-        const auto frame =
-            (*reader)->info().frames() - static_cast<std::int64_t>((kClosingSeconds + 0.5) * 30);
-        const auto picture = (*reader)->picture(FrameNumber{frame});
-        ASSERT_TRUE(picture);
-        const QImage image = toImage(*picture);
-        const auto light = [&](QRectF area) {
-            double sum = 0, n = 0;
-            for (int y = static_cast<int>(area.top()) + 30; y < area.bottom() - 4; y += 3)
-                for (int x = static_cast<int>(area.left()) + 4; x < area.right() - 4; x += 3, ++n)
-                    sum += qGray(image.pixel(x, y));
-            return sum / n;
-        };
         const FilmLayout layout = layOutFilm(size);
         EXPECT_FALSE(layout.halves[0].intersects(layout.halves[1]));
-        EXPECT_LT(light(layout.halves[0]), 40) << size.width();
-        EXPECT_GT(light(layout.halves[1]), 70) << size.width();
+        const auto chapter = std::find_if(made->chapters.begin(), made->chapters.end(),
+                                          [&](const Chapter& c) { return c.title == stop.title; });
+        ASSERT_NE(chapter, made->chapters.end());
+        // While it moves, and before the closing card, while it is said.
+        for (const std::int64_t frame :
+             {(chapter->startMs + 200) * 30 / 1000,
+              (*reader)->info().frames() - static_cast<std::int64_t>((kClosingSeconds + 0.5) * 30)}) {
+            const auto picture = (*reader)->picture(FrameNumber{frame});
+            ASSERT_TRUE(picture);
+            const QImage image = toImage(*picture);
+            const auto light = [&](QRectF area) {
+                double sum = 0, n = 0;
+                for (int y = static_cast<int>(area.top()) + 30; y < area.bottom() - 4; y += 3)
+                    for (int x = static_cast<int>(area.left()) + 4; x < area.right() - 4; x += 3, ++n)
+                        sum += qGray(image.pixel(x, y));
+                return sum / n;
+            };
+            EXPECT_LT(light(layout.halves[0]), 40) << size.width() << " at " << frame;
+            EXPECT_GT(light(layout.halves[1]), 70) << size.width() << " at " << frame;
+            // Which day each is of stands in its corner.
+            for (const QRectF& half : layout.halves) {
+                int bright = 0;
+                for (int y = 0; y < 16; ++y)
+                    for (int x = 0; x < 40; ++x)
+                        bright += qGray(image.pixel(static_cast<int>(half.left()) + x,
+                                                    static_cast<int>(half.top()) + y)) > 150;
+                EXPECT_GT(bright, 10) << size.width() << " at " << frame;
+            }
+        }
     }
+    // Where the day has no room it is cut, and the film is made all the same.
+    recipe.width = 96, recipe.height = 54;
+    EXPECT_TRUE(renderNarratedFilm(recipe, w.walk.folder / "tiny.mp4", w.walk.library->files()));
 }
 
 TEST(Beside, AnotherAthletesDeliveryGoesIntoNoLetter) {
