@@ -3,22 +3,23 @@
 
 #include "film/reader.h"
 
+#include <algorithm>
 #include <filesystem>
 #include <map>
 #include <memory>
 
 namespace jg {
 
-/// Each film once, open until this ends. Belongs to one thread.
+/// Each film once, open until this ends. What is gone through once needs less than the window, and pages that
+/// are used again cost least: all of them together hold at most half a gigabyte of frames. Belongs to one
+/// thread.
 class OpenFilms {
 public:
     /// Errors: those of Reader::open.
     Result<Reader*> of(const std::filesystem::path& film) {
         std::unique_ptr<Reader>& reader = films_[film];
         if (!reader) {
-            // What is gone through once needs less than the window, and pages that are used again cost least.
-            constexpr std::size_t kEnough = std::size_t{384} << 20;
-            auto opened = Reader::open(film, {.budget = std::make_shared<FrameBudget>(kEnough)});
+            auto opened = Reader::open(film, {.budget = budget_});
             if (!opened) return opened.error();
             reader = std::move(*opened);
         }
@@ -26,6 +27,8 @@ public:
     }
 
 private:
+    std::shared_ptr<FrameBudget> budget_ = std::make_shared<FrameBudget>(
+        std::min(std::size_t{512} << 20, FrameBudget::ofThisMachine()->total()));
     std::map<std::filesystem::path, std::unique_ptr<Reader>> films_;
 };
 
