@@ -107,50 +107,55 @@ bool isWithin(const PicturePart& part, const FilmInfo& info) {
            part.top + part.height <= info.height + kRounding;
 }
 
+/// What `write` puts into a room of stored pixels, with the screen's colours and turned as it is shown. The
+/// room that it is given has what roomFor() adds wherever `to` has.
+template <typename Write>
+Status writeShown(const FilmInfo& info, const PictureRoom& to, const Write& write) {
+    const bool swap = info.rotationDeg % 180 != 0;
+    std::vector<std::uint8_t> unturned;
+    PictureRoom stored = to;
+    if (isTurned(info)) {
+        if (swap) std::swap(stored.width, stored.height);
+        stored.stride = stored.width * 4;
+        unturned = roomFor(static_cast<std::size_t>(stored.stride) * static_cast<std::size_t>(stored.height));
+        stored.bgrx = unturned.data();
+    }
+    if (Status written = write(stored); !written) return written;
+    toneMap(stored, info.transfer);
+    if (isTurned(info)) {
+        cv::Mat shown = matOf(to);
+        turnAsShown(matOf(stored), shown, info);
+    }
+    return Done{};
+}
+
 } // namespace
 
 Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth) {
-    const bool swap = info.rotationDeg % 180 != 0;
-    int width = swap ? info.height : info.width, height = swap ? info.width : info.height;
+    int width = info.width, height = info.height;
     if (maxWidth > 0 && info.width > maxWidth) {
-        width = std::max(1, static_cast<int>(static_cast<std::int64_t>(width) * maxWidth / info.width));
+        width = maxWidth;
         height = std::max(1, static_cast<int>(static_cast<std::int64_t>(height) * maxWidth / info.width));
     }
     const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4;
     auto pixels = std::make_shared<std::vector<std::uint8_t>>(roomFor(bytes));
-    const PictureRoom stored{pixels->data(), width * 4, width, height};
-    const bool asItIs = width == frame.width && height == frame.height;
-    if (!asItIs || !planesToBgrx(frame, {0, 0, double(width), double(height)}, stored))
-        if (auto made = toBgrx(frame, width, height, pixels->data()); !made) return made.error();
+    const auto written =
+        writeShown(info, {pixels->data(), width * 4, width, height}, [&](const PictureRoom& to) -> Status {
+            const bool asItIs = to.width == frame.width && to.height == frame.height;
+            if (asItIs && planesToBgrx(frame, {0, 0, double(to.width), double(to.height)}, to)) return Done{};
+            return toBgrx(frame, to.width, to.height, to.bgrx);
+        });
+    if (!written) return written.error();
     pixels->resize(bytes);
-    toneMap(stored, info.transfer);
-    if (!isTurned(info)) return Picture{width, height, std::move(pixels)};
-    auto turned = std::make_shared<std::vector<std::uint8_t>>(pixels->size());
-    if (swap) std::swap(width, height);
-    cv::Mat shown(height, width, CV_8UC4, turned->data());
-    turnAsShown(matOf(stored), shown, info);
-    return Picture{width, height, std::move(turned)};
+    return Picture{width, height, std::move(pixels)};
 }
 
 Status writePart(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, const PictureRoom& to) {
     if (!isWithin(part, info) || to.width <= 0 || to.height <= 0)
         return fail(ErrorCode::BadInput, msg("convert.no-such-part"));
-    const PicturePart stored = storedPart(part, frame, info);
-    if (!isTurned(info)) {
-        if (auto written = writeStored(frame, stored, to); !written) return written;
-        toneMap(to, info.transfer);
-        return Done{};
-    }
-    const bool swap = info.rotationDeg % 180 != 0;
-    const int width = swap ? to.height : to.width, height = swap ? to.width : to.height;
-    std::vector<std::uint8_t> pixels(std::size_t{4} * static_cast<std::size_t>(width) *
-                                     static_cast<std::size_t>(height));
-    const PictureRoom room{pixels.data(), width * 4, width, height};
-    if (auto written = writeStored(frame, stored, room); !written) return written;
-    toneMap(room, info.transfer);
-    cv::Mat shown = matOf(to);
-    turnAsShown(matOf(room), shown, info);
-    return Done{};
+    return writeShown(info, to, [&](const PictureRoom& stored) {
+        return writeStored(frame, storedPart(part, frame, info), stored);
+    });
 }
 
 Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, int width,
