@@ -30,8 +30,9 @@ Result<FrameTimes> FilmFrames::timesOf(const ToldDelivery& told) {
     return times_[key] = trueSeconds((*reader)->info(), told.captureFps);
 }
 
-FilmFrames::Placed FilmFrames::placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
+FilmFrames::Placed FilmFrames::placed(const ToldDelivery& told, const FilmInfo& film, QRectF area, bool own,
                                       const std::optional<PictureBox>& lookedAt) const {
+    const QSizeF size(film.width, film.height);
     const QRectF part = lookedAt ? inShape(rectOf(*lookedAt), size, area.size())
                                  : athletePart(told.marks, own ? &r_.review : nullptr, size, area.size());
     const double scale = area.width() / part.width();
@@ -45,8 +46,7 @@ Result<ViewTransform> FilmFrames::paint(QPainter& p, const ToldDelivery& told, s
                                         QRectF area, bool own, const std::optional<PictureBox>& lookedAt) {
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
-    const QSizeF size((*reader)->info().width, (*reader)->info().height);
-    const auto [view, shown, part] = placed(told, size, area, own, lookedAt);
+    const auto [view, shown, part] = placed(told, (*reader)->info(), area, own, lookedAt);
     p.setClipRect(area);
     if (shown.isEmpty()) return view;
     const auto known = std::find_if(backdrops_.begin(), backdrops_.end(), [&](const Backdrop& b) {
@@ -75,8 +75,7 @@ Result<bool> FilmFrames::lay(std::vector<Laid>& over, const ToldDelivery& told, 
     if (!told.marks.veils.empty()) return false;
     auto reader = films_.of(told.clip);
     if (!reader) return reader.error();
-    const QSizeF size((*reader)->info().width, (*reader)->info().height);
-    const auto [view, shown, part] = placed(told, size, area, own, {});
+    const auto [view, shown, part] = placed(told, (*reader)->info(), area, own, {});
     if (shown.isEmpty()) return false;
     auto planes = (*reader)->planes(FrameNumber{frame}, part, shown.width(), shown.height());
     if (!planes) return planes.error();

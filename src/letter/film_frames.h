@@ -46,7 +46,7 @@ private:
         QRect shown; ///< whole pixels, even in place and size as films need it
         PicturePart part;
     };
-    Placed placed(const ToldDelivery& told, QSizeF size, QRectF area, bool own,
+    Placed placed(const ToldDelivery& told, const FilmInfo& film, QRectF area, bool own,
                   const std::optional<PictureBox>& lookedAt) const;
 
     /// A frame as it lies under what is told: a pointer moves over the same one.

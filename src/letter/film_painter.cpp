@@ -1,13 +1,10 @@
 #include "letter/film_painter.h"
 
-#include "film/true_time.h"
 #include "letter/fonts.h"
 #include "letter/house_mark.h"
 #include "letter/mark_scene.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
-#include "letter/still.h"
-#include "letter/veils.h"
 #include "review/letter_model.h"
 #include "review/lockstep.h"
 #include "review/told_number.h"
@@ -178,7 +175,10 @@ FilmPainter::Sign FilmPainter::signOf(const Message& when, QRectF area) const {
     p.setPen(palette::chalk);
     p.drawText(QRectF(image.rect()).adjusted(air, 0, -air, 0), Qt::AlignVCenter | Qt::AlignLeft,
                metrics.elidedText(words, Qt::ElideRight, image.width() - 2 * air));
-    return {image, at};
+    return {
+        image,
+        {planesOf(image.constBits(), static_cast<int>(image.bytesPerLine()), image.width(), image.height()),
+         at}};
 }
 
 Result<std::int64_t> FilmPainter::otherFrame(const FilmSegment& segment, const ToldBeside& beside,
@@ -209,7 +209,8 @@ Status FilmPainter::paintOther(QPainter& p, const FilmSegment& segment, const To
     if (marks)
         paintMarks(p, beside, *other, picturedMeasure(r_, beside, segment.stop->finding), nullptr, *view,
                    area);
-    paintSign(p, beside.then, area);
+    const Sign& then = signsOf(*segment.stop, beside)[0];
+    p.drawImage(then.laid.at, then.image);
     return Done{};
 }
 
@@ -230,7 +231,10 @@ Status FilmPainter::paintStop(QPainter& p, const FilmSegment& segment, std::int6
     if (state)
         for (const Drawn& drawn : state->drawn) paintDrawn(p, drawn, *view, layout_.markUnit);
     if (state && state->pointer) paintPointer(p, *state->pointer, *view, layout_.markUnit);
-    if (beside) paintSign(p, beside->now, area);
+    if (beside) {
+        const Sign& now = signsOf(s, *beside)[1];
+        p.drawImage(now.laid.at, now.image);
+    }
     return Done{};
 }
 
@@ -245,22 +249,11 @@ std::vector<FilmPainter::Line> FilmPainter::movingWords(const FilmSegment& s) co
     return {{said(asIs(s.stop->title)), 1, true}, {said(msg("film.slowed")), 0.9, false, false, true, 0.1}};
 }
 
-void FilmPainter::paintSign(QPainter& p, const Message& when, QRectF area) const {
-    const Sign sign = signOf(when, area);
-    p.setClipRect(area);
-    p.drawImage(sign.at, sign.image);
-}
-
-std::vector<Laid> FilmPainter::laidSigns(const Stop& stop, const ToldBeside& beside) {
-    if (const auto known = signs_.find(stop.id); known != signs_.end()) return known->second;
-    std::vector<Laid>& laid = signs_[stop.id];
-    for (const Sign& sign : {signOf(beside.then, layout_.halves[0]), signOf(beside.now, layout_.halves[1])}) {
-        FrameHandle planes = planesOf(sign.image.constBits(), static_cast<int>(sign.image.bytesPerLine()),
-                                      sign.image.width(), sign.image.height());
-        if (!planes) return {};
-        laid.push_back({std::move(planes), sign.at});
-    }
-    return laid;
+const FilmPainter::Signs& FilmPainter::signsOf(const Stop& stop, const ToldBeside& beside) {
+    const auto [known, isNew] = signs_.try_emplace(stop.id);
+    if (isNew)
+        known->second = {signOf(beside.then, layout_.halves[0]), signOf(beside.now, layout_.halves[1])};
+    return known->second;
 }
 
 /// Lays what moves over the canvas: the frame alone, or beside another day's with what each is; false where
@@ -278,11 +271,11 @@ Result<bool> FilmPainter::layMoving(const FilmSegment& s, std::int64_t frame) {
                                 beside ? layout_.halves[1] : layout_.picture, true);
         !laid || !*laid)
         return laid;
-    if (beside) {
-        const auto signs = laidSigns(*s.stop, *beside);
-        if (signs.empty()) return false;
-        over.insert(over.end(), signs.begin(), signs.end());
-    }
+    if (beside)
+        for (const Sign& sign : signsOf(*s.stop, *beside)) {
+            if (!sign.laid.planes) return false;
+            over.push_back(sign.laid);
+        }
     over_ = std::move(over);
     return true;
 }

@@ -7,6 +7,7 @@
 
 #include <QImage>
 
+#include <array>
 #include <map>
 #include <string>
 #include <vector>
@@ -35,11 +36,12 @@ public:
     Status said(const FilmSegment& segment, std::int64_t sample, const std::string& caption);
 
 private:
-    /// A small picture with words, even in place and size.
+    /// A small picture with words, to be painted or laid over the canvas.
     struct Sign {
         QImage image;
-        QPoint at;
+        Laid laid; ///< its planes are null where there is no memory
     };
+    using Signs = std::array<Sign, 2>; ///< as FilmLayout::halves
     /// Words of a card or under a picture.
     struct Line {
         QString text;
@@ -60,9 +62,8 @@ private:
                     const MeasureGhost* ghost, const ViewTransform& view, QRectF area);
     /// Whose or when, in a corner of one of two pictures.
     Sign signOf(const Message& when, QRectF area) const;
-    void paintSign(QPainter& p, const Message& when, QRectF area) const;
-    /// Both signs of a stop; none where there is no memory.
-    std::vector<Laid> laidSigns(const Stop& stop, const ToldBeside& beside);
+    /// Those of a stop, made once.
+    const Signs& signsOf(const Stop& stop, const ToldBeside& beside);
     Result<bool> layMoving(const FilmSegment& segment, std::int64_t frame);
     /// The frame of the other delivery that goes with one of the stop's own. Errors: those of opening films.
     Result<std::int64_t> otherFrame(const FilmSegment& segment, const ToldBeside& beside, std::int64_t frame);
@@ -78,7 +79,7 @@ private:
     FilmLayout layout_;
     FilmFrames frames_;
     std::map<StopId, Lockstep> together_; ///< of stops with another day's delivery beside them
-    std::map<StopId, std::vector<Laid>> signs_;
+    std::map<StopId, Signs> signs_;
     QImage canvas_;
     std::vector<Laid> over_;
     int changedRows_ = 0;

@@ -127,10 +127,11 @@ private:
         if (anew)
             encoder.setPicture(canvas.constBits(), static_cast<int>(canvas.bytesPerLine()),
                                painter_.changedRows());
-        if (anew || laid_ != painter_.over())
-            for (const Laid& l : painter_.over())
+        if (anew || laid_ != painter_.over()) {
+            laid_ = painter_.over();
+            for (const Laid& l : laid_)
                 if (auto set = encoder.setPart(*l.planes, l.at.x(), l.at.y()); !set) return set;
-        laid_ = painter_.over();
+        }
         return encoder.repeatPicture();
     }
 
