@@ -1,6 +1,7 @@
 #include "desk/group.h"
 
 #include "base/number.h"
+#include "coaching/gap.h"
 #include "desk/begin_judging.h"
 #include "letter/csv.h"
 
@@ -22,7 +23,7 @@ void addFindings(const std::vector<FaultInShort>& faults, GroupRow& row) {
             return a.gapInSds < b.gapInSds;
         });
     row.worst = worst->finding;
-    row.worstInErrors = worst->gapInSds / 1.96; // an error is shown for 95 %
+    row.worstInErrors = inErrors(worst->gapInSds);
 }
 
 /// What a review found; one whose results an older version did not keep is assessed here.

@@ -1,5 +1,7 @@
 #include "review/plan_rules.h"
 
+#include "coaching/gap.h"
+
 #include <algorithm>
 
 namespace jg {
@@ -90,7 +92,8 @@ private:
             reasons.push_back(msg("proposal.alone"));
         if (playbook_.groupOfFinding(judged.finding.id) == "lower") reasons.push_back(msg("proposal.lower"));
         if (playbook_.measure(judged.finding.id) && judged.finding.gapInSds > 0)
-            reasons.push_back(msg("proposal.gap", {{"times", Decimal{judged.finding.gapInSds / 1.96, 1}}}));
+            reasons.push_back(
+                msg("proposal.gap", {{"times", Decimal{inErrors(judged.finding.gapInSds), 1}}}));
         return reasons;
     }
 
