@@ -4,6 +4,7 @@
 #include "film/ffmpeg_handles.h"
 #include "film/reader.h"
 
+#include "tests/film/colours.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {
@@ -21,27 +22,6 @@ struct Pixels {
     std::vector<std::uint8_t> bytes;
     PictureRoom room;
 };
-
-/// Of the colours of two pictures of one size, `margin` pixels of each edge left out.
-struct Difference {
-    int largest = 0;
-    double mean = 0;
-};
-
-Difference between(const std::uint8_t* a, const std::uint8_t* b, int width, int height, int margin) {
-    Difference d;
-    int count = 0;
-    for (int y = margin; y < height - margin; ++y)
-        for (int x = margin; x < width - margin; ++x)
-            for (int c = 0; c < 3; ++c, ++count) {
-                const std::ptrdiff_t at = std::ptrdiff_t{4} * (std::ptrdiff_t{y} * width + x) + c;
-                const int off = std::abs(a[at] - b[at]);
-                d.largest = std::max(d.largest, off);
-                d.mean += off;
-            }
-    d.mean /= std::max(1, count);
-    return d;
-}
 
 std::vector<std::uint8_t> bytesOf(const std::string& text) {
     return {text.begin(), text.end()};
@@ -91,14 +71,15 @@ TEST(Part, AtItsOwnSizeIsThatPartOfThePicture) {
         ASSERT_TRUE((*reader)->part(FrameNumber{3}, {31, 44, 84, 62}, part.room)) << name;
         const auto reference = cropped(*picture, 31, 44, 84, 62);
         // Colour is interpolated from another place on: a step, which a curve of brightness widens.
-        const Difference d = between(part.bytes.data(), reference.data(), 84, 62, 0);
+        const test::Difference d = test::between(part.bytes.data(), reference.data(), 84, 62, 0);
         EXPECT_LE(d.largest, (*reader)->info().transfer == Transfer::Standard ? 1 : 64) << name;
         EXPECT_LE(d.mean, 0.1) << name;
         Pixels whole(picture->width, picture->height);
         const PicturePart all{0, 0, double(picture->width), double(picture->height)};
         ASSERT_TRUE((*reader)->part(FrameNumber{3}, all, whole.room)) << name;
         EXPECT_LE(
-            between(whole.bytes.data(), picture->pixels->data(), picture->width, picture->height, 0).largest,
+            test::between(whole.bytes.data(), picture->pixels->data(), picture->width, picture->height, 0)
+                .largest,
             1)
             << name;
     }
@@ -124,7 +105,7 @@ TEST(Part, IsScaledAsFfmpegScalesIt) {
         Pixels part(c.width, c.height);
         ASSERT_EQ(reference.size(), part.bytes.size());
         ASSERT_TRUE((*reader)->part(FrameNumber{3}, c.part, part.room));
-        const Difference d = between(part.bytes.data(), reference.data(), c.width, c.height, 8);
+        const test::Difference d = test::between(part.bytes.data(), reference.data(), c.width, c.height, 8);
         EXPECT_LE(d.largest, 3) << c.width;
         EXPECT_LE(d.mean, 0.3) << c.width;
     }
@@ -219,8 +200,8 @@ TEST(Encoder, PlanesAreLaidOverAPictureWhereTheyBelong) {
     Pixels small(96, 54);
     ASSERT_TRUE((*source)->part(FrameNumber{3}, {0, 0, 320, 180}, small.room));
     const auto inside = cropped(*picture, 32, 20, 96, 54), above = cropped(*picture, 0, 0, 160, 18);
-    EXPECT_LE(between(inside.data(), small.bytes.data(), 96, 54, 2).mean, 3);
-    EXPECT_LE(between(above.data(), grey.data(), 160, 18, 0).largest, 4);
+    EXPECT_LE(test::between(inside.data(), small.bytes.data(), 96, 54, 2).mean, 3);
+    EXPECT_LE(test::between(above.data(), grey.data(), 160, 18, 0).largest, 4);
 }
 
 } // namespace
