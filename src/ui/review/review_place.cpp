@@ -291,11 +291,11 @@ void ReviewPlace::goTo(Stage stage) {
     refreshPicture();
 }
 
-/// The picture, the letter, or what the bench has instead.
 void ReviewPlace::showHints() {
     if (current_) foot_->setHints(current_->hints());
 }
 
+/// The picture, the letter, or what the bench has instead.
 void ReviewPlace::showMiddle() {
     QWidget* own = current_ ? current_->middle() : nullptr;
     if (own)
