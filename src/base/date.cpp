@@ -1,5 +1,7 @@
 #include "base/date.h"
 
+#include "base/time_zone.h"
+
 #include <array>
 #include <charconv>
 #include <cstdio>
@@ -56,30 +58,16 @@ int daysBetween(Date a, Date b) {
     return static_cast<int>((sys_days{b} - sys_days{a}).count());
 }
 
-namespace {
-std::tm localNow() {
-    const std::time_t now = std::time(nullptr);
-    std::tm local{};
-    localtime_r(&now, &local);
-    return local;
-}
-} // namespace
-
 std::int64_t SystemClock::nowUnix() const {
     return std::time(nullptr);
 }
 
 Date SystemClock::today() const {
-    const std::tm t = localNow();
-    return Date{year{t.tm_year + 1900}, month{static_cast<unsigned>(t.tm_mon + 1)},
-                day{static_cast<unsigned>(t.tm_mday)}};
+    return civilAt(nowUnix()).date;
 }
 
 std::string SystemClock::timeOfDay() const {
-    const std::tm t = localNow();
-    char text[16];
-    std::snprintf(text, sizeof text, "%02d:%02d", t.tm_hour, t.tm_min);
-    return text;
+    return clockWords(civilAt(nowUnix()));
 }
 
 std::int64_t FixedClock::nowUnix() const {

@@ -1,6 +1,7 @@
 #include "base/file_store.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cerrno>
 #include <cstring>
 #include <fcntl.h>
@@ -118,24 +119,55 @@ CopyFault copyAll(const fs::path& from, const fs::path& to) {
     return fault;
 }
 
+Status mayBeReplaced(const fs::path& path) {
+    std::error_code ec;
+    if (const auto there = fs::symlink_status(path, ec); fs::exists(there) && !fs::is_regular_file(there))
+        return fail(ErrorCode::Refused, msg("file-store.not-an-ordinary-file", {{"path", path.string()}}));
+    return Done{};
+}
+
+/// The content first, then the name: a power cut leaves the old file or the new one.
+Status giveName(const fs::path& from, const fs::path& path) {
+    if (const int error = flushToDisk(from)) return writeError(path, error);
+    if (::rename(from.c_str(), path.c_str()) != 0) return writeError(path, errno);
+    if (const int error = syncFolder(path.parent_path())) return writeError(path, error);
+    return Done{};
+}
+
+/// A neighbour that no other thread or program writes to. The ending stays last, since encoders choose the
+/// container by it.
+fs::path neighbourOf(const fs::path& path) {
+    static std::atomic<unsigned> serial = 0;
+    return path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + std::to_string(++serial) +
+                                 "-" + path.filename().string());
+}
+
 } // namespace
+
+int syncFolder(const fs::path& folder) {
+    const int fd = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (fd < 0) return errno;
+    // A file system that can't sync a folder has nothing to lose by it.
+    const int error = ::fsync(fd) == 0 || errno == EINVAL ? 0 : errno;
+    ::close(fd);
+    return error;
+}
 
 Status FileStore::publish(const fs::path& path, const std::function<Status(const fs::path&)>& make) {
     std::error_code ec;
     if (path.has_parent_path()) fs::create_directories(path.parent_path(), ec);
     if (ec) return writeError(path, ec.value());
-    if (const auto there = fs::symlink_status(path, ec); fs::exists(there) && !fs::is_regular_file(there))
-        return fail(ErrorCode::Refused, msg("file-store.not-an-ordinary-file", {{"path", path.string()}}));
-    // The ending stays last, since encoders choose the container by it.
-    const fs::path temporary =
-        path.parent_path() / (".part-" + std::to_string(::getpid()) + "-" + path.filename().string());
+    if (auto may = mayBeReplaced(path); !may) return may;
+    const fs::path temporary = neighbourOf(path);
     Status made = make(temporary);
-    if (made) {
-        if (const int error = flushToDisk(temporary)) made = writeError(path, error);
-    }
-    if (made && ::rename(temporary.c_str(), path.c_str()) != 0) made = writeError(path, errno);
+    if (made) made = giveName(temporary, path);
     if (!made) fs::remove(temporary, ec);
     return made;
+}
+
+Status FileStore::settle(const fs::path& from, const fs::path& path) {
+    if (auto may = mayBeReplaced(path); !may) return may;
+    return giveName(from, path);
 }
 
 Status FileStore::write(const fs::path& path, std::string_view bytes) {

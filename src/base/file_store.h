@@ -13,9 +13,13 @@ namespace jg {
 /// Reads a whole file; only an ordinary one, no pipe and no device. Errors: NotFound, Unreadable.
 Result<std::string> readFile(const std::filesystem::path& path);
 
+/// What was renamed or made in a folder is on the disk from then on. The error's number; 0 = done.
+int syncFolder(const std::filesystem::path& folder);
+
 /// Writes files so that a reader sees the old content or the new one, never a part, and nobody but the owner
-/// reads them. What is no ordinary file (a link, a device, a pipe) is never replaced: Refused. Thread-safe.
-/// Tests replace it to make the disk full.
+/// reads them; when a call returns, content and name are on the disk. Two threads or programs may write one
+/// path: one of them wins, whole. What is no ordinary file (a link, a device, a pipe) is never replaced:
+/// Refused. Thread-safe. Tests replace it to make the disk full.
 class FileStore {
 public:
     virtual ~FileStore() = default;
@@ -27,6 +31,9 @@ public:
     /// removed when `make` fails, so no half file is left. Errors: those of make, DiskFull, WriteFailed.
     virtual Status publish(const std::filesystem::path& path,
                            const std::function<Status(const std::filesystem::path& temporary)>& make);
+    /// Gives a finished file of the same disk its name; an ordinary one of that name is replaced. Errors: as
+    /// publish().
+    virtual Status settle(const std::filesystem::path& from, const std::filesystem::path& path);
 };
 
 /// The sentence for errno after a failed write.

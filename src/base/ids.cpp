@@ -1,8 +1,30 @@
 #include "base/ids.h"
 
+#include <algorithm>
 #include <cstdio>
 
 namespace jg {
+
+namespace {
+
+bool isAlnum(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
+}
+
+} // namespace
+
+bool isId(std::string_view text) {
+    constexpr std::size_t kLongest = 80;
+    return !text.empty() && text.size() <= kLongest && isAlnum(text.front()) &&
+           std::all_of(text.begin(), text.end(), [](char c) { return isAlnum(c) || c == '-' || c == '_'; });
+}
+
+bool isPlainName(std::string_view text) {
+    constexpr std::size_t kLongest = 200;
+    return !text.empty() && text.size() <= kLongest && text.front() != '.' &&
+           std::all_of(text.begin(), text.end(),
+                       [](char c) { return isAlnum(c) || c == '.' || c == '-' || c == '_'; });
+}
 
 std::uint64_t IdSource::bits() {
     if (engine_) return (*engine_)();

@@ -6,6 +6,7 @@
 #include <optional>
 #include <random>
 #include <string>
+#include <string_view>
 
 namespace jg {
 
@@ -16,6 +17,15 @@ struct Id {
     bool empty() const { return value.empty(); }
     auto operator<=>(const Id&) const = default;
 };
+
+/// True for what may be an id: 1 to 80 letters, digits, '-' and '_', a letter or digit first. So an id is
+/// never a path, an empty text or a word that a file system reads otherwise. Every id that comes from outside
+/// goes through here (`idIn` of the documents).
+bool isId(std::string_view text);
+
+/// True for a file's name as this program makes them: 1 to 200 letters, digits, '.', '-' and '_', no dot
+/// first.
+bool isPlainName(std::string_view text);
 
 using AthleteId = Id<struct AthleteTag>;
 using SubmissionId = Id<struct SubmissionTag>;

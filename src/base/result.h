@@ -33,7 +33,7 @@ struct Error {
 
 /// A value of T, or an Error. Value type; not thread-safe by itself.
 template <typename T>
-class Result {
+class [[nodiscard]] Result {
 public:
     Result(T value)
         : state_(std::move(value)) {}

@@ -1,52 +1,77 @@
 #include "base/time_zone.h"
 
+#include <algorithm>
+#include <atomic>
 #include <cstdio>
 #include <cstdlib>
 #include <ctime>
-#include <filesystem>
-#include <optional>
 
 namespace jg {
 
+using namespace std::chrono;
+
 namespace {
 
-/// What the environment said at the start.
-const std::optional<std::string>& machinesOwn() {
-    static const std::optional<std::string> own =
-        std::getenv("TZ") ? std::optional<std::string>(std::getenv("TZ")) : std::nullopt;
-    return own;
+std::tm machineTime(std::int64_t unix) {
+    const auto at = static_cast<std::time_t>(unix);
+    std::tm local{};
+    ::localtime_r(&at, &local);
+    return local;
 }
 
-bool isKnown(const std::string& zone) {
-    constexpr const char* kLetters = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789_+-/";
-    if (zone.find_first_not_of(kLetters) != std::string::npos || zone.front() == '/') return false;
-    std::error_code ec;
-    return std::filesystem::is_regular_file("/usr/share/zoneinfo/" + zone, ec);
+class MachinesOwn final : public TimeZone {
+public:
+    int offsetAt(std::int64_t unix) const override { return static_cast<int>(machineTime(unix).tm_gmtoff); }
+    std::string shortNameAt(std::int64_t unix) const override {
+        const char* name = machineTime(unix).tm_zone;
+        return name ? name : "";
+    }
+};
+
+std::atomic<std::shared_ptr<const TimeZone>>& inUse() {
+    static std::atomic<std::shared_ptr<const TimeZone>> zone{std::make_shared<const MachinesOwn>()};
+    return zone;
 }
 
 } // namespace
 
-Status useTimeZone(const std::string& zone) {
-    const auto& own = machinesOwn();
-    if (zone.empty()) {
-        own ? ::setenv("TZ", own->c_str(), 1) : ::unsetenv("TZ");
-    } else {
-        if (!isKnown(zone)) return fail(ErrorCode::BadInput, msg("time-zone.unknown", {{"zone", zone}}));
-        ::setenv("TZ", zone.c_str(), 1);
-    }
-    ::tzset();
-    return Done{};
+void useTimeZone(std::shared_ptr<const TimeZone> zone) {
+    inUse().store(zone ? std::move(zone) : std::make_shared<const MachinesOwn>());
+}
+
+CivilTime civilAt(std::int64_t unix) {
+    const sys_seconds local{seconds(unix + inUse().load()->offsetAt(unix))};
+    const auto day = floor<days>(local);
+    const auto minutes = duration_cast<std::chrono::minutes>(local - day).count();
+    return {Date(day), static_cast<int>(minutes / 60), static_cast<int>(minutes % 60)};
+}
+
+std::int64_t unixAt(const CivilTime& local) {
+    constexpr std::int64_t kDayS = 86400;
+    const auto zone = inUse().load();
+    const std::int64_t asUtc = duration_cast<seconds>(sys_days{local.date}.time_since_epoch()).count() +
+                               local.hour * 3600 + local.minute * 60;
+    // The offsets of a day before and after: between them it changes at most once.
+    const int before = zone->offsetAt(asUtc - kDayS), after = zone->offsetAt(asUtc + kDayS);
+    for (const int offset : {std::max(before, after), std::min(before, after)})
+        if (zone->offsetAt(asUtc - offset) == offset) return asUtc - offset;
+    return asUtc - before; // in the gap
+}
+
+std::string clockWords(const CivilTime& local) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%02d:%02d", local.hour, local.minute);
+    return text;
 }
 
 std::string timeZoneNow() {
-    const std::time_t now = std::time(nullptr);
-    std::tm local{};
-    ::localtime_r(&now, &local);
-    const long minutes = local.tm_gmtoff / 60;
-    char text[64];
-    std::snprintf(text, sizeof text, "%s, UTC%c%02ld:%02ld", local.tm_zone, minutes < 0 ? '-' : '+',
-                  std::labs(minutes) / 60, std::labs(minutes) % 60);
-    return text;
+    const auto zone = inUse().load();
+    const std::int64_t now = std::time(nullptr);
+    const int minutes = zone->offsetAt(now) / 60;
+    char text[32];
+    std::snprintf(text, sizeof text, "UTC%c%02d:%02d", minutes < 0 ? '-' : '+', std::abs(minutes) / 60,
+                  std::abs(minutes) % 60);
+    return zone->shortNameAt(now) + ", " + text;
 }
 
 } // namespace jg

@@ -382,7 +382,7 @@ void Reader::Impl::aheadBackward(const FrameCache::Travel& travel, const Interru
     // Decoding earlier would push out what is still to be shown.
     const bool fits = held + group + 16 <= capacity;
     if (!fits && held > std::max<std::int64_t>(16, std::min(group, capacity) / 3)) return;
-    frame(last, interrupt);
+    frame(last, interrupt).ok(); // whoever asks for it is told
 }
 
 Reader::Reader(std::unique_ptr<Impl> impl)
