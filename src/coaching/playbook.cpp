@@ -1,5 +1,6 @@
 #include "coaching/playbook.h"
 
+#include "base/document.h"
 #include "base/file_store.h"
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
@@ -164,7 +165,7 @@ void readRows(const PlaybookFiles& files, const std::string& kind, std::vector<R
     const std::string name = kind + ".json";
     Message at = msg("playbook.the-file");
     try {
-        const json document = json::parse(fileOf(files, name));
+        const json document = parseDocument(fileOf(files, name));
         for (const auto& row : document.at(kind)) {
             at = msg("playbook.row", {{"row", rows.size() + 1}});
             rows.push_back(make(row));
@@ -177,7 +178,7 @@ void readRows(const PlaybookFiles& files, const std::string& kind, std::vector<R
 void readApproaches(const PlaybookFiles& files, Playbook& p) {
     for (const auto& [name, text] : files) {
         try {
-            const json document = json::parse(text);
+            const json document = parseDocument(text);
             if (document.value("format", "") == kApproachFormat)
                 p.approaches.push_back(approachFromJson(document));
         } catch (const std::exception& e) {
@@ -272,7 +273,7 @@ Result<Playbook> loadPlaybook(const std::filesystem::path& folder) {
 Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text) {
     if (live.text && *live.text == text) return live;
     try {
-        Playbook p = parsePlaybook(json::parse(text).get<PlaybookFiles>(), live.measures);
+        Playbook p = parsePlaybook(parseDocument(text).get<PlaybookFiles>(), live.measures);
         p.depths = live.depths;
         p.trials = live.trials;
         p.lengths = live.lengths;

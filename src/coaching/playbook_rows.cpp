@@ -1,5 +1,6 @@
 #include "coaching/playbook_rows.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 #include "coaching/needs.h"
 #include "coaching/playbook_files.h"
@@ -226,10 +227,10 @@ Result<Playbook> withRows(const Playbook& playbook,
                           const std::vector<std::pair<std::string, PlaybookRow>>& rows) {
     try {
         auto files =
-            json::parse(playbook.shipped ? *playbook.shipped : std::string("{}")).get<PlaybookFiles>();
+            parseDocument(playbook.shipped ? *playbook.shipped : std::string("{}")).get<PlaybookFiles>();
         for (std::size_t kind = 0; kind < std::size(kFiles); ++kind) {
             std::string& text = files.at(std::string(kFiles[kind]) + ".json");
-            json document = json::parse(text);
+            json document = parseDocument(text);
             for (const auto& [key, row] : rows)
                 if (row.index() == kind) place(document.at(kFiles[kind]), key, row);
             text = document.dump(2);

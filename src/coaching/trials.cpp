@@ -1,5 +1,6 @@
 #include "coaching/trials.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 
 #include <nlohmann/json.hpp>
@@ -49,7 +50,7 @@ Result<Trials> Trials::parse(std::string_view text) {
     Trials trials;
     Message at = msg("playbook.the-file");
     try {
-        const json document = json::parse(text);
+        const json document = parseDocument(text);
         for (const auto& [id, camera] : kCameras)
             for (const auto& [measure, row] : document.at(id).items()) {
                 at = asIs(std::string(id) + ", " + measure);

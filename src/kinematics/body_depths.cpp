@@ -1,5 +1,6 @@
 #include "kinematics/body_depths.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 
 #include <nlohmann/json.hpp>
@@ -41,7 +42,7 @@ Result<BodyDepths> BodyDepths::parse(std::string_view text) {
             }
     };
     try {
-        const json document = json::parse(text);
+        const json document = parseDocument(text);
         eachRow(document.at("depths"), 2, [&](const Key& joint, const json& row) {
             depths.rows_[joint] = {depthFrom(row[0]), depthFrom(row[1])};
         });

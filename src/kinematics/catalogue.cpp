@@ -1,5 +1,6 @@
 #include "kinematics/catalogue.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 
 #include <nlohmann/json.hpp>
@@ -164,7 +165,7 @@ Result<std::vector<MeasureDefinition>> parseMeasures(std::string_view text) {
     std::vector<MeasureDefinition> all;
     Message at = msg("playbook.the-file");
     try {
-        const json document = json::parse(text);
+        const json document = parseDocument(text);
         std::set<std::string> seen;
         for (const auto& row : document.at("measures")) {
             at = msg("playbook.measure", {{"id", row.value("id", "?")}});

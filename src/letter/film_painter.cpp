@@ -341,7 +341,7 @@ std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessm
 
 Status FilmPainter::said(const FilmSegment& segment, std::int64_t sample, const std::string& caption) {
     const Stop& s = *segment.stop;
-    const StageState state = stateAt(s, *segment.take, sample, toldIn(r_, s.delivery).marks);
+    const StageState state = replay_.at(s, *segment.take, sample, toldIn(r_, s.delivery).marks);
     const std::string signature = signatureOf(s, state, caption);
     if (signature == last_) return Done{};
     over_.clear();

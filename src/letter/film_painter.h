@@ -84,6 +84,7 @@ private:
     std::vector<Laid> over_;
     int changedRows_ = 0;
     std::string words_; ///< which words stand on the canvas, with nothing painted above them
+    TakeReplay replay_; ///< of the stop that is said
     std::string last_;  ///< what is seen
 };
 

@@ -215,7 +215,7 @@ json deliveryAsJson(const DeliveryMarks& m) {
 
 DeliveryMarks deliveryIn(const json& d) {
     DeliveryMarks m;
-    m.clip.value = d.at("clip");
+    m.clip.value = idIn(d.at("clip"));
     m.number = d.value("number", d.value("delivery", 1)); // format 1 called it so
     m.pitch = d.value("pitch", 1);
     m.conditions = conditionsIn(d.value("conditions", json::object()));

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "base/date.h"
+#include "base/document.h"
+#include "base/ids.h"
 #include "base/result.h"
 #include "base/unfit.h"
 
@@ -17,6 +19,29 @@ template <typename T>
 T need(std::optional<T> value, const char* what) {
     if (!value) throw Unfit(msg("document.not-valid", {{"what", what}}));
     return *value;
+}
+
+/// An id, or none.
+inline std::string idIn(const nlohmann::json& value) {
+    auto id = value.get<std::string>();
+    if (!id.empty() && !isId(id)) throw Unfit(msg("document.not-valid", {{"what", "id"}}));
+    return id;
+}
+
+/// A file's name within a folder of the library, or none.
+inline std::string fileNameIn(const nlohmann::json& value) {
+    auto name = value.get<std::string>();
+    if (!name.empty() && !isPlainName(name)) throw Unfit(msg("document.not-valid", {{"what", "file"}}));
+    return name;
+}
+
+/// A whole number within its bounds.
+template <typename Number>
+Number within(const nlohmann::json& value, Number least, Number most, const char* what) {
+    const double n = value.get<double>();
+    if (!(n >= static_cast<double>(least) && n <= static_cast<double>(most)))
+        throw Unfit(msg("document.not-valid", {{"what", what}}));
+    return value.get<Number>();
 }
 
 inline nlohmann::json dateAsJson(const std::optional<Date>& date) {
@@ -36,7 +61,7 @@ inline Date mustDate(const nlohmann::json& row, const char* field) {
 template <typename T, typename Read>
 Result<T> guarded(std::string_view text, const char* what, Read read) {
     try {
-        return read(nlohmann::json::parse(text));
+        return read(parseDocument(text));
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged,
                     msg("document.unreadable",

@@ -1,5 +1,6 @@
 #include "review/message_json.h"
 
+#include "base/document.h"
 #include "review/json_fields.h"
 
 namespace jg {
@@ -62,7 +63,7 @@ std::string messageAsText(const Message& message) {
 
 Message messageFromText(const std::string& text) {
     if (text.empty()) return {};
-    const json value = text.front() == '{' ? json::parse(text, nullptr, false) : json();
+    const json value = text.front() == '{' ? parseDocumentOrNone(text) : json();
     return value.is_object() && value.contains("id") ? messageIn(value) : asIs(text);
 }
 

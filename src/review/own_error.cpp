@@ -1,5 +1,6 @@
 #include "review/own_error.h"
 
+#include "base/document.h"
 #include "coaching/change.h"
 #include "kinematics/geometry.h"
 
@@ -174,7 +175,7 @@ Result<std::vector<ErrorRun>> errorRunsFromJson(std::string_view text) {
     std::vector<ErrorRun> runs;
     if (text.empty()) return runs;
     try {
-        for (const json document = json::parse(text); const json& row : document) {
+        for (const json document = parseDocument(text); const json& row : document) {
             ErrorRun r{row.at("coach"), parseIsoDate(row.at("day").get<std::string>()).value(), {}};
             for (const json& p : row.at("pictures")) r.pictures.push_back(pictureIn(p));
             runs.push_back(std::move(r));

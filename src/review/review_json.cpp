@@ -77,7 +77,13 @@ json takeAsJson(const Take& t) {
 }
 
 Take takeIn(const json& row) {
-    Take t{row.at("file"), row.at("sampleRate"), row.at("samples"), row.value("microphone", ""), {}};
+    constexpr int kMostSamplesAS = 768'000;
+    constexpr std::int64_t kMostSamples = std::int64_t{1} << 40; // months
+    Take t{fileNameIn(row.at("file")),
+           within(row.at("sampleRate"), 1, kMostSamplesAS, "sampleRate"),
+           within<std::int64_t>(row.at("samples"), 0, kMostSamples, "samples"),
+           row.value("microphone", ""),
+           {}};
     for (const auto& e : row.at("events")) t.events.push_back(eventIn(e));
     std::int64_t last = 0;
     for (const auto& cut : row.value("cuts", json::array())) {
@@ -287,12 +293,12 @@ void writeSaying(const Review& r, json& d) {
 std::optional<Beside> besideIn(const json& stop) {
     if (!stop.contains("beside")) return std::nullopt;
     const json& b = stop["beside"];
-    return Beside{{b.at("review")}, b.at("delivery"), b.at("frame"), b.at("with")};
+    return Beside{{idIn(b.at("review"))}, b.at("delivery"), b.at("frame"), b.at("with")};
 }
 
 void readSaying(const json& d, Review& r) {
     for (const auto& s : d.at("stops"))
-        r.stops.push_back({{s.at("id")},
+        r.stops.push_back({{idIn(s.at("id"))},
                            enumIn<StopKind>(s.at("kind"), 4, "stop"),
                            s.at("finding"),
                            s.at("title"),
@@ -301,10 +307,10 @@ void readSaying(const json& d, Review& r) {
                            s.value("words", ""),
                            s.value("still", false),
                            besideIn(s)});
-    for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{id}] = takeIn(t);
+    for (const auto& [id, t] : d.at("takes").items()) r.takes[StopId{idIn(id)}] = takeIn(t);
     const json spares = d.value("spareTakes", json::object());
     for (const auto& [id, takes] : spares.items())
-        for (const json& t : takes) r.spareTakes[StopId{id}].push_back(takeIn(t));
+        for (const json& t : takes) r.spareTakes[StopId{idIn(id)}].push_back(takeIn(t));
     r.plan = planIn(d.at("plan"));
     if (d.contains("sent")) r.sent = SentRecord{mustDate(d["sent"], "on"), d["sent"].at("to")};
 }
@@ -357,9 +363,9 @@ Result<Review> reviewFromJson(std::string_view text) {
             format != kReviewFormat && format != kReviewFormat1)
             throw Unfit(msg("document.format"));
         Review r;
-        r.id.value = d.at("id");
-        r.submission.value = d.at("submission");
-        r.athlete.value = d.at("athlete");
+        r.id.value = idIn(d.at("id"));
+        r.submission.value = idIn(d.at("submission"));
+        r.athlete.value = idIn(d.at("athlete"));
         r.date = mustDate(d, "date");
         r.stage = need(stageFromId(d.at("stage").get<std::string>()), "stage");
         readLooking(d, r);

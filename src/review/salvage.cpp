@@ -1,5 +1,6 @@
 #include "review/salvage.h"
 
+#include "base/document.h"
 #include "review/review_json.h"
 
 #include <nlohmann/json.hpp>
@@ -12,11 +13,11 @@ namespace {
 
 /// The fields of a document; of one that breaks off or is broken in the middle those before that place.
 json fieldsOf(std::string_view text) {
-    json whole = json::parse(text, nullptr, false);
+    json whole = parseDocumentOrNone(text);
     for (std::size_t end = text.size(); whole.is_discarded() && end > 0;) {
         end = text.rfind(',', end - 1);
         if (end == text.npos) break;
-        whole = json::parse(std::string(text.substr(0, end)) + "}", nullptr, false);
+        whole = parseDocumentOrNone(std::string(text.substr(0, end)) + "}");
     }
     return whole.is_object() ? whole : json::object();
 }
@@ -34,14 +35,14 @@ void takeWhatReads(json& document, const json& fields, Read reads) {
 
 } // namespace
 
-Athlete salvagedAthlete(std::string_view text, Athlete known, Date today) {
+Result<Athlete> salvagedAthlete(std::string_view text, Athlete known, Date today) {
     known.born = today;
     json document = json::parse(toJson(known));
     takeWhatReads(document, fieldsOf(text), [](const json& d) { return athleteFromJson(d.dump()).ok(); });
-    return *athleteFromJson(document.dump());
+    return athleteFromJson(document.dump());
 }
 
-Submission salvagedSubmission(std::string_view text, Submission known, const std::string& painLost) {
+Result<Submission> salvagedSubmission(std::string_view text, Submission known, const std::string& painLost) {
     const json fields = fieldsOf(text);
     json document = json::parse(toJson(known));
     const auto reads = [](const json& d) { return submissionFromJson(d.dump()).ok(); };
@@ -61,7 +62,7 @@ Submission salvagedSubmission(std::string_view text, Submission known, const std
     rest.erase("clips");
     takeWhatReads(document, rest, reads);
     if (!fields.contains("pain") || document["pain"] != fields["pain"]) document["pain"] = painLost;
-    return *submissionFromJson(document.dump());
+    return submissionFromJson(document.dump());
 }
 
 } // namespace jg

@@ -71,14 +71,14 @@ std::vector<std::string> damaged(const std::string& text) {
 }
 
 TEST(Salvage, AWholeDocumentIsKeptWhole) {
-    EXPECT_EQ(salvagedAthlete(toJson(whole()), bare(whole()), kToday), whole());
-    EXPECT_EQ(salvagedSubmission(toJson(sentIn()), bare(sentIn()), "lost"), sentIn());
+    EXPECT_EQ(*salvagedAthlete(toJson(whole()), bare(whole()), kToday), whole());
+    EXPECT_EQ(*salvagedSubmission(toJson(sentIn()), bare(sentIn()), "lost"), sentIn());
 }
 
 TEST(Salvage, AnAthleteIsNeverOlderThanTheyAreNorAnybodyElse) {
     int kept = 0;
     for (const std::string& text : damaged(toJson(whole()))) {
-        const Athlete a = salvagedAthlete(text, bare(whole()), kToday);
+        const Athlete a = *salvagedAthlete(text, bare(whole()), kToday);
         ASSERT_EQ(a.id, whole().id);
         if (athleteFromJson(text)) continue; // it reads: whether it is true is the checksum's question
         EXPECT_TRUE(a.born == whole().born || a.born == kToday) << text;
@@ -91,7 +91,7 @@ TEST(Salvage, AnAthleteIsNeverOlderThanTheyAreNorAnybodyElse) {
 TEST(Salvage, AReportOfPainIsNeverLostAndTheFilmsStay) {
     int whole = 0, unseen = 0;
     for (const std::string& text : damaged(toJson(sentIn()))) {
-        const Submission s = salvagedSubmission(text, bare(sentIn()), "lost");
+        const Submission s = *salvagedSubmission(text, bare(sentIn()), "lost");
         ASSERT_EQ(s.id, sentIn().id);
         ASSERT_EQ(s.athlete, sentIn().athlete);
         if (submissionFromJson(text)) continue;
