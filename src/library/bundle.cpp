@@ -1,8 +1,12 @@
 #include "library/bundle.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
-#include "library/left_over.h"
+#include "library/contents.h"
+#include "library/sha256.h"
+#include "library/work_folder.h"
 #include "library/zip.h"
+#include "review/consent.h"
 #include "review/people_check.h"
 #include "review/review_json.h"
 
@@ -21,9 +25,8 @@ namespace {
 
 constexpr const char* kBundleFormat = "juxtagraph-bundle-1";
 constexpr const char* kDocument = "bundle.json";
-constexpr std::uint64_t kMostDocument = std::uint64_t{256} << 20; // own choice
-constexpr std::uint64_t kMostFile = std::uint64_t{64} << 30;      // own choice
-constexpr std::size_t kLongestName = 200;
+constexpr std::uint64_t kMostDocument = std::uint64_t{64} << 20; // own choice
+constexpr std::uint64_t kMostFile = std::uint64_t{64} << 30;     // own choice
 
 struct BundledFile {
     std::string path, sha256;
@@ -50,13 +53,15 @@ Error hostile(const Message& why) {
 /// "media/NAME", "takes/NAME" or "sent/NAME", and a name that is one on every system.
 bool isPlainPath(const std::string& path) {
     const auto slash = path.find('/');
-    if (slash == path.npos) return false;
-    const std::string folder = path.substr(0, slash), name = path.substr(slash + 1);
-    if (std::find(std::begin(kKeptFolders), std::end(kKeptFolders), folder) == std::end(kKeptFolders))
-        return false;
-    if (name.empty() || name.size() > kLongestName || name.front() == '.') return false;
-    return std::all_of(name.begin(), name.end(),
-                       [](unsigned char c) { return std::isalnum(c) || c == '.' || c == '-' || c == '_'; });
+    if (slash == path.npos || !isPlainName(path.substr(slash + 1))) return false;
+    return std::any_of(std::begin(kLibraryFolders), std::end(kLibraryFolders),
+                       [&](const FolderFacts& f) { return f.kept && path.substr(0, slash) == f.name; });
+}
+
+/// A film's place in this library; the path of a bundle may have an ending, as older versions wrote it.
+std::string placeHere(const BundledFile& f) {
+    const bool film = f.path.starts_with("media/") && !f.path.ends_with(".still.png");
+    return film ? filmFile(f.sha256) : f.path;
 }
 
 json asJson(const Bundle& b) {
@@ -110,7 +115,7 @@ BundledReview reviewIn(const json& row) {
 
 Result<Bundle> bundleFrom(const std::string& text) {
     try {
-        const json d = json::parse(text);
+        const json d = parseDocument(text);
         if (d.at("format") != kBundleFormat) throw Unfit(msg("bundle.other-format"));
         Bundle b;
         b.athlete = orUnfit(athleteFromJson(d.at("athlete").dump()));
@@ -124,37 +129,89 @@ Result<Bundle> bundleFrom(const std::string& text) {
     }
 }
 
-/// What a document of the bundle says must hold together: ids, owners, files.
-Status checkBundle(const Bundle& b, const ZipReader& zip, Date today) {
-    if (const Status athlete = checkAthlete(b.athlete, today); !athlete) return athlete;
-    std::set<std::string> listed = {kDocument};
-    for (const BundledFile& f : b.files) {
-        if (!isPlainPath(f.path)) return hostile(msg("bundle.bad-name"));
-        if (f.bytes > kMostFile) return hostile(msg("bundle.too-large"));
-        if (!listed.insert(f.path).second) return hostile(msg("bundle.twice"));
-        if (f.path.starts_with("media/") && fs::path(f.path).stem() != f.sha256 &&
-            !f.path.ends_with(".still.png"))
-            return hostile(msg("bundle.bad-name"));
+/// What is in a bundle must hold together by itself: names, ids, owners, films, playbooks.
+class Soundness {
+public:
+    Soundness(const Bundle& bundle, const ZipReader& zip)
+        : b_(bundle)
+        , zip_(zip) {}
+
+    Status check(Date today) {
+        if (const Status athlete = checkAthlete(b_.athlete, today); !athlete) return athlete;
+        if (b_.athlete.id.empty()) return hostile(msg("bundle.other-athlete"));
+        for (const auto step :
+             {&Soundness::files, &Soundness::submissions, &Soundness::reviews, &Soundness::playbooks})
+            if (const Status sound = (this->*step)(); !sound) return sound;
+        return Done{};
     }
-    for (const ZipReader::Entry& e : zip.entries())
-        if (!e.isFile || !listed.contains(e.name)) return hostile(msg("bundle.not-listed"));
-    std::set<std::string> submissions;
-    for (const Submission& s : b.submissions) {
-        if (s.athlete != b.athlete.id || s.id.empty()) return hostile(msg("bundle.other-athlete"));
-        submissions.insert(s.id.value);
-        for (const Clip& c : s.clips)
-            if (c.athlete != b.athlete.id || !listed.contains("media/" + c.mediaHash + c.extension))
-                return hostile(msg("bundle.film-missing"));
+
+private:
+    Status files() {
+        listed_ = {kDocument};
+        for (const BundledFile& f : b_.files) {
+            if (!isPlainPath(f.path)) return hostile(msg("bundle.bad-name"));
+            if (f.bytes > kMostFile) return hostile(msg("bundle.too-large"));
+            if (!listed_.insert(f.path).second) return hostile(msg("bundle.twice"));
+            if (!f.path.starts_with("media/")) continue;
+            const auto hash = hashOfFile(f.path);
+            const bool still = f.path.ends_with(".still.png");
+            if (!hash || (!still && *hash != f.sha256)) return hostile(msg("bundle.bad-name"));
+            (still ? stills_ : films_).insert(*hash);
+        }
+        for (const ZipReader::Entry& e : zip_.entries())
+            if (!e.isFile || !listed_.contains(e.name)) return hostile(msg("bundle.not-listed"));
+        return Done{};
     }
-    for (const BundledReview& r : b.reviews) {
-        if (r.review.athlete != b.athlete.id || r.review.id.empty() ||
-            !submissions.contains(r.review.submission.value))
-            return hostile(msg("bundle.other-athlete"));
-        for (const std::string& take : r.review.takeFiles())
-            if (!listed.contains("takes/" + take)) return hostile(msg("bundle.film-missing"));
+
+    Status submissions() {
+        std::set<std::string> clips, used;
+        for (const Submission& s : b_.submissions) {
+            if (s.athlete != b_.athlete.id || s.id.empty()) return hostile(msg("bundle.other-athlete"));
+            if (!clipsOf_.try_emplace(s.id.value).second) return hostile(msg("bundle.id-twice"));
+            for (const Clip& c : s.clips) {
+                if (c.athlete != b_.athlete.id || !films_.contains(c.mediaHash))
+                    return hostile(msg("bundle.film-missing"));
+                if (c.id.empty() || !clips.insert(c.id.value).second) return hostile(msg("bundle.id-twice"));
+                clipsOf_[s.id.value].insert(c.id.value);
+                used.insert(c.mediaHash);
+            }
+        }
+        // A film that no clip is of would lie here for nobody.
+        if (used != films_ || !std::includes(used.begin(), used.end(), stills_.begin(), stills_.end()))
+            return hostile(msg("bundle.not-listed"));
+        return Done{};
     }
-    return Done{};
-}
+
+    Status reviews() {
+        std::set<std::string> ids;
+        for (const BundledReview& r : b_.reviews) {
+            const auto clips = clipsOf_.find(r.review.submission.value);
+            if (r.review.athlete != b_.athlete.id || r.review.id.empty() || clips == clipsOf_.end())
+                return hostile(msg("bundle.other-athlete"));
+            if (!ids.insert(r.review.id.value).second) return hostile(msg("bundle.id-twice"));
+            for (const DeliveryMarks& m : r.review.deliveries)
+                if (!m.clip.empty() && !clips->second.contains(m.clip.value))
+                    return hostile(msg("bundle.film-missing"));
+            for (const std::string& take : r.review.takeFiles())
+                if (!listed_.contains(takeFile(take))) return hostile(msg("bundle.film-missing"));
+            for (const Judging& j : r.review.judgings)
+                if (!j.playbook.empty() && !b_.playbooks.contains(j.playbook))
+                    return hostile(msg("bundle.no-playbook"));
+        }
+        return Done{};
+    }
+
+    Status playbooks() {
+        for (const auto& [hash, text] : b_.playbooks)
+            if (sha256(text) != hash) return hostile(msg("bundle.wrong-hash"));
+        return Done{};
+    }
+
+    const Bundle& b_;
+    const ZipReader& zip_;
+    std::set<std::string> listed_, films_, stills_; ///< paths; hashes
+    std::map<std::string, std::set<std::string>> clipsOf_;
+};
 
 class Export {
 public:
@@ -195,17 +252,17 @@ private:
             bundle_.playbooks[j.playbook] = std::move(*text);
         }
         for (const std::string& take : review->takeFiles())
-            if (auto added = addFile("takes/" + take); !added) return added;
+            if (auto added = addFile(takeFile(take)); !added) return added;
         bundle_.reviews.push_back({std::move(*review), std::move(*results)});
         return Done{};
     }
 
     Status addSubmission(Submission s) {
         for (const Clip& c : s.clips) {
-            if (auto added = addFile("media/" + c.mediaHash + c.extension); !added) return added;
+            if (auto added = addFile(filmFile(c.mediaHash)); !added) return added;
             std::error_code ec;
             if (fs::exists(library_.stillPath(c), ec))
-                if (auto added = addFile("media/" + c.mediaHash + ".still.png"); !added) return added;
+                if (auto added = addFile(stillFile(c.mediaHash)); !added) return added;
         }
         bundle_.submissions.push_back(std::move(s));
         return Done{};
@@ -216,7 +273,10 @@ private:
                         [&](const auto& f) { return f.path == path; }))
             return Done{};
         const fs::path file = library_.folder() / path;
-        auto hash = contentHash(file);
+        std::error_code link;
+        auto hash = fs::is_symlink(fs::symlink_status(file, link)) || path.empty()
+                        ? Result<std::string>(fail(ErrorCode::Unreadable, {}))
+                        : contentHash(file);
         if (!hash) return fail(ErrorCode::Damaged, msg("bundle.file-gone", {{"file", path}}));
         std::error_code ec;
         bundle_.files.push_back({path, *hash, fs::file_size(file, ec)});
@@ -235,29 +295,88 @@ public:
         , bundle_(bundle)
         , work_(std::move(work)) {}
 
-    /// A film that another athlete has here would belong to two.
-    Status mayComeIn() {
-        if (library_.readOnly()) return fail(ErrorCode::Refused, msg("bundle.read-only"));
+    /// Nothing that is here is anybody else's: each id that is known must be of the same athlete, submission
+    /// and film. Fills what is here already.
+    Status mayComeIn(Date today) {
+        if (auto may = library_.mayWrite(); !may) return may;
+        if (auto own = isTheAthlete(today); !own) return own;
         for (const Submission& s : bundle_.submissions)
-            for (const Clip& c : s.clips) {
-                auto owners = library_.athletesOfMedia(c.mediaHash);
-                if (!owners) return owners.error();
-                for (const AthleteId& owner : *owners)
-                    if (owner != bundle_.athlete.id)
-                        return fail(ErrorCode::Refused,
-                                    msg("bundle.film-of-another", {{"file", c.fileName}}));
-            }
-        for (const BundledFile& f : bundle_.files) {
-            std::error_code ec;
-            const fs::path here = library_.folder() / f.path;
-            if (!fs::exists(here, ec) || f.path.ends_with(".still.png")) continue;
-            const auto hash = contentHash(here);
-            if (!hash || *hash != f.sha256)
-                return fail(ErrorCode::Refused, msg("bundle.file-differs", {{"file", f.path}}));
-        }
+            if (auto own = isTheirs(s); !own) return own;
+        for (const BundledReview& r : bundle_.reviews)
+            if (auto own = isTheirs(r.review); !own) return own;
+        for (const BundledFile& f : bundle_.files)
+            if (auto same = isTheSame(f); !same) return same;
         return Done{};
     }
 
+private:
+    /// The one of that id, were it here, and what they allow by what is known here.
+    Status isTheAthlete(Date today) {
+        const auto here = library_.athlete(bundle_.athlete.id);
+        if (!here && here.error().code != ErrorCode::NotFound) return here.error();
+        const Athlete& known = here ? *here : bundle_.athlete;
+        if (known.born != bundle_.athlete.born && known.fullName() != bundle_.athlete.fullName())
+            return fail(ErrorCode::Refused,
+                        msg("bundle.other-person", {{"name", bundle_.athlete.fullName()}}));
+        const Allowed filming = allowedOn(known, Use::Filming, today);
+        if (filming != Allowed::Yes && filming != Allowed::Silent)
+            return fail(ErrorCode::Refused, whyNotAllowed(known, Use::Filming, today));
+        const auto gone = library_.row(ListOf::Forgotten, forgottenKey(bundle_.athlete.id));
+        if (gone && *gone && !here)
+            report_.differs.push_back(msg("backup.brings-back", {{"name", bundle_.athlete.fullName()}}));
+        return Done{};
+    }
+
+    /// A film that another athlete has here would belong to two; a clip's id that is here must be this very
+    /// one.
+    Status isTheirs(const Submission& s) {
+        for (const Clip& c : s.clips) {
+            auto owners = library_.athletesOfMedia(c.mediaHash);
+            if (!owners) return owners.error();
+            for (const AthleteId& owner : *owners)
+                if (owner != bundle_.athlete.id)
+                    return fail(ErrorCode::Refused, msg("bundle.film-of-another", {{"file", c.fileName}}));
+        }
+        for (const Clip& c : s.clips) {
+            auto owner = library_.submissionOfClip(c.id);
+            if (!owner) return owner.error();
+            if (*owner && **owner != s.id) return idOfAnother();
+        }
+        const auto here = library_.submission(s.id);
+        if (!here && here.error().code == ErrorCode::NotFound) return Done{};
+        if (!here) return here.error();
+        here_.insert(s.id.value);
+        const auto same = [](const Clip& a, const Clip& b) {
+            return a.id == b.id && a.mediaHash == b.mediaHash;
+        };
+        if (here->athlete != s.athlete ||
+            !std::equal(here->clips.begin(), here->clips.end(), s.clips.begin(), s.clips.end(), same))
+            return idOfAnother();
+        return Done{};
+    }
+
+    Status isTheirs(const Review& r) {
+        const auto here = library_.review(r.id);
+        if (!here && here.error().code == ErrorCode::NotFound) return Done{};
+        if (!here) return here.error();
+        return here->athlete == r.athlete && here->submission == r.submission ? Status(Done{})
+                                                                              : idOfAnother();
+    }
+
+    Status isTheSame(const BundledFile& f) {
+        std::error_code ec;
+        const fs::path here = library_.folder() / placeHere(f);
+        const auto there = fs::symlink_status(here, ec);
+        if (!fs::exists(there) || f.path.ends_with(".still.png")) return Done{};
+        const auto hash = fs::is_regular_file(there) ? contentHash(here) : Result<std::string>(std::string());
+        return hash && *hash == f.sha256
+                   ? Status(Done{})
+                   : Status(fail(ErrorCode::Refused, msg("bundle.file-differs", {{"file", f.path}})));
+    }
+
+    static Error idOfAnother() { return fail(ErrorCode::Refused, msg("bundle.id-of-another")); }
+
+public:
     Result<BundleReport> write() {
         report_.athlete = bundle_.athlete.id;
         for (const auto& [hash, text] : bundle_.playbooks) {
@@ -275,15 +394,12 @@ public:
 
 private:
     Status writeFiles() {
-        std::set<std::string> films;
-        for (const Submission& s : bundle_.submissions)
-            for (const Clip& c : s.clips) films.insert("media/" + c.mediaHash + c.extension);
         for (const BundledFile& f : bundle_.files) {
-            const fs::path from = work_ / f.path, to = library_.folder() / f.path;
+            const fs::path from = work_ / f.path, to = library_.folder() / placeHere(f);
             std::error_code ec;
-            if (films.contains(f.path)) { // with its row
+            if (f.path.starts_with("media/") && !f.path.ends_with(".still.png")) { // with its row
                 if (auto added = library_.addMedia(from); !added) return added.error();
-            } else if (!fs::exists(to, ec)) {
+            } else if (!fs::exists(fs::symlink_status(to, ec))) {
                 if (auto copied = library_.files().copy(from, to); !copied) return copied;
             }
         }
@@ -295,7 +411,7 @@ private:
         if (!here && here.error().code != ErrorCode::NotFound) return here.error();
         if (!here) {
             ++report_.added;
-            return library_.save(bundle_.athlete);
+            return library_.add(bundle_.athlete);
         }
         if (*here == bundle_.athlete)
             ++report_.same;
@@ -309,7 +425,7 @@ private:
         if (!here && here.error().code != ErrorCode::NotFound) return here.error();
         if (!here) {
             ++report_.added;
-            return library_.save(s);
+            return library_.add(s);
         }
         if (*here == s)
             ++report_.same;
@@ -331,7 +447,8 @@ private:
             ++report_.added;
         }
         // On an older revision it becomes a version beside the one that is here.
-        const auto saved = library_.save(r.review, r.results ? &*r.results : nullptr);
+        const auto saved = library_.bring(r.review, r.results ? &*r.results : nullptr,
+                                          here_.contains(r.review.submission.value));
         if (!saved && saved.error().code != ErrorCode::Stale) return saved.error();
         return Done{};
     }
@@ -339,6 +456,7 @@ private:
     Library& library_;
     const Bundle& bundle_;
     fs::path work_;
+    std::set<std::string> here_; ///< submissions that were here before
     BundleReport report_;
 };
 
@@ -346,9 +464,9 @@ private:
 Status unpackAll(const Bundle& b, const ZipReader& zip, const fs::path& work, std::stop_token stop,
                  const std::function<void(double)>& progress) {
     std::error_code ec;
-    for (const char* sub : kKeptFolders) fs::create_directories(work / sub, ec);
+    for (const FolderFacts& f : kLibraryFolders)
+        if (f.kept) fs::create_directories(work / f.name, ec);
     if (ec) return writeError(work, ec.value());
-    fs::permissions(work, fs::perms::owner_all, ec);
     for (std::size_t i = 0; i < b.files.size(); ++i) {
         const BundledFile& f = b.files[i];
         if (auto unpacked = zip.unpack(f.path, f.bytes, work / f.path, stop); !unpacked) return unpacked;
@@ -384,18 +502,14 @@ Result<BundleReport> importBundle(Library& library, const fs::path& from, Date t
     if (!text) return text.error();
     auto bundle = bundleFrom(*text);
     if (!bundle) return bundle.error();
-    if (auto sound = checkBundle(*bundle, *zip, today); !sound) return sound.error();
-    const fs::path work = library.folder() / ".bundle.part";
-    std::error_code ec;
-    fs::remove_all(work, ec);
-    Import import(library, *bundle, work);
-    auto report = [&]() -> Result<BundleReport> {
-        if (auto may = import.mayComeIn(); !may) return may.error();
-        if (auto whole = unpackAll(*bundle, *zip, work, stop, progress); !whole) return whole.error();
-        return import.write();
-    }();
-    fs::remove_all(work, ec);
-    return report;
+    if (auto sound = Soundness(*bundle, *zip).check(today); !sound) return sound.error();
+    if (auto may = library.mayWrite(); !may) return may.error();
+    auto work = library.workFolder();
+    if (!work) return work.error();
+    Import import(library, *bundle, (*work)->path());
+    if (auto may = import.mayComeIn(today); !may) return may.error();
+    if (auto whole = unpackAll(*bundle, *zip, (*work)->path(), stop, progress); !whole) return whole.error();
+    return import.write();
 }
 
 } // namespace jg

@@ -32,9 +32,10 @@ struct BundleReport {
 
 /// Takes a bundle in. All of it is checked before anything is written: every name, size, hash and document;
 /// nothing that is here is doubled or overwritten. A review that differs is kept beside the one here as a
-/// version. Broken off, it is taken in again to its end. Errors: NotFound, BadInput (no bundle, or a hostile
-/// one), Refused (a film of it is another athlete's here; a library that can only be read), Cancelled,
-/// DiskFull, WriteFailed.
+/// version; one that was sent elsewhere answers no film that waits here. Broken off, it is taken in again to
+/// its end. Errors: NotFound, BadInput (no bundle, or a hostile one), Refused (a film or an id of it is
+/// another's here; the athlete of that id is another person, or does not allow to be filmed, by what is known
+/// here; nothing can be written), Cancelled, DiskFull, WriteFailed.
 Result<BundleReport> importBundle(Library& library, const std::filesystem::path& from, Date today,
                                   std::stop_token stop = {},
                                   const std::function<void(double)>& progress = {});

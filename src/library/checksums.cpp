@@ -1,34 +1,43 @@
 #include "library/checksums.h"
 
+#include "library/rows.h"
 #include "library/sha256.h"
 
 #include <sqlite3.h>
 
-#include <string_view>
+#include <initializer_list>
 
 namespace jg {
 
 namespace {
 
-constexpr SummedTable kTables[] = {
-    {"athletes", "@id", "@document"},
-    {"submissions", "@id", "@athlete || '|' || @document"},
-    {"clips", "@id", "@submission || '|' || @media || '|' || @survey"},
-    {"reviews", "@id",
-     "@submission || '|' || @athlete || '|' || ifnull(@sent_on, '') || '|' || @sent_to || '|' || @document"},
-    {"results", "@review", "@document"},
-    {"derived", "@review || '/' || @delivery", "@clip || '|' || @document"},
-    {"versions", "@row", "@review || '|' || @base || '|' || @document"},
-    {"promises", "@row",
-     "@athlete || '|' || @text || '|' || ifnull(@due, '') || '|' || @settled || '|' || @details"},
-    {"outbox", "@id",
-     "@review || '|' || @recipient || '|' || @subject || '|' || @file || '|' || @state || '|' || @reason || "
-     "'|' || @at"},
-    {"settings", "@key", "@value"}};
+/// Every column as SQL writes it: 'a' and null are told apart, and nothing moves from one column to the next.
+std::string all(std::initializer_list<const char*> columns) {
+    std::string sql;
+    for (const char* c : columns) sql += std::string(sql.empty() ? "" : " || ',' || ") + "quote(@" + c + ")";
+    return sql;
+}
 
-// Of promises before they had details (schema 3). Never changed.
-constexpr SummedTable kPromises3 = {"promises", "@row",
-                                    "@athlete || '|' || @text || '|' || ifnull(@due, '') || '|' || @settled"};
+std::vector<SummedTable> tables() {
+    std::vector<SummedTable> t = {
+        {"athletes", "@id", all({"name", "document"})},
+        {"submissions", "@id", all({"athlete", "received", "promised", "answered", "document"})},
+        {"media", "@hash", all({"extension", "bytes"})},
+        {"clips", "@id", all({"submission", "media", "survey"})},
+        {"reviews", "@id",
+         all({"submission", "athlete", "date", "stage", "sent_on", "sent_to", "begun", "revision", "summary",
+              "brought", "document"})},
+        {"results", "@review", all({"document"})},
+        {"derived", "@review || '/' || @delivery", all({"clip", "document"})},
+        {"versions", "@row", all({"review", "base", "at", "document"})},
+        {"promises", "@row", all({"athlete", "text", "due", "settled", "details"})},
+        {"outbox", "@id", all({"review", "recipient", "subject", "file", "state", "reason", "at"})},
+        {"playbooks", "@hash", all({"document"})},
+        {"settings", "@key", all({"value"})}};
+    for (int i = 0; i < kListCount; ++i)
+        t.push_back({tableOf(static_cast<ListOf>(i)), "@row", all({"key", "document"})});
+    return t;
+}
 
 void sumOf(sqlite3_context* context, int, sqlite3_value** values) {
     const auto* text = reinterpret_cast<const char*>(sqlite3_value_text(values[0]));
@@ -39,13 +48,14 @@ void sumOf(sqlite3_context* context, int, sqlite3_value** values) {
 
 } // namespace
 
-std::span<const SummedTable> summedTables() {
-    return kTables;
+const std::vector<SummedTable>& summedTables() {
+    static const std::vector<SummedTable> all = tables();
+    return all;
 }
 
-std::string columnsOf(const char* sql, const char* prefix) {
+std::string columnsOf(const std::string& sql, const char* prefix) {
     std::string out;
-    for (const char* c = sql; *c; ++c) out += *c == '@' ? std::string(prefix) : std::string(1, *c);
+    for (const char c : sql) out += c == '@' ? std::string(prefix) : std::string(1, c);
     return out;
 }
 
@@ -58,37 +68,37 @@ void addSumFunction(SQLite::Database& db) {
 
 namespace {
 
-/// The triggers that keep one table's sums, and the sums of its rows.
+/// The triggers that keep one table's sums and its pulse, and the sums of its rows.
 void keepSums(SQLite::Database& db, const SummedTable& t) {
-    const std::string name = t.name, id = columnsOf(t.id, "new."), content = columnsOf(t.content, "new.");
+    const std::string id = columnsOf(t.id, "new."), content = columnsOf(t.content, "new.");
+    const std::string beat = "; UPDATE pulse SET n = n + 1 WHERE name = '" + t.name + "'; END";
+    const std::string drop = "DELETE FROM sums WHERE name = '" + t.name + "' AND id = ";
     // Not "OR REPLACE": the way the outer statement handles a conflict would count instead.
-    const std::string keep = " BEGIN DELETE FROM sums WHERE name = '" + name + "' AND id = " + id +
-                             "; INSERT INTO sums VALUES ('" + name + "', " + id + ", jg_sum(" + content +
-                             ")); END";
-    db.exec("CREATE TRIGGER " + name + "_new AFTER INSERT ON " + name + keep);
-    db.exec("CREATE TRIGGER " + name + "_changed AFTER UPDATE ON " + name + keep);
-    db.exec("CREATE TRIGGER " + name + "_gone AFTER DELETE ON " + name +
-            " BEGIN DELETE FROM sums WHERE name = '" + name + "' AND id = " + columnsOf(t.id, "old.") +
-            "; END");
-    db.exec("INSERT INTO sums SELECT '" + name + "', " + columnsOf(t.id, "") + ", jg_sum(" +
-            columnsOf(t.content, "") + ") FROM " + name);
+    const std::string put =
+        "INSERT INTO sums VALUES ('" + t.name + "', " + id + ", jg_sum(" + content + "))" + beat;
+    db.exec("CREATE TRIGGER " + t.name + "_new AFTER INSERT ON " + t.name + " BEGIN " + drop + id + "; " +
+            put);
+    db.exec("CREATE TRIGGER " + t.name + "_changed AFTER UPDATE ON " + t.name + " BEGIN " + drop +
+            columnsOf(t.id, "old.") + "; " + drop + id + "; " + put);
+    db.exec("CREATE TRIGGER " + t.name + "_gone AFTER DELETE ON " + t.name + " BEGIN " + drop +
+            columnsOf(t.id, "old.") + beat);
+    db.exec("INSERT INTO pulse VALUES ('" + t.name + "', 0)");
+    db.exec("INSERT INTO sums SELECT '" + t.name + "', " + columnsOf(t.id, "") + ", jg_sum(" +
+            columnsOf(t.content, "") + ") FROM " + t.name);
 }
 
 } // namespace
 
-void addSums(SQLite::Database& db) {
-    db.exec("CREATE TABLE sums (name TEXT NOT NULL, id TEXT NOT NULL, sum TEXT NOT NULL, "
-            "PRIMARY KEY (name, id)) WITHOUT ROWID");
-    for (const SummedTable& t : kTables)
-        keepSums(db, t.name == std::string_view(kPromises3.name) ? kPromises3 : t);
-}
-
-void addPromiseDetails(SQLite::Database& db) {
-    db.exec("ALTER TABLE promises ADD COLUMN details TEXT NOT NULL DEFAULT ''");
-    for (const char* when : {"new", "changed", "gone"}) db.exec(std::string("DROP TRIGGER promises_") + when);
-    db.exec("DELETE FROM sums WHERE name = 'promises'");
-    for (const SummedTable& t : kTables)
-        if (t.name == std::string_view(kPromises3.name)) keepSums(db, t);
+void sumEverything(SQLite::Database& db) {
+    db.exec("CREATE TABLE pulse (name TEXT PRIMARY KEY, n INTEGER NOT NULL) WITHOUT ROWID");
+    const std::vector<AlteredRow> altered = alteredIn4(db);
+    for (const std::string& trigger : rowsOf(db, "SELECT name FROM sqlite_master WHERE type = 'trigger'",
+                                             [](auto& q) { return textAt(q, 0); }))
+        db.exec("DROP TRIGGER " + trigger);
+    db.exec("DELETE FROM sums");
+    for (const SummedTable& t : summedTables()) keepSums(db, t);
+    for (const AlteredRow& row : altered)
+        run(db, "UPDATE sums SET sum = 'altered' WHERE name = ? AND id = ?", row.table, row.id);
 }
 
 } // namespace jg

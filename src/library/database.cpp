@@ -1,9 +1,10 @@
 #include "library/database.h"
 
 #include "base/unfit.h"
-
 #include "library/checksums.h"
+#include "library/contents.h"
 #include "library/migrations.h"
+#include "library/schema.h"
 
 #include <sqlite3.h>
 
@@ -37,22 +38,40 @@ void setWriteAhead(SQLite::Database& db) {
     }
 }
 
+/// Why a database of that schema is none of ours, if so: one flipped bit of the number would have it migrated
+/// for ever, a trigger of a stranger's would write what nobody asked for.
+Status mustBeOurs(SQLite::Database& db) {
+    const int schema = schemaOf(db);
+    if (schema > kSchemaVersion) return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-a"));
+    if (schema < 0) return fail(ErrorCode::Damaged, msg("database.no-such-schema", {{"schema", schema}}));
+    if (const auto stranger = strangerIn(db, schema))
+        return fail(ErrorCode::Damaged, msg("database.stranger", {{"name", *stranger}}));
+    return Done{};
+}
+
+/// An emptied library is not a new one.
+bool wasEmptied(SQLite::Database& db, const std::filesystem::path& library) {
+    if (schemaOf(db) != 0) return false;
+    std::error_code ec;
+    for (const FolderFacts& f : kLibraryFolders)
+        if (f.kept && std::filesystem::is_directory(library / f.name, ec) &&
+            !std::filesystem::is_empty(library / f.name, ec))
+            return true;
+    return false;
+}
+
 /// One step a transaction; the version is read again inside it, for another program may have been quicker.
-void migrate(SQLite::Database& db) {
+void migrate(SQLite::Database& db, const std::filesystem::path& library) {
     db.exec("PRAGMA foreign_keys = OFF");
     while (schemaOf(db) < kSchemaVersion) {
         SQLite::Transaction transaction(db, SQLite::TransactionBehavior::IMMEDIATE);
         const int version = schemaOf(db);
         if (version >= kSchemaVersion) break;
-        migrateFrom(version, db);
+        migrateFrom(version, db, library);
         db.exec("PRAGMA user_version = " + std::to_string(version + 1));
         transaction.commit();
     }
     db.exec("PRAGMA foreign_keys = ON");
-}
-
-Error newer() {
-    return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-a"));
 }
 
 bool mayWrite(const std::filesystem::path& file) {
@@ -74,9 +93,9 @@ Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
     auto db = std::make_unique<SQLite::Database>("file:" + escaped(file.string()) + "?immutable=1",
                                                  SQLite::OPEN_READONLY | SQLite::OPEN_URI);
     addSumFunction(*db);
-    const int found = schemaOf(*db);
-    if (found > kSchemaVersion) return newer();
-    if (found < kSchemaVersion) return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-an"));
+    if (const Status ours = mustBeOurs(*db); !ours) return ours.error();
+    if (schemaOf(*db) < kSchemaVersion)
+        return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-an"));
     return OpenDatabase{std::move(db), true};
 }
 
@@ -88,10 +107,12 @@ Result<OpenDatabase> openDatabase(const std::filesystem::path& file) {
         auto db = std::make_unique<SQLite::Database>(file.string(),
                                                      SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, kBusyMs);
         addSumFunction(*db);
+        db->exec("PRAGMA trusted_schema = OFF");
         setWriteAhead(*db);
         db->exec("PRAGMA synchronous = FULL");
-        if (schemaOf(*db) > kSchemaVersion) return newer();
-        migrate(*db);
+        if (const Status ours = mustBeOurs(*db); !ours) return ours.error();
+        if (wasEmptied(*db, file.parent_path())) return fail(ErrorCode::Damaged, msg("database.emptied"));
+        migrate(*db, file.parent_path());
         return OpenDatabase{std::move(db), false};
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged, msg("database.file-cant-be-opened-as-a",

@@ -19,8 +19,8 @@ struct OpenDatabase {
 
 /// Opens (or creates) library.sqlite with WAL and foreign keys and brings it to the newest schema. Several
 /// processes may do so at once: one brings it there, the others find it done. Where nothing can be written it
-/// is opened to read. Errors: Damaged, Refused (made by a newer program; or older and not to be written),
-/// WriteFailed.
+/// is opened to read. Errors: Damaged (also a schema that no version wrote, and an empty database beside
+/// films), Refused (made by a newer program; or older and not to be written), WriteFailed.
 Result<OpenDatabase> openDatabase(const std::filesystem::path& file);
 
 } // namespace jg

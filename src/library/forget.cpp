@@ -1,9 +1,17 @@
+// Deleting an athlete whole: rows, then files, then what the database still holds of what was deleted.
+#include "base/document.h"
+#include "library/backup.h"
 #include "library/library.h"
-
 #include "library/rows.h"
-#include "library/setting_list.h"
+#include "library/sha256.h"
 #include "review/review_json.h"
 
+#include <nlohmann/json.hpp>
+
+#include <QString>
+#include <QStringList>
+
+#include <fstream>
 #include <set>
 
 namespace jg {
@@ -28,24 +36,23 @@ std::vector<std::string> textsOf(SQLite::Database& db, const char* sql, const st
 void addTakes(const std::string& document, std::set<std::string>& files) {
     const auto review = reviewFromJson(document);
     if (!review) return;
-    for (const std::string& take : review->takeFiles()) files.insert("takes/" + take);
+    for (const std::string& take : review->takeFiles()) files.insert(takeFile(take));
+}
+
+/// Films of no other athlete, with what is made of them.
+std::vector<std::string> ownFilms(SQLite::Database& db, const std::string& id) {
+    return textsOf(
+        db,
+        "SELECT DISTINCT c.media FROM clips c JOIN submissions s ON s.id = c.submission WHERE s.athlete = ?1 "
+        "AND NOT EXISTS (SELECT 1 FROM clips o JOIN submissions t ON t.id = o.submission WHERE o.media = "
+        "c.media AND t.athlete <> ?1)",
+        id);
 }
 
 std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {
     std::set<std::string> files;
-    const auto films = rowsOf(
-        db,
-        "SELECT DISTINCT m.hash, m.extension FROM media m JOIN clips c ON c.media = m.hash JOIN submissions "
-        "s ON "
-        "s.id = c.submission WHERE s.athlete = ?1 AND NOT EXISTS (SELECT 1 FROM clips o JOIN submissions t "
-        "ON t.id "
-        "= o.submission WHERE o.media = m.hash AND t.athlete <> ?1)",
-        [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); }, id);
-    for (const auto& [hash, extension] : films) {
-        files.insert("media/" + hash + extension);
-        files.insert("media/" + hash + ".still.png");
-        files.insert("scrub/" + hash + ".mov");
-    }
+    for (const std::string& hash : ownFilms(db, id))
+        for (const std::string& file : {filmFile(hash), stillFile(hash), scrubFile(hash)}) files.insert(file);
     for (const std::string& text : textsOf(db, "SELECT document FROM reviews WHERE athlete = ?", id))
         addTakes(text, files);
     for (const std::string& text : textsOf(
@@ -54,13 +61,31 @@ std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {
         addTakes(text, files);
     for (const std::string& file :
          textsOf(db, "SELECT o.file FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ?", id))
-        files.insert("sent/" + file);
+        files.insert(letterFile(file));
+    files.erase(""); // a name that is none
     return files;
+}
+
+/// By what their files are known where no row names them: ids of their rows, films, the name.
+std::set<std::string> marksOf(SQLite::Database& db, const std::string& id, const std::string& name) {
+    std::set<std::string> marks = {id, name};
+    for (const char* sql :
+         {"SELECT id FROM submissions WHERE athlete = ?", "SELECT id FROM reviews WHERE athlete = ?",
+          "SELECT c.id FROM clips c JOIN submissions s ON s.id = c.submission WHERE s.athlete = ?"})
+        for (std::string& text : textsOf(db, sql, id)) marks.insert(std::move(text));
+    for (std::string& hash : ownFilms(db, id)) marks.insert(std::move(hash));
+    constexpr std::size_t kTellsNobody = 4; // so short a word stands in anything
+    std::erase_if(marks, [](const std::string& mark) { return mark.size() < kTellsNobody; });
+    return marks;
 }
 
 void deleteRows(SQLite::Database& db, const std::string& id) {
     const std::string reviews = "(SELECT id FROM reviews WHERE athlete = ?1)",
                       submissions = "(SELECT id FROM submissions WHERE athlete = ?1)";
+    run(db,
+        ("DELETE FROM due_mails WHERE key IN (SELECT id FROM outbox WHERE review IN " + reviews + ")")
+            .c_str(),
+        id);
     for (const char* table : {"derived", "results", "versions", "outbox"})
         run(db, ("DELETE FROM " + std::string(table) + " WHERE review IN " + reviews).c_str(), id);
     run(db, "DELETE FROM reviews WHERE athlete = ?1", id);
@@ -72,65 +97,164 @@ void deleteRows(SQLite::Database& db, const std::string& id) {
             hash);
     run(db, "DELETE FROM promises WHERE athlete = ?1", id);
     run(db, "DELETE FROM submissions WHERE athlete = ?1", id);
-    if (run(db, "DELETE FROM athletes WHERE id = ?1", id) == 0) throw UnreadableRow(msg("repair.gone"));
+    if (run(db, "DELETE FROM athletes WHERE id = ?1", id) == 0)
+        throw Rejected{fail(ErrorCode::NotFound, msg("library.no-athlete"))};
+}
+
+/// The coach's own sentences that speak of somebody by name.
+int deletePhrases(SQLite::Database& db, const Belongings& b) {
+    const QStringList names = QString::fromStdString(b.name).split(' ', Qt::SkipEmptyParts);
+    int gone = 0;
+    for (const auto& [row, text] : rowsOf(db, "SELECT row, document FROM phrases", [](auto& q) {
+             return std::pair(q.getColumn(0).getInt64(), textAt(q, 1));
+         })) {
+        const QString words = QString::fromStdString(text);
+        for (const QString& name : names)
+            if (name.size() > 1 && words.contains(name, Qt::CaseInsensitive)) {
+                gone += run(db, "DELETE FROM phrases WHERE row = ?", row);
+                break;
+            }
+    }
+    return gone;
+}
+
+void keepRecord(SQLite::Database& db, const Belongings& b, Date today) {
+    const json record = {{"on", isoDate(today)}, {"submissions", b.submissions}, {"reviews", b.reviews},
+                         {"mails", b.mails},     {"files", b.files.size()},      {"backups", b.backups}};
+    run(db,
+        "INSERT INTO forgotten (key, document) VALUES (?,?) ON CONFLICT(key) DO UPDATE SET document = "
+        "excluded.document",
+        forgottenKey(b.athlete), record.dump());
+}
+
+constexpr const char* kOwed = "forget.owed"; ///< files that a deletion has still to remove, and the wiping
+
+/// So that a program that is killed in the middle is finished by the next.
+void oweFiles(SQLite::Database& db, const std::vector<std::string>& files) {
+    const auto owed = rowsOf(
+        db, "SELECT value FROM settings WHERE key = ?", [](auto& q) { return textAt(q, 0); },
+        std::string(kOwed));
+    json all = owed.empty() ? json() : parseDocumentOrNone(owed.front());
+    if (!all.is_array()) all = json::array();
+    for (const std::string& file : files) all.push_back(file);
+    run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value",
+        std::string(kOwed), all.dump());
+}
+
+bool mentions(const std::string& text, const std::set<std::string>& marks) {
+    return std::any_of(marks.begin(), marks.end(),
+                       [&](const auto& mark) { return text.find(mark) != text.npos; });
+}
+
+/// A file whose name or content tells of one of them.
+bool tellsOf(const fs::path& file, const std::set<std::string>& marks) {
+    if (mentions(file.filename().string(), marks)) return true;
+    const auto text = readFile(file);
+    return text && mentions(*text, marks);
+}
+
+/// Files that no row names: takes that were broken off or left, what a repair set aside, what the stand-in
+/// post office took, mails left in the folder of those sent.
+std::set<std::string> unnamedFiles(SQLite::Database& db, const fs::path& library,
+                                   const std::set<std::string>& marks) {
+    std::set<std::string> mails;
+    for (std::string& file : rowsOf(db, "SELECT file FROM outbox", [](auto& q) { return textAt(q, 0); }))
+        mails.insert(std::move(file));
+    std::set<std::string> files;
+    for (const FolderFacts& f : kLibraryFolders) {
+        if (f.folder == LibraryFolder::Work) continue; // their jobs clear them
+        std::error_code ec;
+        for (const auto& entry : fs::recursive_directory_iterator(library / f.name, ec)) {
+            if (!entry.is_regular_file(ec) || entry.is_symlink(ec)) continue;
+            const std::string name = entry.path().filename().string();
+            const bool text = f.folder == LibraryFolder::SetAside || f.folder == LibraryFolder::PostOffice ||
+                              (f.folder == LibraryFolder::Sent && !mails.contains(name));
+            if (text ? tellsOf(entry.path(), marks) : mentions(name, marks))
+                files.insert(fs::relative(entry.path(), library, ec).generic_string());
+        }
+    }
+    return files;
+}
+
+Belongings belongings(SQLite::Database& db, const fs::path& library, const AthleteId& athlete) {
+    Belongings b;
+    b.athlete = athlete;
+    const std::string& id = athlete.value;
+    const auto names = textsOf(db, "SELECT name FROM athletes WHERE id = ?", id);
+    if (names.empty()) throw Rejected{fail(ErrorCode::NotFound, msg("library.no-athlete"))};
+    b.name = names.front();
+    b.submissions = countOf(db, "SELECT count(*) FROM submissions WHERE athlete = ?", id);
+    b.reviews = countOf(db, "SELECT count(*) FROM reviews WHERE athlete = ?", id);
+    b.promises = countOf(db, "SELECT count(*) FROM promises WHERE athlete = ?", id);
+    b.mails = countOf(
+        db, "SELECT count(*) FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ?", id);
+    std::set<std::string> files = filesOf(db, id);
+    files.merge(unnamedFiles(db, library, marksOf(db, id, b.name)));
+    b.files.assign(files.begin(), files.end());
+    b.backups = rowsOf(db, "SELECT key FROM backups ORDER BY row", [](auto& q) { return textAt(q, 0); });
+    return b;
 }
 
 } // namespace
 
+std::string forgottenKey(const AthleteId& athlete) {
+    return sha256(athlete.value);
+}
+
 Result<Belongings> Library::belongingsOf(const AthleteId& athlete) {
     Belongings b;
-    b.athlete = athlete;
-    bool there = false;
-    const std::string& id = athlete.value;
-    const Status done = read([&](SQLite::Database& db) {
-        for (const std::string& name : textsOf(db, "SELECT name FROM athletes WHERE id = ?", id))
-            b.name = name, there = true;
-        b.submissions = countOf(db, "SELECT count(*) FROM submissions WHERE athlete = ?", id);
-        b.reviews = countOf(db, "SELECT count(*) FROM reviews WHERE athlete = ?", id);
-        b.promises = countOf(db, "SELECT count(*) FROM promises WHERE athlete = ?", id);
-        b.mails = countOf(
-            db, "SELECT count(*) FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ?", id);
-        for (const std::string& file : filesOf(db, id)) b.files.push_back(file);
-    });
+    const Status done = read([&](SQLite::Database& db) { b = belongings(db, folder_, athlete); });
     if (!done) return done.error();
-    if (!there) return fail(ErrorCode::NotFound, msg("library.no-athlete"));
-    for (const json& folder : listInSetting(*this, kBackupFolders))
-        if (folder.is_string()) b.backups.push_back(folder);
     return b;
 }
 
 Result<std::vector<Message>> Library::forgetAthlete(const AthleteId& athlete, Date today) {
-    auto belongings = belongingsOf(athlete);
-    if (!belongings) return belongings.error();
+    Belongings b;
+    int phrases = 0;
     const Status deleted = write([&](SQLite::Database& db) {
+        b = belongings(db, folder_, athlete);
         if (countOf(db,
                     "SELECT count(*) FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ? AND "
-                    "o.state "
-                    "= 'handing-over'",
+                    "o.state = 'handing-over'",
                     athlete.value) > 0)
             throw UnreadableRow(msg("library.mail-on-its-way"));
         deleteRows(db, athlete.value);
+        phrases = deletePhrases(db, b);
+        keepRecord(db, b, today);
+        oweFiles(db, b.files);
     });
     if (!deleted) return deleted.error();
-    std::vector<Message> left;
-    for (const std::string& file : belongings->files) {
-        std::error_code ec;
-        fs::remove(folder_ / file, ec);
-        if (ec) left.push_back(msg("library.file-stays", {{"file", file}, {"why", ec.message()}}));
+    // From here on they are deleted: what goes wrong is told as what it is.
+    std::vector<Message> told = finishForgetting();
+    if (phrases > 0) told.push_back(msg("library.phrases-gone", {{"count", phrases}}));
+    for (const std::string& folder : b.backups) {
+        if (const Status noted = noteForgotten(folder, {forgottenKey(athlete)}, *files_); !noted)
+            told.push_back(msg("library.backup-not-noted", {{"folder", folder}}));
+        told.push_back(msg("library.backup-still-holds", {{"folder", folder}}));
     }
-    json record = listInSetting(*this, kForgotten);
-    record.push_back({{"on", isoDate(today)},
-                      {"athlete", athlete.value},
-                      {"submissions", belongings->submissions},
-                      {"reviews", belongings->reviews},
-                      {"mails", belongings->mails},
-                      {"files", belongings->files.size()},
-                      {"backups", belongings->backups}});
-    if (auto kept = setSetting(kForgotten, record.dump()); !kept) return kept.error();
-    if (auto wiped = wipeDeleted(); !wiped) return wiped.error();
-    for (const std::string& folder : belongings->backups)
-        left.push_back(msg("library.backup-still-holds", {{"folder", folder}}));
-    return left;
+    return told;
+}
+
+std::vector<Message> Library::finishForgetting() {
+    std::vector<Message> told;
+    const std::string owed = setting(kOwed);
+    if (owed.empty()) return told;
+    const json files = parseDocumentOrNone(owed);
+    for (const json& file : files.is_array() ? files : json::array()) {
+        std::error_code ec;
+        const fs::path path = file.is_string() ? fs::path(file.get<std::string>()) : fs::path();
+        if (!isInside(path)) continue;
+        fs::remove(folder_ / path, ec);
+        if (ec) told.push_back(msg("library.file-stays", {{"file", path.string()}, {"why", ec.message()}}));
+    }
+    WorkFolder::sweep(folder_);
+    Status wiped = write(
+        [](SQLite::Database& db) { run(db, "DELETE FROM settings WHERE key = ?", std::string(kOwed)); });
+    if (wiped) wiped = wipeDeleted();
+    if (wiped) return told;
+    told.push_back(msg("library.not-wiped", {{"why", wiped.error().text}}));
+    write([](SQLite::Database& db) { oweFiles(db, {}); }).ok(); // the next start tries again
+    return told;
 }
 
 } // namespace jg

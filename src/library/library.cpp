@@ -1,6 +1,5 @@
 #include "library/library.h"
 
-#include "library/left_over.h"
 #include "library/rows.h"
 #include "library/sha256.h"
 
@@ -35,7 +34,9 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
 Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool create,
                                                std::shared_ptr<FileStore> files) {
     std::error_code ec;
-    const fs::path file = folder / "library.sqlite";
+    const fs::path file = folder / kDatabaseFile;
+    if (const auto link = linkIn(folder))
+        return fail(ErrorCode::Refused, msg("library.is-a-link", {{"name", *link}}));
     if (!fs::exists(file, ec)) {
         if (!create)
             return fail(ErrorCode::NotFound,
@@ -43,7 +44,8 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
         if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
             return fail(ErrorCode::Refused,
                         msg("library.folder-is-not-empty-and-holds", {{"folder", folder.string()}}));
-        for (const char* sub : kKeptFolders) fs::create_directories(folder / sub, ec);
+        for (const FolderFacts& f : kLibraryFolders)
+            if (f.kept || f.folder == LibraryFolder::Work) fs::create_directories(folder / f.name, ec);
         if (ec) return writeError(folder, ec.value());
     }
     // Films of children: nobody else on this machine looks in. A library on a disk without rights stays as it
@@ -60,14 +62,23 @@ Result<std::string> Library::addMedia(const fs::path& file, std::stop_token stop
                                       const std::function<void(double)>& progress) {
     auto hash = contentHash(file, stop, progress);
     if (!hash) return hash.error();
-    const std::string extension = file.extension().string();
-    const fs::path target = folder_ / "media" / (*hash + extension);
+    if (auto may = mayWrite(); !may) return may.error();
+    const fs::path target = at(filmFile(*hash));
     std::error_code ec;
-    if (!fs::exists(target, ec))
+    if (!fs::exists(target, ec)) {
         if (auto copied = files_->copy(file, target); !copied) return copied.error();
+        // A phone may still have been writing it.
+        if (const auto copy = contentHash(target, stop); !copy || *copy != *hash) {
+            fs::remove(target, ec);
+            if (!copy) return copy.error();
+            return fail(ErrorCode::Unreadable,
+                        msg("library.film-changes", {{"file", file.filename().string()}}));
+        }
+    }
     const auto bytes = static_cast<std::int64_t>(fs::file_size(target, ec));
     const Status stored = write([&](SQLite::Database& db) {
-        run(db, "INSERT INTO media VALUES (?,?,?) ON CONFLICT(hash) DO NOTHING", *hash, extension, bytes);
+        run(db, "INSERT INTO media VALUES (?,?,?) ON CONFLICT(hash) DO NOTHING", *hash,
+            file.extension().string(), bytes);
     });
     if (!stored) return stored.error();
     return *hash;
@@ -86,21 +97,50 @@ void Library::dropUnusedMedia(const Clip& clip) {
     fs::remove(stillPath(clip), ec);
 }
 
+fs::path Library::at(const std::string& file) const {
+    // Nothing can lie below a file.
+    return file.empty() ? folder_ / kDatabaseFile / "none" : folder_ / file;
+}
 fs::path Library::mediaPath(const Clip& clip) const {
-    return folder_ / "media" / (clip.mediaHash + clip.extension);
+    return at(filmFile(clip.mediaHash));
+}
+fs::path Library::stillPath(const Clip& clip) const {
+    return at(stillFile(clip.mediaHash));
 }
 fs::path Library::scrubPath(const Clip& clip) const {
-    return folder_ / "scrub" / (clip.mediaHash + ".mov");
+    return at(scrubFile(clip.mediaHash));
 }
 fs::path Library::takePath(const std::string& file) const {
-    return folder_ / "takes" / file;
+    return at(takeFile(file));
+}
+fs::path Library::unfinishedTakePath(const std::string& file) const {
+    return at(unfinishedTakeFile(file));
 }
 fs::path Library::sentPath(const std::string& file) const {
-    return folder_ / "sent" / file;
+    return at(letterFile(file));
 }
 
-fs::path Library::stillPath(const Clip& clip) const {
-    return folder_ / "media" / (clip.mediaHash + ".still.png");
+Result<std::optional<SubmissionId>> Library::submissionOfClip(const ClipId& clip) {
+    std::optional<SubmissionId> owner;
+    const Status done = read([&](SQLite::Database& db) {
+        for (std::string& id : rowsOf(
+                 db, "SELECT submission FROM clips WHERE id = ?", [](auto& q) { return textAt(q, 0); },
+                 clip.value))
+            owner = SubmissionId{std::move(id)};
+    });
+    if (!done) return done.error();
+    return owner;
+}
+
+Result<bool> Library::hasFilm(const std::string& hash) {
+    bool there = false;
+    const Status done = read([&](SQLite::Database& db) {
+        there = !rowsOf(
+                     db, "SELECT 1 FROM media WHERE hash = ?", [](auto&) { return true; }, hash)
+                     .empty();
+    });
+    if (!done) return done.error();
+    return there;
 }
 
 } // namespace jg

@@ -158,11 +158,12 @@ void toSchema2(SQLite::Database& db) {
 
 } // namespace
 
-void migrateFrom(int version, SQLite::Database& db) {
+void migrateFrom(int version, SQLite::Database& db, const std::filesystem::path& library) {
     if (version == 0) db.exec(kSchema1);
     if (version == 1) toSchema2(db);
-    if (version == 2) addSums(db);
-    if (version == 3) addPromiseDetails(db);
+    if (version == 2) addSums3(db);
+    if (version == 3) addPromiseDetails4(db);
+    if (version == 4) toSchema5(db, library);
 }
 
 } // namespace jg

@@ -1,6 +1,6 @@
 // Repairs: what each does, in words and in deed. Texts and files that leave their place lie in set-aside.
 #include "library/checksums.h"
-#include "library/left_over.h"
+#include "library/library.h"
 #include "library/rows.h"
 #include "review/message_json.h"
 #include "review/review_json.h"
@@ -9,19 +9,28 @@
 #include <QString>
 
 #include <algorithm>
-#include <charconv>
-#include <signal.h>
+#include <iterator>
 
 namespace jg {
 
 namespace fs = std::filesystem;
+
+namespace {
+
+bool isList(const std::string& table) {
+    for (int i = 0; i < kListCount; ++i)
+        if (table == tableOf(static_cast<ListOf>(i))) return true;
+    return false;
+}
+
+} // namespace
 
 Message repairOf(const Problem& p) {
     switch (p.repair) {
     case Repair::Accept:
         return msg("repair.accept");
     case Repair::Forget:
-        return msg("repair.forget." + p.table);
+        return isList(p.table) ? msg("repair.forget.list") : msg("repair.forget." + p.table);
     case Repair::Salvage:
         return msg("repair.salvage." + p.table);
     case Repair::BeginAnew:
@@ -43,14 +52,15 @@ Message repairOf(const Problem& p) {
 namespace {
 
 const SummedTable& summed(const std::string& table) {
-    const auto all = summedTables();
+    const auto& all = summedTables();
     return *std::find_if(all.begin(), all.end(), [&](const SummedTable& t) { return t.name == table; });
 }
 
 /// Makes the sum of a row again, or takes the sum of one that is gone away.
 void sumAnew(SQLite::Database& db, const Problem& p) {
     const SummedTable& t = summed(p.table);
-    const std::string id = columnsOf(t.id, ""), table = t.name;
+    const std::string id = columnsOf(t.id, "");
+    const std::string& table = t.name;
     run(db, "DELETE FROM sums WHERE name = ? AND id = ?", p.table, p.id);
     run(db,
         ("INSERT INTO sums SELECT '" + table + "', " + id + ", jg_sum(" + columnsOf(t.content, "") +
@@ -126,7 +136,7 @@ void salvageAthlete(SQLite::Database& db, const std::string& id, const std::stri
     known.id.value = id;
     known.firstName = name.substr(0, gap);
     known.lastName = gap == name.npos ? "" : name.substr(gap + 1);
-    const Athlete a = salvagedAthlete(text, known, SystemClock().today());
+    const Athlete a = orUnreadable(salvagedAthlete(text, known, SystemClock().today()));
     run(db, "UPDATE athletes SET name = ?, document = ? WHERE id = ?", a.fullName(), toJson(a), id);
 }
 
@@ -153,7 +163,8 @@ void salvageSubmission(SQLite::Database& db, const std::string& id, const std::s
             return c;
         },
         id);
-    const Submission s = salvagedSubmission(text, known, messageAsText(msg("repair.pain-lost")));
+    const Submission s =
+        orUnreadable(salvagedSubmission(text, known, messageAsText(msg("repair.pain-lost"))));
     run(db, "UPDATE submissions SET document = ? WHERE id = ?", toJson(s), id);
 }
 
@@ -168,25 +179,17 @@ void sayAgain(SQLite::Database& db, const Problem& p) {
         toJson(*review), p.id);
 }
 
-constexpr std::string_view kPart = ".part-"; // as FileStore names what it writes
-
-/// True while the program that writes a part named ".part-PID-..." lives.
-bool writerLives(const std::string& name) {
-    int pid = 0;
-    const char* end = name.data() + name.size();
-    const auto read = std::from_chars(name.data() + kPart.size(), end, pid);
-    return read.ec == std::errc() && pid > 0 && (::kill(pid, 0) == 0 || errno == EPERM);
-}
-
 } // namespace
 
 fs::path Library::asidePath(const std::string& name) const {
-    std::string flat = name;
+    constexpr std::size_t kLongest = 150; // a row's id may be anything
+    std::string flat = name.substr(0, kLongest);
     std::replace(flat.begin(), flat.end(), '/', '-');
-    fs::path path = folder_ / "set-aside" / flat;
+    const fs::path folder = folderIn(folder_, LibraryFolder::SetAside);
+    fs::path path = folder / flat;
     std::error_code ec;
-    for (int n = 2; fs::exists(path, ec); ++n)
-        path = folder_ / "set-aside" / (std::to_string(n) + "-" + flat);
+    for (int n = 2; fs::exists(fs::symlink_status(path, ec)); ++n)
+        path = folder / (std::to_string(n) + "-" + flat);
     return path;
 }
 
@@ -194,7 +197,8 @@ Status Library::repair(const Problem& p) {
     if (readOnly()) return fail(ErrorCode::Refused, msg("repair.read-only"));
     const auto moveAside = [&](const fs::path& file) -> Status {
         std::error_code ec;
-        if (!fs::exists(file, ec)) return Done{};
+        if (!fs::exists(fs::symlink_status(file, ec)))
+            return Done{}; // a link itself is moved, not what it leads to
         const fs::path to = asidePath(file.filename().string());
         fs::create_directories(to.parent_path(), ec);
         fs::rename(file, to, ec);
@@ -233,34 +237,65 @@ Status Library::repair(const Problem& p) {
     });
 }
 
-std::vector<Message> Library::sweep() {
-    std::vector<Message> told;
-    if (readOnly()) return told;
+/// Parts of files whose program is gone.
+void Library::sweepParts() {
     std::error_code ec;
-    std::vector<fs::path> parts;
-    for (const char* folder : {"", "media", "takes", "sent", "scrub"})
-        for (const auto& entry : fs::directory_iterator(folder_ / folder, ec)) {
+    std::vector<fs::path> folders = {folder_}, parts;
+    for (const FolderFacts& f : kLibraryFolders) folders.push_back(folder_ / f.name);
+    for (const fs::path& folder : folders)
+        for (const auto& entry : fs::directory_iterator(folder, ec)) {
             const std::string name = entry.path().filename().string();
-            if (name.starts_with(kPart) && !isTakesPart(name) && !writerLives(name) &&
+            const bool take = folder.filename() == nameOf(LibraryFolder::Takes) && isUnfinishedTake(name);
+            if (isPart(name) && !take && !writerLives(name) && !mayBeAtWork(entry.path()))
+                parts.push_back(entry.path());
+            // Work folders of versions before there was one place for them.
+            if ((name.starts_with("work-") || name == ".bundle.part") && entry.is_directory(ec) &&
                 !mayBeAtWork(entry.path()))
                 parts.push_back(entry.path());
         }
-    for (const fs::path& part : parts) fs::remove(part, ec);
+    for (const fs::path& part : parts) fs::remove_all(part, ec);
+}
+
+/// Films of an intake that broke off.
+Status Library::sweepMedia(std::vector<Message>& told) {
     std::vector<Clip> unused;
     const Status found = read([&](SQLite::Database& db) {
-        unused = rowsOf(db, "SELECT hash, extension FROM media WHERE hash NOT IN (SELECT media FROM clips)",
-                        [](auto& q) {
-                            Clip c;
-                            c.mediaHash = textAt(q, 0);
-                            c.extension = textAt(q, 1);
-                            return c;
-                        });
+        unused =
+            rowsOf(db, "SELECT hash FROM media WHERE hash NOT IN (SELECT media FROM clips)", [](auto& q) {
+                Clip c;
+                c.mediaHash = textAt(q, 0);
+                return c;
+            });
     });
-    if (!found) return {found.error().text};
+    if (!found) return found;
+    std::error_code ec;
     std::erase_if(unused,
                   [&](const Clip& c) { return fs::exists(mediaPath(c), ec) && mayBeAtWork(mediaPath(c)); });
     for (const Clip& c : unused) dropUnusedMedia(c);
     if (!unused.empty()) told.push_back(msg("library.intake-undone", {{"count", unused.size()}}));
+    return Done{};
+}
+
+/// Light copies of films that are gone: they are made again where they are needed.
+void Library::sweepScrubs() {
+    std::error_code ec;
+    std::vector<fs::path> gone;
+    for (const auto& entry : fs::directory_iterator(folderIn(folder_, LibraryFolder::Scrub), ec)) {
+        const auto hash = hashOfFile(entry.path());
+        const auto there = hash ? hasFilm(*hash) : Result<bool>(true);
+        if (there && !*there) gone.push_back(entry.path());
+    }
+    for (const fs::path& file : gone) fs::remove(file, ec);
+}
+
+std::vector<Message> Library::sweep() {
+    std::vector<Message> told;
+    if (readOnly()) return told;
+    sweepParts();
+    WorkFolder::sweep(folder_);
+    told = finishForgetting();
+    if (const Status swept = sweepMedia(told); !swept) told.push_back(swept.error().text);
+    sweepScrubs();
     return told;
 }
 

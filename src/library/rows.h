@@ -19,6 +19,15 @@ struct UnreadableRow : Unfit {
     using Unfit::Unfit;
 };
 
+/// What a change is refused for; goes on as it is.
+struct Rejected {
+    Error why;
+};
+
+inline void orReject(const Status& status) {
+    if (!status) throw Rejected{status.error()};
+}
+
 template <typename T>
 T orUnreadable(Result<T> result) {
     if (!result) throw UnreadableRow(result.error().text);

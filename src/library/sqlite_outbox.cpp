@@ -21,14 +21,18 @@ OutboxItem itemAt(SQLite::Statement& q) {
             q.getColumn(7).getInt64()};
 }
 
-void put(SQLite::Database& db, const OutboxItem& i) {
+void update(SQLite::Database& db, const OutboxItem& i) {
     run(db,
-        "INSERT INTO outbox VALUES (?,?,?,?,?,?,?,?) ON CONFLICT(id) DO UPDATE SET recipient = "
-        "excluded.recipient, subject = excluded.subject, file = excluded.file, state = excluded.state, "
-        "reason = "
-        "excluded.reason, at = excluded.at",
-        i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)),
-        messageAsText(i.reason), i.at);
+        "UPDATE outbox SET recipient = ?, subject = ?, file = ?, state = ?, reason = ?, at = ? WHERE id = ?",
+        i.recipient, i.subject, i.file, std::string(idOf(i.state)), messageAsText(i.reason), i.at, i.id);
+}
+
+OutboxItem itemOf(SQLite::Database& db, const std::string& id) {
+    const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox WHERE id = ?";
+    const auto found = rowsOf(
+        db, sql.c_str(), [](auto& q) { return itemAt(q); }, id);
+    if (found.empty()) throw Rejected{fail(ErrorCode::NotFound, msg("sqlite-outbox.gone"))};
+    return found.front();
 }
 
 Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, bool again) {
@@ -57,14 +61,39 @@ Result<std::vector<OutboxItem>> SqliteStore::outbox() {
     std::vector<OutboxItem> all;
     const Status done = read([&](SQLite::Database& db) {
         const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox ORDER BY at DESC, id";
-        all = rowsOf(db, sql.c_str(), [](auto& q) { return itemAt(q); });
+        all = readableRowsOf(db, sql.c_str(), &leftOut_, [](auto& q) { return itemAt(q); });
     });
     if (!done) return done.error();
     return all;
 }
 
-Status SqliteStore::save(const OutboxItem& item) {
-    return write([&](SQLite::Database& db) { put(db, item); });
+Status SqliteStore::add(const OutboxItem& i) {
+    return write([&](SQLite::Database& db) {
+        run(db,
+            "INSERT INTO outbox (id, review, recipient, subject, file, state, reason, at) VALUES "
+            "(?,?,?,?,?,?,?,?)",
+            i.id, i.review.value, i.recipient, i.subject, i.file, std::string(idOf(i.state)),
+            messageAsText(i.reason), i.at);
+    });
+}
+
+Result<OutboxItem> SqliteStore::mail(const std::string& id) {
+    OutboxItem item;
+    const Status done = read([&](SQLite::Database& db) { item = itemOf(db, id); });
+    if (!done) return done.error();
+    return item;
+}
+
+Result<OutboxItem> SqliteStore::changeMail(const std::string& id, const ChangeOf<OutboxItem>& what) {
+    OutboxItem item;
+    const Status done = write([&](SQLite::Database& db) {
+        item = itemOf(db, id);
+        orReject(what(item));
+        item.id = id;
+        update(db, item);
+    });
+    if (!done) return done.error();
+    return item;
 }
 
 Status SqliteStore::mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) {
@@ -74,17 +103,15 @@ Status SqliteStore::mayHandOver(const ReviewId& review, std::int64_t nowUnix, bo
 }
 
 Status SqliteStore::beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) {
-    Status may = Done{};
-    const Status done = write([&](SQLite::Database& db) {
-        may = mayGo(db, item.review, nowUnix, again);
-        if (!may) return;
+    return write([&](SQLite::Database& db) {
+        orReject(mayGo(db, item.review, nowUnix, again));
         OutboxItem now = item;
         now.state = MailState::HandingOver;
         now.reason = {};
         now.at = nowUnix;
-        put(db, now);
+        itemOf(db, now.id); // it may have gone with its athlete
+        update(db, now);
     });
-    return done ? may : done;
 }
 
 Result<int> SqliteStore::unsentMails() {

@@ -1,5 +1,6 @@
 // The reviews of a SqliteStore: revisions, versions, results and what was derived from films.
 #include "base/date.h"
+#include "base/ids.h"
 #include "library/rows.h"
 #include "library/sqlite_store.h"
 #include "review/review_json.h"
@@ -11,7 +12,8 @@ namespace jg {
 
 namespace {
 
-/// Puts the delivery's paths and shake into it, as they lie beside its clip.
+/// Puts the delivery's paths and shake into it, as they lie beside its clip. What can't be read is computed
+/// again: it hides nothing.
 void addDerived(SQLite::Database& db, Review& r) {
     std::map<int, std::string> documents;
     SQLite::Statement query(db, "SELECT delivery, clip, document FROM derived WHERE review = ?");
@@ -20,7 +22,8 @@ void addDerived(SQLite::Database& db, Review& r) {
         const DeliveryMarks* d = r.delivery(query.getColumn(0).getInt());
         if (d && d->clip.value == textAt(query, 1)) documents[d->number] = textAt(query, 2);
     }
-    for (DeliveryMarks& d : r.deliveries) orUnreadable(readDerived(documents[d.number], d));
+    for (DeliveryMarks& d : r.deliveries)
+        if (const Status read = readDerived(documents[d.number], d); !read) readDerived({}, d).ok();
 }
 
 void putDerived(SQLite::Database& db, const Review& r) {
@@ -50,8 +53,9 @@ Review reviewAt(SQLite::Database& db, SQLite::Statement& row, int document, int 
 constexpr const char* kSummaryColumns =
     "r.id, r.submission, r.athlete, r.date, r.stage, r.sent_on, r.sent_to, r.revision, r.summary";
 
-/// The columns of kSummaryColumns from `first` on.
-ReviewSummary summaryAt(SQLite::Statement& row, int first) {
+/// The columns of kSummaryColumns from `first` on. What lists show of it and can't be read is told in
+/// `leftOut`.
+ReviewSummary summaryAt(SQLite::Statement& row, int first, std::vector<Message>* leftOut) {
     ReviewSummary s;
     s.id.value = textAt(row, first);
     s.submission.value = textAt(row, first + 1);
@@ -60,7 +64,9 @@ ReviewSummary summaryAt(SQLite::Statement& row, int first) {
     s.stage = stageFromId(textAt(row, first + 4)).value_or(Stage::Look);
     if (const auto on = dateAt(row, first + 5)) s.sent = SentRecord{*on, textAt(row, first + 6)};
     s.revision = row.getColumn(first + 7).getInt64();
-    if (const std::string more = textAt(row, first + 8); !more.empty()) orUnreadable(readSummary(more, s));
+    // Only for lists: without it they say less, and a review that can be opened is not hidden.
+    if (const std::string more = textAt(row, first + 8); !more.empty())
+        if (const Status read = readSummary(more, s); !read && leftOut) leftOut->push_back(read.error().text);
     return s;
 }
 
@@ -68,23 +74,27 @@ std::string selectSummaries(const std::string& rest) {
     return std::string("SELECT ") + kSummaryColumns + " FROM reviews r " + rest;
 }
 
-/// A submission is answered while its newest review is sent.
+/// A submission is answered while its newest review is sent; one that a bundle brought answers no film that
+/// waits here.
 void markAnswered(SQLite::Database& db, const SubmissionId& submission) {
     run(db,
         "UPDATE submissions SET answered = coalesce((SELECT sent_on IS NOT NULL FROM reviews WHERE "
-        "submission = "
-        "?1 ORDER BY begun DESC LIMIT 1), 0) WHERE id = ?1",
+        "submission = ?1 AND "
+        "brought = 0 ORDER BY begun DESC LIMIT 1), 0) WHERE id = ?1",
         submission.value);
 }
 
-void insertReview(SQLite::Database& db, const Review& r, const std::string& summary) {
+void insertReview(SQLite::Database& db, const Review& r, const std::string& summary, bool brought) {
+    if (!isId(r.id.value))
+        throw Rejected{fail(ErrorCode::Refused, msg("sqlite-store.id-taken", {{"id", r.id.value}}))};
     run(db,
         "INSERT INTO reviews (id, submission, athlete, date, stage, sent_on, sent_to, begun, revision, "
-        "summary, "
-        "document) VALUES (?,?,?,?,?,NULLIF(?,''),?,(SELECT coalesce(max(begun), 0) + 1 FROM reviews),1,?,?)",
+        "summary, brought, "
+        "document) VALUES (?,?,?,?,?,NULLIF(?,''),?,(SELECT coalesce(max(begun), 0) + 1 FROM "
+        "reviews),1,?,?,?)",
         r.id.value, r.submission.value, r.athlete.value, isoDate(r.date), std::string(idOf(r.stage)),
         r.sent ? isoDate(r.sent->on) : std::string(), r.sent ? r.sent->to : std::string(), summary,
-        toJson(r));
+        brought ? 1 : 0, toJson(r));
 }
 
 /// False when the row has another revision by now.
@@ -96,10 +106,14 @@ bool updateReview(SQLite::Database& db, const Review& r, const std::string& summ
                r.sent ? r.sent->to : std::string(), summary, toJson(r), r.id.value, r.revision) > 0;
 }
 
-bool known(SQLite::Database& db, const ReviewId& id) {
-    SQLite::Statement query(db, "SELECT 1 FROM reviews WHERE id = ?");
-    query.bind(1, id.value);
-    return query.executeStep();
+/// Whether a review of that id is here; one of another athlete or film is nobody's to write over.
+bool known(SQLite::Database& db, const Review& r) {
+    SQLite::Statement query(db, "SELECT athlete, submission FROM reviews WHERE id = ?");
+    query.bind(1, r.id.value);
+    if (!query.executeStep()) return false;
+    if (textAt(query, 0) != r.athlete.value || textAt(query, 1) != r.submission.value)
+        throw Rejected{fail(ErrorCode::Refused, msg("sqlite-reviews.anothers"))};
+    return true;
 }
 
 } // namespace
@@ -137,7 +151,8 @@ Result<std::vector<ReviewSummary>> SqliteStore::reviews(int newest) {
         const std::string sql =
             selectSummaries(newest > 0 ? "ORDER BY date DESC, begun DESC LIMIT " + std::to_string(newest)
                                        : std::string("ORDER BY date, begun"));
-        all = readableRowsOf(db, sql.c_str(), &leftOut_, [](auto& row) { return summaryAt(row, 0); });
+        all = readableRowsOf(db, sql.c_str(), &leftOut_,
+                             [this](auto& row) { return summaryAt(row, 0, &leftOut_); });
     });
     if (!done) return done.error();
     return all;
@@ -148,7 +163,7 @@ Result<std::vector<ReviewSummary>> SqliteStore::sentSince(Date day) {
     const Status done = read([&](SQLite::Database& db) {
         all = readableRowsOf(
             db, selectSummaries("WHERE r.sent_on >= ? ORDER BY r.sent_on, r.begun").c_str(), &leftOut_,
-            [](auto& row) { return summaryAt(row, 0); }, isoDate(day));
+            [this](auto& row) { return summaryAt(row, 0, &leftOut_); }, isoDate(day));
     });
     if (!done) return done.error();
     return all;
@@ -170,7 +185,7 @@ Result<std::vector<WaitingRow>> SqliteStore::waiting() {
         const auto take = [&] {
             WaitingRow row{orUnreadable(submissionFromJson(textAt(query, 0))),
                            orUnreadable(athleteFromJson(textAt(query, 1))), std::nullopt};
-            if (!query.isColumnNull(2)) row.review = summaryAt(query, 2);
+            if (!query.isColumnNull(2)) row.review = summaryAt(query, 2, &leftOut_);
             for (const Clip& c : row.submission.clips) places[c.id.value] = all.size();
             all.push_back(std::move(row));
         };
@@ -187,7 +202,10 @@ Result<std::vector<WaitingRow>> SqliteStore::waiting() {
         while (surveys.executeStep())
             if (const auto at = places.find(textAt(surveys, 0)); at != places.end())
                 for (Clip& c : all[at->second].submission.clips)
-                    if (c.id.value == at->first) orUnreadable(readSurvey(textAt(surveys, 1), c));
+                    if (c.id.value == at->first)
+                        if (const Status read = readSurvey(textAt(surveys, 1), c); !read)
+                            leftOut_.push_back(
+                                msg("library.left-out", {{"name", c.fileName}, {"why", read.error().text}}));
     });
     if (!done) return done.error();
     return all;
@@ -203,10 +221,17 @@ Result<std::vector<ReviewOfAthlete>> SqliteStore::reviewsOf(const AthleteId& ath
             "JOIN results d ON d.review = r.id WHERE r.athlete = ? ORDER BY r.date, r.begun";
         all = readableRowsOf(
             db, sql.c_str(), &leftOut_,
-            [](auto& row) {
-                ReviewOfAthlete one{
-                    summaryAt(row, 0), orUnreadable(submissionFromJson(textAt(row, 9))), {}, {}, {}};
-                if (!row.isColumnNull(10)) one.results = orUnreadable(assessmentFromJson(textAt(row, 10)));
+            [this](auto& row) {
+                ReviewOfAthlete one{summaryAt(row, 0, &leftOut_),
+                                    orUnreadable(submissionFromJson(textAt(row, 9))),
+                                    {},
+                                    {},
+                                    {}};
+                if (!row.isColumnNull(10)) {
+                    auto results = assessmentFromJson(textAt(row, 10));
+                    results ? void(one.results = std::move(*results))
+                            : leftOut_.push_back(results.error().text);
+                }
                 Review review = orUnreadable(reviewFromJson(textAt(row, 11)));
                 one.approach = review.approach().id;
                 one.deliveries = std::move(review.deliveries);
@@ -219,11 +244,19 @@ Result<std::vector<ReviewOfAthlete>> SqliteStore::reviewsOf(const AthleteId& ath
 }
 
 Result<std::int64_t> SqliteStore::save(const Review& r, const Assessment* told) {
+    return keepReview(r, told, false);
+}
+
+Result<std::int64_t> SqliteStore::bring(const Review& r, const Assessment* told, bool toAFilmHere) {
+    return keepReview(r, told, toAFilmHere);
+}
+
+Result<std::int64_t> SqliteStore::keepReview(const Review& r, const Assessment* told, bool brought) {
     const std::string summary = toJson(summaryOf(r, told));
     std::int64_t revision = r.revision + 1;
     const Status done = write([&](SQLite::Database& db) {
-        if (r.revision == 0 && !known(db, r.id)) {
-            insertReview(db, r, summary);
+        if (!known(db, r) && r.revision == 0) {
+            insertReview(db, r, summary, brought);
         } else if (!updateReview(db, r, summary)) {
             run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value,
                 r.revision, SystemClock().nowUnix(), toJson(r));

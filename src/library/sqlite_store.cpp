@@ -1,6 +1,8 @@
 #include "library/sqlite_store.h"
 
 #include "base/file_store.h"
+#include "base/ids.h"
+#include "base/unfit.h"
 #include "library/database.h"
 #include "library/rows.h"
 #include "library/sha256.h"
@@ -14,6 +16,8 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <chrono>
+#include <thread>
 #include <utility>
 
 namespace jg {
@@ -43,6 +47,8 @@ Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
         work(*db_);
         transaction.commit();
         return Done{};
+    } catch (const Rejected& e) {
+        return e.why;
     } catch (const UnreadableRow& e) {
         return fail(ErrorCode::Damaged, e.why);
     } catch (const SQLite::Exception& e) {
@@ -50,6 +56,8 @@ Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
         if (e.getErrorCode() == SQLITE_BUSY)
             return fail(ErrorCode::WriteFailed, msg("sqlite-store.another-program-is-writing-to-this"));
         return fail(ErrorCode::WriteFailed, msg("sqlite-store.the-library-cant-be-written-e"));
+    } catch (const std::exception& e) { // a text that is no UTF-8, or no memory
+        return fail(ErrorCode::BadInput, msg("sqlite-store.cant-be-kept", {{"why", whyUnfit(e)}}));
     }
 }
 
@@ -58,34 +66,66 @@ Status SqliteStore::snapshot(const std::filesystem::path& file) {
 }
 
 Status SqliteStore::wipeDeleted() {
-    return read([](SQLite::Database& db) {
+    Status emptied = Done{};
+    const Status done = read([&](SQLite::Database& db) {
         db.exec("VACUUM"); // writes all that is left anew
-        db.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+        constexpr int kTries = 40;
+        for (int i = 0; i < kTries; ++i) { // while another program reads, its log can't be emptied
+            SQLite::Statement checkpoint(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+            if (!checkpoint.executeStep() || checkpoint.getColumn(0).getInt() == 0) return;
+            std::this_thread::sleep_for(std::chrono::milliseconds(50));
+        }
+        emptied = fail(ErrorCode::WriteFailed, msg("sqlite-store.log-in-use"));
     });
+    return done ? emptied : done;
 }
 
 Status SqliteStore::read(const std::function<void(SQLite::Database&)>& work) {
     try {
         work(*db_);
         return Done{};
+    } catch (const Rejected& e) {
+        return e.why;
     } catch (const UnreadableRow& e) {
         return fail(ErrorCode::Damaged, e.why);
     } catch (const SQLite::Exception& e) {
         return fail(ErrorCode::Damaged, msg("sqlite-store.the-library-cant-be-read-e"));
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Damaged, whyUnfit(e));
     }
 }
 
 namespace {
 
+Error noSuch(const char* what, const std::string& id) {
+    return fail(ErrorCode::NotFound, msg("sqlite-store.there-is-no-what-id-in",
+                                         {{"what", msg(std::string("document.") + what)}, {"id", id}}));
+}
+
 Athlete athleteAt(SQLite::Statement& row, int column) {
     return orUnreadable(athleteFromJson(textAt(row, column)));
 }
 
-void putAthlete(SQLite::Database& db, const Athlete& a) {
-    run(db,
-        "INSERT INTO athletes VALUES (?,?,?) ON CONFLICT(id) DO UPDATE SET name = excluded.name, document = "
-        "excluded.document",
-        a.id.value, a.fullName(), toJson(a));
+/// A new id must be one, and nobody's here.
+void mustBeFree(SQLite::Database& db, const char* table, const std::string& id) {
+    SQLite::Statement known(db, std::string("SELECT 1 FROM ") + table + " WHERE id = ?");
+    known.bind(1, id);
+    if (!isId(id) || known.executeStep())
+        throw Rejected{fail(ErrorCode::Refused, msg("sqlite-store.id-taken", {{"id", id}}))};
+}
+
+/// What is written can be read again.
+template <typename T>
+std::string checked(const T& value, Result<T> (*read)(std::string_view)) {
+    std::string document = toJson(value);
+    if (auto again = read(document); !again) throw Rejected{fail(ErrorCode::BadInput, again.error().text)};
+    return document;
+}
+
+void insertAthlete(SQLite::Database& db, const Athlete& a) {
+    mustBeFree(db, "athletes", a.id.value);
+    run(db, "INSERT INTO athletes (id, name, document) VALUES (?,?,?)", a.id.value, a.fullName(),
+        checked(a, athleteFromJson));
 }
 
 /// The submission with what the film check found of its clips.
@@ -97,14 +137,11 @@ Submission submissionAt(SQLite::Database& db, SQLite::Statement& row, int column
         const std::string id = textAt(clips, 0), survey = textAt(clips, 1);
         const auto clip =
             std::find_if(s.clips.begin(), s.clips.end(), [&](const Clip& c) { return c.id.value == id; });
-        if (clip != s.clips.end() && !survey.empty()) orUnreadable(readSurvey(survey, *clip));
+        if (clip == s.clips.end() || survey.empty()) continue;
+        // It is made again by looking at the film: it hides no submission.
+        if (const Status read = readSurvey(survey, *clip); !read) clip->check = {read.error().text};
     }
     return s;
-}
-
-Error noSuch(const char* what, const std::string& id) {
-    return fail(ErrorCode::NotFound, msg("sqlite-store.there-is-no-what-id-in",
-                                         {{"what", msg(std::string("document.") + what)}, {"id", id}}));
 }
 
 } // namespace
@@ -131,8 +168,37 @@ Result<Athlete> SqliteStore::athlete(const AthleteId& id) {
     return found.front();
 }
 
-Status SqliteStore::save(const Athlete& a) {
-    return write([&](SQLite::Database& db) { putAthlete(db, a); });
+namespace {
+
+Athlete changeAthlete(SQLite::Database& db, const AthleteId& id, const ChangeOf<Athlete>& what) {
+    const auto found = rowsOf(
+        db, "SELECT document FROM athletes WHERE id = ?", [](auto& row) { return athleteAt(row, 0); },
+        id.value);
+    if (found.empty()) throw Rejected{noSuch("athlete", id.value)};
+    Athlete now = found.front();
+    orReject(what(now));
+    now.id = id;
+    if (now != found.front())
+        run(db, "UPDATE athletes SET name = ?, document = ? WHERE id = ?", now.fullName(),
+            checked(now, athleteFromJson), id.value);
+    return now;
+}
+
+} // namespace
+
+Status SqliteStore::add(const std::vector<Athlete>& athletes, const std::vector<AthleteEdit>& edits) {
+    return write([&](SQLite::Database& db) {
+        for (const Athlete& a : athletes) insertAthlete(db, a);
+        for (const AthleteEdit& edit : edits)
+            changeAthlete(db, edit.shown.id, [&](Athlete& now) { return applyEdit(edit, now); });
+    });
+}
+
+Result<Athlete> SqliteStore::change(const AthleteId& id, const ChangeOf<Athlete>& what) {
+    Athlete now;
+    const Status done = write([&](SQLite::Database& db) { now = changeAthlete(db, id, what); });
+    if (!done) return done.error();
+    return now;
 }
 
 Result<std::vector<AthleteRow>> SqliteStore::athleteRows(const std::string& search) {
@@ -213,22 +279,70 @@ Result<Submission> SqliteStore::submission(const SubmissionId& id) {
     return found.front();
 }
 
-Status SqliteStore::save(const Submission& sub, const Athlete* newAthlete) {
+namespace {
+
+void insertClip(SQLite::Database& db, const SubmissionId& submission, const Clip& c) {
+    mustBeFree(db, "clips", c.id.value);
+    run(db, "INSERT INTO clips (id, submission, media, survey) VALUES (?,?,?,?)", c.id.value,
+        submission.value, c.mediaHash, surveyToJson(c));
+}
+
+/// Which films a submission has is settled when it comes in; what is known of them may change.
+void mustHaveTheSameFilms(const Submission& now, const Submission& was) {
+    const auto same = [](const Clip& a, const Clip& b) {
+        return a.id == b.id && a.athlete == b.athlete && a.mediaHash == b.mediaHash;
+    };
+    if (!std::equal(now.clips.begin(), now.clips.end(), was.clips.begin(), was.clips.end(), same))
+        throw Rejected{fail(ErrorCode::Internal, msg("sqlite-store.other-films"))};
+}
+
+} // namespace
+
+Status SqliteStore::add(const Submission& s, const Athlete* newAthlete) {
     return write([&](SQLite::Database& db) {
-        if (newAthlete) putAthlete(db, *newAthlete);
+        if (newAthlete) insertAthlete(db, *newAthlete);
+        mustBeFree(db, "submissions", s.id.value);
         run(db,
             "INSERT INTO submissions (id, athlete, received, promised, document) VALUES "
-            "(?,?,?,NULLIF(?,''),?) "
-            "ON CONFLICT(id) DO UPDATE SET received = excluded.received, promised = excluded.promised, "
-            "document = excluded.document",
-            sub.id.value, sub.athlete.value, isoDate(sub.received),
-            sub.promised ? isoDate(*sub.promised) : std::string(), toJson(sub));
-        for (const Clip& c : sub.clips)
-            run(db,
-                "INSERT INTO clips (id, submission, media, survey) VALUES (?,?,?,?) ON CONFLICT(id) DO "
-                "UPDATE "
-                "SET media = excluded.media, survey = excluded.survey",
-                c.id.value, sub.id.value, c.mediaHash, surveyToJson(c));
+            "(?,?,?,NULLIF(?,''),?)",
+            s.id.value, s.athlete.value, isoDate(s.received),
+            s.promised ? isoDate(*s.promised) : std::string(), checked(s, submissionFromJson));
+        for (const Clip& c : s.clips) insertClip(db, s.id, c);
+    });
+}
+
+Result<Submission> SqliteStore::change(const SubmissionId& id, const ChangeOf<Submission>& what) {
+    Submission now;
+    const Status done = write([&](SQLite::Database& db) {
+        const auto found = rowsOf(
+            db, "SELECT document FROM submissions WHERE id = ?",
+            [&](auto& row) { return submissionAt(db, row, 0); }, id.value);
+        if (found.empty()) throw Rejected{noSuch("submission", id.value)};
+        const Submission& was = found.front();
+        now = was;
+        orReject(what(now));
+        now.id = id;
+        now.athlete = was.athlete;
+        mustHaveTheSameFilms(now, was);
+        if (now == was) return;
+        run(db, "UPDATE submissions SET received = ?, promised = NULLIF(?,''), document = ? WHERE id = ?",
+            isoDate(now.received), now.promised ? isoDate(*now.promised) : std::string(),
+            checked(now, submissionFromJson), id.value);
+        for (const Clip& c : now.clips)
+            run(db, "UPDATE clips SET survey = ?1 WHERE id = ?2 AND survey <> ?1", surveyToJson(c),
+                c.id.value);
+    });
+    if (!done) return done.error();
+    return now;
+}
+
+Result<Submission> Store::change(const SubmissionId& id, const ClipId& clip, const ChangeOf<Clip>& what) {
+    return change(id, [&](Submission& s) -> Status {
+        const auto it =
+            std::find_if(s.clips.begin(), s.clips.end(), [&](const Clip& c) { return c.id == clip; });
+        if (it == s.clips.end())
+            return fail(ErrorCode::NotFound, msg("review-session.that-film-is-not-part-of"));
+        return what(*it);
     });
 }
 
@@ -277,15 +391,36 @@ Result<std::vector<Promise>> SqliteStore::promisesTo(const AthleteId& athlete) {
     return promisesWhere("WHERE athlete = ? ORDER BY settled, due, row", athlete.value);
 }
 
-Status SqliteStore::save(const Promise& p) {
+namespace {
+
+void insertPromise(SQLite::Database& db, const Promise& p) {
+    run(db, "INSERT INTO promises (athlete, text, due, settled, details) VALUES (?,?,NULLIF(?,''),?,?)",
+        p.athlete.value, messageAsText(p.text), p.due ? isoDate(*p.due) : std::string(), p.open() ? 0 : 1,
+        checked(p, promiseFromJson));
+}
+
+} // namespace
+
+Status SqliteStore::add(const std::vector<Promise>& promises) {
     return write([&](SQLite::Database& db) {
-        run(db,
-            "INSERT INTO promises (row, athlete, text, due, settled, details) VALUES "
-            "(NULLIF(?,0),?,?,NULLIF(?,''),?,?) ON CONFLICT(row) DO UPDATE SET text = excluded.text, due = "
-            "excluded.due, settled = excluded.settled, details = excluded.details",
-            p.row, p.athlete.value, messageAsText(p.text), p.due ? isoDate(*p.due) : std::string(),
-            p.open() ? 0 : 1, toJson(p));
+        for (const Promise& p : promises) insertPromise(db, p);
     });
+}
+
+Result<Promise> SqliteStore::change(std::int64_t row, const ChangeOf<Promise>& what) {
+    Promise now;
+    const Status done = write([&](SQLite::Database& db) {
+        const auto found = rowsOf(db, (std::string(kPromise) + "WHERE row = ?").c_str(), promiseAt, row);
+        if (found.empty()) throw Rejected{fail(ErrorCode::NotFound, msg("promise.gone"))};
+        now = found.front();
+        orReject(what(now));
+        if (now == found.front()) return;
+        run(db, "UPDATE promises SET text = ?, due = NULLIF(?,''), settled = ?, details = ? WHERE row = ?",
+            messageAsText(now.text), now.due ? isoDate(*now.due) : std::string(), now.open() ? 0 : 1,
+            checked(now, promiseFromJson), row);
+    });
+    if (!done) return done.error();
+    return now;
 }
 
 std::vector<Message> SqliteStore::takeLeftOut() {
@@ -333,11 +468,47 @@ std::string SqliteStore::setting(const std::string& key, const std::string& othe
     return done && !found.empty() ? found.front() : otherwise;
 }
 
+namespace {
+
+void putSetting(SQLite::Database& db, const std::string& key, const std::string& value) {
+    run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value", key,
+        value);
+}
+
+} // namespace
+
 Status SqliteStore::setSetting(const std::string& key, const std::string& value) {
+    return write([&](SQLite::Database& db) { putSetting(db, key, value); });
+}
+
+Status SqliteStore::changeSettings(const std::vector<SettingChange>& changes) {
     return write([&](SQLite::Database& db) {
-        run(db, "INSERT INTO settings VALUES (?,?) ON CONFLICT(key) DO UPDATE SET value = excluded.value",
-            key, value);
+        for (const SettingChange& c : changes) {
+            const auto found = rowsOf(
+                db, "SELECT value FROM settings WHERE key = ?", [](auto& q) { return textAt(q, 0); }, c.key);
+            const std::string is = found.empty() ? std::string() : found.front();
+            if (is != c.was && is != c.now)
+                throw Rejected{fail(ErrorCode::Stale,
+                                    msg("sqlite-store.setting-changed", {{"is", is}, {"mine", c.now}}))};
+            if (is != c.now) putSetting(db, c.key, c.now);
+        }
     });
+}
+
+Result<Pulse> SqliteStore::pulse() {
+    Pulse pulse;
+    const Status done = read([&](SQLite::Database& db) {
+        SQLite::Statement query(db, "SELECT name, n FROM pulse");
+        while (query.executeStep()) pulse[textAt(query, 0)] = query.getColumn(1).getInt64();
+    });
+    if (!done) return done.error();
+    return pulse;
+}
+
+std::int64_t SqliteStore::writesOfOthers() {
+    std::int64_t version = 0;
+    read([&](SQLite::Database& db) { version = db.execAndGet("PRAGMA data_version").getInt64(); }).ok();
+    return version;
 }
 
 } // namespace jg

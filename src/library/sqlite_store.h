@@ -19,13 +19,17 @@ public:
 
     Result<std::vector<Athlete>> athletes() override;
     Result<Athlete> athlete(const AthleteId& id) override;
-    Status save(const Athlete& athlete) override;
+    using Store::add;
+    using Store::change;
+    Status add(const std::vector<Athlete>& athletes, const std::vector<AthleteEdit>& edits = {}) override;
+    Result<Athlete> change(const AthleteId& id, const ChangeOf<Athlete>& what) override;
     Result<int> athleteCount() override;
     Result<std::vector<AthleteRow>> athleteRows(const std::string& search = "") override;
 
     Result<std::vector<Submission>> submissions() override;
     Result<Submission> submission(const SubmissionId& id) override;
-    Status save(const Submission& submission, const Athlete* newAthlete = nullptr) override;
+    Status add(const Submission& submission, const Athlete* newAthlete = nullptr) override;
+    Result<Submission> change(const SubmissionId& id, const ChangeOf<Submission>& what) override;
     Result<std::vector<Submission>> painOf(const AthleteId& athlete) override;
     Result<std::vector<AthleteId>> athletesOfMedia(const std::string& hash) override;
     Result<std::vector<WaitingRow>> waiting() override;
@@ -37,6 +41,8 @@ public:
     Result<std::vector<ReviewOfAthlete>> reviewsOf(const AthleteId& athlete) override;
     Result<std::int64_t> save(const Review& review, const Assessment* told = nullptr) override;
     Result<std::optional<Assessment>> results(const ReviewId& id) override;
+    /// As save(), for one that a bundle brought: what was sent elsewhere answers no film that waits here.
+    Result<std::int64_t> bring(const Review& review, const Assessment* told, bool toAFilmHere);
     Status markSent(const ReviewId& id, const SentRecord& sent) override;
 
     Result<std::vector<KeptVersion>> versions(const ReviewId& review) override;
@@ -47,11 +53,14 @@ public:
     Result<std::vector<Promise>> openPromises(Date dueBy) override;
     Result<int> promisesDueAfter(Date day) override;
     Result<std::vector<Promise>> promisesTo(const AthleteId& athlete) override;
-    Status save(const Promise& promise) override;
+    Status add(const std::vector<Promise>& promises) override;
+    Result<Promise> change(std::int64_t promise, const ChangeOf<Promise>& what) override;
 
     Result<std::vector<OutboxItem>> outbox() override;
     std::vector<Message> takeLeftOut() override;
-    Status save(const OutboxItem& item) override;
+    Status add(const OutboxItem& item) override;
+    Result<OutboxItem> mail(const std::string& id) override;
+    Result<OutboxItem> changeMail(const std::string& id, const ChangeOf<OutboxItem>& what) override;
     Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) override;
     Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) override;
     Result<int> unsentMails() override;
@@ -61,6 +70,16 @@ public:
 
     std::string setting(const std::string& key, const std::string& otherwise = "") override;
     Status setSetting(const std::string& key, const std::string& value) override;
+    Status changeSettings(const std::vector<SettingChange>& changes) override;
+
+    Result<std::vector<ListEntry>> rows(ListOf list) override;
+    Result<std::optional<ListEntry>> row(ListOf list, const std::string& key) override;
+    Status put(ListOf list, const std::string& key, const std::string& document) override;
+    Status drop(ListOf list, const std::string& key) override;
+    Status changeRows(ListOf list, const ChangeOf<std::vector<ListEntry>>& what) override;
+
+    Result<Pulse> pulse() override;
+    std::int64_t writesOfOthers() override;
 
     void lookOnly(bool on) override { lookOnly_ = on; }
     Status mayWrite() const override;
@@ -75,8 +94,10 @@ protected:
     Status openFile(const std::filesystem::path& file);
     SqliteStore();
 
-    /// Runs `work` in one transaction; SQLite's exceptions become errors.
+    /// Runs `work` in one transaction; SQLite's exceptions and what `work` throws become errors, and nothing
+    /// is written.
     Status write(const std::function<void(SQLite::Database&)>& work);
+    Result<std::int64_t> keepReview(const Review& review, const Assessment* told, bool brought);
     Result<int> count(const char* sql);
     /// Promises by a condition and their order. One that can't be read is left out and told.
     template <typename... Values>

@@ -1,7 +1,7 @@
 // What Library::examine() looks at: the database, every row's sum, every document for itself, and every file
 // beside it.
+#include "base/document.h"
 #include "library/checksums.h"
-#include "library/left_over.h"
 #include "library/library.h"
 #include "library/rows.h"
 #include "library/sha256.h"
@@ -36,6 +36,11 @@ Status readsDerived(const std::string&, const std::string& text) {
 Status readsSurvey(const std::string&, const std::string& text) {
     Clip any;
     return readSurvey(text, any);
+}
+
+Status readsAsJson(const std::string&, const std::string& text) {
+    if (!parseDocumentOrNone(text).is_discarded()) return Done{};
+    return fail(ErrorCode::Damaged, msg("unfit.no-json"));
 }
 
 /// A take's file and whose it is.
@@ -76,6 +81,13 @@ private:
         for (const std::string& line :
              rowsOf(db_, "PRAGMA integrity_check", [](auto& q) { return textAt(q, 0); }))
             if (line != "ok") tell(msg("library.the-database-is-damaged-line", {{"line", line}}));
+        for (const std::string& table :
+             rowsOf(db_, "PRAGMA foreign_key_check", [](auto& q) { return textAt(q, 0); }))
+            tell(msg("library.row-of-nothing", {{"table", kindOf(table)}}));
+        for (const std::string& key : rowsOf(db_, "SELECT key FROM settings WHERE key LIKE 'unreadable.%'",
+                                             [](auto& q) { return textAt(q, 0); }))
+            tell(msg("library.list-unreadable",
+                     {{"list", key.substr(std::string(kUnreadableSetting).size())}}));
     }
 
     /// Reads each document of a table for itself: one that can't be read is named and hides no other. The
@@ -113,11 +125,16 @@ private:
                  readsSurvey);
         readEach("playbooks", "SELECT hash, document FROM playbooks ORDER BY hash", Repair::None,
                  matchesItsHash);
+        for (int i = 0; i < kListCount; ++i) {
+            const char* table = tableOf(static_cast<ListOf>(i));
+            readEach(table, (std::string("SELECT row, document FROM ") + table + " ORDER BY row").c_str(),
+                     Repair::Forget, readsAsJson);
+        }
     }
 
     void lookAtSums() {
         for (const SummedTable& t : summedTables()) {
-            const std::string table = t.name, own = table + ".", id = columnsOf(t.id, own.c_str());
+            const std::string &table = t.name, own = table + ".", id = columnsOf(t.id, own.c_str());
             const std::string altered = "SELECT " + id + ", s.sum IS NULL FROM " + table +
                                         " LEFT JOIN sums s ON s.name = '" + table + "' AND s.id = CAST(" +
                                         id + " AS TEXT) WHERE s.sum IS NOT jg_sum(" +
@@ -181,17 +198,16 @@ private:
 
     /// The films of clips; one that no clip is of belongs to an intake that broke off.
     void findFilms() {
-        films_ = rowsOf(
-            db_, "SELECT hash, extension FROM media WHERE hash IN (SELECT media FROM clips) ORDER BY hash",
-            [](auto& q) { return std::pair(textAt(q, 0), textAt(q, 1)); });
+        films_ = rowsOf(db_, "SELECT hash FROM media WHERE hash IN (SELECT media FROM clips) ORDER BY hash",
+                        [](auto& q) { return textAt(q, 0); });
     }
 
-    /// Files that no row speaks of.
+    /// Files that no row speaks of, and links: nothing of a library leads out of it.
     void lookForOrphans() {
-        std::set<std::string> films, takes;
-        for (const auto& [hash, extension] : films_) {
-            films.insert(hash + extension);
-            films.insert(hash + ".still.png");
+        std::set<std::string> films, scrubs, takes;
+        for (const std::string& hash : films_) {
+            films.insert({hash, hash + ".still.png"});
+            scrubs.insert(hash + ".mov");
         }
         for (const KnownTake& take : takes_) takes.insert(take.file);
         // A version that is kept beside its review may be taken again, with its takes.
@@ -199,23 +215,43 @@ private:
              rowsOf(db_, "SELECT document FROM versions", [](auto& q) { return textAt(q, 0); }))
             if (const auto version = reviewFromJson(text))
                 for (const std::string& file : version->takeFiles()) takes.insert(file);
-        if (!anyUnreadable("reviews")) lookIn("takes", takes);
-        lookIn("media", films);
-        lookIn("sent", mails_);
+        if (!anyUnreadable("reviews")) lookIn(LibraryFolder::Takes, takes);
+        lookIn(LibraryFolder::Media, films);
+        lookIn(LibraryFolder::Scrub, scrubs);
+        lookIn(LibraryFolder::Sent, mails_);
+        lookAtTheTop();
     }
 
-    void lookIn(const char* folder, const std::set<std::string>& known) {
+    void lookIn(LibraryFolder folder, const std::set<std::string>& known) {
         std::error_code ec;
-        std::vector<std::string> orphans;
-        for (const auto& entry : fs::directory_iterator(library_.folder() / folder, ec)) {
+        std::vector<std::string> orphans, links;
+        for (const auto& entry : fs::directory_iterator(folderIn(library_.folder(), folder), ec)) {
             const std::string name = entry.path().filename().string();
-            if (!known.contains(name) && !mayBeAtWork(entry.path()) && !isTakesPart(name))
+            if (entry.is_symlink(ec))
+                links.push_back(name);
+            else if (!known.contains(name) && !mayBeAtWork(entry.path()) &&
+                     !(folder == LibraryFolder::Takes && isUnfinishedTake(name)))
                 orphans.push_back(name);
         }
-        std::sort(orphans.begin(), orphans.end());
-        for (const std::string& name : orphans)
-            tell(msg("library.orphan", {{"file", name}}), Repair::PutAside, {}, {},
-                 std::string(folder) + "/" + name);
+        const std::string within = std::string(nameOf(folder)) + "/";
+        tellFiles("library.link", within, std::move(links));
+        tellFiles("library.orphan", within, std::move(orphans));
+    }
+
+    void lookAtTheTop() {
+        std::error_code ec;
+        std::vector<std::string> strangers;
+        for (const auto& entry : fs::directory_iterator(library_.folder(), ec))
+            if (const std::string name = entry.path().filename().string();
+                !belongsAtTheTop(name) && !mayBeAtWork(entry.path()))
+                strangers.push_back(name);
+        tellFiles("library.orphan", "", std::move(strangers));
+    }
+
+    void tellFiles(const char* id, const std::string& within, std::vector<std::string> names) {
+        std::sort(names.begin(), names.end());
+        for (const std::string& name : names)
+            tell(msg(id, {{"file", name}}), Repair::PutAside, {}, {}, within + name);
     }
 
     bool anyUnreadable(const std::string& table) const {
@@ -225,15 +261,18 @@ private:
 
     void lookAtFilms() {
         double done = 0;
-        for (const auto& [wanted, extension] : films_) {
+        for (const std::string& wanted : films_) {
             if (stop_.stop_requested()) return;
-            lookAtFilm(wanted, wanted + extension);
+            lookAtFilm(wanted);
             if (progress_) progress_(++done / static_cast<double>(films_.size()));
         }
     }
 
-    void lookAtFilm(const std::string& wanted, const std::string& name) {
-        const fs::path path = library_.folder() / "media" / name;
+    void lookAtFilm(const std::string& wanted) {
+        const std::string& name = wanted;
+        const fs::path path = library_.folder() / filmFile(wanted);
+        if (filmFile(wanted).empty())
+            return tell(msg("library.the-film-name-is-missing-from", {{"name", name}}));
         std::error_code ec;
         if (!fs::exists(path, ec))
             return tell(msg("library.the-film-name-is-missing-from", {{"name", name}}));
@@ -252,7 +291,7 @@ private:
     std::vector<Problem> problems_;
     std::set<std::pair<std::string, std::string>> unreadable_; ///< table and row
     std::vector<KnownTake> takes_;
-    std::vector<std::pair<std::string, std::string>> films_; ///< hash and extension
+    std::vector<std::string> films_; ///< hashes
     std::set<std::string> mails_;
 };
 

@@ -28,7 +28,7 @@ Athlete wren() {
 }
 
 Submission submissionWith(Library& library, const std::filesystem::path& film) {
-    EXPECT_TRUE(library.save(wren()));
+    EXPECT_TRUE(test::put(library, wren()));
     auto hash = library.addMedia(film);
     EXPECT_TRUE(hash);
     Submission s;
@@ -41,7 +41,7 @@ Submission submissionWith(Library& library, const std::filesystem::path& film) {
     c.mediaHash = *hash;
     c.extension = film.extension().string();
     s.clips = {c};
-    EXPECT_TRUE(library.save(s));
+    EXPECT_TRUE(test::put(library, s));
     return s;
 }
 
@@ -69,7 +69,7 @@ TEST(Library, KeepsWhatItIsGivenAcrossOpenings) {
         r.date = test::today();
         r.judging().approach = *test::playbook().approach("load-and-drive");
         ASSERT_TRUE(library->save(r));
-        ASSERT_TRUE(library->save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
+        ASSERT_TRUE(test::put(*library, Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
         ASSERT_TRUE(library->setSetting("house.place", "The Tram Shed"));
     }
     auto library = make(where);
@@ -121,7 +121,7 @@ TEST(Library, OneUnreadableRowHidesNoOtherAndIsNamed) {
         a.id = {std::string("ath-") + name};
         a.firstName = name;
         a.born = *parseIsoDate("2010-05-02");
-        ASSERT_TRUE(library->save(a));
+        ASSERT_TRUE(test::put(*library, a));
     }
     test::harm(folder / "lib", "UPDATE athletes SET document = '{' WHERE id = 'ath-Bo'");
     const auto all = library->athletes();
@@ -223,10 +223,10 @@ TEST(Library, OutboxItemsChangeTheirState) {
     Review r = reviewOf(s);
     ASSERT_TRUE(library->save(r));
     OutboxItem item{"mail-1", r.id, "a@example.org", "Hello", "mail-1.eml", MailState::Ready, {}, 5};
-    ASSERT_TRUE(library->save(item));
+    ASSERT_TRUE(test::put(*library, item));
     item.state = MailState::Refused;
     item.reason = asIs("Nobody answers");
-    ASSERT_TRUE(library->save(item));
+    ASSERT_TRUE(test::put(*library, item));
     const auto all = library->outbox();
     ASSERT_EQ(all->size(), 1U);
     EXPECT_EQ(all->at(0).state, MailState::Refused);

@@ -139,7 +139,7 @@ TEST(Migration, PromisesOfSchemaThreeKeepWhatTheyWere) {
     EXPECT_TRUE(library->verify().empty());
     Promise changed = all->at(0);
     changed.kept = Kept::Broken;
-    ASSERT_TRUE(library->save(changed));
+    ASSERT_TRUE(test::put(*library, changed));
     EXPECT_TRUE(library->verify().empty()); // the sum follows the details too
 }
 
@@ -191,6 +191,113 @@ TEST(Migration, WhatWasSentStaysSentAndTheRestGoesOn) {
     Review r = *library->review({"rev-95d201fdd96c"});
     r.plan.opening = "Good evening";
     EXPECT_EQ(*library->save(r), 2);
+}
+
+fs::path copyOfFourthGolden(const TempFolder& folder) {
+    const fs::path lib = copyOfGolden(folder);
+    fs::copy_file(golden() / "library-4.sqlite", lib / "library.sqlite",
+                  fs::copy_options::overwrite_existing);
+    return lib;
+}
+
+TEST(Migration, ListsLeaveTheirSettingsAndNothingOfThemIsLost) {
+    const TempFolder folder;
+    const fs::path lib = copyOfFourthGolden(folder);
+    {
+        SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READONLY);
+        ASSERT_EQ(db.execAndGet("PRAGMA user_version").getInt(), 4);
+    }
+    const auto library = opened(lib);
+    const auto keys = [&](ListOf list) {
+        std::vector<std::string> all;
+        const auto rows = library->rows(list);
+        for (const ListEntry& row : *rows) all.push_back(row.key);
+        return all;
+    };
+    EXPECT_EQ(keys(ListOf::DueMails), (std::vector<std::string>{"mail-1"}));
+    EXPECT_EQ(json::parse(library->row(ListOf::DueMails, "mail-1")->value().document),
+              (json{{"at", 1796120000}, {"tries", 2}}));
+    EXPECT_EQ(keys(ListOf::OwnRows), (std::vector<std::string>{"own-item-1 1", "own-item-1 2"}));
+    EXPECT_EQ(keys(ListOf::OwnApproaches),
+              (std::vector<std::string>{"own-approach-1 1", "own-approach-1 2"}));
+    EXPECT_EQ(keys(ListOf::OwnMeasures), (std::vector<std::string>{"own-front-arm-release"}));
+    EXPECT_EQ(keys(ListOf::Backups), (std::vector<std::string>{"/media/stick/larkmoor"}));
+    EXPECT_EQ(json::parse(library->rows(ListOf::Backups)->at(0).document), (json{{"at", 1796000000}}));
+    EXPECT_EQ(keys(ListOf::SeenMails).size(), 2U);
+    EXPECT_EQ(keys(ListOf::Phrases).size(), 2U);
+    EXPECT_EQ(json::parse(library->rows(ListOf::Phrases)->back().document)["words"],
+              "Your front leg is the wall."); // used last
+    EXPECT_EQ(keys(ListOf::Forgotten).size(), 1U);
+    EXPECT_EQ(keys(ListOf::ErrorRuns).size(), 1U);
+    for (const char* gone :
+         {"mail.due", "intake.settled", "playbook.ownRows", "playbook.ownApproaches", "letter.phrases",
+          "playbook.ownMeasures", "backup.folders", "backup.last", "forgotten", "ownError.runs"})
+        EXPECT_EQ(library->setting(gone, "none"), "none") << gone;
+    EXPECT_TRUE(library->verify().empty());
+}
+
+TEST(Migration, FilmsAreNamedByTheirHashAlone) {
+    const TempFolder folder;
+    const fs::path lib = copyOfFourthGolden(folder);
+    // A second ending of one film, as an older version could leave it.
+    const fs::path film = fs::directory_iterator(lib / "media")->path();
+    fs::copy_file(film, lib / "media" / (film.stem().string() + ".MOV"));
+    const auto library = opened(lib);
+    for (const auto& e : fs::directory_iterator(lib / "media"))
+        EXPECT_TRUE(isContentHash(e.path().filename().string())) << e.path();
+    EXPECT_TRUE(fs::exists(lib / "media" / film.stem()));
+    EXPECT_EQ(std::distance(fs::directory_iterator(lib / "set-aside"), fs::directory_iterator()), 1);
+    EXPECT_TRUE(library->verify().empty());
+}
+
+TEST(Migration, ARowThatWasAlteredBeforeStaysKnownAsAltered) {
+    const TempFolder folder;
+    const fs::path lib = copyOfFourthGolden(folder);
+    {
+        SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+        std::string trigger =
+            db.execAndGet("SELECT sql FROM sqlite_master WHERE name = 'settings_changed'").getString();
+        db.exec("DROP TRIGGER settings_changed");
+        db.exec("UPDATE settings SET value = 'Somebody else' WHERE key = 'house.coach'");
+        db.exec(trigger);
+    }
+    const auto problems = *opened(lib)->examine();
+    ASSERT_EQ(problems.size(), 1U);
+    EXPECT_EQ(problems[0].table, "settings");
+    EXPECT_EQ(problems[0].id, "house.coach");
+}
+
+TEST(Migration, AListThatCantBeReadIsToldAndStays) {
+    const TempFolder folder;
+    const fs::path lib = copyOfFourthGolden(folder);
+    {
+        SQLite::Database db((lib / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+        for (const char* trigger : {"settings_changed"}) {
+            const std::string sql =
+                db.execAndGet(std::string("SELECT sql FROM sqlite_master WHERE name = '") + trigger + "'")
+                    .getString();
+            db.exec(std::string("DROP TRIGGER ") + trigger);
+            db.exec("UPDATE settings SET value = '[[[' WHERE key = 'playbook.ownRows'");
+            db.exec(sql);
+        }
+    }
+    const auto library = opened(lib);
+    EXPECT_EQ(library->setting("unreadable.playbook.ownRows"), "[[[");
+    EXPECT_TRUE(library->rows(ListOf::OwnRows)->empty());
+    bool told = false;
+    for (const Message& m : library->verify()) told |= said(m).find("playbook.ownRows") != std::string::npos;
+    EXPECT_TRUE(told);
+    EXPECT_EQ(library->rows(ListOf::OwnApproaches)->size(), 2U); // and hides no other
+}
+
+TEST(Migration, BrokenOffAfterTheFilmsWereRenamedItGoesOn) {
+    const TempFolder folder;
+    const fs::path lib = copyOfFourthGolden(folder);
+    std::vector<fs::path> films;
+    for (const auto& e : fs::directory_iterator(lib / "media")) films.push_back(e.path());
+    fs::rename(films.front(),
+               lib / "media" / films.front().stem()); // and the program was killed before its commit
+    EXPECT_TRUE(opened(lib)->verify().empty());
 }
 
 TEST(Migration, TwoProgramsMigratingAtOnceBothFindItDone) {

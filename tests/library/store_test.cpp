@@ -40,7 +40,7 @@ protected:
         submission.athlete = wren.id;
         submission.received = test::today();
         submission.clips = {clip};
-        ASSERT_TRUE(store().save(submission, &wren));
+        ASSERT_TRUE(test::put(store(), submission, &wren));
         review.id = {"rev-1"};
         review.submission = submission.id;
         review.athlete = wren.id;
@@ -182,7 +182,7 @@ TEST_F(StoreTest, AthletesAreFoundByAnyWordOfTheirNameInAnyCase) {
     other.firstName = "\u00c9lodie";
     other.lastName = "Wrenfield 100%";
     other.born = *parseIsoDate("2010-01-01");
-    ASSERT_TRUE(store().save(other));
+    ASSERT_TRUE(test::put(store(), other));
     const auto found = [&](const std::string& words) {
         std::vector<std::string> ids;
         const auto rows = store().athleteRows(words);
@@ -211,7 +211,7 @@ TEST_F(StoreTest, AnAthleteIsNewWithTheirFilmsOrNotAtAll) {
     s.athlete = fresh.id;
     s.clips[0].id = {"clip-3"};
     s.clips[0].mediaHash = "no such film"; // the database refuses it
-    EXPECT_FALSE(store().save(s, &fresh));
+    EXPECT_FALSE(test::put(store(), s, &fresh));
     EXPECT_EQ(store().athlete(fresh.id).error().code, ErrorCode::NotFound);
     EXPECT_EQ(store().submission(s.id).error().code, ErrorCode::NotFound);
 }
@@ -225,11 +225,11 @@ TEST_F(StoreTest, PlaybooksAreKeptOnceUnderTheirContent) {
 }
 
 TEST_F(StoreTest, PromisesAreOpenUntilSettled) {
-    ASSERT_TRUE(store().save(Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
+    ASSERT_TRUE(test::put(store(), Promise{{"ath-1"}, asIs("Front view asked for"), test::today()}));
     auto open = store().openPromises(addDays(test::today(), 400));
     ASSERT_EQ(open->size(), 1U);
     open->front().kept = Kept::Kept;
-    ASSERT_TRUE(store().save(open->front()));
+    ASSERT_TRUE(test::put(store(), open->front()));
     EXPECT_TRUE(store().openPromises(addDays(test::today(), 400))->empty());
     EXPECT_EQ(store().promisesTo({"ath-1"})->size(), 1U);
     EXPECT_TRUE(store().promisesTo({"ath-2"})->empty());

@@ -109,6 +109,39 @@ fs::path binFolder() {
     return fs::path(QCoreApplication::applicationDirPath().toStdString());
 }
 
+namespace {
+
+template <typename T>
+ChangeOf<T> to(const T& wanted) {
+    return [wanted](T& now) -> Status {
+        now = wanted;
+        return Done{};
+    };
+}
+
+template <typename T>
+Status done(const Result<T>& result) {
+    return result ? Status(Done{}) : Status(result.error());
+}
+
+} // namespace
+
+Status put(Store& store, const Athlete& a) {
+    return store.athlete(a.id) ? done(store.change(a.id, to(a))) : store.add(a);
+}
+
+Status put(Store& store, const Submission& s, const Athlete* newAthlete) {
+    return store.submission(s.id) ? done(store.change(s.id, to(s))) : store.add(s, newAthlete);
+}
+
+Status put(Store& store, const Promise& p) {
+    return p.row != 0 ? done(store.change(p.row, to(p))) : store.add(p);
+}
+
+Status put(Store& store, const OutboxItem& item) {
+    return store.mail(item.id) ? done(store.changeMail(item.id, to(item))) : store.add(item);
+}
+
 Status FullDisk::publish(const fs::path& path, const std::function<Status(const fs::path&)>&) {
     return writeError(path, ENOSPC);
 }

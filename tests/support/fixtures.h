@@ -52,6 +52,12 @@ private:
 /// The shipped playbook (loaded once).
 const Playbook& playbook();
 
+/// Puts something into a library as it is here, were it there or not: tests begin with what they need.
+Status put(Store& store, const Athlete& athlete);
+Status put(Store& store, const Submission& submission, const Athlete* newAthlete = nullptr);
+Status put(Store& store, const Promise& promise);
+Status put(Store& store, const OutboxItem& item);
+
 /// The demo world's day.
 Date today();
 

@@ -25,7 +25,7 @@ Walk::Walk(Stage until, Hand hand, int age, const std::string& pain, const Playb
     athlete.guardianEmail = "odalys.home@example.org";
     athlete.consent =
         Consent{true, true, false, athlete.guardianName, age < 18, addDays(today(), -200), {}, {}};
-    EXPECT_TRUE(library->save(athlete));
+    EXPECT_TRUE(test::put(*library, athlete));
     order = smallOrder(60, hand);
     order.knobs.legSpread = 88;
     order.knobs.backKneeLoad = 124;
@@ -49,18 +49,27 @@ std::unique_ptr<ReviewSession> Walk::session() {
     return std::move(*opened);
 }
 
+Submission onceMore(const Submission& submission, const std::string& name, Review* review) {
+    Submission s = submission;
+    s.id = {"sub-" + name};
+    for (Clip& c : s.clips) c.id.value += "-" + name;
+    if (!review) return s;
+    review->submission = s.id;
+    for (DeliveryMarks& d : review->deliveries)
+        if (!d.clip.empty()) d.clip.value += "-" + name;
+    return s;
+}
+
 Review keepEarlier(Walk& walk, const std::string& name, int days,
                    const std::function<void(Review&)>& change) {
     Review earlier = walk.review;
     earlier.id = {"rev-" + name};
     earlier.revision = 0;
     earlier.date = addDays(earlier.date, -days);
-    Submission old = walk.submission;
-    old.id = {"sub-" + name};
+    Submission old = onceMore(walk.submission, name, &earlier);
     old.received = earlier.date;
-    earlier.submission = old.id;
     if (change) change(earlier);
-    EXPECT_TRUE(walk.library->save(old));
+    EXPECT_TRUE(test::put(*walk.library, old));
     const Assessment told = assess(earlier, walk.book, old.clips, walk.athlete.hand);
     EXPECT_TRUE(walk.library->save(earlier, &told));
     return earlier;

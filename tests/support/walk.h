@@ -27,6 +27,10 @@ struct Walk {
     std::unique_ptr<ReviewSession> session();
 };
 
+/// The submission once more under ids of its own ("sub-NAME", clips with "-NAME" behind theirs), and a review
+/// put on it.
+Submission onceMore(const Submission& submission, const std::string& name, Review* review = nullptr);
+
 /// Keeps the walk's review once more, so many days earlier and with a submission of its own ("rev-NAME",
 /// "sub-NAME"), as `change` makes it; its results are kept with it.
 Review keepEarlier(Walk& walk, const std::string& name, int days,
