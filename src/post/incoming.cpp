@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <cctype>
+#include <iterator>
 #include <string_view>
 #include <tuple>
 
@@ -30,6 +31,23 @@ bool isFilm(const Attachment& a) {
            std::any_of(kEndings.begin(), kEndings.end(), [&](const char* e) { return name.ends_with(e); });
 }
 
+/// The commonest entities as letters, in one pass: "&amp;lt;" is "&lt;".
+std::string withoutEntities(const std::string& text) {
+    static constexpr std::pair<std::string_view, char> kEntities[] = {
+        {"&nbsp;", ' '}, {"&lt;", '<'},    {"&gt;", '>'}, {"&quot;", '"'},
+        {"&#39;", '\''}, {"&apos;", '\''}, {"&amp;", '&'}};
+    std::string out;
+    out.reserve(text.size());
+    for (std::size_t i = 0; i < text.size();) {
+        const auto entity = std::find_if(std::begin(kEntities), std::end(kEntities), [&](const auto& e) {
+            return text[i] == '&' && text.compare(i, e.first.size(), e.first) == 0;
+        });
+        out += entity == std::end(kEntities) ? text[i] : entity->second;
+        i += entity == std::end(kEntities) ? 1 : entity->first.size();
+    }
+    return out;
+}
+
 /// The words of a page: no tags, no scripts, the commonest entities.
 std::string withoutMarkup(const std::string& html) {
     std::string out;
@@ -47,12 +65,7 @@ std::string withoutMarkup(const std::string& html) {
         i = std::min(html.find('>', i), html.size() - 1) + 1;
         out += ends ? "\n\n" : breaks ? "\n" : "";
     }
-    static constexpr std::pair<const char*, const char*> kEntities[] = {
-        {"&nbsp;", " "}, {"&lt;", "<"}, {"&gt;", ">"}, {"&quot;", "\""}, {"&#39;", "'"}, {"&amp;", "&"}};
-    for (const auto& [entity, letter] : kEntities)
-        for (std::size_t at; (at = out.find(entity)) != out.npos;)
-            out.replace(at, std::string_view(entity).size(), letter);
-    return out;
+    return withoutEntities(out);
 }
 
 std::vector<std::string> linesOf(const std::string& text) {
@@ -162,15 +175,52 @@ bool speaksOfPain(const std::string& sentence) {
     return false;
 }
 
-/// Sentences one after the other, as many as fit; the first always.
-std::string inShort(const std::vector<std::string>& sentences) {
-    constexpr std::size_t kMost = 200;
+/// Of a sentence that never ends what stands round its first word of pain.
+std::string aroundPain(const std::string& sentence) {
+    constexpr std::size_t kLongest = 300, kBefore = 120;
+    if (sentence.size() <= kLongest) return sentence;
+    std::size_t at = 0;
+    for (std::size_t i = 0; i < sentence.size();
+         i = sentence.find(' ', i) == sentence.npos ? sentence.size() : sentence.find(' ', i) + 1)
+        if (speaksOfPain(sentence.substr(i, sentence.find(' ', i) - i))) {
+            at = i;
+            break;
+        }
+    const std::size_t from = at > kBefore ? sentence.find(' ', at - kBefore) : 0;
+    return sentence.substr(from == sentence.npos ? at : from, kLongest);
+}
+
+/// The first so many bytes, whole letters and words.
+std::string beginningOf(const std::string& text, std::size_t most) {
+    if (text.size() <= most) return text;
+    std::size_t end = text.rfind(' ', most);
+    if (end == text.npos || end == 0)
+        for (end = most; end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80; --end) {
+        }
+    return text.substr(0, end) + " ...";
+}
+
+/// Sentences one after the other, as many as fit; the first always, were it cut.
+std::string inShort(std::vector<std::string> sentences) {
+    constexpr std::size_t kMost = 200, kLongestSentence = 400;
     std::string out;
-    for (const std::string& s : sentences) {
+    for (std::string& s : sentences) {
+        s = beginningOf(s, kLongestSentence);
         if (!out.empty() && out.size() + 1 + s.size() > kMost) break;
         out += (out.empty() ? "" : " ") + s;
     }
     return out;
+}
+
+/// Own choice: nobody writes so much, and no mail program nests so deep.
+constexpr std::size_t kMostText = 1U << 20, kMostParts = 200;
+
+std::size_t partsOf(const std::string& bytes) {
+    std::size_t count = 0;
+    for (std::size_t at = bytes.find("ultipart/"); at != bytes.npos && count <= kMostParts;
+         at = bytes.find("ultipart/", at + 1))
+        ++count;
+    return count;
 }
 
 } // namespace
@@ -178,8 +228,11 @@ std::string inShort(const std::vector<std::string>& sentences) {
 Result<IncomingMail> readIncoming(const std::string& bytes) {
     if (bytes.size() > kMostMailBytes)
         return fail(ErrorCode::BadInput, msg("incoming.too-large", {{"most", kMostMailBytes >> 20}}));
+    if (partsOf(bytes) > kMostParts) return fail(ErrorCode::BadInput, msg("incoming.too-many-parts"));
     auto mail = readMail(bytes);
     if (!mail) return mail.error();
+    for (std::string* text : {&mail->text, &mail->html})
+        if (text->size() > kMostText) *text = beginningOf(*text, kMostText);
     IncomingMail in;
     std::tie(in.senderName, in.senderAddress) = senderOf(mail->from);
     if (in.senderAddress.find('@') == std::string::npos)
@@ -210,7 +263,7 @@ std::string askedIn(const std::string& text) {
 std::string painIn(const std::string& text) {
     std::vector<std::string> found;
     for (const std::string& s : sentencesIn(text))
-        if (speaksOfPain(s)) found.push_back(s);
+        if (speaksOfPain(s)) found.push_back(aroundPain(s));
     return inShort(found);
 }
 

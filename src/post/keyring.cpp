@@ -3,6 +3,7 @@
 #include <libsecret/secret.h>
 
 #include <map>
+#include <mutex>
 
 namespace jg {
 
@@ -62,19 +63,23 @@ public:
 class Passing final : public Keyring {
 public:
     Result<std::optional<std::string>> find(const std::string& server, const std::string& user) override {
+        const std::lock_guard lock(mutex_);
         const auto it = kept_.find({server, user});
         return it == kept_.end() ? std::nullopt : std::optional(it->second);
     }
     Status keep(const std::string& server, const std::string& user, const std::string& password) override {
+        const std::lock_guard lock(mutex_);
         kept_[{server, user}] = password;
         return Done{};
     }
     Status forget(const std::string& server, const std::string& user) override {
+        const std::lock_guard lock(mutex_);
         kept_.erase({server, user});
         return Done{};
     }
 
 private:
+    std::mutex mutex_; ///< it is asked in threads of their own
     std::map<std::pair<std::string, std::string>, std::string> kept_;
 };
 
