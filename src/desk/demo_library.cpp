@@ -140,8 +140,7 @@ Status keepArrival(Library& library, const Playbook& playbook, const DemoArrival
 }
 
 Status keepHouse(Library& library, const std::vector<Athlete>& people, Date today) {
-    for (const Athlete& a : people)
-        if (auto saved = library.save(a); !saved) return saved;
+    if (auto saved = library.add(people); !saved) return saved;
     for (const auto& [key, value] :
          {std::pair{"house.place", "The Tram Shed, Larkmoor"}, std::pair{"house.coach", "Ilse Varnholt"},
           std::pair{"mail.from", "ilse@example.org"}, std::pair{"mail.url", "smtp://127.0.0.1:2525"}})
@@ -187,7 +186,7 @@ Status fill(const fs::path& building, Playbook& playbook, std::uint64_t seed, Da
                                      Kept::Open, addDays(today, -6)},
                              Promise{people[2].id, asIs("Front view of Ludo"), addDays(today, -9),
                                      Owes::Athlete, Kept::Open, addDays(today, -23)}})
-        if (auto saved = (*library)->save(p); !saved) return saved;
+        if (auto saved = (*library)->add(p); !saved) return saved;
     return Done{};
 }
 

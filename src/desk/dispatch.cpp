@@ -110,7 +110,7 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.paper = choice.paper;
     r.phonePage = choice.phonePage;
     applyChoice(choice, r.film);
-    r.film.takesFolder = library.takePath("");
+    r.film.takesFolder = library.takesFolder();
     r.house = session.house();
     r.athleteFirstName = session.athlete().firstName;
     r.dateUnix = session.clock().nowUnix();
@@ -177,9 +177,7 @@ Status recordSent(Store& store, const ReviewId& id, const std::string& to, const
     if (!review) return review.error();
     auto athlete = store.athlete(review->athlete);
     if (!athlete) return athlete.error();
-    for (const Promise& promise : promisesOfLetter(*review, *athlete, clock.today()))
-        if (auto saved = store.save(promise); !saved) return saved;
-    return Done{};
+    return store.add(promisesOfLetter(*review, *athlete, clock.today()));
 }
 
 } // namespace
@@ -203,7 +201,7 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
     for (const fs::path& film : films) {
         auto hash = contentHash(film, stop);
         if (!hash) return hash.error();
-        if (*hash != film.stem().string())
+        if (*hash != film.filename().string())
             return fail(ErrorCode::Refused, msg("dispatch.a-film-of-this-review-is"));
     }
     return Done{};
@@ -254,21 +252,25 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     item.at = clock.nowUnix();
     if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written)
         return written.error();
-    if (auto stored = library.save(item); !stored) return stored.error();
+    if (auto stored = library.add(item); !stored) return stored.error();
     return item;
 }
 
-Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock) {
-    item.at = clock.nowUnix();
-    item.reason = result ? Message{} : result.error().text;
-    item.state = result                                     ? MailState::Sent
-                 : result.error().code == ErrorCode::Unsure ? MailState::Unsure
-                                                            : MailState::Refused;
+Status settleMail(Store& store, const OutboxItem& item, const Status& result, const Clock& clock) {
+    const MailState state = result                                     ? MailState::Sent
+                            : result.error().code == ErrorCode::Unsure ? MailState::Unsure
+                                                                       : MailState::Refused;
     // The review first: killed between the two, the mail reads as unsure and the review as sent, so nothing
     // goes out twice.
     if (result)
         if (auto recorded = recordSent(store, item.review, item.recipient, clock); !recorded) return recorded;
-    return store.save(item);
+    const auto settled = store.changeMail(item.id, [&](OutboxItem& now) -> Status {
+        now.at = clock.nowUnix();
+        now.reason = result ? Message{} : result.error().text;
+        now.state = state;
+        return Done{};
+    });
+    return settled ? Status(Done{}) : Status(settled.error());
 }
 
 } // namespace jg

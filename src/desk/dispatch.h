@@ -60,6 +60,6 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
 /// Keeps how sending ended; once it went out, the review is marked as sent today and what it promises is kept
 /// (a review sent before stays as it was).
 /// Errors: those of Store.
-Status settleMail(Store& store, OutboxItem item, const Status& result, const Clock& clock);
+Status settleMail(Store& store, const OutboxItem& item, const Status& result, const Clock& clock);
 
 } // namespace jg

@@ -1,13 +1,15 @@
 #include "desk/due_mails.h"
 
+#include "base/document.h"
 #include "base/letters.h"
-
-#include <QDateTime>
+#include "base/time_zone.h"
 
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <array>
+#include <cstdio>
+#include <tuple>
 
 namespace jg {
 
@@ -15,37 +17,30 @@ using nlohmann::json;
 
 namespace {
 
-constexpr const char* kSetting = "mail.due";
-
-Status keep(Store& store, const std::map<std::string, DueMail>& all) {
-    json document = json::object();
-    for (const auto& [id, due] : all) document[id] = {{"at", due.at}, {"tries", due.tries}};
-    return store.setSetting(kSetting, document.dump());
+std::optional<DueMail> dueFrom(const std::string& text) {
+    const json row = parseDocumentOrNone(text);
+    if (!row.is_object() || !row.contains("at") || !row["at"].is_number_integer()) return std::nullopt;
+    const bool tried = row.contains("tries") && row["tries"].is_number_integer();
+    return DueMail{row["at"], tried ? std::max(0, row["tries"].get<int>()) : 0};
 }
 
 } // namespace
 
 std::map<std::string, DueMail> dueMails(Store& store) {
-    const json document = json::parse(store.setting(kSetting, "{}"), nullptr, false);
     std::map<std::string, DueMail> all;
-    if (!document.is_object()) return all;
-    for (const auto& [id, row] : document.items())
-        if (row.is_object() && row.contains("at") && row["at"].is_number_integer())
-            all[id] = {row["at"], row.contains("tries") && row["tries"].is_number_integer()
-                                      ? std::max(0, row["tries"].get<int>())
-                                      : 0};
+    const auto rows = store.rows(ListOf::DueMails);
+    if (!rows) return all;
+    for (const ListEntry& row : *rows)
+        if (const auto due = dueFrom(row.document)) all[row.key] = *due;
     return all;
 }
 
 Status setDue(Store& store, const std::string& item, const DueMail& due) {
-    auto all = dueMails(store);
-    all[item] = due;
-    return keep(store, all);
+    return store.put(ListOf::DueMails, item, json{{"at", due.at}, {"tries", due.tries}}.dump());
 }
 
 Status clearDue(Store& store, const std::string& item) {
-    auto all = dueMails(store);
-    return all.erase(item) == 0 ? Status(Done{}) : keep(store, all);
+    return store.drop(ListOf::DueMails, item);
 }
 
 Result<std::vector<OutboxItem>> mailsDueAt(Store& store, std::int64_t nowUnix) {
@@ -96,25 +91,43 @@ Status sendDue(Library& library, const Playbook& playbook, OutboxItem item, cons
     return sent ? kept : sent;
 }
 
+namespace {
+
+/// "7:05" or "19:42".
+std::optional<std::pair<int, int>> clockIn(const std::string& words) {
+    int hour = 0, minute = 0;
+    char more = 0;
+    if (words.size() < 4 || std::sscanf(words.c_str(), "%2d:%2d%c", &hour, &minute, &more) != 2)
+        return std::nullopt;
+    const bool fits = words[words.size() - 3] == ':' && hour >= 0 && hour < 24 && minute >= 0 && minute < 60;
+    return fits ? std::optional(std::pair(hour, minute)) : std::nullopt;
+}
+
+} // namespace
+
 std::optional<std::int64_t> timeFromWords(const std::string& words, std::int64_t nowUnix) {
     std::string rest(trimmed(lowered(words)));
-    const QDateTime now = QDateTime::fromSecsSinceEpoch(nowUnix);
-    QDate day = now.date();
+    CivilTime at = civilAt(nowUnix);
     const auto space = rest.find(' ');
-    bool dayGiven = false;
-    if (space != rest.npos) {
+    const bool dayGiven = space != rest.npos;
+    if (dayGiven) {
         const std::string first = rest.substr(0, space);
-        const QDate named = QDate::fromString(QString::fromStdString(first), Qt::ISODate);
-        if (first != "today" && first != "tomorrow" && !named.isValid()) return std::nullopt;
-        day = first == "today" ? day : first == "tomorrow" ? day.addDays(1) : named;
-        dayGiven = true;
+        const auto named = first == "today"      ? std::optional(at.date)
+                           : first == "tomorrow" ? std::optional(addDays(at.date, 1))
+                                                 : parseIsoDate(first);
+        if (!named) return std::nullopt;
+        at.date = *named;
         rest = std::string(trimmed(rest.substr(space)));
     }
-    const QTime time = QTime::fromString(QString::fromStdString(rest), "H:mm");
-    if (!time.isValid()) return std::nullopt;
-    QDateTime at(day, time);
-    if (at <= now && !dayGiven) at = QDateTime(day.addDays(1), time);
-    return at > now ? std::optional<std::int64_t>(at.toSecsSinceEpoch()) : std::nullopt;
+    const auto clock = clockIn(rest);
+    if (!clock) return std::nullopt;
+    std::tie(at.hour, at.minute) = *clock;
+    std::int64_t unix = unixAt(at);
+    if (unix <= nowUnix && !dayGiven) {
+        at.date = addDays(at.date, 1);
+        unix = unixAt(at);
+    }
+    return unix > nowUnix ? std::optional(unix) : std::nullopt;
 }
 
 } // namespace jg

@@ -23,7 +23,7 @@ inline bool waits(const OutboxItem& item) {
     return item.state == MailState::Ready || item.state == MailState::Refused;
 }
 
-/// By id of the outbox; kept in the library's setting `mail.due`. What can't be read is not due: it waits in
+/// By id of the outbox; each a row of its own. What can't be read is not due: it waits in
 /// the outbox for a hand.
 std::map<std::string, DueMail> dueMails(Store& store);
 /// Errors: those of writing.

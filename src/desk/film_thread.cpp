@@ -1,5 +1,6 @@
 #include "desk/film_thread.h"
 
+#include "base/caught.h"
 #include "desk/clip_files.h"
 
 #include <QString>
@@ -17,8 +18,8 @@ FilmThread::FilmThread(std::filesystem::path film, std::filesystem::path scrub, 
     : QObject(parent)
     , film_(std::move(film))
     , scrub_(std::move(scrub)) {
-    decoder_ = std::jthread([this](std::stop_token stop) { decode(stop); });
-    shower_ = std::jthread([this](std::stop_token stop) { show(stop); });
+    decoder_ = std::jthread([this](std::stop_token stop) { guarded([&] { decode(stop); }); });
+    shower_ = std::jthread([this](std::stop_token stop) { guarded([&] { show(stop); }); });
 }
 
 FilmThread::~FilmThread() {
@@ -44,6 +45,15 @@ bool FilmThread::holds(FrameNumber n) const {
 std::size_t FilmThread::cacheBytes() const {
     const std::lock_guard lock(mutex_);
     return reader_ ? reader_->cacheBytes() : 0;
+}
+
+/// What a thread throws (no memory for a frame) is a film that can't be shown, not the program's end.
+void FilmThread::guarded(const std::function<void()>& work) {
+    try {
+        work();
+    } catch (const std::exception& e) {
+        inbox_.put([this, why = whyBroken(e)] { Q_EMIT failed(why); });
+    }
 }
 
 void FilmThread::decode(std::stop_token stop) {

@@ -44,6 +44,7 @@ Q_SIGNALS:
     void frameNear(qint64 frame, const jg::Picture& picture);
 
 private:
+    void guarded(const std::function<void()>& work);
     void decode(std::stop_token stop);
     void serveWishes(Reader& reader, std::stop_token stop);
     void show(std::stop_token stop);

@@ -187,7 +187,7 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
     if (stop.stop_requested())
         return undone(fail(ErrorCode::Cancelled, msg("intake.stopped-nothing-was-taken-in")));
     const Athlete* fresh = form.newAthlete ? &*form.newAthlete : nullptr;
-    if (auto stored = library.save(s, fresh); !stored) return undone(stored.error());
+    if (auto stored = library.add(s, fresh); !stored) return undone(stored.error());
     return s;
 }
 

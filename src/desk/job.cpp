@@ -1,5 +1,7 @@
 #include "desk/job.h"
 
+#include "base/caught.h"
+
 namespace jg {
 
 Job::Job(QObject* parent, Work work)
@@ -12,7 +14,12 @@ Job::Job(QObject* parent, Work work)
             shown = percent;
             inbox_.put([this, part] { Q_EMIT progressed(part); });
         };
-        Continuation then = work(stop, progress);
+        Continuation then;
+        try {
+            then = work(stop, progress);
+        } catch (const std::exception& e) {
+            then = [this, why = whyBroken(e)] { Q_EMIT broke(why); };
+        }
         inbox_.put([this, then = std::move(then)] {
             if (then) then();
             Q_EMIT finished();

@@ -18,14 +18,16 @@ public:
     using Continuation = std::function<void()>;
     using Work = std::function<Continuation(std::stop_token, const Progress&)>;
 
-    /// Starts at once. The job belongs to `parent`, whose end cancels and joins it.
+    /// Starts at once. The job belongs to `parent`, whose end cancels and joins it. Work that can fail gives
+    /// a Result by caught(); what it throws all the same ends the job, told by broke().
     Job(QObject* parent, Work work);
     ~Job() override;
     void cancel() { thread_.request_stop(); }
 
 Q_SIGNALS:
-    void progressed(double part); ///< 0..1, in the caller's thread
-    void finished();              ///< after the continuation has run
+    void progressed(double part);       ///< 0..1, in the caller's thread
+    void finished();                    ///< after the continuation has run
+    void broke(const jg::Message& why); ///< instead of the continuation
 
 private:
     Inbox inbox_; ///< what the thread tells

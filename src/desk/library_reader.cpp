@@ -1,5 +1,7 @@
 #include "desk/library_reader.h"
 
+#include "base/caught.h"
+
 namespace jg {
 
 LibraryReader::LibraryReader(std::unique_ptr<Store> store)
@@ -31,7 +33,13 @@ void LibraryReader::run(std::stop_token stop) {
             question = std::move(questions_.extract(order_.front()).mapped());
             order_.pop_front();
         }
-        inbox_.put([this, then = question(*store_)] {
+        Then then;
+        try {
+            then = question(*store_);
+        } catch (const std::exception& e) {
+            then = [this, why = whyBroken(e)] { Q_EMIT broke(why); };
+        }
+        inbox_.put([this, then = std::move(then)] {
             then();
             --waiting_;
         });

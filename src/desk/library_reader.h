@@ -25,7 +25,8 @@ public:
     explicit LibraryReader(std::unique_ptr<Store> store);
     ~LibraryReader() override;
 
-    /// Asks `question` in the reader's thread and hands what it returns to `answer` in this one.
+    /// Asks `question` in the reader's thread and hands what it returns to `answer` in this one. A question
+    /// that throws has no answer; broke() tells why.
     template <typename Answer>
     void ask(const std::string& kind, std::function<Answer(Store&)> question,
              std::function<void(Answer)> answer) {
@@ -36,6 +37,9 @@ public:
     }
     /// True while a question has no answer.
     bool busy() const { return waiting_ > 0; }
+
+Q_SIGNALS:
+    void broke(const jg::Message& why);
 
 private:
     using Then = std::function<void()>;

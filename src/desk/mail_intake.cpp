@@ -3,14 +3,11 @@
 #include "base/file_store.h"
 #include "base/letters.h"
 #include "desk/file_names.h"
-
-#include <nlohmann/json.hpp>
+#include "library/sha256.h"
 
 #include <algorithm>
-#include <atomic>
 #include <cctype>
 #include <set>
-#include <unistd.h>
 
 namespace jg {
 
@@ -19,8 +16,7 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr const char* kFolder = "intake.folder";
-constexpr const char* kSettled = "intake.settled";
-constexpr std::size_t kMostSettled = 5000; ///< keys that are remembered, the newest ones
+constexpr std::size_t kMostSeen = 5000; ///< mails that are remembered, the newest ones
 
 /// Whose address it is: the athlete's or the guardian's.
 Status findAthlete(Library& library, MailIntake& in) {
@@ -47,9 +43,9 @@ std::string filmName(const Attachment& film, std::size_t serial) {
 }
 
 Status layOutFilms(Library& library, IncomingMail& mail, MailIntake& in) {
-    static std::atomic<int> serial = 0;
-    const std::string name = "work-mail-" + std::to_string(::getpid()) + "-" + std::to_string(++serial);
-    in.folder = std::make_shared<MailFolder>(library.sentPath(name));
+    auto folder = library.workFolder();
+    if (!folder) return folder.error();
+    in.folder = std::move(*folder);
     for (const Attachment& film : mail.films) {
         const fs::path path = in.folder->path() / filmName(film, in.films.size() + 1);
         if (auto written = library.files().write(path, film.bytes); !written) return written;
@@ -58,13 +54,9 @@ Status layOutFilms(Library& library, IncomingMail& mail, MailIntake& in) {
     return Done{};
 }
 
-std::vector<std::string> settled(Store& store) {
-    const auto all = nlohmann::json::parse(store.setting(kSettled, "[]"), nullptr, false);
-    std::vector<std::string> keys;
-    if (all.is_array())
-        for (const auto& key : all)
-            if (key.is_string()) keys.push_back(key);
-    return keys;
+/// By what a mail is remembered: a file's name may be a person's.
+std::string seenKey(const fs::path& mail) {
+    return sha256(mailKey(mail));
 }
 
 void addMails(const fs::path& folder, bool all, std::vector<fs::path>& mails) {
@@ -76,11 +68,6 @@ void addMails(const fs::path& folder, bool all, std::vector<fs::path>& mails) {
 }
 
 } // namespace
-
-MailFolder::~MailFolder() {
-    std::error_code ec;
-    fs::remove_all(path_, ec);
-}
 
 bool isMailFile(const fs::path& file) {
     return lowered(file.extension().string()) == ".eml";
@@ -138,9 +125,10 @@ std::vector<fs::path> mailsWaiting(Store& store) {
     const fs::path folder = watchedFolder(store);
     if (folder.empty()) return {};
     std::vector<fs::path> mails = mailsIn(folder);
-    const auto keys = settled(store);
-    const std::set<std::string> known(keys.begin(), keys.end());
-    std::erase_if(mails, [&](const fs::path& m) { return known.contains(mailKey(m)); });
+    std::set<std::string> seen;
+    if (const auto rows = store.rows(ListOf::SeenMails))
+        for (const ListEntry& row : *rows) seen.insert(row.key);
+    std::erase_if(mails, [&](const fs::path& m) { return seen.contains(seenKey(m)); });
     return mails;
 }
 
@@ -148,12 +136,13 @@ Status settleIncoming(Store& store, const fs::path& mail) {
     const fs::path folder = watchedFolder(store);
     const fs::path home = mail.parent_path();
     if (folder.empty() || (home != folder && home != folder / "new" && home != folder / "cur")) return Done{};
-    const std::string key = mailKey(mail);
-    auto keys = settled(store);
-    std::erase(keys, key);
-    keys.push_back(key);
-    if (keys.size() > kMostSettled) keys.erase(keys.begin(), keys.end() - kMostSettled);
-    return store.setSetting(kSettled, nlohmann::json(keys).dump());
+    return store.changeRows(ListOf::SeenMails, [&](std::vector<ListEntry>& rows) -> Status {
+        const std::string key = seenKey(mail);
+        std::erase_if(rows, [&](const ListEntry& row) { return row.key == key; });
+        rows.push_back({0, key, "{}"});
+        if (rows.size() > kMostSeen) rows.erase(rows.begin(), rows.end() - kMostSeen);
+        return Done{};
+    });
 }
 
 } // namespace jg

@@ -13,21 +13,6 @@
 
 namespace jg {
 
-/// A folder of films out of a mail; it goes when nobody needs it any more, and at the next start when the
-/// program was killed.
-class MailFolder {
-public:
-    explicit MailFolder(std::filesystem::path path)
-        : path_(std::move(path)) {}
-    ~MailFolder();
-    MailFolder(const MailFolder&) = delete;
-    MailFolder& operator=(const MailFolder&) = delete;
-    const std::filesystem::path& path() const { return path_; }
-
-private:
-    std::filesystem::path path_;
-};
-
 struct MailIntake {
     std::filesystem::path source; ///< the mail's file
     std::string senderName, senderAddress, subject;
@@ -37,7 +22,7 @@ struct MailIntake {
     std::optional<AthleteId> athlete;
     std::size_t known = 0; ///< how many athletes have this address
     std::string asked, pain;
-    std::shared_ptr<MailFolder> folder;
+    std::shared_ptr<WorkFolder> folder; ///< in which the films lie; gone when nobody needs it
 };
 
 /// Reads a mail and lays its films into the library's work folder. Any one thread. Errors: NotFound,

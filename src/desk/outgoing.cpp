@@ -1,7 +1,7 @@
 #include "desk/outgoing.h"
 
 #include "base/number.h"
-#include "base/time_zone.h"
+#include "desk/house_zone.h"
 #include "review/people_check.h"
 
 #include <algorithm>
@@ -10,27 +10,9 @@
 
 namespace jg {
 
-namespace fs = std::filesystem;
 using namespace std::chrono_literals;
 
 namespace {
-
-/// The folder in which letter and film are made; gone when it is.
-class WorkFolder {
-public:
-    explicit WorkFolder(fs::path path)
-        : path_(std::move(path)) {}
-    ~WorkFolder() {
-        std::error_code ec;
-        fs::remove_all(path_, ec);
-    }
-    WorkFolder(const WorkFolder&) = delete;
-    WorkFolder& operator=(const WorkFolder&) = delete;
-    const fs::path& path() const { return path_; }
-
-private:
-    fs::path path_;
-};
 
 /// Hands the bytes over and keeps how it ended; the sentence of a failure comes back.
 Status handOver(Library& library, const OutboxItem& item, const std::string& bytes, const SendOrder& order,
@@ -59,8 +41,9 @@ Status holdBack(const SendOrder& order, std::chrono::steady_clock::time_point pr
 
 Result<Parcel> pack(Library& library, const DispatchRecipe& recipe, std::stop_token stop,
                     const SendProgress& progress) {
-    const WorkFolder work(library.sentPath("work-" + recipe.film.review.id.value));
-    return packParcel(recipe, work.path(), library.files(), stop, [&](double part) {
+    const auto work = library.workFolder(); // two sendings of one review never share one
+    if (!work) return work.error();
+    return packParcel(recipe, (*work)->path(), library.files(), stop, [&](double part) {
         if (progress) progress(SendStep::Making, part);
     });
 }
@@ -79,19 +62,18 @@ SendOrder sendOrderOf(Library& library, const std::string& password) {
     return order;
 }
 
-Status keepMailSettings(Library& library, const std::map<std::string, std::string>& typed) {
-    const auto of = [&](const char* key) {
-        const auto it = typed.find(key);
-        return it == typed.end() ? std::string() : it->second;
-    };
-    if (const std::string url = of("mail.url"); !url.empty())
-        if (auto address = readServerAddress(url); !address) return address.error();
-    if (const std::string from = of("mail.from"); !from.empty() && !isOneAddress(from))
-        return fail(ErrorCode::BadInput, msg("outgoing.from-is-not-one-address", {{"address", from}}));
-    if (typed.contains("house.timeZone"))
-        if (auto used = useTimeZone(of("house.timeZone")); !used) return used;
-    for (const auto& [key, value] : typed)
-        if (auto kept = library.setSetting(key, value); !kept) return kept;
+Status keepMailSettings(Library& library, const std::vector<SettingChange>& typed) {
+    for (const SettingChange& c : typed) {
+        if (c.key == "mail.url" && !c.now.empty())
+            if (auto address = readServerAddress(c.now); !address) return address.error();
+        if (c.key == "mail.from" && !c.now.empty() && !isOneAddress(c.now))
+            return fail(ErrorCode::BadInput, msg("outgoing.from-is-not-one-address", {{"address", c.now}}));
+        if (c.key == "house.timeZone")
+            if (auto known = knowTimeZone(c.now); !known) return known;
+    }
+    if (auto kept = library.changeSettings(typed); !kept) return kept;
+    for (const SettingChange& c : typed)
+        if (c.key == "house.timeZone") return useTimeZone(c.now);
     return Done{};
 }
 

@@ -6,6 +6,7 @@
 #include <functional>
 #include <stop_token>
 #include <string>
+#include <vector>
 
 namespace jg {
 
@@ -23,9 +24,9 @@ struct SendOrder {
     int takeBackS = 0; ///< nothing is handed over for so long
 };
 
-/// Keeps what was typed as mail settings (key: value), all or none. Errors: BadInput naming what is no
-/// address, those of writing.
-Status keepMailSettings(Library& library, const std::map<std::string, std::string>& typed);
+/// Keeps what was typed as mail settings, all or none. Errors: BadInput naming what is no address, Stale for
+/// one that another window changed since it was shown, those of writing.
+Status keepMailSettings(Library& library, const std::vector<SettingChange>& typed);
 
 /// The server of the library's settings, with the password the caller asked for, and its time to take a
 /// letter back (setting `mail.takeBackS`).

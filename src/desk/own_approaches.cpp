@@ -1,5 +1,6 @@
 #include "desk/own_approaches.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 #include "coaching/approach_json.h"
 #include "desk/own_rows.h"
@@ -14,24 +15,23 @@ using nlohmann::json;
 
 namespace {
 
-constexpr const char* kKey = "playbook.ownApproaches";
 constexpr const char* kOwn = "own-";
 
-/// All editions of all own approaches, as they were kept.
-Result<std::vector<Approach>> keptIn(Library& library) {
+Result<std::vector<Approach>> approachesIn(const std::vector<ListEntry>& rows) {
     try {
         std::vector<Approach> all;
-        for (const json& row : json::parse(library.setting(kKey, "[]"))) all.push_back(approachFromJson(row));
+        for (const ListEntry& row : rows) all.push_back(approachFromJson(parseDocument(row.document)));
         return all;
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged, msg("own-approaches.unreadable", {{"why", whyUnfit(e)}}));
     }
 }
 
-Status keepAll(Library& library, const std::vector<Approach>& all) {
-    json rows = json::array();
-    for (const Approach& a : all) rows.push_back(approachAsJson(a));
-    return library.setSetting(kKey, rows.dump());
+/// All editions of all own approaches, as they were kept.
+Result<std::vector<Approach>> keptIn(Library& library) {
+    const auto rows = library.rows(ListOf::OwnApproaches);
+    if (!rows) return rows.error();
+    return approachesIn(*rows);
 }
 
 void join(Playbook& playbook, const Approach& approach) {
@@ -54,11 +54,20 @@ std::string freeName(const Playbook& playbook, const std::string& name) {
     return free;
 }
 
-Status keepNew(Library& library, Playbook& playbook, const Approach& approach) {
-    auto all = keptIn(library);
-    if (!all) return all.error();
-    all->push_back(approach);
-    if (auto kept = keepAll(library, *all); !kept) return kept;
+/// Keeps the next edition of an approach: by what is kept now, for another window may have kept one
+/// meanwhile.
+Status keepNew(Library& library, Playbook& playbook, Approach approach) {
+    const Status kept =
+        library.changeRows(ListOf::OwnApproaches, [&](std::vector<ListEntry>& rows) -> Status {
+            const auto all = approachesIn(rows);
+            if (!all) return all.error();
+            for (const Approach& a : *all)
+                if (a.id == approach.id) approach.version = std::max(approach.version, a.version + 1);
+            rows.push_back(
+                {0, approach.id + " " + std::to_string(approach.version), approachAsJson(approach).dump()});
+            return Done{};
+        });
+    if (!kept) return kept;
     join(playbook, approach);
     return Done{};
 }
@@ -96,7 +105,7 @@ Result<ApproachFile> approachIn(std::string_view text) {
     constexpr std::size_t kMost = 1 << 20; // bytes; own choice
     if (text.size() > kMost) return fail(ErrorCode::BadInput, msg("own-approaches.too-large"));
     try {
-        const json document = json::parse(text);
+        const json document = parseDocument(text);
         if (!document.is_object() || document.value("format", "") != kApproachFormat)
             return fail(ErrorCode::BadInput, msg("own-approaches.no-approach"));
         return fileFrom(document);
@@ -143,10 +152,12 @@ Status removeApproach(Library& library, Playbook& playbook, const std::string& i
     if (!approach || !isOwnApproach(*approach))
         return fail(ErrorCode::Refused,
                     msg("own-approaches.not-own", {{"name", approach ? approach->name : id}}));
-    auto all = keptIn(library);
-    if (!all) return all.error();
-    std::erase_if(*all, [&](const Approach& a) { return a.id == id; });
-    if (auto kept = keepAll(library, *all); !kept) return kept;
+    const Status kept =
+        library.changeRows(ListOf::OwnApproaches, [&](std::vector<ListEntry>& rows) -> Status {
+            std::erase_if(rows, [&](const ListEntry& row) { return row.key.starts_with(id + " "); });
+            return Done{};
+        });
+    if (!kept) return kept;
     std::erase_if(playbook.approaches, [&](const Approach& a) { return a.id == id; });
     return Done{};
 }

@@ -3,6 +3,7 @@
 #include "demo/film_maker.h"
 #include "demo/random_orders.h"
 #include "film/reader.h"
+#include "library/sha256.h"
 
 #include <algorithm>
 #include <random>
@@ -13,7 +14,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-constexpr const char* kRunsKey = "ownError.runs";
 constexpr std::uint64_t kPicturesSeed = 20; // every coach sees the same bodies
 constexpr int kGenerated = 6;
 
@@ -140,14 +140,20 @@ Result<Exercise> makeExercise(const std::vector<OwnFrame>& own, const fs::path& 
 }
 
 Result<std::vector<ErrorRun>> errorRuns(Library& library) {
-    return errorRunsFromJson(library.setting(kRunsKey));
+    const auto rows = library.rows(ListOf::ErrorRuns);
+    if (!rows) return rows.error();
+    std::vector<ErrorRun> all;
+    for (const ListEntry& row : *rows) {
+        auto runs = errorRunsFromJson("[" + row.document + "]");
+        if (!runs) return runs.error();
+        all.insert(all.end(), runs->begin(), runs->end());
+    }
+    return all;
 }
 
 Status keepRun(Library& library, const ErrorRun& run) {
-    auto runs = errorRuns(library);
-    if (!runs) return runs.error();
-    runs->push_back(run);
-    return library.setSetting(kRunsKey, toJson(*runs));
+    const std::string list = toJson(std::vector{run}), row = list.substr(1, list.size() - 2);
+    return library.put(ListOf::ErrorRuns, sha256(row), row);
 }
 
 } // namespace jg

@@ -1,5 +1,6 @@
 #include "desk/own_rows.h"
 
+#include "base/document.h"
 #include "base/unfit.h"
 #include "coaching/approach_rows.h"
 #include "kinematics/answers.h"
@@ -15,7 +16,6 @@ using nlohmann::json;
 
 namespace {
 
-constexpr const char* kRowsKey = "playbook.ownRows";
 constexpr const char *kOwnItem = "own-item-", *kOwnDrill = "own-drill-";
 
 using Rows = std::vector<std::pair<std::string, PlaybookRow>>;
@@ -56,17 +56,51 @@ void exchangeRows(Playbook& playbook, Playbook joined) {
     playbook.text = std::move(joined.text);
 }
 
-/// Keeps the editions and joins their rows, once the playbook they make `fits`.
-Status keepAll(Library& library, Playbook& playbook, const std::vector<RowEdition>& editions,
-               const std::function<Status(const Playbook&)>& fits = {}) {
-    auto joined = withRows(playbook, newestOf(editions));
-    if (!joined) return joined.error();
-    if (fits)
-        if (auto fit = fits(*joined); !fit) return fit;
-    json rows = json::array();
-    for (const RowEdition& e : editions) rows.push_back(editionAsJson(e));
-    if (auto kept = library.setSetting(kRowsKey, rows.dump()); !kept) return kept;
-    exchangeRows(playbook, std::move(*joined));
+Result<std::vector<RowEdition>> editionsIn(const std::vector<ListEntry>& rows) {
+    try {
+        std::vector<RowEdition> all;
+        for (const ListEntry& row : rows) all.push_back(editionFrom(parseDocument(row.document)));
+        return all;
+    } catch (const std::exception& e) {
+        return fail(ErrorCode::Damaged, msg("own-rows.unreadable", {{"why", whyUnfit(e)}}));
+    }
+}
+
+std::string nameOf(const RowEdition& e) {
+    return e.key + " " + std::to_string(e.edition);
+}
+
+/// Rows of the list as these editions make them; those that are kept already stay what they are.
+std::vector<ListEntry> asRows(const std::vector<RowEdition>& editions, const std::vector<ListEntry>& was) {
+    std::vector<ListEntry> rows;
+    for (const RowEdition& e : editions) {
+        const auto kept =
+            std::find_if(was.begin(), was.end(), [&](const ListEntry& r) { return r.key == nameOf(e); });
+        rows.push_back(kept != was.end() ? *kept : ListEntry{0, nameOf(e), editionAsJson(e).dump()});
+    }
+    return rows;
+}
+
+using ChangeEditions = std::function<Status(std::vector<RowEdition>&)>;
+
+/// Changes the editions as they are kept now, and joins their rows, once the playbook they make `fits`.
+Status changeEditions(Library& library, Playbook& playbook, const ChangeEditions& change,
+                      const std::function<Status(const Playbook&)>& fits = {}) {
+    std::optional<Playbook> made;
+    const Status kept = library.changeRows(ListOf::OwnRows, [&](std::vector<ListEntry>& rows) -> Status {
+        auto editions = editionsIn(rows);
+        if (!editions) return editions.error();
+        if (auto changed = change(*editions); !changed) return changed;
+        auto joined = withRows(playbook, newestOf(*editions));
+        if (!joined) return joined.error();
+        if (fits)
+            if (auto fit = fits(*joined); !fit) return fit;
+        made = std::move(*joined);
+        rows = asRows(*editions, rows);
+        return Done{};
+    });
+    if (!kept) return kept;
+    exchangeRows(playbook, std::move(*made));
     return Done{};
 }
 
@@ -139,14 +173,9 @@ bool belongsTo(const Approach& a, const PlaybookRow& row) {
 } // namespace
 
 Result<std::vector<RowEdition>> ownRows(Library& library) {
-    try {
-        std::vector<RowEdition> all;
-        for (const json& kept : json::parse(library.setting(kRowsKey, "[]")))
-            all.push_back(editionFrom(kept));
-        return all;
-    } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged, msg("own-rows.unreadable", {{"why", whyUnfit(e)}}));
-    }
+    const auto rows = library.rows(ListOf::OwnRows);
+    if (!rows) return rows.error();
+    return editionsIn(*rows);
 }
 
 Status loadOwnRows(Library& library, Playbook& playbook) {
@@ -162,12 +191,13 @@ Status loadOwnRows(Library& library, Playbook& playbook) {
 Result<std::string> keepRow(Library& library, Playbook& playbook, PlaybookRow row, const std::string& key,
                             Date today, IdSource& ids) {
     if (auto fit = checkRow(playbook, row); !fit) return fit.error();
-    auto editions = ownRows(library);
-    if (!editions) return editions.error();
     giveId(row, ids);
     const std::string kept = key.empty() ? keyOf(row) : key;
-    addEdition(*editions, kept, std::move(row), today);
-    if (auto done = keepAll(library, playbook, *editions); !done) return done.error();
+    const Status done = changeEditions(library, playbook, [&](std::vector<RowEdition>& editions) -> Status {
+        addEdition(editions, kept, row, today);
+        return Done{};
+    });
+    if (!done) return done.error();
     return kept;
 }
 
@@ -175,9 +205,11 @@ Status keepRows(Library& library, Playbook& playbook, const std::vector<Playbook
                 const std::function<Status(const Playbook&)>& alsoFits) {
     if (rows.empty()) return alsoFits(playbook);
     if (auto fit = refuseShipped(playbook, rows); !fit) return fit;
-    const auto editions = ownRows(library);
-    if (!editions) return editions.error();
-    return keepAll(library, playbook, withEditionsOf(*editions, rows, today), [&](const Playbook& joined) {
+    const auto add = [&](std::vector<RowEdition>& editions) -> Status {
+        editions = withEditionsOf(std::move(editions), rows, today);
+        return Done{};
+    };
+    return changeEditions(library, playbook, add, [&](const Playbook& joined) {
         for (const PlaybookRow& row : rows)
             if (auto fit = checkRow(joined, row); !fit) return fit;
         return alsoFits(joined);
@@ -207,12 +239,12 @@ bool isShipped(const Playbook& playbook, const std::string& key) {
 }
 
 Status removeRow(Library& library, Playbook& playbook, const std::string& key) {
-    auto editions = ownRows(library);
-    if (!editions) return editions.error();
     if (const auto user = needs(playbook, key); user && !isShipped(playbook, key))
         return fail(ErrorCode::Refused, msg("own-rows.still-needed", {{"by", *user}}));
-    std::erase_if(*editions, [&](const RowEdition& e) { return e.key == key; });
-    return keepAll(library, playbook, *editions);
+    return changeEditions(library, playbook, [&](std::vector<RowEdition>& editions) -> Status {
+        std::erase_if(editions, [&](const RowEdition& e) { return e.key == key; });
+        return Done{};
+    });
 }
 
 } // namespace jg

@@ -1,7 +1,5 @@
 #include "desk/promises.h"
 
-#include <algorithm>
-
 namespace jg {
 
 std::vector<Promise> promisesOfLetter(const Review& review, const Athlete& athlete, Date sentOn) {
@@ -20,15 +18,14 @@ std::vector<Promise> promisesOfLetter(const Review& review, const Athlete& athle
 }
 
 Status closePromise(Store& store, std::int64_t row, Kept how, const std::string& words, Date on) {
-    auto all = store.promises();
-    if (!all) return all.error();
-    const auto it = std::find_if(all->begin(), all->end(), [&](const Promise& p) { return p.row == row; });
-    if (it == all->end()) return fail(ErrorCode::NotFound, msg("promise.gone"));
-    if (!it->open()) return Done{};
-    it->kept = how;
-    it->closed = on;
-    it->words = words;
-    return store.save(*it);
+    const auto closed = store.change(row, [&](Promise& p) -> Status {
+        if (!p.open()) return Done{}; // another window was quicker
+        p.kept = how;
+        p.closed = on;
+        p.words = words;
+        return Done{};
+    });
+    return closed ? Status(Done{}) : Status(closed.error());
 }
 
 Message whoOwes(const Promise& promise) {

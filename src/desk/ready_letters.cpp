@@ -1,5 +1,6 @@
 #include "desk/ready_letters.h"
 
+#include "base/caught.h"
 #include "review/send_check.h"
 
 #include <algorithm>
@@ -82,7 +83,7 @@ std::vector<SentLetter> sendAll(Library& library, const Playbook& playbook,
                 });
             return sent ? Status(Done{}) : Status(sent.error());
         };
-        all.push_back({letter.review, letter.athlete, send()});
+        all.push_back({letter.review, letter.athlete, caught(send)});
         order.takeBackS = 0;
     }
     return all;

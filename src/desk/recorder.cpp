@@ -6,13 +6,14 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace jg {
 
 namespace fs = std::filesystem;
 
 Recorder::~Recorder() {
-    if (recording()) finish();
+    if (recording()) finish().ok(); // what can't be finished stays as an unfinished take
 }
 
 /// The head's sound fades out in its last five milliseconds, so that nothing clicks where the new one begins.
@@ -41,8 +42,9 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, std::int64_t no
                  std::to_string(++serial_) + ".wav";
     take_.sampleRate = kSampleRate;
     take_.microphone = messageAsText(microphone_.name());
-    part_ = library_.takePath(".part-" + take_.file);
+    part_ = library_.unfinishedTakePath(take_.file);
     stop_ = stop.id;
+    broken_ = false;
     headSamples_ = 0;
     levels_.clear();
     watch_ = {};
@@ -58,7 +60,7 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, std::int64_t no
         note({.kind = TakeEventKind::Frame, .frame = stop.frame});
     if (started)
         started = microphone_.start([this](std::span<const std::int16_t> s) { take(s); },
-                                    [this](const Error& e) { Q_EMIT brokenOff(e.text); });
+                                    [this](const Error& e) { breakOff(e.text); });
     if (!started) {
         writer_.reset();
         std::error_code ec;
@@ -69,12 +71,21 @@ Status Recorder::start(const ReviewId& review, const Stop& stop, std::int64_t no
 
 void Recorder::take(std::span<const std::int16_t> samples) {
     if (!writer_) return;
-    if (auto written = write(samples); !written) {
-        Q_EMIT brokenOff(written.error().text);
-        return;
-    }
+    if (broken_) return;
+    if (auto written = write(samples); !written) return breakOff(written.error().text);
     watch_.hear(samples);
     Q_EMIT heard();
+}
+
+/// Told later: whoever hears of it ends the take, and with it the device whose own signal this is.
+void Recorder::breakOff(const Message& why) {
+    if (std::exchange(broken_, true)) return;
+    QMetaObject::invokeMethod(
+        this,
+        [this, why, take = serial_] {
+            if (writer_ && take == serial_) Q_EMIT brokenOff(why);
+        },
+        Qt::QueuedConnection);
 }
 
 Status Recorder::write(std::span<const std::int16_t> samples) {
@@ -113,8 +124,7 @@ Result<std::optional<Take>> Recorder::finish() {
         if (!finished) return finished.error();
         return std::optional<Take>{};
     }
-    fs::rename(part_, library_.takePath(take_.file), ec);
-    if (ec) return writeError(library_.takePath(take_.file), ec.value());
+    if (auto kept = library_.files().settle(part_, library_.takePath(take_.file)); !kept) return kept.error();
     leaveOutSilence();
     return std::optional<Take>{take_};
 }

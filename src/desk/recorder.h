@@ -55,6 +55,7 @@ Q_SIGNALS:
 
 private:
     void take(std::span<const std::int16_t> samples);
+    void breakOff(const Message& why);
     Status write(std::span<const std::int16_t> samples);
     Status writeHead(const TakeHead& head);
     void leaveOutSilence();
@@ -68,6 +69,7 @@ private:
     std::vector<float> levels_;
     LevelWatch watch_;
     int serial_ = 0; ///< of the takes of this program
+    bool broken_ = false;
     float peak_ = 0;
     std::int64_t nextLevel_ = 0;
 };

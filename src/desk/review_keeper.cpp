@@ -1,5 +1,7 @@
 #include "desk/review_keeper.h"
 
+#include "base/caught.h"
+
 #include <chrono>
 #include <utility>
 
@@ -16,6 +18,7 @@ void ReviewKeeper::begin() {
 }
 
 void ReviewKeeper::settle(const Result<std::int64_t>& result, bool more) {
+    if (state_ == KeepState::Elsewhere) return; // what came after is beside theirs as a version, too
     if (result) {
         revision_ = *result;
         error_ = {};
@@ -27,15 +30,16 @@ void ReviewKeeper::settle(const Result<std::int64_t>& result, bool more) {
     Q_EMIT changed();
 }
 
-void ReviewKeeper::rebase(std::int64_t revision) {
+Status ReviewKeeper::rebase(std::int64_t revision) {
+    if (state_ == KeepState::NotKept || state_ == KeepState::Keeping) return error_;
     revision_ = revision;
     error_ = {};
     state_ = KeepState::Kept;
     Q_EMIT changed();
+    return Done{};
 }
 
 void DirectKeeper::keep(Review review, Assessment told) {
-    if (state() == KeepState::Elsewhere) return;
     review.revision = revision();
     settle(store_.save(review, &told), false);
 }
@@ -52,7 +56,6 @@ WriterKeeper::~WriterKeeper() {
 }
 
 void WriterKeeper::keep(Review review, Assessment told) {
-    if (state() == KeepState::Elsewhere) return;
     {
         const std::lock_guard lock(mutex_);
         wish_ = Wish{std::move(review), std::move(told)};
@@ -65,31 +68,30 @@ void WriterKeeper::keep(Review review, Assessment told) {
 void WriterKeeper::flush() {
     {
         std::unique_lock lock(mutex_);
-        idle_.wait(lock, [&] { return (!wish_ && !writing_) || stuck_ || over_; });
+        idle_.wait(lock, [&] { return !writing_ && !mayWrite(); });
     }
     inbox_.drain();
 }
 
-void WriterKeeper::rebase(std::int64_t revision) {
+Status WriterKeeper::rebase(std::int64_t revision) {
     {
         const std::lock_guard lock(mutex_);
+        if (wish_ || writing_) return ReviewKeeper::error();
         next_ = revision;
-        over_ = stuck_ = false;
-        wish_.reset();
     }
-    ReviewKeeper::rebase(revision);
+    return ReviewKeeper::rebase(revision);
 }
 
 void WriterKeeper::run(std::stop_token stop) {
     std::unique_lock lock(mutex_);
     for (;;) {
-        if (stuck_)
-            wake_.wait_for(lock, stop, kTryAgain, [&] { return !stuck_; });
+        if (stuck_) // try again by itself, or when the next state comes
+            wake_.wait_for(lock, stop, kTryAgain, [&] { return mayWrite(); });
         else
-            wake_.wait(lock, stop, [&] { return wish_.has_value(); });
-        stuck_ = false;
-        if (wish_ && !over_) keepOne(lock);
-        if (stop.stop_requested() && (!wish_ || stuck_ || over_)) return;
+            wake_.wait(lock, stop, [&] { return mayWrite(); });
+        const bool ends = stop.stop_requested();
+        if (wish_) keepOne(lock);
+        if (ends && (!wish_ || stuck_)) return;
     }
 }
 
@@ -97,15 +99,16 @@ void WriterKeeper::keepOne(std::unique_lock<std::mutex>& lock) {
     Wish wish = *std::exchange(wish_, std::nullopt);
     wish.review.revision = next_;
     writing_ = true;
+    stuck_ = false;
     lock.unlock();
-    const auto result = store_->save(wish.review, &wish.told);
+    const auto result = caught([&] { return store_->save(wish.review, &wish.told); });
     lock.lock();
     writing_ = false;
-    over_ = !result && result.error().code == ErrorCode::Stale;
-    stuck_ = !result && !over_;
+    // Somebody else was quicker: this state lies beside theirs, and so will a newer one that came meanwhile.
+    const bool over = !result && result.error().code == ErrorCode::Stale;
+    stuck_ = !result && !over && !wish_;
     if (result) next_ = *result;
-    // A newer state that came meanwhile stands for this one.
-    if (stuck_ && !wish_) wish_ = std::move(wish);
+    if (stuck_) wish_ = std::move(wish);
     const bool more = result && wish_.has_value();
     inbox_.put([this, result, more] { settle(result, more); });
     idle_.notify_all();

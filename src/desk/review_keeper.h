@@ -22,8 +22,9 @@ enum class KeepState {
     Elsewhere, ///< someone else changed the review: this state is kept as a version, and no more is written
 };
 
-/// Keeps one review, always its newest state, each time against the revision it kept last. Lives in the
-/// window's thread and tells there.
+/// Keeps one review, always its newest state, each time against the revision it kept last. Once somebody else
+/// was quicker, every state it is still given becomes a version beside theirs: nothing is lost, nothing is
+/// written over. Lives in the window's thread and tells there.
 class ReviewKeeper : public QObject {
     Q_OBJECT
 public:
@@ -32,10 +33,11 @@ public:
         : revision_(revision) {}
     /// Takes a state to be kept; one before it that was not begun yet is dropped.
     virtual void keep(Review review, Assessment told) = 0;
-    /// Waits until nothing is on its way; state() says how it ended.
+    /// Waits until nothing is on its way, or what is can't be written now; state() says how it ended.
     virtual void flush() = 0;
-    /// Goes on from a revision that another use case made.
-    virtual void rebase(std::int64_t revision);
+    /// Goes on from a revision that another use case made, or that was read anew after somebody else's.
+    /// Errors: those of the last try, while a state is not on the disk; then nothing changes.
+    virtual Status rebase(std::int64_t revision);
     KeepState state() const { return state_; }
     /// What went wrong, while state() is NotKept or Elsewhere.
     const Error& error() const { return error_; }
@@ -78,7 +80,7 @@ public:
     ~WriterKeeper() override;
     void keep(Review review, Assessment told) override;
     void flush() override;
-    void rebase(std::int64_t revision) override;
+    Status rebase(std::int64_t revision) override;
 
 private:
     struct Wish {
@@ -88,15 +90,17 @@ private:
     void run(std::stop_token stop);
     void keepOne(std::unique_lock<std::mutex>& lock);
 
+    /// True when there is something to write that was not just refused; the mutex is held.
+    bool mayWrite() const { return wish_ && !stuck_; }
+
     std::unique_ptr<Store> store_;
     Inbox inbox_;
-    std::mutex mutex_;
+    std::mutex mutex_; ///< for what follows
     std::condition_variable_any wake_, idle_;
     std::optional<Wish> wish_; ///< not begun yet
     std::int64_t next_;        ///< the revision to write against
     bool writing_ = false;
     bool stuck_ = false; ///< the last try failed; wait before the next
-    bool over_ = false;  ///< another program has the review now
     std::jthread thread_;
 };
 

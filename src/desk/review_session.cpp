@@ -16,6 +16,7 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <tuple>
 
 namespace jg {
 
@@ -39,12 +40,14 @@ Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, con
 
 Result<std::unique_ptr<ReviewSession>> ReviewSession::open(Library& library, const Playbook& playbook,
                                                            const Clock& clock, IdSource& ids,
-                                                           const ReviewId& review) {
+                                                           const ReviewId& review,
+                                                           const MakeKeeper& makeKeeper) {
     auto found = library.review(review);
     if (!found) return found.error();
     std::unique_ptr<ReviewSession> session(new ReviewSession(library, playbook, clock, ids));
     const SubmissionId submission = found->submission;
-    if (auto loaded = session->load(std::move(*found), submission, {}); !loaded) return loaded.error();
+    if (auto loaded = session->load(std::move(*found), submission, makeKeeper); !loaded)
+        return loaded.error();
     return session;
 }
 
@@ -123,8 +126,7 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
     if (auto judged = judgeWhatIsNot(); !judged) return judged;
     if (auto thawed = thaw(); !thawed) return thawed;
     readSentResults();
-    // A record that can't be read only takes away the finer error.
-    if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
+    settingsChanged();
     keeper_ = makeKeeper ? makeKeeper(library_, review_.revision)
                          : std::make_unique<DirectKeeper>(library_, review_.revision);
     connect(keeper_.get(), &ReviewKeeper::changed, this, &ReviewSession::keepChanged);
@@ -132,10 +134,16 @@ Status ReviewSession::load(std::optional<Review> found, const SubmissionId& subm
     return Done{};
 }
 
+void ReviewSession::settingsChanged() {
+    letter_.reset();
+    coach_ = library_.setting("house.coach", english()(msg("house.coach")));
+    // A record that can't be read only takes away the finer error.
+    if (auto runs = errorRuns(library_)) errorRuns_ = *std::move(runs);
+}
+
 House ReviewSession::house() const {
-    return {library_.setting("house.place", english()(msg("house.place"))),
-            library_.setting("house.coach", english()(msg("house.coach"))), library_.setting("mail.from", ""),
-            houseMark(library_)};
+    return {library_.setting("house.place", english()(msg("house.place"))), coach_,
+            library_.setting("mail.from", ""), houseMark(library_)};
 }
 
 /// One that can't be read only takes the looking back away.
@@ -176,15 +184,18 @@ const Words& ReviewSession::readersWords() const {
 }
 
 Status ReviewSession::setLanguage(Language language) {
-    auto now = library_.athlete(athlete_.id);
+    auto now = library_.change(athlete_.id, [&](Athlete& a) -> Status {
+        a.language = language;
+        return Done{};
+    });
     if (!now) return now.error();
-    now->language = language;
-    if (auto saved = library_.save(*now); !saved) return saved;
     athlete_ = *std::move(now);
+    letter_.reset();
     return Done{};
 }
 
-LetterModel ReviewSession::letter() const {
+const LetterModel& ReviewSession::letter() const {
+    if (letter_) return *letter_;
     LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
     if (const LookBack* back = lookBack()) {
         tellSince(letter, book_, back->name, back->when, becameOf(*back, entryOf(review_.lead)));
@@ -193,12 +204,11 @@ LetterModel ReviewSession::letter() const {
         if (const auto both = beside(stop); both && *both)
             tellBeside(letter, review_, book_, stop, **both, overruledOf(athlete_));
     putOwnSentences(letter, review_.plan.sentences);
-    return letter;
+    return letter_.emplace(std::move(letter));
 }
 
 double ReviewSession::clickSigmaPx(Landmark landmark) const {
-    return jg::clickSigmaPx(errorRuns_, house().coach, landmark,
-                            clip_.height > 0 ? clip_.height : kErrorHeightPx);
+    return jg::clickSigmaPx(errorRuns_, coach_, landmark, clip_.height > 0 ? clip_.height : kErrorHeightPx);
 }
 
 void ReviewSession::keep() {
@@ -223,6 +233,7 @@ void ReviewSession::assessAnew() {
 }
 
 void ReviewSession::assessNow() {
+    letter_.reset();
     // Another judging came, or went by undo.
     if (review_.judging().playbook != thawed_ && !thaw()) book_ = live_;
     book_ = withOwnFindings(std::move(book_), review_);
@@ -244,8 +255,13 @@ void ReviewSession::playbookChanged() {
 }
 
 Status ReviewSession::peopleChanged() {
+    const auto before = std::tie(athlete_, submission_, openPain_);
+    const std::tuple<Athlete, Submission, std::vector<Submission>> was = before;
     auto read = loadPeople(submission_.id);
-    assessAnew();
+    if (was != before) {
+        besides_.clear(); // another's consent or hidden people may have changed with them
+        assessAnew();
+    }
     return read;
 }
 
@@ -259,24 +275,21 @@ Status ReviewSession::mayEdit() const {
 
 Status ReviewSession::setFilm(View view, double statedFps) {
     if (auto may = mayEdit(); !may) return may;
-    Submission changed = submission_;
-    for (Clip& c : changed.clips) {
-        if (c.id != clip_.id) continue;
+    const auto kept = library_.change(submission_.id, clip_.id, [&](Clip& c) -> Status {
         c.view = view;
         if (statedFps > 0) c.captureFps = statedFps, c.captureSource = idOf(RateSource::Stated);
-    }
-    if (changed == submission_) return Done{};
-    if (auto kept = library_.save(changed); !kept) return kept;
-    return peopleChanged();
+        return Done{};
+    });
+    return kept ? peopleChanged() : Status(kept.error());
 }
 
 Status ReviewSession::lookedAgain(const ClipId& clip, const LookedAt& looked) {
     if (auto may = mayEdit(); !may) return may;
-    Submission changed = submission_;
-    for (Clip& c : changed.clips)
-        if (c.id == clip) putFacts(c, looked);
-    if (auto kept = library_.save(changed); !kept) return kept;
-    return peopleChanged();
+    const auto kept = library_.change(submission_.id, clip, [&](Clip& c) -> Status {
+        putFacts(c, looked);
+        return Done{};
+    });
+    return kept ? peopleChanged() : Status(kept.error());
 }
 
 Status ReviewSession::perform(const Edit& edit) {
@@ -392,11 +405,13 @@ Status ReviewSession::grade(const std::string& item, std::optional<Grade> grade,
 Status ReviewSession::setTarget(const std::string& measure, std::optional<Target> target, bool forAthlete) {
     if (auto may = mayEdit(); !may) return may;
     if (forAthlete) {
-        Athlete changed = athlete_;
-        std::erase_if(changed.targets, [&](const Target& t) { return t.measure == measure; });
-        if (target) changed.targets.push_back(*target);
-        if (auto kept = library_.save(changed); !kept) return kept;
-        athlete_ = std::move(changed);
+        auto now = library_.change(athlete_.id, [&](Athlete& a) -> Status {
+            std::erase_if(a.targets, [&](const Target& t) { return t.measure == measure; });
+            if (target) a.targets.push_back(*target);
+            return Done{};
+        });
+        if (!now) return now.error();
+        athlete_ = *std::move(now);
     }
     return perform(msg("edit.target"), {SetTarget{0, measure, std::move(target)}});
 }
@@ -426,10 +441,11 @@ std::vector<Contradiction> ReviewSession::contradictions() const {
 
 Status ReviewSession::reload() {
     keeper_->flush();
+    if (keepState() == KeepState::NotKept) return keepError(); // what is not on the disk yet is not dropped
     auto now = library_.review(review_.id);
     if (!now) return now.error();
+    if (auto on = keeper_->rebase(now->revision); !on) return on;
     review_ = std::move(*now);
-    keeper_->rebase(review_.revision);
     readSentResults();
     assessAnew();
     return Done{};
@@ -437,7 +453,9 @@ Status ReviewSession::reload() {
 
 Status ReviewSession::beginAnother() {
     back_.reset();
+    letter_.reset();
     keeper_->flush();
+    if (keepState() == KeepState::NotKept) return keepError();
     Review next;
     next.id = ids_.next<ReviewTag>("rev");
     next.submission = review_.submission;
@@ -463,7 +481,7 @@ Status ReviewSession::beginAnother() {
     review_ = std::move(next);
     sentResults_.reset();
     history_ = History{};
-    keeper_->rebase(*revision);
+    if (auto on = keeper_->rebase(*revision); !on) return on;
     if (auto thawed = thaw(); !thawed) return thawed;
     keepAndTell();
     return Done{};

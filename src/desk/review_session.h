@@ -43,7 +43,8 @@ public:
     /// A review by its id, were it the newest or not.
     static Result<std::unique_ptr<ReviewSession>> open(Library& library, const Playbook& playbook,
                                                        const Clock& clock, IdSource& ids,
-                                                       const ReviewId& review);
+                                                       const ReviewId& review,
+                                                       const MakeKeeper& makeKeeper = {});
 
     const Review& review() const { return review_; }
     /// The delivery in hand.
@@ -67,7 +68,8 @@ public:
     bool pain() const { return !openPain_.empty(); }
     int age() const { return athlete_.ageOn(clock_.today()); }
     House house() const;
-    LetterModel letter() const;
+    /// Made once for a state of the review.
+    const LetterModel& letter() const;
     /// The language of what is sent to this athlete.
     const Words& readersWords() const;
     /// Kept on the athlete. Errors: those of Store.
@@ -80,9 +82,11 @@ public:
 
     /// The library's playbook has changed: assesses anew and tells.
     void playbookChanged();
-    /// The athlete or the submission was changed in the library: reads them again and tells. Errors: those of
-    /// reading.
+    /// The athlete or the submission was changed in the library: reads them again, and tells when they are
+    /// others now. Errors: those of reading.
     Status peopleChanged();
+    /// Settings or the measurements of the coach's own error were changed: reads them again.
+    void settingsChanged();
     /// Says what the film in hand shows and at which rate it was taken (0 = as it was found); no part of
     /// undo. Errors: Refused as perform(), those of Store.
     Status setFilm(View view, double statedFps);
@@ -99,6 +103,8 @@ public:
     const History& history() const { return history_; }
     KeepState keepState() const { return keeper_->state(); }
     const Error& keepError() const { return keeper_->error(); }
+    /// Waits until what is on its way is on the disk, or can't be written now.
+    void settle() { keeper_->flush(); }
     /// Gives the keeper away when the session ends while something is on its way.
     std::unique_ptr<ReviewKeeper> takeKeeper() { return std::move(keeper_); }
 
@@ -184,8 +190,10 @@ private:
     mutable std::optional<std::shared_ptr<const LookBack>> back_;
     /// Other deliveries beside stops, by review and delivery.
     mutable std::map<std::pair<ReviewId, int>, std::shared_ptr<const Result<JuxtaEntry>>> besides_;
+    mutable std::optional<LetterModel> letter_; ///< of what the review is now
     History history_;
     std::vector<ErrorRun> errorRuns_;
+    std::string coach_; ///< whose clicks these are
     std::unique_ptr<ReviewKeeper> keeper_;
     bool held_ = false;
     bool unkept_ = false; ///< changed within a gesture that has not ended

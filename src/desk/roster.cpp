@@ -225,7 +225,7 @@ RosterRow compared(const RowReader& read, const std::vector<Athlete>& known, Dat
         if (const auto other = std::find_if(known.begin(), known.end(), named); other != known.end())
             return refuse(msg("roster.other-birth", {{"name", other->fullName()},
                                                      {"born", WrittenDate{other->born, DateStyle::Year}}}));
-    if (same != known.end()) row.athlete = *same;
+    if (same != known.end()) row.athlete = row.shown = *same;
     row.athlete.born = *born;
     if (auto put = read.put(row.athlete, today); !put) return refuse(put.error().text);
     if (same == known.end()) {
@@ -280,13 +280,14 @@ Result<std::vector<RosterRow>> readRoster(Store& store, const fs::path& file, Da
 }
 
 Result<int> keepRoster(Store& store, const std::vector<RosterRow>& rows) {
-    int kept = 0;
+    std::vector<Athlete> fresh;
+    std::vector<AthleteEdit> edits;
     for (const RosterRow& row : rows) {
-        if (row.kind != RosterKind::New && row.kind != RosterKind::Changed) continue;
-        if (auto saved = store.save(row.athlete); !saved) return saved.error();
-        ++kept;
+        if (row.kind == RosterKind::New) fresh.push_back(row.athlete);
+        if (row.kind == RosterKind::Changed) edits.push_back({row.shown, row.athlete});
     }
-    return kept;
+    if (auto kept = store.add(fresh, edits); !kept) return kept.error();
+    return static_cast<int>(fresh.size() + edits.size());
 }
 
 } // namespace jg

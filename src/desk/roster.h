@@ -20,6 +20,7 @@ struct RosterRow {
     std::string who; ///< as the file calls them
     RosterKind kind = RosterKind::New;
     Athlete athlete; ///< as they would be kept
+    Athlete shown;   ///< of a changed one: as they were when the table was read
     Message words;   ///< what changes, or why it is refused; empty for others
 };
 
@@ -29,7 +30,8 @@ struct RosterRow {
 /// that is no such table, with the line; NotFound, those of reading the store.
 Result<std::vector<RosterRow>> readRoster(Store& store, const std::filesystem::path& file, Date today);
 
-/// Keeps new and changed rows; gives how many. Errors: those of writing; what was kept until then stays.
+/// Keeps new and changed rows, all or none; gives how many. Errors: Stale when somebody in it was changed
+/// meanwhile, those of writing.
 Result<int> keepRoster(Store& store, const std::vector<RosterRow>& rows);
 
 } // namespace jg

@@ -1,5 +1,6 @@
 #include "desk/scrub_maker.h"
 
+#include "base/caught.h"
 #include "film/scrub_copy.h"
 
 #include <algorithm>
@@ -18,15 +19,15 @@ void giveWay() {
     setpriority(PRIO_PROCESS, static_cast<id_t>(syscall(SYS_gettid)), 10);
 }
 
-void makeOne(const fs::path& film, const fs::path& scrub, FileStore& files, std::stop_token stop,
-             const Job::Progress& progress) {
+Status makeOne(const fs::path& film, const fs::path& scrub, FileStore& files, std::stop_token stop,
+               const Job::Progress& progress) {
     giveWay();
     // A budget of its own: the film being reviewed keeps its frames.
     const auto reader = Reader::open(film, {std::make_shared<FrameBudget>(std::size_t{64} << 20)}, stop);
-    if (!reader) return;
+    if (!reader) return reader.error();
     std::error_code ec;
     fs::create_directories(scrub.parent_path(), ec);
-    makeScrubCopy(**reader, scrub, files, stop, progress);
+    return makeScrubCopy(**reader, scrub, files, stop, progress);
 }
 
 } // namespace
@@ -36,12 +37,17 @@ ScrubMaker::ScrubMaker(std::shared_ptr<FileStore> files, QObject* parent)
     , files_(std::move(files)) {}
 
 Status ScrubMaker::makeMissing(Library& library) {
+    if (!own_) {
+        auto again = library.again();
+        if (!again) return again.error();
+        own_ = std::move(*again);
+    }
     auto waiting = library.waiting();
     if (!waiting) return waiting.error();
     std::error_code ec;
     for (const WaitingRow& row : *waiting)
         for (const Clip& clip : row.submission.clips) {
-            const Task task{library.mediaPath(clip), library.scrubPath(clip)};
+            const Task task{clip.mediaHash, library.mediaPath(clip), library.scrubPath(clip)};
             const bool known =
                 (job_ && current_ == task) || std::find(queue_.begin(), queue_.end(), task) != queue_.end();
             if (!known && !fs::exists(task.scrub, ec)) queue_.push_back(task);
@@ -54,15 +60,22 @@ void ScrubMaker::next() {
     if (job_ || queue_.empty()) return;
     current_ = queue_.front();
     queue_.pop_front();
-    job_ = new Job(
-        this, [this, task = current_, files = files_](std::stop_token stop, const Job::Progress& progress) {
-            makeOne(task.film, task.scrub, *files, stop, progress);
-            return Job::Continuation([this] {
-                job_ = nullptr;
-                next();
-                Q_EMIT progressed(waiting());
-            });
+    job_ = new Job(this, [this, task = current_, files = files_, own = own_](std::stop_token stop,
+                                                                             const Job::Progress& progress) {
+        // One that can't be made is reviewed without.
+        caught([&] { return makeOne(task.film, task.scrub, *files, stop, progress); }).ok();
+        // Its athlete may have been deleted meanwhile: rows go first, then files, so one of both sees the
+        // other.
+        if (const auto there = own->hasFilm(task.hash); there && !*there) {
+            std::error_code ec;
+            fs::remove(task.scrub, ec);
+        }
+        return Job::Continuation([this] {
+            job_ = nullptr;
+            next();
+            Q_EMIT progressed(waiting());
         });
+    });
 }
 
 } // namespace jg

@@ -31,9 +31,11 @@ Q_SIGNALS:
 private:
     void next();
     struct Task {
+        std::string hash;
         std::filesystem::path film, scrub;
         bool operator==(const Task&) const = default;
     };
+    std::shared_ptr<Library> own_; ///< to ask whether a film is still there
     std::shared_ptr<FileStore> files_;
     std::deque<Task> queue_;
     Task current_;

@@ -32,7 +32,7 @@ std::vector<UnfinishedTake> unfinishedTakes(const Library& library, const Review
                                             std::int64_t nowUnix) {
     std::vector<UnfinishedTake> all;
     std::error_code ec;
-    for (const auto& entry : fs::directory_iterator(library.takePath(""), ec)) {
+    for (const auto& entry : fs::directory_iterator(library.takesFolder(), ec)) {
         const std::string name = entry.path().filename().string();
         for (const Stop& stop : review.stops) {
             const std::string begins = kPart + review.id.value + "-" + stop.id.value + "-";
@@ -49,21 +49,27 @@ std::vector<UnfinishedTake> unfinishedTakes(const Library& library, const Review
 }
 
 Result<Take> keepUnfinished(Library& library, const UnfinishedTake& unfinished, const Stop& stop) {
-    const fs::path part = library.takePath(kPart + unfinished.file);
+    const fs::path part = library.unfinishedTakePath(unfinished.file);
     const auto sound = readSound(part); // its head may be a second behind its sound: only what reads counts
     if (!sound) return sound.error();
     if (sound->empty()) return fail(ErrorCode::Damaged, msg("unfinished-takes.no-sound"));
     std::vector<std::int16_t> samples(sound->size());
     std::transform(sound->begin(), sound->end(), samples.begin(),
                    [](float v) { return static_cast<std::int16_t>(std::clamp(v, -1.0f, 1.0f) * 32767); });
-    auto writer = WavWriter::open(library.takePath(unfinished.file));
-    if (!writer) return writer.error();
-    if (auto written = writer->write(samples); !written) return written.error();
-    if (auto done = writer->finish(); !done) return done.error();
+    std::int64_t count = 0;
+    const Status kept =
+        library.files().publish(library.takePath(unfinished.file), [&](const fs::path& file) -> Status {
+            auto writer = WavWriter::open(file);
+            if (!writer) return writer.error();
+            if (auto written = writer->write(samples); !written) return written;
+            count = writer->samples();
+            return writer->finish();
+        });
+    if (!kept) return kept.error();
     Take take;
     take.file = unfinished.file;
     take.sampleRate = kSampleRate;
-    take.samples = writer->samples();
+    take.samples = count;
     take.events = {{0, TakeEventKind::Frame, stop.frame, {}}};
     if (auto gone = dropUnfinished(library, unfinished); !gone) return gone.error();
     return take;
@@ -71,7 +77,7 @@ Result<Take> keepUnfinished(Library& library, const UnfinishedTake& unfinished, 
 
 Status dropUnfinished(Library& library, const UnfinishedTake& unfinished) {
     std::error_code ec;
-    const fs::path part = library.takePath(kPart + unfinished.file);
+    const fs::path part = library.unfinishedTakePath(unfinished.file);
     fs::remove(part, ec);
     return ec ? Status(writeError(part, ec.value())) : Status(Done{});
 }

@@ -20,7 +20,7 @@ void addReview(Walk& walk, int daysAgo, const std::function<void(Submission&, Re
     r.date = addDays(test::today(), -daysAgo);
     r.first().clip = s.clips[0].id;
     change(s, r);
-    ASSERT_TRUE(walk.library->save(s));
+    ASSERT_TRUE(test::put(*walk.library, s));
     const Assessment told = assess(r, test::playbook(), s.clips, walk.athlete.hand);
     ASSERT_TRUE(walk.library->save(r, &told));
 }

@@ -8,8 +8,10 @@
 #include "desk/suggest.h"
 #include "film/scrub_copy.h"
 #include "review/stops.h"
+#include "tests/support/harm.h"
 #include "tests/support/walk.h"
 
+#include <QCoreApplication>
 #include <fstream>
 
 namespace jg {
@@ -57,6 +59,7 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
                           MailState::Ready,
                           {},
                           0};
+    ASSERT_TRUE(walk.library->add(item));
     ASSERT_TRUE(
         settleMail(*walk.library, item, fail(ErrorCode::Network, asIs("Nobody answers.")), walk.clock));
     ASSERT_TRUE(session->reload());
@@ -121,13 +124,13 @@ TEST(Dispatch, RefusesWhileSomethingIsOpenAndNamesIt) {
 
 TEST(Dispatch, AnotherAthletesFilmNeverLeavesTheHouse) {
     Walk walk;
-    Submission s = walk.submission;
     Athlete other = walk.athlete;
     other.id = {"ath-other"};
     other.firstName = "Pia";
-    ASSERT_TRUE(walk.library->save(other));
-    s.clips[0].athlete = other.id;
-    ASSERT_TRUE(walk.library->save(s));
+    ASSERT_TRUE(test::put(*walk.library, other));
+    // No door lets it in any more; another program may have written it.
+    test::harm(walk.library->folder(),
+               "UPDATE submissions SET document = json_set(document, '$.clips[0].athlete', 'ath-other')");
     const auto recipe = dispatchRecipe(*walk.session());
     ASSERT_FALSE(recipe);
     EXPECT_NE(said(recipe.error().text).find("belongs to another athlete"), std::string::npos);
@@ -177,7 +180,7 @@ TEST(Recorder, KeepsSoundAndEventsOnOneClock) {
     ASSERT_TRUE(sound);
     EXPECT_EQ(static_cast<std::int64_t>(sound->size()), (*take)->samples);
     EXPECT_GE(recorder.levels().size(), 15U);
-    EXPECT_FALSE(std::filesystem::exists(walk.library->takePath(".part-" + (*take)->file)));
+    EXPECT_FALSE(std::filesystem::exists(walk.library->unfinishedTakePath((*take)->file)));
 }
 
 TEST(Recorder, WithoutAMicrophoneItSaysSoAndLeavesNothing) {
@@ -188,7 +191,7 @@ TEST(Recorder, WithoutAMicrophoneItSaysSoAndLeavesNothing) {
         recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, kSaidAt + 1);
     ASSERT_FALSE(started);
     EXPECT_FALSE(recorder.recording());
-    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
+    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takesFolder()));
 }
 
 /// A microphone that goes away after a while.
@@ -217,6 +220,8 @@ TEST(Recorder, WhatWasSaidBeforeTheMicrophoneWentAwayIsKept) {
     ASSERT_TRUE(recorder.start(walk.review.id, Stop{{"s"}, StopKind::Recap, "", "t", 0}, kSaidAt + 1));
     mic.talk(30000);
     mic.unplug();
+    EXPECT_TRUE(why.empty()); // not within the device's own signal: whoever hears of it ends the device
+    QCoreApplication::processEvents();
     EXPECT_FALSE(why.empty());
     const auto take = recorder.finish();
     ASSERT_TRUE(take && *take);
@@ -267,7 +272,7 @@ TEST(Recorder, ATakeWithoutASampleIsNoTake) {
     const auto take = recorder.finish();
     ASSERT_TRUE(take);
     EXPECT_FALSE(*take);
-    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takePath("")));
+    EXPECT_TRUE(std::filesystem::is_empty(walk.library->takesFolder()));
 }
 
 TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
@@ -278,7 +283,7 @@ TEST(Desk, PainFirstThenByPromisedDateThenUndated) {
         s.promised = promised;
         s.pain = pain;
         s.clips[0].id = {std::string("clip-") + id};
-        ASSERT_TRUE(walk.library->save(s));
+        ASSERT_TRUE(test::put(*walk.library, s));
     };
     add("later", addDays(test::today(), 4), "");
     add("undated", std::nullopt, "");

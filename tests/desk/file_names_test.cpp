@@ -27,7 +27,7 @@ TEST(FileNames, AreOnePlainNameWhateverAPersonIsCalled) {
 TEST(FileNames, ALetterToSomebodyWithAPathForANameStaysInItsFolder) {
     test::Walk walk;
     walk.athlete.firstName = "../../x" + std::string(300, 'y');
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     test::leaveUnsaid(walk);
     FileStore files;
     const auto work = walk.folder / "deep/work";

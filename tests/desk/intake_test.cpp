@@ -41,7 +41,7 @@ TEST(Intake, AFilmOfAnotherAthleteIsAskedAboutAndNotTakenIn) {
     Athlete other = walk.athlete;
     other.id = walk.ids.next<AthleteTag>("ath");
     other.firstName = "Wren";
-    ASSERT_TRUE(walk.library->save(other));
+    ASSERT_TRUE(test::put(*walk.library, other));
     const auto film = walk.folder / "film.mp4";
     IntakeForm form;
     form.athlete = other.id;
@@ -65,14 +65,14 @@ TEST(Intake, NothingIsTakenInOfWhoMayNotBeFilmed) {
     form.athlete = walk.athlete.id;
     form.films = {{film, View::Open, 60}};
     walk.athlete.consent->takenBack = test::today();
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     const auto refused = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
     ASSERT_FALSE(refused);
     EXPECT_EQ(refused.error().code, ErrorCode::Refused);
     EXPECT_NE(said(refused.error().text).find("taken back"), std::string::npos) << said(refused.error().text);
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
     walk.athlete.consent.reset(); // nothing on record is no refusal: it is asked for before sending
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     EXPECT_TRUE(takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids));
 }
 

@@ -67,9 +67,8 @@ TEST(KnownVeils, WhoIsHiddenOnAFilmIsHiddenInItsOtherDeliveriesAndReviews) {
     ASSERT_EQ(then->front().marks.veils.size(), 1U);
     EXPECT_EQ(then->front().marks.veils.begin()->second, veil);
     // A review begun on the film in another submission begins with them hidden.
-    Submission again = walk.submission;
-    again.id = {"sub-again"};
-    ASSERT_TRUE(walk.library->save(again));
+    const Submission again = test::onceMore(walk.submission, "again");
+    ASSERT_TRUE(test::put(*walk.library, again));
     IdSource ids(9);
     const auto anew = ReviewSession::open(*walk.library, test::playbook(), walk.clock, ids, again.id);
     ASSERT_TRUE(anew) << said(anew.error().text);
@@ -129,7 +128,7 @@ TEST(Juxta, ASheetOfTwoAthletesLeavesOnlyWhenBothMayBeShown) {
     const auto both = layOutJuxta({entryOf(walk, 0), theirs}, test::playbook());
     ASSERT_TRUE(both);
     const auto may = [&] {
-        EXPECT_TRUE(walk.library->save(other));
+        EXPECT_TRUE(test::put(*walk.library, other));
         return mayLeave(*walk.library, *both, test::today());
     };
     EXPECT_TRUE(may());
@@ -167,7 +166,7 @@ TEST(Juxta, AllNumbersOfAnAthleteStandInOneTableThatOtherProgramsRead) {
     Walk walk(Stage::Judge);
     Athlete odd = walk.athlete;
     odd.firstName = "Anne \"Ace\", Jr.";
-    ASSERT_TRUE(walk.library->save(odd));
+    ASSERT_TRUE(test::put(*walk.library, odd));
     const auto all = allDeliveries(*walk.library, test::playbook(), walk.athlete.id);
     ASSERT_TRUE(all) << said(all.error().text);
     FileStore files;

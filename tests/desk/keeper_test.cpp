@@ -1,8 +1,19 @@
 // Saving that cannot lose: the writer beside the window, revisions, deliveries with an address.
 #include "desk/review_keeper.h"
 
+#include "base/caught.h"
+#include "desk/job.h"
 #include "desk/review_session.h"
+#include "review/people_check.h"
 #include "tests/support/walk.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <algorithm>
+#include <random>
+#include <set>
+#include <stdexcept>
+#include <thread>
 
 namespace jg {
 namespace {
@@ -229,6 +240,141 @@ TEST(Addressed, AReviewIsJudgedByThePlaybookItWasBegunWith) {
     EXPECT_EQ((*old)->playbook().measure("leg-spread")->name, name);
     EXPECT_EQ((*old)->review().approach(), *test::playbook().approach("load-and-drive"));
     EXPECT_NE(id, begun);
+}
+
+// An edit that came while a save was refused once froze the window for good: the writer turned round and
+// round with the lock in its hand. Somebody else writes between each of this window's edits here.
+TEST(Keeper, EditsThatArriveWhileASaveIsRefusedFreezeNothingAndAreNotLost) {
+    Walk walk;
+    Review mine = *walk.library->review(walk.review.id);
+    const Assessment told = assess(mine, walk.book, walk.submission.clips, walk.athlete.hand);
+    WriterKeeper keeper(std::move(*walk.library->again()), mine.revision);
+    Review theirs = mine;
+    theirs.plan.opening = "theirs";
+    ASSERT_TRUE(walk.library->save(theirs, &told));
+    std::set<std::string> said_;
+    for (int i = 0; i < 40; ++i) { // some while the first is being refused, some after it
+        mine.plan.opening = "mine " + std::to_string(i);
+        keeper.keep(mine, told);
+        if (i % 10 == 9) QCoreApplication::processEvents();
+    }
+    keeper.flush();
+    EXPECT_EQ(keeper.state(), KeepState::Elsewhere);
+    mine.plan.opening = "the last";
+    keeper.keep(mine, told); // a second keep() returns, and what it brings is kept beside theirs
+    keeper.flush();
+    EXPECT_EQ(keeper.state(), KeepState::Elsewhere);
+    EXPECT_EQ(walk.library->review(mine.id)->plan.opening, "theirs");
+    const auto versions = walk.library->versions(mine.id);
+    ASSERT_TRUE(versions);
+    ASSERT_GE(versions->size(), 2U);
+    EXPECT_EQ(walk.library->version(versions->back().row)->plan.opening, "the last");
+}
+
+TEST(Keeper, AReloadNeverDropsWhatIsNotOnTheDiskYet) {
+    Walk walk(Stage::Look);
+    auto opened =
+        ReviewSession::open(*walk.library, walk.book, walk.clock, walk.ids, walk.submission.id, writer);
+    ASSERT_TRUE(opened);
+    ReviewSession& session = **opened;
+    // Another program holds the database, so that nothing can be written for a while.
+    SQLite::Database blocker((walk.library->folder() / "library.sqlite").string(), SQLite::OPEN_READWRITE);
+    blocker.exec("BEGIN IMMEDIATE");
+    ASSERT_TRUE(session.setMoment(Moment::Plant, 80));
+    ASSERT_TRUE(turnUntil([&] { return session.keepState() == KeepState::NotKept; }, 30000));
+    const Status reloaded = session.reload();
+    EXPECT_FALSE(reloaded);
+    EXPECT_EQ(session.delivery().frameOf(Moment::Plant), 80);
+    blocker.exec("ROLLBACK");
+    ASSERT_TRUE(turnUntil([&] { return session.keepState() == KeepState::Kept; }, 30000));
+    ASSERT_TRUE(session.reload());
+    EXPECT_EQ(session.delivery().frameOf(Moment::Plant), 80);
+}
+
+TEST(Job, WhatIsThrownEndsTheJobAndNotTheProgram) {
+    QObject owner;
+    bool finished = false;
+    Message why;
+    auto* job = new Job(
+        &owner, [&](std::stop_token, const Job::Progress&) -> Job::Continuation { throw std::bad_alloc(); });
+    QObject::connect(job, &Job::broke, &owner, [&](const Message& message) { why = message; });
+    QObject::connect(job, &Job::finished, &owner, [&] { finished = true; });
+    ASSERT_TRUE(turnUntil([&] { return finished; }));
+    EXPECT_NE(said(why).find("memory"), std::string::npos) << said(why);
+    const auto result = caught([]() -> Result<int> { throw std::runtime_error("a library's own words"); });
+    ASSERT_FALSE(result);
+    EXPECT_EQ(said(result.error().text).find("own words"), std::string::npos);
+}
+
+// Two windows and a third program change athletes, consents, promises, settings, schedules and submissions at
+// random: nothing is lost, nothing that was taken back comes back.
+TEST(Changes, OfThreeProgramsNoneUndoesWhatAnotherDid) {
+    Walk walk{Stage::Look};
+    const int each = std::getenv("JUXTAGRAPH_LONG") ? 2000 : 250;
+    constexpr int kPrograms = 3;
+    ASSERT_TRUE(walk.library->add(Promise{walk.athlete.id, asIs("Front view"), test::today()}));
+    const std::int64_t promise = walk.library->promises()->front().row;
+    const auto work = [&](int me) {
+        const auto own = std::move(*walk.library->again());
+        std::mt19937 dice(static_cast<unsigned>(me));
+        for (int i = 0; i < each; ++i) {
+            const std::string mark = std::to_string(me) + "-" + std::to_string(i);
+            const Athlete held = *own->athlete(walk.athlete.id);
+            switch (dice() % 5) {
+            case 0: { // a form, open for a while
+                Athlete typed = held;
+                addOuting(typed, {addDays(test::today(), -i), me * 1000 + i % 250, mark});
+                EXPECT_TRUE(own->change(held.id, [&](Athlete& now) {
+                    return applyEdit({held, typed}, now);
+                }));
+                break;
+            }
+            case 1:
+                EXPECT_TRUE(own->put(ListOf::DueMails, "mail-" + mark, "{}"));
+                break;
+            case 2:
+                EXPECT_TRUE(own->add(Promise{walk.athlete.id, asIs(mark), test::today()}));
+                break;
+            case 3:
+                EXPECT_TRUE(own->setSetting("storm." + mark, mark));
+                break;
+            default:
+                EXPECT_TRUE(own->change(promise,
+                                        [&](Promise& p) -> Status { return p.words += mark + " ", Done{}; }));
+            }
+            if (me == 0 && i == each / 2) { // in the middle the consent is taken back, once
+                EXPECT_TRUE(own->change(walk.athlete.id, [](Athlete& a) -> Status {
+                    if (!a.consent)
+                        a.consent = Consent{true, true, true, "Ruth", true, test::today(), {}, {}};
+                    a.consent->takenBack = test::today();
+                    return Done{};
+                }));
+            }
+        }
+    };
+    {
+        std::vector<std::jthread> programs;
+        for (int me = 0; me < kPrograms; ++me) programs.emplace_back([&, me] { work(me); });
+    }
+    int outings = 0, mails = 0, promises = 0, settings = 0, words = 0;
+    for (int me = 0; me < kPrograms; ++me) {
+        std::mt19937 same(static_cast<unsigned>(me));
+        for (int i = 0; i < each; ++i) {
+            int* const counts[] = {&outings, &mails, &promises, &settings, &words};
+            ++*counts[same() % 5];
+        }
+    }
+    const Athlete now = *walk.library->athlete(walk.athlete.id);
+    EXPECT_TRUE(now.consent && now.consent->takenBack) << "a consent came back";
+    EXPECT_EQ(static_cast<int>(now.outings.size()), outings);
+    EXPECT_EQ(static_cast<int>(walk.library->rows(ListOf::DueMails)->size()), mails);
+    EXPECT_EQ(static_cast<int>(walk.library->promises()->size()), promises + 1);
+    const auto all = walk.library->promises();
+    for (const Promise& p : *all)
+        if (p.row == promise) {
+            EXPECT_EQ(std::count(p.words.begin(), p.words.end(), ' '), words);
+        }
+    EXPECT_TRUE(walk.library->verify().empty());
 }
 
 } // namespace

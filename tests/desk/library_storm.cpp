@@ -148,7 +148,7 @@ private:
                               clock_.nowUnix()};
         // As the post does: a row of the outbox never stands before its file.
         if (!library.files().write(library.sentPath(item.file), "Subject: Hello\r\n\r\n")) return;
-        if (!library.save(item)) return;
+        if (!library.add(item)) return;
         if (settleMail(library, item, Done{}, clock_)) tell("sent " + item.review.value);
     }
 

@@ -91,7 +91,7 @@ TEST(Log, TheNewestIsComparedWithTheBaselineThatTheCoachNamed) {
             << f.finding;
     Athlete athlete = walk.athlete;
     athlete.baselines = {{"in the autumn", {"rev-30"}, 0}};
-    ASSERT_TRUE(walk.library->save(athlete));
+    ASSERT_TRUE(test::put(*walk.library, athlete));
     log = readLog(*walk.library, test::playbook(), walk.athlete.id);
     ASSERT_TRUE(log);
     EXPECT_EQ(log->since->name, "in the autumn");
@@ -140,7 +140,7 @@ TEST(Log, TheSeasonIsPrintedAsPopplerReadsItAndWithoutAddresses) {
     test::keepEarlier(walk, "earlier", 40);
     Athlete athlete = walk.athlete;
     athlete.outings = {{addDays(test::today(), -3), 54, "arm heavy at the end"}};
-    ASSERT_TRUE(walk.library->save(athlete));
+    ASSERT_TRUE(test::put(*walk.library, athlete));
     const auto log = readLog(*walk.library, test::playbook(), athlete.id);
     ASSERT_TRUE(log) << said(log.error().text);
     const SeasonPage page = seasonPageOf(*log, test::playbook(), test::today());
@@ -161,7 +161,7 @@ TEST(Log, ASeasonOfNothingIsRefused) {
     Walk walk(Stage::Look);
     Athlete nobody = walk.athlete;
     nobody.id = {"ath-new"};
-    ASSERT_TRUE(walk.library->save(nobody));
+    ASSERT_TRUE(test::put(*walk.library, nobody));
     const auto path = walk.folder / "season.pdf";
     const Status done =
         writeSeason(*walk.library, test::playbook(), nobody.id, test::today(), english(), path);

@@ -29,7 +29,7 @@ Athlete withAddresses(Library& library, const std::string& id, const std::string
     a.born = *parseIsoDate("2010-05-05");
     a.email = own;
     a.guardianEmail = home;
-    EXPECT_TRUE(library.save(a));
+    EXPECT_TRUE(test::put(library, a));
     return a;
 }
 

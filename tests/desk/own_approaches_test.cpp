@@ -136,7 +136,7 @@ TEST(OwnApproaches, AnAthletesOwnTargetsAreFrozenWithTheReview) {
     own.y = 12;
     own.owner = TargetOwner{"Ilse Varnholt", test::today(), "a broken collarbone"};
     walk.athlete.targets = {own};
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     const auto back = walk.library->athlete(walk.athlete.id);
     ASSERT_TRUE(back);
     EXPECT_EQ(back->targets, walk.athlete.targets);

@@ -66,9 +66,9 @@ TEST(OwnRows, WhatDoesNotFitIsNotKept) {
     EXPECT_FALSE(s.keep(bad));
     EXPECT_TRUE(ownRows(*s.library)->empty());
     EXPECT_EQ(s.book.items.size(), test::playbook().items.size());
-    ASSERT_TRUE(s.library->setSetting("playbook.ownRows", "[{\"kind\": 3"));
+    ASSERT_TRUE(s.library->put(ListOf::OwnRows, "x 1", "{\"kind\": 3"));
     EXPECT_FALSE(s.keep(newItem())); // nor is what can't be read written over
-    EXPECT_EQ(s.library->setting("playbook.ownRows", ""), "[{\"kind\": 3");
+    EXPECT_EQ(s.library->row(ListOf::OwnRows, "x 1")->value().document, "{\"kind\": 3");
     EXPECT_FALSE(loadOwnRows(*s.library, s.book));
 }
 

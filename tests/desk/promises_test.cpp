@@ -36,7 +36,7 @@ TEST(Promises, ALetterPromisesALookDrillsAndAFilm) {
 TEST(Promises, AreKeptOrNotOnRecordAndNeverTwice) {
     Walk walk;
     for (const Promise& p : promisesOfLetter(walk.review, walk.athlete, test::today()))
-        ASSERT_TRUE(walk.library->save(p));
+        ASSERT_TRUE(test::put(*walk.library, p));
     const auto open = openOf(*walk.library);
     ASSERT_EQ(open.size(), 3U);
     ASSERT_TRUE(closePromise(*walk.library, open[0].row, Kept::Broken, "Ill for a week.", test::today()));
@@ -65,7 +65,7 @@ TEST(Promises, SayWhenTheyAreDue) {
 TEST(Promises, OneThatCantBeReadHidesNoOther) {
     Walk walk;
     for (const Promise& p : promisesOfLetter(walk.review, walk.athlete, test::today()))
-        ASSERT_TRUE(walk.library->save(p));
+        ASSERT_TRUE(test::put(*walk.library, p));
     {
         SQLite::Database db((walk.library->folder() / "library.sqlite").string(), SQLite::OPEN_READWRITE);
         db.exec("PRAGMA ignore_check_constraints = 1; DROP TRIGGER promises_changed");

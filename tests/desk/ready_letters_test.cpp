@@ -26,11 +26,8 @@ protected:
     }
 
     void add(const std::string& name, Review r) {
-        Submission s = walk.submission;
-        s.id = {"sub-" + name};
-        ASSERT_TRUE(walk.library->save(s));
+        ASSERT_TRUE(test::put(*walk.library, test::onceMore(walk.submission, name, &r)));
         r.id = {"rev-" + name};
-        r.submission = s.id;
         r.revision = 0;
         r.date = addDays(r.date, -static_cast<int>(name.size()));
         ASSERT_TRUE(walk.library->save(r));
@@ -109,7 +106,8 @@ TEST_F(ReadyLetters, AServerThatDoesNotAnswerLeavesEachInTheOutbox) {
         EXPECT_FALSE(walk.library->review(s.review)->sent);
     }
     std::set<std::string> waiting;
-    for (const OutboxItem& i : *walk.library->outbox()) {
+    const auto outbox = walk.library->outbox();
+    for (const OutboxItem& i : *outbox) {
         EXPECT_EQ(i.state, MailState::Refused);
         waiting.insert(i.review.value);
     }
@@ -120,7 +118,7 @@ TEST_F(ReadyLetters, AnAddressThatChangedAfterTheLookIsAskedAbout) {
     const auto letters = look();
     Athlete moved = walk.athlete;
     moved.guardianEmail = "new.home@example.org";
-    ASSERT_TRUE(walk.library->save(moved));
+    ASSERT_TRUE(test::put(*walk.library, moved));
     for (const SentLetter& s : sendThem(letters, 1)) {
         ASSERT_FALSE(s.result);
         EXPECT_NE(said(s.result.error().text).find("new.home@example.org"), std::string::npos);

@@ -157,8 +157,10 @@ TEST(Repair, ALostTakeIsSaidAgain) {
 
 TEST(Repair, AMailWithoutItsFileCountsAsNotSent) {
     Harmed h;
-    ASSERT_TRUE(h.walk.library->save(OutboxItem{
-        "mail-1", h.walk.review.id, "a@example.org", "Letter", "lost.eml", MailState::Ready, {}, 5}));
+    ASSERT_TRUE(test::put(
+        *h.walk.library,
+        OutboxItem{
+            "mail-1", h.walk.review.id, "a@example.org", "Letter", "lost.eml", MailState::Ready, {}, 5}));
     h.repaired(h.only("lost.eml"));
     const auto outbox = h.walk.library->outbox();
     EXPECT_EQ(outbox->front().state, MailState::Refused);
@@ -186,10 +188,9 @@ TEST(Repair, AFilmThatNoClipIsOfIsPutAsideForGood) {
     std::ofstream(h.walk.folder / "film.mp4") << "a film";
     const auto hash = h.walk.library->addMedia(h.walk.folder / "film.mp4");
     ASSERT_TRUE(hash);
-    fs::last_write_time(h.folder / "media" / (*hash + ".mp4"),
-                        fs::file_time_type::clock::now() - std::chrono::hours(2));
+    fs::last_write_time(h.folder / "media" / *hash, fs::file_time_type::clock::now() - std::chrono::hours(2));
     h.repaired(h.only(*hash));
-    EXPECT_TRUE(fs::exists(h.folder / "set-aside" / (*hash + ".mp4")));
+    EXPECT_TRUE(fs::exists(h.folder / "set-aside" / *hash));
 }
 
 // A version may be taken again; what was said in it is nobody's left-over.
@@ -217,15 +218,15 @@ TEST(Repair, AFilmThatIsGoneIsForAPersonToPutBack) {
 
 TEST(Sweep, PartsOfAKilledProgramGoAndWhatMayBeAtWorkStays) {
     Harmed h;
-    rested(h.folder / "media" / ".part-999999-film.mp4");
-    rested(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-film.mp4"));
+    rested(h.folder / "media" / ".part-999999-1-film.mp4");
+    rested(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-1-film.mp4"));
     rested(h.folder / "takes" / ".part-rev-1-stop-1-take.wav"); // sound that can still be kept
-    std::ofstream(h.folder / "sent" / ".part-999999-letter.eml") << "young";
+    std::ofstream(h.folder / "sent" / ".part-999999-1-letter.eml") << "young";
     EXPECT_TRUE(h.walk.library->sweep().empty());
-    EXPECT_FALSE(fs::exists(h.folder / "media" / ".part-999999-film.mp4"));
-    EXPECT_TRUE(fs::exists(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-film.mp4")));
+    EXPECT_FALSE(fs::exists(h.folder / "media" / ".part-999999-1-film.mp4"));
+    EXPECT_TRUE(fs::exists(h.folder / "media" / (".part-" + std::to_string(::getpid()) + "-1-film.mp4")));
     EXPECT_TRUE(fs::exists(h.folder / "takes" / ".part-rev-1-stop-1-take.wav"));
-    EXPECT_TRUE(fs::exists(h.folder / "sent" / ".part-999999-letter.eml"));
+    EXPECT_TRUE(fs::exists(h.folder / "sent" / ".part-999999-1-letter.eml"));
 }
 
 TEST(Sweep, AnIntakeThatBrokeOffIsUndoneAndTold) {
@@ -233,7 +234,7 @@ TEST(Sweep, AnIntakeThatBrokeOffIsUndoneAndTold) {
     std::ofstream(h.walk.folder / "film.mp4") << "a film";
     const auto hash = h.walk.library->addMedia(h.walk.folder / "film.mp4"); // and the program was killed
     ASSERT_TRUE(hash);
-    const fs::path kept = h.folder / "media" / (*hash + ".mp4");
+    const fs::path kept = h.folder / "media" / *hash;
     EXPECT_TRUE(h.walk.library->sweep().empty()); // it may be at work still
     fs::last_write_time(kept, fs::file_time_type::clock::now() - std::chrono::hours(2));
     const auto told = h.walk.library->sweep();

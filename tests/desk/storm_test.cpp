@@ -84,7 +84,7 @@ void expectBackups(const Told& told) {
         const auto states = backupStates(folder);
         ASSERT_TRUE(states) << said(states.error().text);
         std::set<std::string> standing;
-        for (const BackupState& state : *states) {
+        for (const BackupState& state : states->states) {
             standing.insert(state.at);
             const auto problems = checkBackup(folder, state);
             ASSERT_TRUE(problems);
@@ -101,7 +101,7 @@ void expectRestored(const Told& told, const fs::path& to) {
     const auto states = backupStates(folder);
     ASSERT_TRUE(states && !states->empty());
     FileStore files;
-    const Status back = restoreBackup(folder, states->front(), to, files);
+    const auto back = restoreBackup(folder, states->front(), to, files);
     ASSERT_TRUE(back) << said(back.error().text);
     const auto library = Library::open(to, false, std::make_shared<FileStore>());
     ASSERT_TRUE(library) << said(library.error().text);

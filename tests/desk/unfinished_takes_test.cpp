@@ -13,7 +13,7 @@ namespace fs = std::filesystem;
 
 /// As a killed recorder leaves it: its head is as old as the last flush.
 fs::path leavePart(test::Walk& walk, const std::string& file, int seconds) {
-    const fs::path part = walk.library->takePath(".part-" + file);
+    const fs::path part = walk.library->unfinishedTakePath(file);
     auto writer = WavWriter::open(part);
     EXPECT_TRUE(writer);
     const std::vector<std::int16_t> sound(
@@ -57,19 +57,19 @@ TEST(UnfinishedTakes, AreThrownAwayAndThoseOfOthersLeft) {
     ASSERT_EQ(found.size(), 1U);
     EXPECT_TRUE(dropUnfinished(*l.walk.library, found[0]));
     EXPECT_TRUE(fs::exists(other));
-    std::ofstream(l.walk.library->takePath(".part-" + l.file)) << "RIFF"; // no sound at all
+    std::ofstream(l.walk.library->unfinishedTakePath(l.file)) << "RIFF"; // no sound at all
     EXPECT_TRUE(unfinishedTakes(*l.walk.library, l.walk.review, l.later(60)).empty());
 }
 
 TEST(UnfinishedTakes, OneThatCantBeHeardIsRefusedInWords) {
     Left l;
-    std::ofstream(l.walk.library->takePath(".part-" + l.file)) << std::string(5000, 'x');
+    std::ofstream(l.walk.library->unfinishedTakePath(l.file)) << std::string(5000, 'x');
     const auto found = unfinishedTakes(*l.walk.library, l.walk.review, l.later(60));
     ASSERT_EQ(found.size(), 1U);
     const auto take = keepUnfinished(*l.walk.library, found[0], l.stop);
     EXPECT_FALSE(take);
     EXPECT_FALSE(said(take.error().text).empty());
-    EXPECT_TRUE(fs::exists(l.walk.library->takePath(".part-" + l.file))); // still there to be thrown away
+    EXPECT_TRUE(fs::exists(l.walk.library->unfinishedTakePath(l.file))); // still there to be thrown away
 }
 
 } // namespace

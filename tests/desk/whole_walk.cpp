@@ -87,7 +87,7 @@ void walk(const fs::path& folder, const fs::path& film) {
                           {},
                           clock.nowUnix()};
     if (told("mail", library.files().write(library.sentPath(item.file), "Subject: Hello\r\n\r\n")))
-        told("outbox", library.save(item));
+        told("outbox", library.add(item));
 }
 
 } // namespace

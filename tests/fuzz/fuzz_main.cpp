@@ -134,17 +134,17 @@ void approachDoor(Ground& g, Engine& engine) {
     if (read && !removeApproach(*g.library, book, *read)) std::abort();
 }
 
-/// Settings as they lie in the library.
+/// Entries of the coach's own as they lie in the library.
 void settingsDoor(Ground& g, Engine& engine) {
     static const std::string row = rowAsJson(g.book.items.front()).dump();
-    static const std::vector<std::string> rows = {R"([{"key":"x","edition":1,"on":"2026-11-28",)" +
-                                                  row.substr(1) + "]"};
-    for (const char* key : {"playbook.ownRows", "playbook.ownApproaches", "playbook.ownMeasures"})
-        (void)g.library->setSetting(key, g.changed(rows, engine));
+    static const std::vector<std::string> rows = {R"({"key":"x","edition":1,"on":"2026-11-28",)" +
+                                                  row.substr(1)};
+    for (const ListOf list : {ListOf::OwnRows, ListOf::OwnApproaches, ListOf::OwnMeasures})
+        (void)g.library->put(list, "x 1", g.changed(rows, engine));
     Playbook book = g.book;
     const Status loaded = loadOwnPlaybook(*g.library, book);
     if (!loaded && english()(loaded.error().text).empty()) std::abort();
-    (void)errorRunsFromJson(g.changed(rows, engine));
+    (void)errorRunsFromJson("[" + g.changed(rows, engine) + "]");
     (void)english()(messageFromText(g.changed(rows, engine)));
 }
 
