@@ -5,3 +5,6 @@ class QApplication;
 
 /// Call once, after the application was made.
 void quitOnSignal(QApplication& app);
+
+/// True once a signal asked for it: nothing is asked of a person any more.
+bool quitWasAsked();

@@ -1,16 +1,17 @@
 // What stands in the foot about keeping.
 #pragma once
 
-#include "library/library.h"
+#include "desk/review_session.h"
 #include "ui/words.h"
 
 namespace jg::ui {
 
+class Foot;
+
 /// Whether what is done is kept: "kept", or why not.
-inline QString keptWords(const Library& library) {
-    return say(namesAreHidden()     ? "main-window.names-hidden"
-               : library.readOnly() ? "main-window.to-read-only-nothing-is-kept"
-                                    : "review-place.kept");
-}
+QString keptWords(const Library& library);
+
+/// How far the last change of a review has come, in the foot: *kept* only when it is on the disk.
+void showKept(const ReviewSession& session, Foot& foot);
 
 } // namespace jg::ui

@@ -1,5 +1,6 @@
 #include "ui/library_dialog.h"
 
+#include "base/caught.h"
 #include "desk/job.h"
 #include "ui/keep/keep_jobs.h"
 #include "ui/theme.h"
@@ -76,7 +77,9 @@ private:
         auto* job = new Job(this,
                             [this, own = std::shared_ptr<Library>(std::move(*other))](
                                 std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                                return [this, found = own->examine(stop, progress)] { show(found); };
+                                return [this, found = caught([&] { return own->examine(stop, progress); })] {
+                                    show(found);
+                                };
                             });
         connect(job, &Job::progressed, bar_,
                 [this](double part) { bar_->setValue(static_cast<int>(part * 100)); });

@@ -1,49 +1,53 @@
 #include "ui/mail_password.h"
 
+#include "base/caught.h"
 #include "ui/theme.h"
 
 #include <QCheckBox>
+#include <QCoreApplication>
 #include <QDialog>
 #include <QDialogButtonBox>
-#include <QEventLoop>
 #include <QLineEdit>
+#include <QPointer>
 #include <QPushButton>
 #include <QVBoxLayout>
 
 #include <thread>
-#include <type_traits>
+#include <utility>
 
 namespace jg::ui {
 
 namespace {
 
-/// Does what may wait for a person in a thread of its own; the window lives on meanwhile.
-template <typename Work>
-auto besideTheWindow(Work work) {
-    std::optional<std::invoke_result_t<Work>> result;
-    QEventLoop loop;
-    std::jthread thread([&] {
-        result = work();
+/// Does what may wait for a person in a thread that nobody waits for; its result comes back while `here`
+/// lives.
+template <typename Work, typename Then>
+void besideTheWindow(QObject* here, Work work, Then then) {
+    std::thread([alive = QPointer<QObject>(here), work = std::move(work), then = std::move(then)]() mutable {
+        auto result = caught(work);
+        QObject* window = QCoreApplication::instance();
+        if (!window) return; // the program has ended meanwhile
         QMetaObject::invokeMethod(
-            &loop, [&loop] { loop.quit(); }, Qt::QueuedConnection);
-    });
-    loop.exec(QEventLoop::ExcludeUserInputEvents);
-    thread.join();
-    return std::move(*result);
+            window,
+            [alive, then = std::move(then), result = std::move(result)] {
+                if (alive) then(result);
+            },
+            Qt::QueuedConnection);
+    }).detach();
 }
 
 } // namespace
 
-MailPassword::MailPassword(std::unique_ptr<Keyring> keyring)
+MailPassword::MailPassword(std::shared_ptr<Keyring> keyring)
     : keyring_(std::move(keyring)) {}
 
-bool MailPassword::ask(QWidget* asker, bool canKeep) {
-    QDialog dialog(asker->window());
-    dialog.setObjectName("mail-password-dialog");
-    dialog.setWindowTitle(say("main-window.mail-password"));
-    auto* column = new QVBoxLayout(&dialog);
-    auto* words = plain(say("mail-password.of-your-server", {{"user", user_}, {"server", server_}}), 13);
-    column->addWidget(words);
+void MailPassword::ask(QWidget* asker, bool canKeep, std::function<void(bool given)> then) {
+    auto* dialog = new QDialog(asker->window());
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setObjectName("mail-password-dialog");
+    dialog->setWindowTitle(say("main-window.mail-password"));
+    auto* column = new QVBoxLayout(dialog);
+    column->addWidget(plain(say("mail-password.of-your-server", {{"user", user_}, {"server", server_}}), 13));
     auto* line = new QLineEdit;
     line->setObjectName("mail-password");
     line->setAccessibleName(say("main-window.mail-password"));
@@ -57,40 +61,58 @@ bool MailPassword::ask(QWidget* asker, bool canKeep) {
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
     buttons->button(QDialogButtonBox::Ok)->setText(say("mail-password.use-it"));
     buttons->button(QDialogButtonBox::Cancel)->setText(say("athlete-dialog.cancel"));
-    QObject::connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
-    QObject::connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+    connect(buttons, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
+    connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
     column->addWidget(buttons);
-    if (dialog.exec() != QDialog::Accepted) return false;
-    known_ = line->text().toStdString();
-    keep_ = canKeep && keep->isChecked();
-    return true;
+    connect(dialog, &QDialog::finished, this, [this, line, keep, canKeep, then = std::move(then)](int how) {
+        if (how == QDialog::Accepted) {
+            known_ = line->text().toStdString();
+            keep_ = canKeep && keep->isChecked();
+        }
+        then(how == QDialog::Accepted);
+    });
+    dialog->open();
 }
 
-bool MailPassword::look(const SendOrder& order) {
+void MailPassword::look(const SendOrder& order, QWidget* asker, std::function<void(bool answers)> then) {
     if (server_ != order.server.url || user_ != order.server.user) known_.reset();
     server_ = order.server.url;
     user_ = order.server.user;
-    if (known_) return true;
-    const auto found = besideTheWindow(
-        [keyring = keyring_, server = server_, user = user_] { return keyring->find(server, user); });
-    kept_ = found && *found;
-    if (kept_) known_ = **found;
-    return static_cast<bool>(found);
+    if (known_) return then(true);
+    besideTheWindow(
+        this, [keyring = keyring_, server = server_, user = user_] { return keyring->find(server, user); },
+        [this, asker = QPointer<QWidget>(asker), then](const Result<std::optional<std::string>>& found) {
+            kept_ = found && *found;
+            if (kept_) known_ = **found;
+            asker ? then(found.ok()) : void(asking_ = false);
+        });
 }
 
-bool MailPassword::fill(SendOrder& order, QWidget* asker) {
-    if (order.server.user.empty()) return true;
-    const bool answers = look(order);
-    if (!known_ && !ask(asker, answers)) return false;
+std::optional<SendOrder> MailPassword::filled(SendOrder order) const {
+    if (!known_) return std::nullopt;
     order.server.password = *known_;
-    return true;
+    return order;
 }
 
-bool MailPassword::fillQuietly(SendOrder& order) {
-    if (order.server.user.empty()) return true;
-    look(order);
-    if (known_) order.server.password = *known_;
-    return known_.has_value();
+void MailPassword::fill(const SendOrder& order, QWidget* asker, Then then) {
+    if (order.server.user.empty()) return then(order);
+    if (std::exchange(asking_, true)) return;
+    look(order, asker, [this, order, asker, then = std::move(then)](bool answers) {
+        const auto end = [this, order, then](bool) {
+            asking_ = false;
+            then(filled(order));
+        };
+        known_ ? end(true) : ask(asker, answers, end);
+    });
+}
+
+void MailPassword::fillQuietly(const SendOrder& order, QWidget* asker, Then then) {
+    if (order.server.user.empty()) return then(order);
+    if (std::exchange(asking_, true)) return;
+    look(order, asker, [this, order, then = std::move(then)](bool) {
+        asking_ = false;
+        then(filled(order));
+    });
 }
 
 void MailPassword::hear(const Status& sent) {
@@ -98,13 +120,17 @@ void MailPassword::hear(const Status& sent) {
     if (wrong) known_.reset();
     // A keyring that does not answer now only means that it is asked for again.
     if (wrong && std::exchange(kept_, false))
-        (void)besideTheWindow(
-            [keyring = keyring_, server = server_, user = user_] { return keyring->forget(server, user); });
+        besideTheWindow(
+            this,
+            [keyring = keyring_, server = server_, user = user_] { return keyring->forget(server, user); },
+            [](const Status&) {});
     if (sent && known_ && std::exchange(keep_, false))
-        kept_ = static_cast<bool>(
-            besideTheWindow([keyring = keyring_, server = server_, user = user_, password = *known_] {
+        besideTheWindow(
+            this,
+            [keyring = keyring_, server = server_, user = user_, password = *known_] {
                 return keyring->keep(server, user, password);
-            }));
+            },
+            [this](const Status& kept) { kept_ = kept.ok(); });
 }
 
 } // namespace jg::ui

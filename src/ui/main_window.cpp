@@ -1,7 +1,9 @@
 #include "ui/main_window.h"
 
-#include "base/time_zone.h"
+#include "desk/house_zone.h"
+#include "desk/job.h"
 #include "desk/length_choice.h"
+#include "desk/library_watch.h"
 #include "desk/own_measures.h"
 #include "desk/own_playbook.h"
 #include "desk/promises.h"
@@ -46,11 +48,12 @@ std::unique_ptr<LibraryReader> readerOf(const Library& library) {
     return again ? std::make_unique<LibraryReader>(std::move(*again)) : nullptr;
 }
 
-std::unique_ptr<ReviewKeeper> keeperOf(Library& library, std::int64_t revision) {
+} // namespace
+
+std::unique_ptr<ReviewKeeper> MainWindow::keeperOf(Library& library, std::int64_t revision) {
     if (auto again = library.again()) return std::make_unique<WriterKeeper>(std::move(*again), revision);
     return std::make_unique<DirectKeeper>(library, revision);
 }
-} // namespace
 
 MainWindow::MainWindow(WindowParts parts)
     : parts_(std::move(parts))
@@ -90,6 +93,30 @@ MainWindow::MainWindow(WindowParts parts)
     auto* due = new QTimer(this);
     connect(due, &QTimer::timeout, post_, &PostPlace::sendWhatIsDue);
     due->start(kLookForDueMs);
+    auto* watch = new LibraryWatch(*parts_.library, this);
+    connect(watch, &LibraryWatch::changed, this, &MainWindow::changedElsewhere);
+}
+
+/// What another window or program wrote arrives where it is shown; nothing is held that could be written
+/// back.
+void MainWindow::changedElsewhere(const std::set<std::string>& tables) {
+    const auto any = [&](std::initializer_list<const char*> names) {
+        return std::any_of(names.begin(), names.end(),
+                           [&](const char* name) { return tables.contains(name); });
+    };
+    if (any({"own_rows", "own_approaches", "own_measures"})) {
+        if (auto fresh = loadPlaybook(dataFolder() / "playbook");
+            fresh && loadOwnPlaybook(*parts_.library, *fresh)) {
+            loadLengthUnit(*parts_.library, *fresh);
+            parts_.playbook = std::move(*fresh);
+            if (review_) review_->session().playbookChanged();
+        }
+    }
+    if (review_ && any({"settings", "error_runs"})) review_->session().settingsChanged();
+    if (review_ && any({"athletes", "submissions", "clips"}))
+        if (const Status read = review_->session().peopleChanged(); !read)
+            review_->foot().tell(say(read.error().text), 0);
+    if (whole_->currentIndex() == 0) refreshHome();
 }
 
 /// As it was left, when that still lies on a screen.
@@ -111,6 +138,8 @@ void MainWindow::makeScrubCopies() {
 }
 
 MainWindow::~MainWindow() {
+    // A job uses the clock, the library and the pages: it ends before any of them.
+    for (Job* job : findChildren<Job*>()) delete job;
     delete scrubs_;
     delete juxta_;
     delete review_; // before the library it saves to
@@ -122,7 +151,8 @@ MainWindow::~MainWindow() {
 QWidget* MainWindow::buildPlaces() {
     places_ = new QStackedWidget;
     desk_ = new DeskPlace;
-    athletes_ = new AthletesPlace(*reader_, parts_.playbook);
+    athletes_ = new AthletesPlace(*reader_, parts_.playbook,
+                                  [this](const AthleteEdit& edit) { return keepAthlete(edit); });
     post_ = new PostPlace(parts_.playbook, *parts_.clock, password_);
     places_->addWidget(desk_);
     places_->addWidget(athletes_);
@@ -179,11 +209,6 @@ void MainWindow::connectPlaces() {
     connect(athletes_, &AthletesPlace::juxtaAsked, this, [this] { run("athlete-juxta"); });
     connect(athletes_, &AthletesPlace::takeVersion, this, &MainWindow::takeVersion);
     connect(athletes_, &AthletesPlace::closePain, this, &MainWindow::closePain);
-    connect(athletes_, &AthletesPlace::edited, this, [this](const Athlete& a) {
-        if (const Status kept = parts_.library->save(a); !kept) return foot_->tell(say(kept.error().text), 0);
-        foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
-        refreshHome();
-    });
     connect(group_, &GroupPlace::open, this, [this](const AthleteId& athlete) {
         athletes_->choose(athlete);
         showPlace("athletes");
@@ -214,12 +239,24 @@ void MainWindow::closePromise(qint64 row, Kept how) {
     });
 }
 
+Status MainWindow::keepAthlete(const AthleteEdit& edit) {
+    const auto kept =
+        parts_.library->change(edit.shown.id, [&](Athlete& now) { return applyEdit(edit, now); });
+    if (!kept) {
+        foot_->tell(say(kept.error().text), 0);
+        return kept.error();
+    }
+    foot_->tell(say("main-window.kept-letters-that-are-not-sent"));
+    refreshHome();
+    return Done{};
+}
+
 void MainWindow::closePain(const SubmissionId& id, const QString& words) {
-    auto submission = parts_.library->submission(id);
-    if (!submission) return foot_->tell(say(submission.error().text), 0);
-    submission->painClosed = PainClosed{parts_.clock->today(), words.toStdString()};
-    if (const Status kept = parts_.library->save(*submission); !kept)
-        return foot_->tell(say(kept.error().text), 0);
+    const auto kept = parts_.library->change(id, [&](Submission& s) -> Status {
+        if (!s.painClosed) s.painClosed = PainClosed{parts_.clock->today(), words.toStdString()};
+        return Done{};
+    });
+    if (!kept) return foot_->tell(say(kept.error().text), 0);
     foot_->tell(say("main-window.pain-closed"));
     refreshHome();
 }

@@ -7,6 +7,7 @@
 #include "desk/places.h"
 #include "desk/scrub_maker.h"
 #include "library/library.h"
+#include "review/athlete_edit.h"
 #include "ui/actions.h"
 #include "ui/mail_password.h"
 #include "ui/review/review_place.h"
@@ -16,6 +17,8 @@
 #include <QStackedWidget>
 
 #include <memory>
+#include <set>
+#include <string>
 #include <vector>
 
 class QProcess;
@@ -93,6 +96,9 @@ private:
     void refreshHome();
     void showDesk(const DeskList& list);
     void closePromise(qint64 row, Kept how);
+    static std::unique_ptr<ReviewKeeper> keeperOf(Library& library, std::int64_t revision);
+    void changedElsewhere(const std::set<std::string>& tables);
+    Status keepAthlete(const AthleteEdit& edit);
     void closePain(const SubmissionId& submission, const QString& words);
     void takeVersion(qint64 row);
     /// For a class that looks on: names are out of sight and nothing is kept, or all is as ever again.

@@ -29,14 +29,15 @@ void MainWindow::openJuxta(const AthleteId& athlete) {
     if (rows.size() < 2) return foot_->tell(say("athletes-place.juxta-one"));
     if (rows.size() > kMostJuxtaRows) rows.erase(rows.begin(), rows.end() - kMostJuxtaRows); // the newest
     leaveJuxta();
-    juxta_ = new JuxtaPlace(std::move(rows), athlete,
-                            {*parts_.library, parts_.playbook, *parts_.clock, ids_,
-                             [this](unsigned where) { actions_->setWhere(where); },
-                             [this](const QString& id) { run(id); },
-                             [this] {
-                                 leaveJuxta();
-                                 refreshHome();
-                             }});
+    juxta_ = new JuxtaPlace(
+        std::move(rows), athlete,
+        {*parts_.library, parts_.playbook, *parts_.clock, ids_,
+         [this](unsigned where) { actions_->setWhere(where); }, [this](const QString& id) { run(id); },
+         [this] {
+             leaveJuxta();
+             refreshHome();
+         },
+         keeperOf, [this](std::unique_ptr<ReviewKeeper> keeper) { park(std::move(keeper)); }});
     whole_->addWidget(juxta_);
     whole_->setCurrentWidget(juxta_);
     juxta_->sheet().setFocus();

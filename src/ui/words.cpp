@@ -1,8 +1,7 @@
 #include "ui/words.h"
 
+#include "base/time_zone.h"
 #include "letter/qt_text.h"
-
-#include <QDateTime>
 
 #include <cmath>
 
@@ -50,11 +49,8 @@ QString say(const Message& message) {
 }
 
 Message momentInWords(std::int64_t unix) {
-    const QDateTime at = QDateTime::fromSecsSinceEpoch(unix);
-    const Date date{std::chrono::year{at.date().year()},
-                    std::chrono::month{static_cast<unsigned>(at.date().month())},
-                    std::chrono::day{static_cast<unsigned>(at.date().day())}};
-    return msg("date.and-time", {{"date", date}, {"time", at.time().toString("hh:mm").toStdString()}});
+    const CivilTime at = civilAt(unix);
+    return msg("date.and-time", {{"date", at.date}, {"time", clockWords(at)}});
 }
 
 QString say(const char* id, std::initializer_list<Said> args) {

@@ -20,7 +20,7 @@ struct ByMail {
         Athlete a = walk.athlete;
         a.guardianName = "Ruth Brandt";
         a.guardianEmail = "home@example.org";
-        EXPECT_TRUE(walk.library->save(a));
+        EXPECT_TRUE(test::put(*walk.library, a));
         FilmOrder order = smallOrder();
         order.brightness = 0.7; // another film than the one that is there
         EXPECT_TRUE(makeFilm(order, walk.folder / "new.mp4"));
@@ -69,9 +69,7 @@ TEST(MailWindow, ADroppedMailBringsFilmQuestionAndPainToTheRightAthlete) {
     EXPECT_EQ(taken->clips.size(), 1U);
     // What was laid out for it is gone.
     EXPECT_TRUE(waitFor([&] {
-        for (const auto& e : std::filesystem::directory_iterator(d.window().library().sentPath("")))
-            if (e.path().filename().string().starts_with("work-")) return false;
-        return true;
+        return std::filesystem::is_empty(folderIn(d.window().library().folder(), LibraryFolder::Work));
     }));
 }
 

@@ -70,12 +70,9 @@ TEST(ManyWindow, AllReadyLettersGoAfterOneLook) {
     r.stops.clear(), r.takes.clear();
     r.stage = Stage::Send;
     ASSERT_TRUE(walk.library->save(r));
-    Submission s = walk.submission;
-    s.id = {"sub-second"};
-    ASSERT_TRUE(walk.library->save(s));
     Review second = r;
+    ASSERT_TRUE(test::put(*walk.library, test::onceMore(walk.submission, "second", &second)));
     second.id = {"rev-second"};
-    second.submission = s.id;
     second.revision = 0;
     ASSERT_TRUE(walk.library->save(second));
     test::TempFolder post;

@@ -223,7 +223,7 @@ TEST(Prescribe, InPainNothingThatIsAThrowCanBeChosen) {
 TEST(Prescribe, ComingBackFromAnInjuryWaitsForTheCliniciansPlan) {
     Walk walk;
     walk.athlete.comingBack = ComingBack{"elbow, in June", std::nullopt};
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
     ASSERT_EQ(d.review().stageOfWalk(), Stage::Send);

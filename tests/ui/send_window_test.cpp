@@ -153,7 +153,7 @@ TEST(SendWindow, TheFilmIsWatchedBeforeItGoesAndLeavesNothingBehind) {
     keepOneStop(walk);
     Driver d(walk.library->folder());
     d.window().openReview(walk.submission.id);
-    const auto folder = d.window().library().sentPath("work-watch-" + walk.review.id.value);
+    const auto works = folderIn(d.window().library().folder(), LibraryFolder::Work);
     d.key(Qt::Key_W);
     ui::FilmWatch* watch = nullptr;
     ASSERT_TRUE(waitFor(
@@ -162,7 +162,8 @@ TEST(SendWindow, TheFilmIsWatchedBeforeItGoesAndLeavesNothingBehind) {
             return watch && watch->isVisible();
         },
         120000));
-    EXPECT_TRUE(std::filesystem::exists(folder / "film.mp4"));
+    ASSERT_FALSE(std::filesystem::is_empty(works));
+    EXPECT_TRUE(std::filesystem::exists(std::filesystem::directory_iterator(works)->path() / "film.mp4"));
     auto* chapters = watch->findChild<ui::RowList*>("chapters");
     ASSERT_TRUE(chapters);
     EXPECT_EQ(chapters->rows().size(), 4U); // hello, the whole pitch, the stop, what to work on
@@ -178,7 +179,7 @@ TEST(SendWindow, TheFilmIsWatchedBeforeItGoesAndLeavesNothingBehind) {
     EXPECT_FALSE(watch->playing());
     EXPECT_EQ(cutIn(watch), "");
     QTest::keyClick(watch, Qt::Key_Escape);
-    EXPECT_TRUE(waitFor([&] { return !std::filesystem::exists(folder); }));
+    EXPECT_TRUE(waitFor([&] { return std::filesystem::is_empty(works); }));
 }
 
 TEST(SendWindow, ALetterCanBeTakenBackForAWhileAndLeavesNothing) {
@@ -393,7 +394,7 @@ TEST(SendWindow, ALetterIsLaidAsideUntilATimeAndHeldBackInThePost) {
 TEST(SendWindow, WhatWasAllowedIsEnteredOnTheAthletesPageAndStopsTheLetter) {
     QuickLetter walk;
     walk.athlete.consent.reset();
-    ASSERT_TRUE(walk.library->save(walk.athlete));
+    ASSERT_TRUE(test::put(*walk.library, walk.athlete));
     Driver d(walk.library->folder());
     d.window().showPlace("athletes");
     d.settle();

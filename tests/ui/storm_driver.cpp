@@ -24,9 +24,9 @@ int storm(const char* folder) {
         Plan plan = session.review().plan;
         plan.opening = std::to_string(n) + " of " + std::to_string(QCoreApplication::applicationPid());
         if (!session.perform(asIs("Write"), {SetPlan{plan}})) return 5;
-        session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
-        session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}},
-                      std::nullopt);
+        (void)session.setMoment(Moment::Finish, session.clip().frames - 1 - n % 5);
+        (void)session.grade("load-shared", Grade{GradeState::Graded, static_cast<int>(n % 5) + 1, "", {}},
+                            std::nullopt);
         QTest::keyClick(&window, Qt::Key_Z);
         QTest::keyClick(&window, Qt::Key_Right);
         QCoreApplication::processEvents();

@@ -49,7 +49,7 @@ protected:
             Athlete other{{"ath-pia"},           "Pia", "Thorsgaard",      *parseIsoDate("2009-03-09"),
                           Hand::Right,           "",    "pia@example.org", "Parent of Pia",
                           "pia.home@example.org"};
-            ASSERT_TRUE((*library)->save(other));
+            ASSERT_TRUE(test::put(*(*library), other));
         }
         driver = std::make_unique<Driver>(folder / "lib");
     }

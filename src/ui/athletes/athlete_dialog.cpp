@@ -10,7 +10,7 @@
 namespace jg::ui {
 
 void editAthlete(QWidget* parent, const Athlete& athlete, const Playbook& playbook, Date today,
-                 const std::function<void(const Athlete&)>& then) {
+                 const std::function<std::optional<QString>(const Athlete&)>& keepAthlete) {
     auto* dialog = new QDialog(parent);
     dialog->setObjectName("athlete-dialog");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -33,16 +33,14 @@ void editAthlete(QWidget* parent, const Athlete& athlete, const Playbook& playbo
     QObject::connect(cancel, &QPushButton::clicked, dialog, &QDialog::reject);
     auto* keep = mainButton(say("athlete-dialog.keep"));
     keep->setDefault(true);
-    QObject::connect(keep, &QPushButton::clicked, dialog, [dialog, form, judged, problem, athlete, then] {
-        const auto read = form->read(judged->read(athlete));
-        if (!read) {
-            problem->setText(say(read.error().text));
-            problem->show();
-            return;
-        }
-        dialog->accept();
-        then(*read);
-    });
+    QObject::connect(keep, &QPushButton::clicked, dialog,
+                     [dialog, form, judged, problem, athlete, keepAthlete] {
+                         const auto read = form->read(judged->read(athlete));
+                         const auto wrong = read ? keepAthlete(*read) : std::optional(say(read.error().text));
+                         if (!wrong) return dialog->accept();
+                         problem->setText(*wrong);
+                         problem->show();
+                     });
     buttons->addWidget(cancel);
     buttons->addWidget(keep);
     column->addLayout(buttons);

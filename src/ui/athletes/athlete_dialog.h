@@ -4,15 +4,18 @@
 #include "coaching/playbook.h"
 #include "review/people.h"
 
+#include <QString>
+
 #include <functional>
+#include <optional>
 
 class QWidget;
 
 namespace jg::ui {
 
-/// Shows the athlete's facts to be changed, and by what they are judged; what is kept is handed on. Esc
-/// changes nothing.
+/// Shows the athlete's facts to be changed, and by what they are judged; what is left is handed to
+/// `keepAthlete`, which says why it can't be kept, if so. Esc changes nothing.
 void editAthlete(QWidget* parent, const Athlete& athlete, const Playbook& playbook, Date today,
-                 const std::function<void(const Athlete&)>& then);
+                 const std::function<std::optional<QString>(const Athlete&)>& keepAthlete);
 
 } // namespace jg::ui

@@ -20,10 +20,12 @@
 
 namespace jg::ui {
 
-AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook, QWidget* parent)
+AthletesPlace::AthletesPlace(LibraryReader& reader, const Playbook& playbook,
+                             std::function<Status(const AthleteEdit&)> keep, QWidget* parent)
     : QWidget(parent)
     , reader_(reader)
-    , playbook_(playbook) {
+    , playbook_(playbook)
+    , keep_(std::move(keep)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(34, 26, 34, 12);
     row->setSpacing(28);
@@ -142,9 +144,20 @@ void AthletesPlace::openNewest() {
     if (shown_ && !shown_->reviews.empty()) Q_EMIT open(shown_->reviews.back().submission.id);
 }
 
+std::function<std::optional<QString>(const Athlete&)> AthletesPlace::keeping() const {
+    return [keep = keep_,
+            edit = AthleteEdit{shown_->athlete, {}}](const Athlete& typed) mutable -> std::optional<QString> {
+        edit.typed = typed;
+        const Status kept = keep(edit);
+        if (kept) return std::nullopt;
+        edit.mineStands = kept.error().code == ErrorCode::Stale;
+        return say(kept.error().text);
+    };
+}
+
 void AthletesPlace::editCurrent() {
     if (!shown_) return;
-    editAthlete(this, shown_->athlete, playbook_, today_, [this](const Athlete& a) { Q_EMIT edited(a); });
+    editAthlete(this, shown_->athlete, playbook_, today_, keeping());
 }
 
 void AthletesPlace::clearPage() {
@@ -280,9 +293,8 @@ void AthletesPlace::addConsent(const Athlete& a) {
                    1);
     auto* enter = plainButton(say("athletes-place.enter-consent"));
     enter->setObjectName("consent");
-    connect(enter, &QPushButton::clicked, this, [this] {
-        askConsent(this, shown_->athlete, today_, [this](const Athlete& now) { Q_EMIT edited(now); });
-    });
+    connect(enter, &QPushButton::clicked, this,
+            [this] { askConsent(this, shown_->athlete, today_, keeping()); });
     row->addWidget(enter);
     page_->addWidget(note);
 }
@@ -393,7 +405,7 @@ void AthletesPlace::addOutings(const AthleteLog& log) {
 }
 
 void AthletesPlace::addOutingsTold(const Athlete& athlete) {
-    page_->addWidget(outingsTold(athlete, today_, [this](const Athlete& a) { Q_EMIT edited(a); }));
+    page_->addWidget(outingsTold(athlete, today_, keeping()));
     page_->addSpacing(12);
 }
 

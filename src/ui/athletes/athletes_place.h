@@ -3,9 +3,12 @@
 
 #include "desk/library_reader.h"
 #include "desk/log.h"
+#include "review/athlete_edit.h"
 
 #include <QWidget>
 
+#include <functional>
+#include <optional>
 #include <vector>
 
 class QLineEdit;
@@ -20,7 +23,9 @@ class RowList;
 class AthletesPlace : public QWidget {
     Q_OBJECT
 public:
-    AthletesPlace(LibraryReader& reader, const Playbook& playbook, QWidget* parent = nullptr);
+    /// `keep` puts an edit of an athlete into the library.
+    AthletesPlace(LibraryReader& reader, const Playbook& playbook,
+                  std::function<Status(const AthleteEdit&)> keep, QWidget* parent = nullptr);
     /// Reads again.
     void show(Date today);
     void choose(const AthleteId& athlete);
@@ -33,7 +38,6 @@ public:
 
 Q_SIGNALS:
     void open(const jg::SubmissionId& submission);
-    void edited(const jg::Athlete& athlete);
     void takeVersion(qint64 row);
     /// A report of pain is closed, with what was said of it.
     void closePain(const jg::SubmissionId& submission, const QString& words);
@@ -48,6 +52,9 @@ Q_SIGNALS:
     void openAt(const jg::LogDot& dot);
 
 private:
+    /// Keeps what a form makes of the athlete shown now, or gives a sentence. Told once that another window
+    /// changed the same, it lets this one stand.
+    std::function<std::optional<QString>(const Athlete&)> keeping() const;
     void readRows();
     void showRows(const Result<std::vector<AthleteRow>>& rows);
     void readPage();
@@ -71,6 +78,7 @@ private:
 
     LibraryReader& reader_;
     const Playbook& playbook_; ///< the library's, which grows
+    std::function<Status(const AthleteEdit&)> keep_;
     QLineEdit* search_;
     QLabel* unread_;
     RowList* list_;

@@ -23,7 +23,7 @@ Result<std::optional<Date>> dayIn(const QLineEdit* line) {
 } // namespace
 
 void askConsent(QWidget* parent, const Athlete& athlete, Date today,
-                const std::function<void(const Athlete&)>& keep) {
+                const std::function<std::optional<QString>(const Athlete&)>& keep) {
     const bool minor = athlete.isMinorOn(today);
     const Consent was = athlete.consent.value_or(Consent{
         false, false, false, minor ? athlete.guardianName : athlete.fullName(), minor, today, {}, {}});
@@ -57,8 +57,7 @@ void askConsent(QWidget* parent, const Athlete& athlete, Date today,
                                   **given,
                                   *last,
                                   *ended};
-        keep(athlete);
-        return std::nullopt;
+        return keep(athlete);
     });
 }
 

@@ -3,14 +3,18 @@
 
 #include "review/people.h"
 
+#include <QString>
+
 #include <functional>
+#include <optional>
 
 class QWidget;
 
 namespace jg::ui {
 
-/// Asks for a consent; `keep` gets the athlete with it. What is no day stays in the form with a sentence.
+/// Asks for a consent; `keep` gets the athlete with it, and says why it can't be kept, if so. What
+/// is no day stays in the form with a sentence.
 void askConsent(QWidget* parent, const Athlete& athlete, Date today,
-                const std::function<void(const Athlete&)>& keep);
+                const std::function<std::optional<QString>(const Athlete&)>& keep);
 
 } // namespace jg::ui

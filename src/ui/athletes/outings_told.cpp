@@ -14,7 +14,7 @@ namespace jg::ui {
 
 namespace {
 
-using Edited = std::function<void(const Athlete&)>;
+using Edited = std::function<std::optional<QString>(const Athlete&)>;
 
 /// The form outlives the page, which is made anew when it is kept.
 void askOuting(QWidget* parent, const Athlete& athlete, Date today, const Edited& edited) {
@@ -31,8 +31,7 @@ void askOuting(QWidget* parent, const Athlete& athlete, Date today, const Edited
         if (!outing) return say(outing.error().text);
         Athlete changed = athlete;
         addOuting(changed, std::move(*outing));
-        edited(changed);
-        return std::nullopt;
+        return edited(changed);
     });
 }
 

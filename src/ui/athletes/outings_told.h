@@ -3,14 +3,18 @@
 
 #include "review/people.h"
 
+#include <QString>
+
 #include <functional>
+#include <optional>
 
 class QWidget;
 
 namespace jg::ui {
 
 /// The newest of them with a door each to take it out, and one to enter another. `edited` gets the athlete as
-/// they are to be kept.
-QWidget* outingsTold(const Athlete& athlete, Date today, const std::function<void(const Athlete&)>& edited);
+/// they are to be kept, and says why they can't be.
+QWidget* outingsTold(const Athlete& athlete, Date today,
+                     const std::function<std::optional<QString>(const Athlete&)>& edited);
 
 } // namespace jg::ui

@@ -1,5 +1,7 @@
 #include "ui/athletes/roster_dialog.h"
 
+#include "base/caught.h"
+#include "desk/job.h"
 #include "ui/row_list.h"
 #include "ui/theme.h"
 
@@ -57,10 +59,18 @@ void askRoster(QWidget* parent, Library& library, const QString& file, Date toda
     auto* keep = mainButton(say("roster-dialog.keep", {{"count", kept}}));
     keep->setObjectName("roster-keep");
     keep->setEnabled(kept > 0);
-    const auto done = [dialog, &library, rows = *rows, then] {
-        const auto result = keepRoster(library, rows);
-        dialog->accept();
-        then(result ? say("roster-dialog.kept", {{"count", *result}}) : say(result.error().text));
+    const auto done = [dialog, keep, &library, rows = *rows, then] {
+        auto own = library.again();
+        if (!own) return then(say(own.error().text));
+        keep->setEnabled(false);
+        new Job(dialog, [=, own = std::shared_ptr<Library>(std::move(*own))](std::stop_token,
+                                                                             const Job::Progress&) {
+            const auto result = caught([&] { return keepRoster(*own, rows); });
+            return Job::Continuation([=] {
+                dialog->accept();
+                then(result ? say("roster-dialog.kept", {{"count", *result}}) : say(result.error().text));
+            });
+        });
     };
     QObject::connect(keep, &QPushButton::clicked, dialog, done);
     auto* key = new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return), dialog);

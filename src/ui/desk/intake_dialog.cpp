@@ -1,5 +1,6 @@
 #include "ui/desk/intake_dialog.h"
 
+#include "base/caught.h"
 #include "ui/athletes/athlete_form.h"
 #include "ui/desk/film_cards.h"
 #include "ui/theme.h"
@@ -267,18 +268,20 @@ void IntakeDialog::takeInNow() {
         if (a.id == f->athlete) hand = a.hand;
     showRunning(true);
     std::shared_ptr<Library> own = std::move(*again);
-    job_ = new Job(this,
-                   [this, own, hand, form = std::move(*f), &clock = clock_](
-                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       IdSource ids;
-                       auto kept = lookAndTakeIn(*own, form, hand, clock, ids, stop, progress);
-                       if (!kept) return [this, why = say(kept.error().text)] { job_.clear(), refuse(why); };
-                       return [this, id = kept->id] {
-                           job_.clear();
-                           Q_EMIT taken(id);
-                           accept();
-                       };
-                   });
+    job_ =
+        new Job(this,
+                [this, own, hand, form = std::move(*f),
+                 &clock = clock_](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+                    IdSource ids;
+                    auto kept =
+                        caught([&] { return lookAndTakeIn(*own, form, hand, clock, ids, stop, progress); });
+                    if (!kept) return [this, why = say(kept.error().text)] { job_.clear(), refuse(why); };
+                    return [this, id = kept->id] {
+                        job_.clear();
+                        Q_EMIT taken(id);
+                        accept();
+                    };
+                });
     connect(job_, &Job::progressed, progress_,
             [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
 }

@@ -54,7 +54,7 @@ private:
     FilmCards* films_;
     QLabel* mail_;
     QPushButton* aside_;
-    std::shared_ptr<MailFolder> mailFolder_; ///< its films lie there until they are taken in
+    std::shared_ptr<WorkFolder> mailFolder_; ///< its films lie there until they are taken in
     QComboBox* who_;
     AthleteForm* fresh_;
     QComboBox *start_, *surface_;

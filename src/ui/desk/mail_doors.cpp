@@ -1,5 +1,6 @@
 #include "ui/desk/mail_doors.h"
 
+#include "base/caught.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
@@ -52,7 +53,7 @@ void MailDoors::next() {
     std::shared_ptr<Library> own = std::move(*again);
     around_.tell(say("mail-doors.reading"));
     job_ = new Job(this, [this, own, mail](std::stop_token, const Job::Progress&) -> Job::Continuation {
-        auto read = std::make_shared<Result<MailIntake>>(openMail(*own, mail));
+        auto read = std::make_shared<Result<MailIntake>>(caught([&] { return openMail(*own, mail); }));
         return [this, read, mail] {
             job_ = nullptr;
             opened(*read, mail);

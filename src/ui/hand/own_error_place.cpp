@@ -1,5 +1,6 @@
 #include "ui/hand/own_error_place.h"
 
+#include "base/caught.h"
 #include "ui/theme.h"
 
 #include <QKeyEvent>
@@ -133,19 +134,24 @@ void OwnErrorPlace::begin() {
     if (!own) return Q_EMIT tell(say(own.error().text));
     begin_->setEnabled(false);
     Q_EMIT tell(say("own-error-place.getting-the-pictures-ready"));
-    const auto work = library_->folder() / "sent" / "work-exercise";
+    auto work = library_->workFolder();
+    if (!work) {
+        begin_->setEnabled(true);
+        return Q_EMIT tell(say(work.error().text));
+    }
     const auto seed = static_cast<std::uint64_t>(clock_.nowUnix()) + runs_.size();
-    job_ = new Job(
-        this, [this, own = *std::move(own), work, seed](std::stop_token stop, const Job::Progress& progress) {
-            auto made = std::make_shared<Result<Exercise>>(makeExercise(own, work, seed, stop, progress));
-            return Job::Continuation([this, made] {
-                begin_->setEnabled(true);
-                if (*made)
-                    start(**std::move(made));
-                else
-                    Q_EMIT tell(say(made->error().text));
-            });
+    job_ = new Job(this, [this, own = *std::move(own), work = *std::move(work),
+                          seed](std::stop_token stop, const Job::Progress& progress) {
+        auto made = std::make_shared<Result<Exercise>>(
+            caught([&] { return makeExercise(own, work->path(), seed, stop, progress); }));
+        return Job::Continuation([this, made] {
+            begin_->setEnabled(true);
+            if (*made)
+                start(**std::move(made));
+            else
+                Q_EMIT tell(say(made->error().text));
         });
+    });
 }
 
 void OwnErrorPlace::start(Exercise exercise) {

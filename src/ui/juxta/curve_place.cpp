@@ -1,5 +1,6 @@
 #include "ui/juxta/curve_place.h"
 
+#include "base/caught.h"
 #include "desk/job.h"
 #include "desk/juxta.h"
 #include "ui/juxta/curve_chart.h"
@@ -94,7 +95,7 @@ void CurvePlace::readStill(std::size_t row, std::int64_t frame) {
              own = std::shared_ptr<Library>(std::move(*other))](std::stop_token stop,
                                                                 const Job::Progress&) -> Job::Continuation {
                 JuxtaFilms films(*own, one, Stills::Near, stop);
-                auto picture = films.picture(0, frame);
+                auto picture = caught([&] { return films.picture(0, frame); });
                 if (!picture) return {};
                 return [this, label, serial, still = juxtaStill(one, {0, 0}, *picture, size)] {
                     if (serial != serial_) return; // the label is on its way out

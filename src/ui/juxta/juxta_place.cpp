@@ -1,10 +1,12 @@
 #include "ui/juxta/juxta_place.h"
 
+#include "base/caught.h"
 #include "desk/beside.h"
 #include "desk/job.h"
 #include "letter/juxta_tables.h"
 #include "ui/form_dialog.h"
 #include "ui/juxta/sheet_view.h"
+#include "ui/kept_words.h"
 #include "ui/theme.h"
 
 #include <QCheckBox>
@@ -52,7 +54,7 @@ JuxtaPlace::JuxtaPlace(std::vector<JuxtaKey> rows, AthleteId athlete, const Juxt
     stack_->addWidget(scroll_);
     column->addWidget(stack_, 1);
     foot_ = new Foot;
-    foot_->setKept(say("review-place.kept"));
+    foot_->setKept(keptWords(s_.library));
     connect(foot_, &Foot::asked, this, [this](const QString& id) { s_.runAction(id); });
     column->addWidget(foot_);
     connect(sheet_, &SheetView::opened, this, &JuxtaPlace::openTwo);
@@ -87,11 +89,11 @@ void JuxtaPlace::read() {
     new Job(this,
             [this, own = std::shared_ptr<Library>(std::move(*other)), playbook = s_.playbook, rows = rows_,
              wish](std::stop_token, const Job::Progress&) -> Job::Continuation {
-                auto sheet = std::make_shared<Result<JuxtaSheet>>([&]() -> Result<JuxtaSheet> {
+                auto sheet = std::make_shared<Result<JuxtaSheet>>(caught([&]() -> Result<JuxtaSheet> {
                     auto entries = juxtaEntries(*own, playbook, rows);
                     if (!entries) return entries.error();
                     return layOutJuxta(std::move(*entries), playbook, wish);
-                }());
+                }));
                 return [this, sheet] {
                     --reading_;
                     if (*sheet) return show(std::move(**sheet));
@@ -117,6 +119,9 @@ void JuxtaPlace::show(JuxtaSheet sheet) {
 
 void JuxtaPlace::readStills() {
     ++serial_;
+    for (const QPointer<Job>& job : stillJobs_)
+        if (job) job->cancel(); // of another size
+    stillJobs_.clear();
     const QSize size = sheet_->stillSize();
     const auto sheet = std::make_shared<const JuxtaSheet>(sheet_->sheet());
     for (std::size_t r = 0; r < sheet->rows.size(); ++r) readRow(sheet, r, size);
@@ -127,29 +132,30 @@ void JuxtaPlace::readRow(const std::shared_ptr<const JuxtaSheet>& sheet, std::si
     auto other = s_.library.again();
     if (!other) return foot_->tell(say(other.error().text));
     ++reading_;
-    new Job(this,
-            [this, own = std::shared_ptr<Library>(std::move(*other)), sheet, row, size,
-             serial = serial_](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                JuxtaFilms films(*own, *sheet, Stills::Near, stop);
-                Message wrong;
-                for (std::size_t c = 0; c < sheet->columns.size() && !stop.stop_requested(); ++c) {
-                    const auto frame = sheet->columns[c].cells[row].frame;
-                    if (!frame) continue;
-                    auto picture = films.picture(row, *frame);
-                    if (!picture) {
-                        wrong = picture.error().text;
-                        continue;
+    stillJobs_.emplace_back(
+        new Job(this,
+                [this, own = std::shared_ptr<Library>(std::move(*other)), sheet, row, size,
+                 serial = serial_](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+                    JuxtaFilms films(*own, *sheet, Stills::Near, stop);
+                    Message wrong;
+                    for (std::size_t c = 0; c < sheet->columns.size() && !stop.stop_requested(); ++c) {
+                        const auto frame = sheet->columns[c].cells[row].frame;
+                        if (!frame) continue;
+                        auto picture = caught([&] { return films.picture(row, *frame); });
+                        if (!picture) {
+                            wrong = picture.error().text;
+                            continue;
+                        }
+                        const CellKey key{row, c};
+                        inbox_.put([this, key, serial, still = juxtaStill(*sheet, key, *picture, size)] {
+                            if (serial == serial_) sheet_->setStill(key, still);
+                        });
                     }
-                    const CellKey key{row, c};
-                    inbox_.put([this, key, serial, still = juxtaStill(*sheet, key, *picture, size)] {
-                        if (serial == serial_) sheet_->setStill(key, still);
-                    });
-                }
-                return [this, wrong] {
-                    --reading_;
-                    if (!wrong.empty()) foot_->tell(say(wrong), 0);
-                };
-            });
+                    return [this, wrong] {
+                        --reading_;
+                        if (!wrong.empty()) foot_->tell(say(wrong), 0);
+                    };
+                }));
 }
 
 void JuxtaPlace::resizeEvent(QResizeEvent* event) {
@@ -213,7 +219,8 @@ void JuxtaPlace::openTwo() {
     pair_ = new PairPlace(rows[upper].entry, rows[lower].entry, startOf(chosen),
                           {s_.library, s_.playbook, s_.clock, s_.ids,
                            [this](const QString& words) { foot_->tell(words); }, [this] { closeTwo(); },
-                           overruled_});
+                           s_.keeperOf, [this](const ReviewSession& session) { showKept(session, *foot_); },
+                           s_.park, overruled_});
     connect(pair_, &PairPlace::hintsChanged, this, &JuxtaPlace::setHints);
     stack_->addWidget(pair_);
     stack_->setCurrentWidget(pair_);
@@ -225,6 +232,7 @@ void JuxtaPlace::openTwo() {
 void JuxtaPlace::closeTwo() {
     if (!pair_) return;
     const bool changed = pair_->edited();
+    pair_->settle(); // the sheet is read from the disk
     stack_->removeWidget(pair_);
     pair_->deleteLater();
     pair_ = nullptr;
@@ -294,8 +302,8 @@ void JuxtaPlace::chooseRows() {
     new Job(this,
             [this, own = std::shared_ptr<Library>(std::move(*other)),
              athlete = athlete_](std::stop_token, const Job::Progress&) -> Job::Continuation {
-                auto offers =
-                    std::make_shared<const Result<std::vector<JuxtaOffer>>>(juxtaOffers(*own, athlete));
+                auto offers = std::make_shared<const Result<std::vector<JuxtaOffer>>>(
+                    caught([&] { return juxtaOffers(*own, athlete); }));
                 return [this, offers] {
                     --reading_;
                     if (*offers) return askForRows(**offers);
@@ -370,12 +378,13 @@ void JuxtaPlace::chooseColumns() {
     });
 }
 
-/// Reads the athlete as it is now, changes it, keeps it, and lays the sheet out again.
+/// Changes the athlete as it is now, and lays the sheet out again.
 void JuxtaPlace::changeAthlete(const AthleteId& id, const std::function<void(Athlete&)>& change) {
-    auto athlete = s_.library.athlete(id);
-    if (!athlete) return foot_->tell(say(athlete.error().text));
-    change(*athlete);
-    if (const Status kept = s_.library.save(*athlete); !kept) return foot_->tell(say(kept.error().text), 0);
+    const auto kept = s_.library.change(id, [&](Athlete& now) -> Status {
+        change(now);
+        return Done{};
+    });
+    if (!kept) return foot_->tell(say(kept.error().text), 0);
     read();
 }
 
@@ -448,9 +457,10 @@ void JuxtaPlace::saveTo(const QString& path) {
     new Job(this,
             [this, tell, file, own = std::shared_ptr<Library>(std::move(*other)), sheet = sheet_->sheet(),
              playbook = s_.playbook](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                const auto picture = juxtaPicture(*own, sheet, playbook, windowWords(), stop);
-                const Status written =
-                    picture ? writeJuxta(*picture, file, own->files()) : Status(picture.error());
+                const Status written = caught([&]() -> Status {
+                    const auto picture = juxtaPicture(*own, sheet, playbook, windowWords(), stop);
+                    return picture ? writeJuxta(*picture, file, own->files()) : Status(picture.error());
+                });
                 return [this, tell, written] {
                     --reading_;
                     tell(written);

@@ -1,10 +1,12 @@
 // The sheet of deliveries under each other, worked with by keys; any two of its cells open large.
 #pragma once
 
+#include "desk/job.h"
 #include "desk/juxta.h"
 #include "ui/juxta/curve_place.h"
 #include "ui/juxta/pair_place.h"
 
+#include <QPointer>
 #include <QStackedWidget>
 
 class QLabel;
@@ -27,6 +29,9 @@ struct JuxtaSurroundings {
     std::function<void(unsigned)> setWhere;
     std::function<void(const QString&)> runAction;
     std::function<void()> home;
+    MakeKeeper keeperOf = {}; ///< of reviews that are edited beside each other
+    std::function<void(std::unique_ptr<ReviewKeeper>)> park =
+        {}; ///< takes what is still on its way at the end
 };
 
 class JuxtaPlace : public QWidget {
@@ -81,6 +86,7 @@ private:
     void changeAthlete(const AthleteId& athlete, const std::function<void(Athlete&)>& change);
     bool aCellIsChosen() const;
 
+    std::vector<QPointer<Job>> stillJobs_; ///< of the size that is shown
     JuxtaSurroundings s_;
     AthleteId athlete_;
     std::vector<JuxtaKey> rows_;

@@ -78,6 +78,17 @@ PairPlace::PairPlace(JuxtaEntry one, JuxtaEntry other, PairStart start, const Pa
 
 PairPlace::~PairPlace() {
     timer_.stop();
+    if (sessions_[0] == sessions_[1]) sessions_[1].reset(); // both films are one review's
+    for (auto& session : sessions_)
+        if (session && s_.park) {
+            session->disconnect(this);
+            s_.park(session->takeKeeper());
+        }
+}
+
+void PairPlace::settle() {
+    for (const auto& session : sessions_)
+        if (session) session->settle();
 }
 
 std::vector<Moment> PairPlace::shared() const {
@@ -322,12 +333,15 @@ ReviewSession* PairPlace::sessionFor(std::size_t side) {
     if (!sessions_[side] && sessions_[1 - side] && entries_[1 - side].key.review == id)
         sessions_[side] = sessions_[1 - side];
     if (!sessions_[side]) {
-        auto opened = ReviewSession::open(s_.library, s_.playbook, s_.clock, s_.ids, id);
+        auto opened = ReviewSession::open(s_.library, s_.playbook, s_.clock, s_.ids, id, s_.keeperOf);
         if (!opened) {
             s_.tell(say(opened.error().text));
             return nullptr;
         }
         sessions_[side] = std::move(*opened);
+        ReviewSession* session = sessions_[side].get();
+        if (s_.showKept)
+            connect(session, &ReviewSession::keepChanged, this, [this, session] { s_.showKept(*session); });
     }
     sessions_[side]->takeInHand(entries_[side].key.delivery);
     return sessions_[side].get();

@@ -30,6 +30,10 @@ struct PairSurroundings {
     IdSource& ids;
     std::function<void(const QString&)> tell;
     std::function<void()> back;
+    MakeKeeper keeperOf = {};                                ///< what keeps a review edited here
+    std::function<void(const ReviewSession&)> showKept = {}; ///< how far that has come
+    std::function<void(std::unique_ptr<ReviewKeeper>)> park =
+        {};                               ///< takes what is still on its way at the end
     std::set<std::string> overruled = {}; ///< measures that are compared by the coach's word
 };
 
@@ -55,6 +59,8 @@ public:
     bool playing() const { return timer_.isActive(); }
     /// Some mark was changed here.
     bool edited() const { return edited_; }
+    /// Waits for what is on its way to the disk, as far as it can be written now.
+    void settle();
 
 Q_SIGNALS:
     void hintsChanged();

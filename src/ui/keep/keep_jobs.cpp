@@ -1,5 +1,6 @@
 #include "ui/keep/keep_jobs.h"
 
+#include "base/caught.h"
 #include "desk/job.h"
 #include "desk/juxta.h"
 #include "desk/season.h"
@@ -12,8 +13,6 @@
 
 #include <QFileDialog>
 #include <QLineEdit>
-
-#include <charconv>
 
 namespace jg::ui {
 
@@ -32,7 +31,9 @@ void runBeside(QWidget* parent, Library& library, const char* saying, const Tell
     auto* job = new Job(parent,
                         [own = std::shared_ptr<Library>(std::move(*other)), work, tell,
                          then](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                            const Message ended = work(*own, stop, progress);
+                            const auto done =
+                                caught([&] { return Result<Message>(work(*own, stop, progress)); });
+                            const Message ended = done ? *done : done.error().text;
                             return [ended, tell, then] {
                                 tell(say(ended), true);
                                 if (then) then();
@@ -54,9 +55,11 @@ void backUpTo(QWidget* parent, Library& library, const QString& folder, std::int
                   const auto state =
                       backUp(own, to, nowUnix, stop, [&](double part) { progress(part * kHalf); });
                   if (!state) return state.error().text;
-                  const auto wrong =
+                  auto wrong =
                       checkBackup(to, *state, stop, [&](double part) { progress(kHalf + part * kHalf); });
                   if (!wrong) return wrong.error().text;
+                  for (const std::string& file : state->missing)
+                      wrong->push_back(msg("backup.was-missing", {{"file", file}}));
                   if (!wrong->empty()) return joined(ListStyle::Sentences, *wrong);
                   return msg("keep.backed-up",
                              {{"files", state->files.size()},
@@ -68,11 +71,9 @@ QString backupReminder(Library& library, std::int64_t nowUnix) {
     constexpr int kWorthIt = 5; // reviews; own choice
     const auto reviews = library.reviews(kWorthIt);
     if (library.readOnly() || !reviews || reviews->size() < kWorthIt) return {};
-    const std::string last = library.setting("backup.last");
-    std::int64_t at = 0;
-    if (std::from_chars(last.data(), last.data() + last.size(), at).ec != std::errc())
-        return say("keep.never");
-    const std::int64_t days = (nowUnix - at) / kDayS;
+    const auto at = lastBackup(library);
+    if (!at) return say("keep.never");
+    const std::int64_t days = (nowUnix - *at) / kDayS;
     return days > kOldDays ? say("keep.old", {{"days", days}}) : QString();
 }
 

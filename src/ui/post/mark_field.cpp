@@ -14,7 +14,8 @@ constexpr int kHeight = 40;
 }
 
 MarkField::MarkField(std::string png, QWidget* parent)
-    : QWidget(parent) {
+    : QWidget(parent)
+    , shown_(png) {
     setObjectName("house-mark");
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);

@@ -17,6 +17,7 @@ public:
     explicit MarkField(std::string png, QWidget* parent = nullptr);
     /// As PNG; empty = none.
     const std::string& mark() const { return png_; }
+    bool changed() const { return png_ != shown_; }
     /// The picture in a file; one that can't be used is told of below, and the mark stays.
     void take(const std::filesystem::path& file);
 
@@ -24,7 +25,7 @@ private:
     void choose();
     void show(const std::string& png);
 
-    std::string png_;
+    std::string png_, shown_; ///< as it is, as it was shown first
     QLabel* picture_;
     QPushButton* away_;
     QLabel* problem_;

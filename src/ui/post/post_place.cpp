@@ -1,5 +1,6 @@
 #include "ui/post/post_place.h"
 
+#include "base/caught.h"
 #include "base/time_zone.h"
 #include "desk/house_settings.h"
 #include "ui/post/mark_field.h"
@@ -16,6 +17,10 @@
 #include <cmath>
 
 namespace jg::ui {
+
+namespace {
+constexpr const char* kShown = "shown"; ///< of a field: what the library said when it was filled
+} // namespace
 
 PostPlace::PostPlace(const Playbook& playbook, const Clock& clock, MailPassword& password, QWidget* parent)
     : QWidget(parent)
@@ -74,10 +79,15 @@ void PostPlace::show(Library& library) {
         rows_->addWidget(quiet(say("post-place.nothing-has-gone-out-from-here"), 14));
     } else {
         const auto due = dueMails(library);
+        constexpr int kMostSent = 60; // what went out long ago is on its athlete's page
+        int sent = 0;
         for (const OutboxItem& i : *items) {
+            if (i.state == MailState::Sent && ++sent > kMostSent) continue;
             const auto at = waits(i) ? due.find(i.id) : due.end();
             rows_->addWidget(itemRow(i, at == due.end() ? std::nullopt : std::optional(at->second)));
         }
+        if (sent > kMostSent)
+            rows_->addWidget(quiet(say("post-place.older", {{"count", sent - kMostSent}}), 13));
     }
     rows_->addStretch(1);
 }
@@ -132,22 +142,24 @@ void PostPlace::sendWhatIsDue() {
     if (job_ || !library_ || library_->readOnly()) return;
     const auto due = mailsDueAt(*library_, clock_.nowUnix());
     if (!due || due->empty()) return;
-    SendOrder order = sendOrderOf(*library_, "");
-    if (!password_.fillQuietly(order))
-        return server_->setText(say("post-place.due-needs-password", {{"count", due->size()}}));
-    handOver(due->front(), order, sendDue);
+    password_.fillQuietly(
+        sendOrderOf(*library_, ""), this,
+        [this, item = due->front(), count = due->size()](const std::optional<SendOrder>& order) {
+            if (!order) return server_->setText(say("post-place.due-needs-password", {{"count", count}}));
+            if (!job_) handOver(item, *order, sendDue);
+        });
 }
 
 void PostPlace::again(const OutboxItem& item) {
     if (job_) return job_->cancel(); // taken back, or what runs is stopped
     if (!library_) return;
-    SendOrder order = sendOrderOf(*library_, "");
-    if (!password_.fill(order, this))
-        return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
-    if (!handOver(item, order, sendAgain)) return;
-    server_->setText(say("post-place.making-the-letter-anew-and-handing"));
-    connect(job_, &Job::progressed, server_, [this](double left) {
-        server_->setText(say("post-place.goes-out-in", {{"seconds", std::lround(std::ceil(left))}}));
+    password_.fill(sendOrderOf(*library_, ""), this, [this, item](const std::optional<SendOrder>& order) {
+        if (!order) return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
+        if (job_ || !handOver(item, *order, sendAgain)) return;
+        server_->setText(say("post-place.making-the-letter-anew-and-handing"));
+        connect(job_, &Job::progressed, server_, [this](double left) {
+            server_->setText(say("post-place.goes-out-in", {{"seconds", std::lround(std::ceil(left))}}));
+        });
     });
 }
 
@@ -161,8 +173,10 @@ bool PostPlace::handOver(const OutboxItem& item, const SendOrder& order, HandOve
         this,
         [this, order, item, send, book = playbook_, own = std::shared_ptr<Library>(std::move(*library))](
             std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-            const Status sent = send(*own, book, item, order, clock_, stop, [&](SendStep step, double left) {
-                if (step == SendStep::Waiting) progress(left);
+            const Status sent = caught([&] {
+                return send(*own, book, item, order, clock_, stop, [&](SendStep step, double left) {
+                    if (step == SendStep::Waiting) progress(left);
+                });
             });
             return [this, sent] {
                 job_ = nullptr;
@@ -178,11 +192,16 @@ bool PostPlace::handOver(const OutboxItem& item, const SendOrder& order, HandOve
 /// Whether the server answers and takes name and password; nothing is sent.
 void PostPlace::tryServer() {
     if (job_ || !library_) return;
-    SendOrder order = sendOrderOf(*library_, "");
-    if (!password_.fill(order, this)) return server_->setText(say("post-place.without-the-password-no-try"));
+    password_.fill(sendOrderOf(*library_, ""), this, [this](const std::optional<SendOrder>& order) {
+        if (!order) return server_->setText(say("post-place.without-the-password-no-try"));
+        if (!job_) tryServerWith(*order);
+    });
+}
+
+void PostPlace::tryServerWith(const SendOrder& order) {
     server_->setText(say("post-place.trying"));
     job_ = new Job(this, [this, order](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-        const Status tried = checkServer(order.server, stop);
+        const Status tried = caught([&] { return checkServer(order.server, stop); });
         return [this, order, tried] {
             job_ = nullptr;
             password_.hear(tried);
@@ -225,6 +244,7 @@ void PostPlace::editServer() {
            say("post-place.the-machines-own", {{"zone", timeZoneNow()}})}}) {
         auto* edit = new QLineEdit(text(library_->setting(key)));
         edit->setObjectName(key);
+        edit->setProperty(kShown, edit->text());
         edit->setPlaceholderText(hint);
         form->addRow(label, edit);
         fields.emplace_back(key, edit);
@@ -236,11 +256,19 @@ void PostPlace::editServer() {
     auto* problem = problemLabel("server-problem");
     column->addWidget(problem);
     connect(save, &QPushButton::clicked, dialog, [this, dialog, fields, problem, mark] {
-        std::map<std::string, std::string> typed;
-        for (const auto& [key, edit] : fields) typed[key] = edit->text().trimmed().toStdString();
+        std::vector<SettingChange> typed;
+        for (const auto& [key, edit] : fields) {
+            const std::string was = edit->property(kShown).toString().toStdString(),
+                              now = edit->text().trimmed().toStdString();
+            if (was != now) typed.push_back({key, was, now});
+        }
         Status kept = keepMailSettings(*library_, typed);
-        if (kept) kept = keepHouseMark(*library_, mark->mark());
+        if (kept && mark->changed()) kept = keepHouseMark(*library_, mark->mark());
         if (!kept) {
+            // What another window wrote is shown beside; kept once more, this one stands.
+            if (kept.error().code == ErrorCode::Stale)
+                for (const auto& [key, edit] : fields)
+                    edit->setProperty(kShown, text(library_->setting(key)));
             problem->setText(say(kept.error().text));
             return problem->show();
         }

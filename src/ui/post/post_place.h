@@ -40,6 +40,7 @@ private:
     bool handOver(const OutboxItem& item, const SendOrder& order, HandOver* send);
     void editServer();
     void tryServer();
+    void tryServerWith(const SendOrder& order);
     void sendAllReady();
 
     const Playbook& playbook_; ///< the library's, which grows

@@ -1,5 +1,6 @@
 #include "ui/post/send_all_dialog.h"
 
+#include "base/caught.h"
 #include "ui/theme.h"
 
 #include <QCheckBox>
@@ -64,7 +65,9 @@ void SendAllDialog::look() {
     new Job(this,
             [this, own = std::shared_ptr<Library>(std::move(*other)),
              book = playbook_](std::stop_token, const Job::Progress&) -> Job::Continuation {
-                return [this, letters = readyLetters(*own, book, clock_)] { show(letters); };
+                return [this, letters = caught([&] { return readyLetters(*own, book, clock_); })] {
+                    show(letters);
+                };
             });
 }
 
@@ -127,9 +130,13 @@ void SendAllDialog::send() {
     std::vector<ReadyLetter> chosen;
     for (std::size_t i = 0; i < letters_.size(); ++i)
         if (ticks_[i] && ticks_[i]->isChecked()) chosen.push_back(letters_[i]);
-    SendOrder order = sendOrderOf(library_, "");
-    if (!password_.fill(order, this))
-        return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
+    password_.fill(sendOrderOf(library_, ""), this, [this, chosen](const std::optional<SendOrder>& order) {
+        if (!order) return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
+        if (!job_) sendThese(chosen, *order);
+    });
+}
+
+void SendAllDialog::sendThese(const std::vector<ReadyLetter>& chosen, const SendOrder& order) {
     auto other = library_.again();
     if (!other) return state_->setText(say(other.error().text));
     for (QCheckBox* tick : ticks_)

@@ -35,6 +35,7 @@ protected:
     void reject() override;
 
 private:
+    void sendThese(const std::vector<ReadyLetter>& chosen, const SendOrder& order);
     void look();
     void show(const Result<std::vector<ReadyLetter>>& letters);
     QWidget* rowOf(const ReadyLetter& letter);

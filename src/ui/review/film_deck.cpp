@@ -1,5 +1,6 @@
 #include "ui/review/film_deck.h"
 
+#include "base/caught.h"
 #include "film/true_time.h"
 #include "letter/qt_text.h"
 #include "ui/words.h"
@@ -68,7 +69,7 @@ void FilmDeck::opened(const FilmInfo& info) {
 void FilmDeck::loadSound() {
     new Job(film_.get(),
             [this, path = path_](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-                auto samples = readSound(path, stop);
+                auto samples = caught([&] { return readSound(path, stop); });
                 if (!samples) return {}; // a film whose sound can't be read is a silent film
                 auto shared = std::make_shared<const std::vector<float>>(std::move(*samples));
                 return [this, shared] { sound_ = shared; };

@@ -69,7 +69,7 @@ FilmWatch::FilmWatch(WatchedFilm film, Loudspeaker& loudspeaker, QWidget* parent
     , film_(std::move(film))
     , sound_(std::make_shared<const std::vector<float>>(std::move(film_.sound)))
     , loudspeaker_(loudspeaker)
-    , frames_(std::make_unique<FilmThread>(film_.folder / "film.mp4")) {
+    , frames_(std::make_unique<FilmThread>(film_.folder->path() / "film.mp4")) {
     setAttribute(Qt::WA_DeleteOnClose);
     setObjectName("film-watch");
     setWindowTitle(say("film-watch.title"));
@@ -135,8 +135,6 @@ FilmWatch::FilmWatch(WatchedFilm film, Loudspeaker& loudspeaker, QWidget* parent
 FilmWatch::~FilmWatch() {
     loudspeaker_.stop();
     frames_.reset();
-    std::error_code ec;
-    std::filesystem::remove_all(film_.folder, ec);
 }
 
 double FilmWatch::length() const {

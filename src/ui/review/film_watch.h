@@ -3,12 +3,12 @@
 
 #include "desk/film_thread.h"
 #include "letter/narrated_film.h"
+#include "library/work_folder.h"
 #include "voice/loudspeaker.h"
 
 #include <QDialog>
 #include <QTimer>
 
-#include <filesystem>
 #include <memory>
 
 class QLabel;
@@ -39,7 +39,7 @@ private:
 
 /// What is watched.
 struct WatchedFilm {
-    std::filesystem::path folder; ///< with film.mp4 in it; gone when the window closes
+    std::shared_ptr<WorkFolder> folder; ///< with film.mp4 in it; gone when the window closes
     FilmMade made;
     std::vector<float> sound;
     QString to; ///< who gets it

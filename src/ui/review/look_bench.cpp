@@ -1,5 +1,6 @@
 #include "ui/review/look_bench.h"
 
+#include "base/caught.h"
 #include "desk/intake.h"
 #include "desk/job.h"
 #include "review/deliveries.h"
@@ -249,7 +250,8 @@ void LookBench::lookAgain() {
     const CheckQuestion question = questionFor(clip.view, c_.session.athlete().hand, stated);
     again_ = new Job(
         this, [this, path, question, id = clip.id](std::stop_token stop, const Job::Progress& progress) {
-            auto looked = std::make_shared<Result<LookedAt>>(lookAtFilm(path, question, stop, progress));
+            auto looked = std::make_shared<Result<LookedAt>>(
+                caught([&] { return lookAtFilm(path, question, stop, progress); }));
             return Job::Continuation([this, looked, id] {
                 if (!*looked) return c_.say(say(looked->error().text));
                 const Status kept = c_.session.lookedAgain(id, **looked);

@@ -87,7 +87,7 @@ std::optional<std::int64_t> Narration::heardAt() const {
 void Narration::followSound() {
     const auto at = heardAt();
     if (!at) return stopListening();
-    StageState now = stateAt(stop_, heard_, *at, c_.session.delivery());
+    StageState now = replay_.at(stop_, heard_, *at, c_.session.delivery());
     if (now.part != state_.part) lookAt(now.part);
     c_.playhead.jump(now.frame);
     show(std::move(now));
@@ -102,7 +102,7 @@ void Narration::show(StageState state) {
 
 /// What is drawn, as the film will show it now.
 void Narration::follow() {
-    show(stateAt(stop_, recorder_.soFar(), recorder_.samples(), c_.session.delivery()));
+    show(replay_.at(stop_, recorder_.soFar(), recorder_.samples(), c_.session.delivery()));
 }
 
 void Narration::note(const TakeEvent& event) {

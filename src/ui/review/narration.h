@@ -81,6 +81,7 @@ private:
     Stop stop_;    ///< that is said or heard
     Take heard_;
     StageState state_;
+    TakeReplay replay_; ///< of what is said or heard
     Pen pen_ = Pen::Free;
     bool fades_ = false;
     double reach_ = 10; ///< ten view pixels in picture pixels

@@ -1,5 +1,6 @@
 #include "ui/review/path_tools.h"
 
+#include "base/caught.h"
 #include "desk/follow_paths.h"
 #include "desk/steady_film.h"
 #include "ui/review/sequence_dialog.h"
@@ -28,7 +29,7 @@ void PathTools::follow() {
     c_.say(say("path-tools.following-the-joints-p-stops-it"));
     following_ = new Job(parent_, [this, plan = *std::move(plan), to = delivery().number](
                                       std::stop_token stop, const Job::Progress& progress) {
-        auto paths = followPaths(plan, stop, progress);
+        auto paths = caught([&] { return followPaths(plan, stop, progress); });
         return Job::Continuation([this, paths = std::move(paths), to] {
             following_ = nullptr;
             if (!paths) return c_.say(say(paths.error().text));
@@ -63,7 +64,7 @@ void PathTools::steady() {
     c_.say(say("path-tools.following-background"));
     following_ = new Job(parent_, [this, files, span, to = delivery().number](std::stop_token stop,
                                                                               const Job::Progress& progress) {
-        const auto shake = findShake(files, span, stop, progress);
+        const auto shake = caught([&] { return findShake(files, span, stop, progress); });
         return Job::Continuation([this, shake, to] {
             following_ = nullptr;
             if (!shake) return c_.say(say(shake.error().text));

@@ -22,7 +22,7 @@ void askForPromise(QWidget* parent, const ReviewSession& session,
     Promise begun{session.athlete().id, {}, std::nullopt};
     begun.review = session.review().id;
     askPromise(parent->window(), begun, session.clock().today(), [&session, tell](const Promise& made) {
-        const Status kept = session.library().save(made);
+        const Status kept = session.library().add(made);
         tell(kept ? say("prescribe-bench.promised", {{"what", made.text}, {"due", *made.due}})
                   : say(kept.error().text));
     });

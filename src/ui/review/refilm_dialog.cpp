@@ -90,7 +90,7 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
                   addDays(today, kDaysForAFilm), Owes::Athlete};
         p.made = today;
         p.review = session.review().id;
-        const Status kept = session.library().save(p);
+        const Status kept = session.library().add(p);
         problem->setText(kept ? QString() : say(kept.error().text));
         problem->setVisible(!kept);
         promise->setText(kept ? say("refilm-dialog.noted", {{"due", *p.due}}) : promise->text());

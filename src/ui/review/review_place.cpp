@@ -224,22 +224,8 @@ void ReviewPlace::refreshRibbon() {
     ribbon_->setMarks(std::move(pins), std::move(flags), zero);
 }
 
-/// "kept" is said only when it is on the disk.
 void ReviewPlace::showKept() {
-    switch (session_->keepState()) {
-    case KeepState::Kept:
-        return foot_->setKept(
-            say("review-place.kept-time-of-day", {{"timeOfDay", session_->clock().timeOfDay()}}));
-    case KeepState::Keeping:
-        return foot_->setKept(say("review-place.keeping"));
-    case KeepState::NotKept:
-        foot_->setKept(say("review-place.not-kept"));
-        return foot_->tell(
-            say("review-place.session-it-is-tried-again-by", {{"session", session_->keepError().text}}), 0);
-    case KeepState::Elsewhere:
-        foot_->setKept(say("review-place.not-kept-here"));
-        return foot_->tell(say("review-place.changed-elsewhere-meanwhile-yours-is-kept"), 0);
-    }
+    ui::showKept(*session_, *foot_);
 }
 
 void ReviewPlace::refreshLine() {
@@ -252,7 +238,7 @@ void ReviewPlace::onChanged() {
     if (session_->clip().id != shownClip_ || session_->clip().frames != shownFrames_) openFilm();
     refreshRibbon();
     refreshLine();
-    for (Bench* b : all_) b->refresh();
+    if (current_) current_->refresh(); // one that is out of sight is refreshed when it is entered
     refreshPicture();
     if (!other) return;
     shownDelivery_ = r.number;

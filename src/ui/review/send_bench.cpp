@@ -1,5 +1,6 @@
 #include "ui/review/send_bench.h"
 
+#include "base/caught.h"
 #include "desk/due_mails.h"
 #include "desk/letter_choice.h"
 #include "desk/letter_files.h"
@@ -114,7 +115,7 @@ void SendBench::leave() {
 void SendBench::refresh() {
     const Athlete& athlete = c_.session.athlete();
     const Date today = c_.session.clock().today();
-    const LetterModel letter = c_.session.letter();
+    const LetterModel& letter = c_.session.letter();
     if (auto to = recipientFor(athlete, today)) {
         who_->setText(say("send-bench.to-to-email", {{"to", to->name}, {"email", to->email}}));
         what_->setText(say(joined(
@@ -181,7 +182,7 @@ void SendBench::preview() {
     shown_ = c_.session.letter();
     previewJob_ =
         new Job(this, [this, recipe](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
-            auto stills = correctionStills(recipe.film);
+            auto stills = caught([&] { return correctionStills(recipe.film); });
             if (stop.stop_requested()) return {};
             return [this, stills = std::move(stills), letter = recipe.film.letter, words = recipe.film.words,
                     paper = recipe.paper]() mutable {
@@ -203,13 +204,21 @@ void SendBench::setBusy(const QString& what) {
 
 void SendBench::send() {
     if (busy()) return;
+    if (auto recipe = dispatchRecipe(c_.session); !recipe) return c_.say(say(recipe.error().text));
+    password_.fill(sendOrderOf(c_.session.library(), ""), this,
+                   [this](const std::optional<SendOrder>& order) {
+                       if (!order)
+                           return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
+                       if (!busy()) sendWith(*order);
+                   });
+}
+
+/// The letter as it is now: while the password was asked for it may have changed.
+void SendBench::sendWith(const SendOrder& order) {
     auto recipe = dispatchRecipe(c_.session);
     if (!recipe) return c_.say(say(recipe.error().text));
     auto library = c_.session.library().again();
     if (!library) return c_.say(say(library.error().text));
-    SendOrder order = sendOrderOf(c_.session.library(), "");
-    if (!password_.fill(order, this))
-        return state_->setText(say("send-bench.without-the-password-nothing-is-sent"));
     progress_->setValue(0);
     c_.session.hold(true);
     auto step = std::make_shared<std::atomic<SendStep>>(SendStep::Making);
@@ -218,11 +227,13 @@ void SendBench::send() {
                     own = std::shared_ptr<Library>(std::move(*library))](
                        std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
                        IdSource ids;
-                       auto sent =
-                           sendLetter(*own, recipe, order, *clock, ids, stop, [&](SendStep now, double part) {
-                               *step = now;
-                               progress(part);
-                           });
+                       auto sent = caught([&] {
+                           return sendLetter(*own, recipe, order, *clock, ids, stop,
+                                             [&](SendStep now, double part) {
+                                                 *step = now;
+                                                 progress(part);
+                                             });
+                       });
                        return [this, sent = std::move(sent)] {
                            job_ = nullptr;
                            settled(sent);
@@ -325,7 +336,8 @@ void SendBench::work(const QString& what, Work work, Then then) {
     job_ = new Job(this,
                    [this, work = std::move(work), then = std::move(then)](
                        std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       auto result = std::make_shared<decltype(work(stop, progress))>(work(stop, progress));
+                       auto result = std::make_shared<decltype(work(stop, progress))>(
+                           caught([&] { return work(stop, progress); }));
                        return [this, result, then] {
                            job_ = nullptr;
                            setBusy({});
@@ -343,25 +355,21 @@ void SendBench::watch() {
     if (review().takes.empty()) return c_.say(say("send-bench.nothing-to-watch"));
     DispatchRecipe recipe = previewRecipe(c_.session);
     recipe.film.words = asShown(recipe.film.words);
-    // A name that a start sweeps away, should this one be killed.
-    const auto folder = c_.session.library().sentPath("work-watch-" + review().id.value);
+    const auto folder = c_.session.library().workFolder();
+    if (!folder) return state_->setText(say(folder.error().text));
     work(
         say("send-bench.making-the-film"),
-        [recipe, folder, to = who_->text()](std::stop_token stop,
-                                            const Job::Progress& progress) -> Result<WatchedFilm> {
+        [recipe, folder = *folder, to = who_->text()](std::stop_token stop,
+                                                      const Job::Progress& progress) -> Result<WatchedFilm> {
             FileStore files;
-            auto made = renderNarratedFilm(recipe.film, folder / "film.mp4", files, stop, progress);
+            auto made = renderNarratedFilm(recipe.film, folder->path() / "film.mp4", files, stop, progress);
             if (!made) return made.error();
-            auto sound = readSound(folder / "film.mp4");
+            auto sound = readSound(folder->path() / "film.mp4");
             if (!sound) return sound.error();
             return WatchedFilm{folder, std::move(*made), std::move(*sound), to};
         },
-        [this, folder](Result<WatchedFilm>& film) {
-            if (!film) {
-                std::error_code ec;
-                std::filesystem::remove_all(folder, ec);
-                return state_->setText(say(film.error().text));
-            }
+        [this](Result<WatchedFilm>& film) {
+            if (!film) return state_->setText(say(film.error().text));
             state_->setText({});
             (new FilmWatch(std::move(*film), loudspeaker_, window()))->open();
         });

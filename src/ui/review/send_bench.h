@@ -37,6 +37,7 @@ private:
     void askOnce();
     void sendByKey();
     void send();
+    void sendWith(const SendOrder& order);
     void settled(const Result<OutboxItem>& sent);
     /// Lays the letter into the outbox until a time that is asked for.
     void sendLater();

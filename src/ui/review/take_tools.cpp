@@ -1,5 +1,6 @@
 #include "ui/review/take_tools.h"
 
+#include "base/time_zone.h"
 #include "desk/unfinished_takes.h"
 #include "letter/qt_text.h"
 #include "review/take_cuts.h"
@@ -7,8 +8,6 @@
 #include "ui/review/takes_dialog.h"
 #include "voice/audio_file.h"
 #include "voice/speech.h"
-
-#include <QDateTime>
 
 #include <algorithm>
 
@@ -75,12 +74,11 @@ void TakeTools::offerUnfinished() {
     if (found.empty() || c_.session.library().readOnly() || review().sent) return;
     const UnfinishedTake take = found.front();
     const Stop* stop = review().stop(take.stop);
-    const QDateTime at = QDateTime::fromSecsSinceEpoch(take.endedUnix);
     askChoice(parent_,
               {"unfinished-take",
                text(stop->title),
                say("say-bench.unfinished", {{"length", clockText(take.seconds()).toStdString()},
-                                            {"time", at.toString("HH:mm").toStdString()}}),
+                                            {"time", clockWords(civilAt(take.endedUnix))}}),
                {say("say-bench.keep-the-take"), say("say-bench.throw-it-away")},
                ""},
               [this, take](const ChoiceAnswer& answer) {

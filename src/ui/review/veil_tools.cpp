@@ -1,5 +1,6 @@
 #include "ui/review/veil_tools.h"
 
+#include "base/caught.h"
 #include "desk/hide_person.h"
 #include "desk/job.h"
 #include "letter/veils.h"
@@ -71,7 +72,7 @@ void VeilTools::follow(PictureBox box) {
     c_.say(say("veil-tools.following", {{"part", 0}}));
     following_ = new Job(parent_, [this, plan = *std::move(plan), to = c_.session.delivery().number](
                                       std::stop_token stop, const Job::Progress& progress) {
-        auto veil = followVeil(plan, stop, progress);
+        auto veil = caught([&] { return followVeil(plan, stop, progress); });
         return Job::Continuation([this, veil = std::move(veil), id = plan.id, to] {
             following_ = nullptr;
             if (!veil) return c_.say(say(veil.error().text));
