@@ -36,6 +36,11 @@ struct Refusal : std::runtime_error {
         : std::runtime_error(english()(why)) {}
 };
 
+/// Ends a command whose output stands and says itself what is wrong.
+struct Told {
+    int exitCode = 1;
+};
+
 /// Ends a command with exit 2 and the right use on stderr.
 struct WrongUse : std::runtime_error {
     explicit WrongUse(const Message& why)

@@ -18,7 +18,8 @@ namespace {
 BackupState stateOf(const fs::path& folder, const Arguments& a) {
     const auto states = orRefuse(backupStates(folder));
     const auto at = a.value("at");
-    for (const BackupState& s : states)
+    for (const Message& line : states.unreadable) std::cerr << line << "\n";
+    for (const BackupState& s : states.states)
         if (!at || s.at == *at) return s;
     throw Refusal(msg("keep-commands.no-state", {{"folder", folder.string()}}));
 }
@@ -35,8 +36,13 @@ void backup(const Arguments& a, std::stop_token stop) {
     const auto show = [](double part) { showProgress(part, msg("keep-commands.backing-up")); };
     const BackupState state = orRefuse(backUp(*library, to, SystemClock().nowUnix(), stop, show));
     if (a.has("check")) refuseWrong(orRefuse(checkBackup(to, state, stop, show)));
+    for (const std::string& file : state.missing)
+        std::cerr << msg("backup.was-missing", {{"file", file}}) << "\n";
     if (a.has("json"))
-        std::cout << json{{"at", state.at}, {"files", state.files.size()}, {"copiedBytes", state.copiedBytes}}
+        std::cout << json{{"at", state.at},
+                          {"files", state.files.size()},
+                          {"copiedBytes", state.copiedBytes},
+                          {"missing", state.missing}}
                          .dump(2)
                   << "\n";
     else
@@ -52,8 +58,10 @@ void restore(const Arguments& a, std::stop_token stop) {
     const fs::path folder = a.word(0, "FOLDER"), to = a.word(1, "DIR");
     const BackupState state = stateOf(folder, a);
     const auto files = std::make_shared<FileStore>();
-    orRefuse(restoreBackup(folder, state, to, *files, stop,
-                           [](double part) { showProgress(part, msg("keep-commands.bringing-back")); }));
+    const RestoreReport report = orRefuse(restoreBackup(folder, state, to, *files, stop, [](double part) {
+        showProgress(part, msg("keep-commands.bringing-back"));
+    }));
+    for (const Message& note : report.notes) std::cerr << note << "\n";
     const auto library = orRefuse(Library::open(to, false, files));
     std::vector<Message> wrong;
     for (const Problem& p : orRefuse(library->examine(stop))) wrong.push_back(p.text);

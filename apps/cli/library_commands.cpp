@@ -208,6 +208,7 @@ void verify(const Arguments& a, std::stop_token stop) {
     for (const Problem& p : problems) texts.push_back(p.text);
     if (a.has("json")) {
         std::cout << json{{"ok", problems.empty()}, {"problems", texts}}.dump(2) << "\n";
+        if (!problems.empty()) throw Told{};
     } else if (problems.empty()) {
         std::cout << msg("cli.whole") << "\n";
     } else if (a.has("repair")) {

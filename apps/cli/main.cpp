@@ -2,6 +2,7 @@
 #include "apps/cli/command.h"
 
 #include "base/number.h"
+#include "base/stop_on_signal.h"
 #include "desk/places.h"
 #include "post/no_core.h"
 
@@ -9,7 +10,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <csignal>
 #include <cstdio>
 #include <cstdlib>
 #include <iostream>
@@ -61,8 +61,6 @@ void showProgress(double part, const Message& what) {
 }
 
 namespace {
-
-std::stop_source interrupted;
 
 std::vector<Command> allCommands() {
     std::vector<Command> all;
@@ -116,7 +114,7 @@ Arguments parse(const Command& command, const std::vector<std::string>& rest) {
     return a;
 }
 
-int run(const std::vector<std::string>& words) {
+int run(const std::vector<std::string>& words, const std::stop_token& stop) {
     const auto all = allCommands();
     if (words.empty()) {
         printHelp(all, std::cerr);
@@ -144,10 +142,13 @@ int run(const std::vector<std::string>& words) {
         return 0;
     }
     try {
-        command->run(parse(*command, rest), interrupted.get_token());
+        command->run(parse(*command, rest), stop);
         if (std::cout.flush()) return 0;
         std::cerr << msg("cli.output-not-written") << "\n";
         return 1;
+    } catch (const Told& e) {
+        if (!std::cout.flush()) std::cerr << msg("cli.output-not-written") << "\n";
+        return e.exitCode;
     } catch (const WrongUse& e) {
         std::cerr << msg("cli.wrong-use", {{"why", e.what()}}) << "\n  juxtagraph-cli " << command->use
                   << "\n";
@@ -163,13 +164,12 @@ int run(const std::vector<std::string>& words) {
 
 int main(int argc, char** argv) {
     jg::leaveNoCore();
+    const std::stop_token stop = jg::stopOnSignals();
     // Pictures and letters are painted without any screen.
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     std::vector<std::string> words(argv + 1, argv + argc);
     int count = 1;
     QGuiApplication app(count, argv);
     umask(077); // what a command writes is its user's
-    for (const int signal : {SIGINT, SIGTERM})
-        std::signal(signal, [](int) { jg::cli::interrupted.request_stop(); });
-    return jg::cli::run(words);
+    return jg::cli::run(words, stop);
 }

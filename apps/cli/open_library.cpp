@@ -1,6 +1,6 @@
 #include "apps/cli/open_library.h"
 
-#include "base/time_zone.h"
+#include "desk/house_zone.h"
 #include "desk/length_choice.h"
 #include "desk/own_playbook.h"
 #include "desk/places.h"

@@ -1,12 +1,12 @@
 // demo-films: films of generated deliveries with exact truth, one by one or many at random.
 #include "base/file_store.h"
 #include "base/number.h"
+#include "base/stop_on_signal.h"
 #include "demo/film_maker.h"
 #include "demo/random_orders.h"
 #include "words/words.h"
 
 #include <cmath>
-#include <csignal>
 #include <cstdlib>
 #include <functional>
 #include <iostream>
@@ -16,8 +16,6 @@
 namespace {
 
 using jg::FilmOrder;
-
-std::stop_source interrupted;
 
 /// What each option does to an order.
 std::map<std::string, std::function<void(FilmOrder&, double)>> numberOptions() {
@@ -82,7 +80,7 @@ int help() {
 } // namespace
 
 int main(int argc, char** argv) {
-    std::signal(SIGINT, [](int) { interrupted.request_stop(); });
+    const std::stop_token interrupted = jg::stopOnSignals();
     FilmOrder order;
     std::string file, truthFile;
     const auto numbers = numberOptions();
@@ -128,7 +126,7 @@ int main(int argc, char** argv) {
     if (order.fps < 1 || order.fps > 1000 || order.camera.width < 64 || order.camera.height < 36 ||
         order.camera.width > 7680 || order.camera.height > 4320)
         return wrongUse("the rate must be 1 to 1000 and the size 64x36 to 7680x4320");
-    const auto truth = jg::makeFilm(order, file, interrupted.get_token());
+    const auto truth = jg::makeFilm(order, file, interrupted);
     if (!truth) {
         std::cerr << jg::english()(truth.error().text) << "\n";
         return 1;
