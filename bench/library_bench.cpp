@@ -85,7 +85,7 @@ void fillOne(Library& library, Pattern p, int n, Date today) {
     p.review.revision = 0;
     p.review.stops.clear(), p.review.takes.clear();
     for (DeliveryMarks& d : p.review.deliveries) d.clip = clip.id;
-    must(library.save(p.submission));
+    must(library.add(p.submission));
     must(library.save(p.review, &p.told));
     if (!waits) must(library.markSent(p.review.id, {p.review.date, "a@example.org"}));
 }
@@ -98,7 +98,7 @@ void fill(const fs::path& pattern, const fs::path& folder, const Playbook& book,
         Athlete a = must(from->athlete(patterns.front().submission.athlete));
         a.id = {"ath-" + std::to_string(n)};
         a.firstName = nameOf(n), a.lastName = nameOf(n * 7 + 5);
-        must(to->save(a));
+        must(to->add(a));
     }
     for (const Pattern& p : patterns)
         for (const Clip& c : p.submission.clips) must(to->addMedia(from->mediaPath(c)));

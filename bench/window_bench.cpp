@@ -9,9 +9,12 @@
 #include <QThread>
 #include <QTimer>
 #include <nlohmann/json.hpp>
+#include <sqlite3.h>
 
 #include <algorithm>
+#include <atomic>
 #include <iostream>
+#include <thread>
 
 namespace {
 
@@ -57,6 +60,60 @@ json measured(const std::function<void()>& work) {
     return {{"window", own.figures()}, {"idle", reference.figures()}};
 }
 
+std::atomic<int> statements = 0; ///< that the window's own thread gave to the database
+std::thread::id windowsThread;
+
+int countStatement(unsigned, void*, void*, void*) {
+    if (std::this_thread::get_id() == windowsThread) ++statements;
+    return 0;
+}
+
+int watchConnection(sqlite3* db, char**, const struct sqlite3_api_routines*) {
+    return sqlite3_trace_v2(db, SQLITE_TRACE_STMT, countStatement, nullptr);
+}
+
+/// What a step of a drag costs the window's thread with every stage built and 60 measures asked: edit,
+/// assessment, and what is seen of it.
+json edits() {
+    test::Walk walk;
+    Review r = *walk.library->review(walk.review.id);
+    for (const MeasureDefinition& m : test::playbook().measures) {
+        const Assessment now = assess(r, test::playbook(), walk.submission.clips, walk.athlete.hand);
+        if (now.measures.size() >= 60) break;
+        if (!now.measure(m.id)) r.extras.push_back(m.id);
+    }
+    if (!walk.library->save(r)) return {};
+    test::Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    for (const int key : {Qt::Key_PageUp, Qt::Key_PageDown}) // through all stages, and back to Measure
+        for (int i = 0; i < 7; ++i) {
+            d.key(key);
+            d.settle();
+        }
+    for (int i = 0; i < 4; ++i) d.key(Qt::Key_PageUp);
+    d.settle();
+    ReviewSession& session = d.review().session();
+    const auto [key, mark] = *session.delivery().points.begin();
+    std::vector<double> ms;
+    const int before = statements;
+    session.beginGesture();
+    for (int i = 0; i < 300; ++i) {
+        PointMark moved = mark;
+        moved.point.at.x += 0.05 * i;
+        QElapsedTimer clock;
+        clock.start();
+        if (!session.perform(asIs("Move"), {SetPoint{key, moved}})) return {};
+        ms.push_back(static_cast<double>(clock.nsecsElapsed()) * 1e-6);
+    }
+    const int asked = statements - before;
+    session.endGesture();
+    std::sort(ms.begin(), ms.end());
+    return {{"measures", session.assessment().measures.size()},
+            {"medianMs", ms[ms.size() / 2]},
+            {"p95Ms", ms[ms.size() * 95 / 100]},
+            {"queries", asked}};
+}
+
 json bench() {
     test::Walk walk(Stage::Look);
     FilmOrder order = walk.order;
@@ -97,6 +154,7 @@ json bench() {
         }
         QTest::mouseRelease(ribbon, Qt::LeftButton, {}, {40, 90});
     });
+    result["edit"] = edits();
     return result;
 }
 
@@ -104,6 +162,8 @@ json bench() {
 
 int main(int argc, char** argv) {
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    windowsThread = std::this_thread::get_id();
+    sqlite3_auto_extension(reinterpret_cast<void (*)()>(watchConnection));
     QApplication app(argc, argv);
     std::cout << bench().dump(2) << '\n';
 }
