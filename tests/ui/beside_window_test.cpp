@@ -133,6 +133,9 @@ TEST(BesideWindow, TwoLargeOnesGoIntoTheRunningOrderOfTheLaterReview) {
     ASSERT_TRUE(waitFor([&] { return pair->lockstep() != nullptr; }, 60000));
     const auto before = d.window().library().review(w.walk.review.id)->stops.size();
     d.key(Qt::Key_S);
+    EXPECT_TRUE(waitFor([&] { // by the keeper of any review: on the disk a moment later
+        return d.window().library().review(w.walk.review.id)->stops.size() == before + 1;
+    }));
     const auto review = d.window().library().review(w.walk.review.id);
     ASSERT_EQ(review->stops.size(), before + 1);
     const auto stop = std::find_if(review->stops.begin(), review->stops.end(),
