@@ -1,6 +1,7 @@
 // Schema 5: lists in tables, films under their hash alone, sums of every column.
 #include "base/document.h"
 #include "base/unfit.h"
+#include "library/belongings.h"
 #include "library/checksums.h"
 #include "library/contents.h"
 #include "library/migrations.h"
@@ -60,7 +61,11 @@ void moveBackups(const json& old, const Put& put) {
 }
 
 void moveForgotten(const json& old, const Put& put) {
-    for (const json& row : old) put(row.at("athlete"), row);
+    for (json row : old) {
+        const AthleteId who{row.at("athlete").get<std::string>()};
+        row.erase("athlete"); // what and when stays, but not who
+        put(forgottenKey(who), row);
+    }
 }
 
 void moveErrorRuns(const json& old, const Put& put) {

@@ -227,7 +227,8 @@ TEST(Migration, ListsLeaveTheirSettingsAndNothingOfThemIsLost) {
     EXPECT_EQ(keys(ListOf::Phrases).size(), 2U);
     EXPECT_EQ(json::parse(library->rows(ListOf::Phrases)->back().document)["words"],
               "Your front leg is the wall."); // used last
-    EXPECT_EQ(keys(ListOf::Forgotten).size(), 1U);
+    EXPECT_EQ(keys(ListOf::Forgotten), (std::vector<std::string>{forgottenKey({"ath-gone"})}));
+    EXPECT_EQ(library->rows(ListOf::Forgotten)->at(0).document.find("ath-gone"), std::string::npos);
     EXPECT_EQ(keys(ListOf::ErrorRuns).size(), 1U);
     for (const char* gone :
          {"mail.due", "intake.settled", "playbook.ownRows", "playbook.ownApproaches", "letter.phrases",
