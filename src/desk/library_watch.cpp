@@ -9,8 +9,8 @@ constexpr int kEveryMs = 1000; // own choice: a change is seen within two second
 LibraryWatch::LibraryWatch(Store& store, QObject* parent)
     : QObject(parent)
     , store_(store)
-    , others_(store.writesOfOthers())
-    , seen_(store.pulse().ok() ? *store.pulse() : Pulse()) {
+    , others_(store.writesOfOthers()) {
+    if (auto pulse = store.pulse()) seen_ = std::move(*pulse);
     connect(&timer_, &QTimer::timeout, this, &LibraryWatch::look);
     timer_.start(kEveryMs);
 }

@@ -96,8 +96,7 @@ bool holdsSomething(const fs::path& folder) {
 /// What the rows of a snapshot name, within the library; the still of a film where there is one. Throws
 /// SQLite::Exception.
 std::vector<std::string> filesNamedIn(const fs::path& snapshot, const fs::path& library) {
-    const SQLite::Database open(snapshot.string(), SQLite::OPEN_READONLY);
-    auto& db = const_cast<SQLite::Database&>(open);
+    SQLite::Database db(snapshot.string(), SQLite::OPEN_READONLY);
     std::set<std::string> files;
     std::error_code ec;
     for (const std::string& hash :

@@ -9,7 +9,6 @@
 #include <QString>
 
 #include <algorithm>
-#include <iterator>
 
 namespace jg {
 
