@@ -18,6 +18,7 @@ enum class ErrorCode {
     WriteFailed, ///< writing failed for another reason
     Refused,     ///< allowed input, but a rule forbids it now
     Stale,       ///< it was changed elsewhere since it was read
+    NeedsYes,    ///< it may be done, once a person has said so
     Network,     ///< a server could not be used
     Login,       ///< a server did not take the name or the password
     Unsure,      ///< a server may or may not have taken it
@@ -48,7 +49,7 @@ public:
     const Error& error() const { return std::get<Error>(state_); }
     const T& operator*() const& { return value(); }
     T& operator*() & { return value(); }
-    T&& operator*() && { return std::move(*this).value(); }
+    T operator*() && { return std::move(*this).value(); } ///< by value: it may be looped over
     const T* operator->() const { return &value(); }
     T* operator->() { return &value(); }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <map>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -16,17 +17,28 @@ public:
         std::vector<std::string> names; ///< as they are written; each may have several words
         std::string instead;
     };
-    /// A word that belongs to two people becomes `anybody`; single letters, and words in small letters
-    /// ("von"), are nobody's.
+    /// A word that belongs to two people becomes `anybody`; single letters and particles ("von", "de la") are
+    /// nobody's.
     NameVeil(const std::vector<Person>& people, const std::string& anybody);
 
-    /// The text with each whole word of a name replaced, in any case of its letters but all small ones, those
-    /// that follow each other by one; mail addresses become "…@…". What stands in angle brackets with an
-    /// equals sign (markup) is left as it is.
+    /// The text with each word replaced that is a name: in any case of its letters, composed or decomposed,
+    /// with an ending or an article, joined with others or with digits, within a longer word, or in another
+    /// script. Names that follow each other become one. Mail addresses become "…@…". Rather too much is
+    /// hidden than too little.
     std::string operator()(std::string_view text) const;
 
 private:
-    std::map<std::string, std::string, std::less<>> instead_; ///< by word, its letters small
+    using Instead = std::map<std::string, std::string, std::less<>>;
+    const std::string* at(std::string_view key) const;
+    const std::string* withEnding(const std::string& key) const;
+    const std::string* joinedOf(const std::string& key) const;
+    const std::string* insteadOf(const std::string& word) const;
+    std::string unspaced(std::string_view text) const;
+
+    Instead instead_;                            ///< by a word's letters as plain small Latin
+    Instead sounding_;                           ///< the same by how it may be spelled in another script
+    Instead unspaced_;                           ///< names of scripts without spaces, as they are written
+    std::set<std::string, std::less<>> foreign_; ///< keys of names that are not written in Latin letters
 };
 
 } // namespace jg

@@ -61,6 +61,7 @@ struct Words::Inner {
     icu::Locale locale;
     std::map<std::string, Prepared, std::less<>> prepared;
     std::mutex formatting; // ICU's formatters are not promised to be safe for use from several threads
+    const NameVeil* names = nullptr; ///< out of sight in what is being said; under the lock
 
     std::string text(const Message& message);
 
@@ -173,7 +174,11 @@ const std::string& Words::Inner::inThisLanguage(const std::string& sentence) con
 }
 
 std::string Words::Inner::bare(const MessageArg::Value& value) {
-    if (const auto* text_ = std::get_if<std::string>(&value)) return inThisLanguage(*text_);
+    if (const auto* text_ = std::get_if<std::string>(&value)) {
+        const auto known = sentences.find(*text_);
+        if (known != sentences.end()) return known->second; // the program's own words name nobody
+        return names ? (*names)(*text_) : *text_;
+    }
     if (const auto* whole = std::get_if<std::int64_t>(&value))
         return written(Decimal{static_cast<double>(*whole), 0});
     if (const auto* decimal = std::get_if<Decimal>(&value)) return written(*decimal);
@@ -202,7 +207,9 @@ std::string Words::Inner::text(const Message& message) {
     if (message.id.front() == '=') return filledSentence(message);
     const auto found = catalogue.find(message.id);
     const Prepared* p = found == catalogue.end() ? nullptr : prepare(message.id, found->second);
-    if (!p && missing) return (*missing)(message);
+    if (!p && missing)
+        return names ? missing->hiding(std::shared_ptr<const NameVeil>(names, [](auto*) {}))(message)
+                     : (*missing)(message);
     if (!p) return "\u2039" + message.id + "\u203a";
     std::vector<UnicodeString> names;
     std::vector<icu::Formattable> values;
@@ -233,8 +240,8 @@ Words::Words(std::string tag, Catalogue catalogue, Catalogue sentences, const Wo
 
 std::string Words::operator()(const Message& message) const {
     const std::lock_guard lock(inner_->formatting);
-    std::string text = inner_->text(message);
-    return names_ ? (*names_)(text) : text;
+    inner_->names = names_.get();
+    return inner_->text(message);
 }
 
 Words Words::hiding(std::shared_ptr<const NameVeil> names) const {
