@@ -1,6 +1,8 @@
 #include "post/incoming.h"
 
 #include "base/letters.h"
+#include "post/pain_words.h"
+#include "post/sentences.h"
 
 #include <algorithm>
 #include <array>
@@ -13,7 +15,7 @@ namespace jg {
 
 namespace {
 
-/// "Ruth Brandt <ruth@example.org>" in two; the first sender of several.
+/// "Ruth Brandt <ruth@example.org>" in two; of several the last.
 std::pair<std::string, std::string> senderOf(const std::string& from) {
     const auto open = from.rfind('<'), close = from.rfind('>');
     if (open == from.npos || close == from.npos || close < open) return {"", lowered(from)};
@@ -51,19 +53,26 @@ std::string withoutEntities(const std::string& text) {
 /// The words of a page: no tags, no scripts, the commonest entities.
 std::string withoutMarkup(const std::string& html) {
     std::string out;
+    int quotes = 0; // how deep in what is quoted
     const std::string lower = lowered(html);
     for (std::size_t i = 0; i < html.size();) {
         if (html[i] != '<') {
-            out += html[i++];
+            out += html[i];
+            if (html[i++] == '\n' && quotes > 0) out += "> ";
             continue;
         }
         for (const char* hidden : {"style", "script", "head"})
             if (lower.compare(i + 1, std::string_view(hidden).size(), hidden) == 0)
                 i = std::min(lower.find("</" + std::string(hidden), i), html.size());
-        const bool breaks = lower.compare(i, 3, "<br") == 0 || lower.compare(i, 4, "</li") == 0;
+        if (lower.compare(i, 11, "<blockquote") == 0) ++quotes;
+        if (lower.compare(i, 12, "</blockquote") == 0) quotes = std::max(0, quotes - 1);
+        const bool breaks = lower.compare(i, 3, "<br") == 0 || lower.compare(i, 4, "</li") == 0 ||
+                            lower.compare(i, 11, "<blockquote") == 0 ||
+                            lower.compare(i, 12, "</blockquote") == 0;
         const bool ends = lower.compare(i, 3, "</p") == 0 || lower.compare(i, 5, "</div") == 0;
         i = std::min(html.find('>', i), html.size() - 1) + 1;
         out += ends ? "\n\n" : breaks ? "\n" : "";
+        if ((ends || breaks) && quotes > 0) out += "> "; // as a quoted line of a plain mail
     }
     return withoutEntities(out);
 }
@@ -83,44 +92,89 @@ bool isBlank(const std::string& line) {
     return std::all_of(line.begin(), line.end(), [](unsigned char c) { return std::isspace(c) != 0; });
 }
 
-/// Without quoted lines, the line that leads into them, and the signature behind "-- ".
-std::string ownWords(const std::string& text) {
-    std::string out;
-    const auto lines = linesOf(text);
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        const std::string& line = lines[i];
-        if (line == "-- " || line == "--") break;
-        if (line.starts_with(">")) continue;
-        const bool leads = line.ends_with(":") && i + 1 < lines.size() && lines[i + 1].starts_with(">");
-        if (!leads) out += line + "\n";
+/// What was written now, and what it answers.
+struct OwnAndQuoted {
+    std::string own, quoted;
+};
+
+/// A line behind which an older mail stands, by what programs put there: "On ... wrote:", "From: ...".
+bool beginsOlder(const std::vector<std::string>& lines, std::size_t i) {
+    const std::string line = lowered(trimmed(lines[i]));
+    if (line.starts_with("-----") || line.starts_with("_____")) {
+        const bool named = line.find("original") != line.npos || line.find("forwarded") != line.npos ||
+                           line.find("reenviado") != line.npos || line.find("mensaje") != line.npos;
+        if (named || line.find_first_not_of("_- ") == line.npos)
+            return named || (i + 1 < lines.size() && lowered(trimmed(lines[i + 1])).starts_with("from:"));
     }
-    while (!out.empty() && std::isspace(static_cast<unsigned char>(out.back())) != 0) out.pop_back();
-    return out;
+    const auto head = [&](const char* word) {
+        return line.starts_with(word) && i + 1 < lines.size() && lines[i + 1].find(':') != std::string::npos;
+    };
+    if (head("from:") || head("de:")) {
+        const std::string next = lowered(trimmed(lines[i + 1]));
+        for (const char* word :
+             {"sent:", "date:", "to:", "subject:", "enviado", "fecha:", "para:", "asunto:"})
+            if (next.starts_with(word)) return true;
+    }
+    const bool leads = line.starts_with("on ") || line.starts_with("el ") || line.starts_with("le ");
+    return leads &&
+           (line.ends_with("wrote:") || line.ends_with("escribi\u00f3:") || line.ends_with("escribio:"));
 }
 
-/// Sentences: to a full stop, a question or an exclamation mark, or an empty line.
-std::vector<std::string> sentencesIn(const std::string& text) {
-    std::vector<std::string> all;
-    std::string now;
-    const auto end = [&] {
-        while (!now.empty() && now.back() == ' ') now.pop_back();
-        if (!now.empty()) all.push_back(now);
-        now.clear();
-    };
-    bool lineBefore = false;
-    for (const char c : text) {
-        if (c == '\n') {
-            if (lineBefore) end();
-            lineBefore = true;
-            if (!now.empty() && now.back() != ' ') now += ' ';
-            continue;
-        }
-        if (!(now.empty() && c == ' ')) now += c;
-        if (c != ' ') lineBefore = false;
-        if (c == '.' || c == '?' || c == '!') end();
+/// Apart from quoted lines, the line that leads into them, an older mail below, and without the signature
+/// behind "-- ".
+OwnAndQuoted ownWords(const std::string& text) {
+    OwnAndQuoted all;
+    const auto lines = linesOf(text);
+    bool older = false, signature = false;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const std::string& line = lines[i];
+        older |= beginsOlder(lines, i);
+        signature |= line == "-- " || line == "--";
+        const bool leads = line.ends_with(":") && i + 1 < lines.size() && lines[i + 1].starts_with(">");
+        if (line.starts_with(">"))
+            all.quoted += std::string(trimmed(line.substr(line.find_first_not_of("> ") == line.npos
+                                                              ? line.size()
+                                                              : line.find_first_not_of("> ")))) +
+                          "\n";
+        else if (older)
+            all.quoted += line + "\n";
+        else if (!leads && !signature)
+            all.own += line + "\n";
     }
-    end();
+    while (!all.own.empty() && std::isspace(static_cast<unsigned char>(all.own.back())) != 0)
+        all.own.pop_back();
     return all;
+}
+
+/// Own choice: what a mail in another mail begins its subject with.
+bool isForward(const std::string& subject) {
+    const std::string lower = lowered(trimmed(subject));
+    for (const char* word : {"fwd:", "fw:", "rv:", "reenv", "fwd ", "[fwd", "wg:"})
+        if (lower.starts_with(word)) return true;
+    return false;
+}
+
+/// Why its sender may be somebody else.
+std::vector<Message> doubtsOf(const ReadMail& mail, const IncomingMail& in) {
+    std::vector<Message> doubts;
+    for (const std::string& check : mail.checks) {
+        const std::string lower = lowered(check);
+        for (const char* failed : {"dmarc=fail", "spf=fail", "dkim=fail", "spf=softfail"})
+            if (lower.find(failed) != lower.npos && doubts.empty())
+                doubts.push_back(msg("incoming.failed-check", {{"sender", in.senderAddress}}));
+    }
+    if (mail.passedOn || isForward(in.subject) || in.quoted.find("Forwarded message") != std::string::npos ||
+        in.quoted.find("Mensaje reenviado") != std::string::npos)
+        doubts.push_back(msg("incoming.passed-on", {{"sender", in.senderAddress}}));
+    const std::string sender = mail.sender.empty() ? std::string() : senderOf(mail.sender).second;
+    const std::string reply = mail.replyTo.empty() ? std::string() : senderOf(mail.replyTo).second;
+    for (const std::string& other : {sender, reply})
+        if (!other.empty() && other != in.senderAddress)
+            doubts.push_back(
+                msg("incoming.another-address", {{"sender", in.senderAddress}, {"other", other}}));
+    if (mail.from.find(',') != std::string::npos && mail.from.find('@') != mail.from.rfind('@'))
+        doubts.push_back(msg("incoming.several-senders"));
+    return doubts;
 }
 
 bool isGreeting(const std::string& sentence) {
@@ -130,86 +184,6 @@ bool isGreeting(const std::string& sentence) {
     constexpr std::size_t kLongest = 40;
     return sentence.size() < kLongest &&
            std::any_of(kHellos.begin(), kHellos.end(), [&](const char* h) { return lower.starts_with(h); });
-}
-
-std::vector<std::string> wordsOf(const std::string& sentence) {
-    std::vector<std::string> words(1);
-    for (const char c : lowered(sentence)) {
-        const auto u = static_cast<unsigned char>(c);
-        if (std::isalpha(u) != 0 || c == '\'' || u >= 0x80)
-            words.back() += c;
-        else if (!words.back().empty())
-            words.emplace_back();
-    }
-    if (words.back().empty()) words.pop_back();
-    return words;
-}
-
-bool isPain(const std::string& word) {
-    static constexpr std::array kBeginnings = {"pain",   "hurt",   "sore",  "ache",  "aching", "tender",
-                                               "numb",   "tingl",  "swoll", "swell", "twinge", "discomfort",
-                                               "injur",  "stiff",  "throb", "sharp", "dolor",  "duele",
-                                               "duelen", "molest", "lesi"};
-    return std::any_of(kBeginnings.begin(), kBeginnings.end(),
-                       [&](const char* b) { return word.starts_with(b); });
-}
-
-bool isDenial(const std::string& word) {
-    static constexpr std::array kDenials = {"no", "not", "without", "never", "zero", "sin", "nunca", "nada"};
-    return word.ends_with("n't") || word.ends_with("n\xE2\x80\x99t") ||
-           std::find(kDenials.begin(), kDenials.end(), word) != kDenials.end();
-}
-
-bool speaksOfPain(const std::string& sentence) {
-    constexpr std::size_t kReach = 3; // words before it that a denial reaches
-    const auto words = wordsOf(sentence);
-    for (std::size_t i = 0; i < words.size(); ++i) {
-        if (!isPain(words[i])) continue;
-        bool denied = i + 1 < words.size() && words[i + 1] == "free";
-        for (std::size_t back = 1; back <= kReach && back <= i; ++back) {
-            if (words[i - back] == "but" || words[i - back] == "pero") break;
-            denied |= isDenial(words[i - back]);
-        }
-        if (!denied) return true;
-    }
-    return false;
-}
-
-/// Of a sentence that never ends what stands round its first word of pain.
-std::string aroundPain(const std::string& sentence) {
-    constexpr std::size_t kLongest = 300, kBefore = 120;
-    if (sentence.size() <= kLongest) return sentence;
-    std::size_t at = 0;
-    for (std::size_t i = 0; i < sentence.size();
-         i = sentence.find(' ', i) == sentence.npos ? sentence.size() : sentence.find(' ', i) + 1)
-        if (speaksOfPain(sentence.substr(i, sentence.find(' ', i) - i))) {
-            at = i;
-            break;
-        }
-    const std::size_t from = at > kBefore ? sentence.find(' ', at - kBefore) : 0;
-    return sentence.substr(from == sentence.npos ? at : from, kLongest);
-}
-
-/// The first so many bytes, whole letters and words.
-std::string beginningOf(const std::string& text, std::size_t most) {
-    if (text.size() <= most) return text;
-    std::size_t end = text.rfind(' ', most);
-    if (end == text.npos || end == 0)
-        for (end = most; end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80; --end) {
-        }
-    return text.substr(0, end) + " ...";
-}
-
-/// Sentences one after the other, as many as fit; the first always, were it cut.
-std::string inShort(std::vector<std::string> sentences) {
-    constexpr std::size_t kMost = 200, kLongestSentence = 400;
-    std::string out;
-    for (std::string& s : sentences) {
-        s = beginningOf(s, kLongestSentence);
-        if (!out.empty() && out.size() + 1 + s.size() > kMost) break;
-        out += (out.empty() ? "" : " ") + s;
-    }
-    return out;
 }
 
 /// Own choice: nobody writes so much, and no mail program nests so deep.
@@ -225,12 +199,14 @@ std::size_t partsOf(const std::string& bytes) {
 
 } // namespace
 
-Result<IncomingMail> readIncoming(const std::string& bytes) {
+Result<IncomingMail> readIncoming(const std::string& bytes, std::stop_token stop) {
     if (bytes.size() > kMostMailBytes)
         return fail(ErrorCode::BadInput, msg("incoming.too-large", {{"most", kMostMailBytes >> 20}}));
     if (partsOf(bytes) > kMostParts) return fail(ErrorCode::BadInput, msg("incoming.too-many-parts"));
     auto mail = readMail(bytes);
     if (!mail) return mail.error();
+    const auto stopped = [&] { return fail(ErrorCode::Cancelled, msg("incoming.stopped")); };
+    if (stop.stop_requested()) return stopped();
     for (std::string* text : {&mail->text, &mail->html})
         if (text->size() > kMostText) *text = beginningOf(*text, kMostText);
     IncomingMail in;
@@ -238,8 +214,19 @@ Result<IncomingMail> readIncoming(const std::string& bytes) {
     if (in.senderAddress.find('@') == std::string::npos)
         return fail(ErrorCode::BadInput, msg("incoming.no-sender"));
     in.subject = mail->subject;
-    in.text = ownWords(isBlank(mail->text) ? withoutMarkup(mail->html) : mail->text);
+    in.messageId = mail->messageId;
+    const bool onlyPage = isBlank(mail->text);
+    const OwnAndQuoted page = ownWords(withoutMarkup(mail->html));
+    const OwnAndQuoted plain = onlyPage ? page : ownWords(mail->text);
+    in.text = plain.own;
+    in.quoted = plain.quoted;
+    if (!onlyPage) {
+        in.page = page.own;
+        in.quoted += "\n\n" + page.quoted;
+    }
+    in.doubts = doubtsOf(*mail, in);
     for (Attachment& a : mail->attachments) {
+        if (stop.stop_requested()) return stopped();
         const bool again = std::any_of(in.films.begin(), in.films.end(),
                                        [&](const Attachment& f) { return f.bytes == a.bytes; });
         if (isFilm(a) && !again && in.films.size() < kMostFilmsInMail)
@@ -258,13 +245,6 @@ std::string askedIn(const std::string& text) {
     }
     if (!questions.empty()) return inShort(questions);
     return others.empty() ? "" : inShort({others.front()});
-}
-
-std::string painIn(const std::string& text) {
-    std::vector<std::string> found;
-    for (const std::string& s : sentencesIn(text))
-        if (speaksOfPain(s)) found.push_back(aroundPain(s));
-    return inShort(found);
 }
 
 } // namespace jg

@@ -4,6 +4,7 @@
 
 #include "post/mail.h"
 
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -18,20 +19,21 @@ struct IncomingMail {
     std::string senderName;
     std::string senderAddress; ///< lower case
     std::string subject;
-    std::string text;                 ///< as written: without what it answers, signature and markup
+    std::string text;   ///< as written: without what it answers, signature and markup
+    std::string page;   ///< the same of its page for browsers, when it has both
+    std::string quoted; ///< what it answers or passes on
+    std::string messageId;
+    /// Why who sent it is not to be believed without asking; empty = nothing speaks against it.
+    std::vector<Message> doubts;
     std::vector<Attachment> films;    ///< each content once; names as the sender gave them
     std::vector<std::string> leftOut; ///< names of what is no film
 };
 
-/// Errors: BadInput (no mail, larger than kMostMailBytes, no sender).
-Result<IncomingMail> readIncoming(const std::string& bytes);
+/// Errors: BadInput (no mail, larger than kMostMailBytes, no sender), Cancelled.
+Result<IncomingMail> readIncoming(const std::string& bytes, std::stop_token stop = {});
 
 /// What was asked: the sentences with a question mark, else the first that is no greeting; at most about 200
 /// letters, whole sentences. English and Spanish. Pure.
 std::string askedIn(const std::string& text);
-
-/// The sentences that speak of pain and do not deny it. It may find too much, for a coach reads it; English
-/// and Spanish. Pure.
-std::string painIn(const std::string& text);
 
 } // namespace jg

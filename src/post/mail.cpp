@@ -1,6 +1,10 @@
 #include "post/mail.h"
 
+#include "base/letters.h"
+
 #include <gmime/gmime.h>
+
+#include <algorithm>
 
 #include <cstdint>
 #include <memory>
@@ -100,6 +104,25 @@ Result<std::string> toBytes(const Mail& m) {
     return bytes;
 }
 
+namespace {
+
+/// What the head says beside who, to whom and about what.
+void readHead(GMimeMessage& message, ReadMail& read) {
+    constexpr int kMostLines = 1000; // of a head: own choice
+    if (const char* id = g_mime_message_get_message_id(&message)) read.messageId = id;
+    GMimeHeaderList* head = g_mime_object_get_header_list(reinterpret_cast<GMimeObject*>(&message));
+    const int lines = std::min(g_mime_header_list_get_count(head), kMostLines);
+    for (int i = 0; i < lines; ++i) {
+        GMimeHeader* line = g_mime_header_list_get_header_at(head, i);
+        const std::string name = lowered(g_mime_header_get_name(line));
+        const char* value = g_mime_header_get_value(line);
+        if (name == "authentication-results" && value) read.checks.push_back(value);
+        read.passedOn |= name == "resent-from" || name == "x-forwarded-for" || name == "x-forwarded-to";
+    }
+}
+
+} // namespace
+
 Result<ReadMail> readMail(const std::string& bytes) {
     initOnce();
     const Owned<GMimeStream> stream(g_mime_stream_mem_new_with_buffer(bytes.data(), bytes.size()));
@@ -116,12 +139,16 @@ Result<ReadMail> readMail(const std::string& bytes) {
     };
     read.from = list(GMIME_ADDRESS_TYPE_FROM);
     read.to = list(GMIME_ADDRESS_TYPE_TO);
+    read.sender = list(GMIME_ADDRESS_TYPE_SENDER);
+    read.replyTo = list(GMIME_ADDRESS_TYPE_REPLY_TO);
+    readHead(*raw, read);
     if (const char* subject = g_mime_message_get_subject(raw)) read.subject = subject;
     if (const char* date = g_mime_object_get_header(reinterpret_cast<GMimeObject*>(raw), "Date"))
         read.date = date;
     GMimePartIter* it = g_mime_part_iter_new(g_mime_message_get_mime_part(raw));
     do {
         GMimeObject* object = g_mime_part_iter_get_current(it);
+        read.passedOn |= GMIME_IS_MESSAGE_PART(object) != 0;
         if (!GMIME_IS_PART(object)) continue;
         auto* part = reinterpret_cast<GMimePart*>(object);
         const char* name = g_mime_part_get_filename(part);

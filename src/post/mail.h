@@ -41,6 +41,10 @@ struct ReadMail {
     std::string text; ///< plain
     std::string html;
     std::vector<Attachment> attachments;
+    std::string messageId;           ///< without angle brackets; empty = it has none
+    std::string sender, replyTo;     ///< as `from`; empty = not said
+    std::vector<std::string> checks; ///< what servers on its way found: Authentication-Results
+    bool passedOn = false;           ///< resent, or with another mail in it
 };
 
 /// Errors: BadInput.

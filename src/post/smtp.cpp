@@ -6,6 +6,7 @@
 #include <cstring>
 #include <memory>
 #include <mutex>
+#include <optional>
 
 namespace jg {
 
@@ -60,22 +61,42 @@ struct Transfer {
     std::size_t at = 0;
     std::stop_token stop;
     const std::function<void(double)>* progress = nullptr;
+    const LastWord* lastWord = nullptr;
+    std::optional<Error> held = {}; ///< by the last word
+    std::string answer = {};        ///< the server's last no
 };
 
 std::size_t give(char* buffer, std::size_t size, std::size_t count, void* data) {
     auto& t = *static_cast<Transfer*>(data);
     const std::size_t n = std::min(size * count, t.bytes->size() - t.at);
+    if (n > 0 && t.at + n == t.bytes->size() && *t.lastWord)
+        if (const Status may = (*t.lastWord)(); !may) {
+            t.held = may.error();
+            return CURL_READFUNC_ABORT;
+        }
     std::memcpy(buffer, t.bytes->data() + t.at, n);
     t.at += n;
     if (*t.progress) (*t.progress)(static_cast<double>(t.at) / static_cast<double>(t.bytes->size()));
     return n;
 }
 
+/// Keeps the server's last no, as far as a person can read it.
+std::size_t hear(char* line, std::size_t size, std::size_t count, void* data) {
+    constexpr std::size_t kMost = 200;
+    if (size * count == 0 || (*line != '4' && *line != '5')) return size * count;
+    std::string& answer = static_cast<Transfer*>(data)->answer;
+    answer.clear();
+    for (std::size_t i = 0; i < size * count && answer.size() < kMost; ++i)
+        if (line[i] >= ' ' && line[i] < 127) answer += line[i];
+    return size * count;
+}
+
 int watch(void* data, curl_off_t, curl_off_t, curl_off_t, curl_off_t) {
     return static_cast<Transfer*>(data)->stop.stop_requested() ? 1 : 0;
 }
 
-Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAddress& server) {
+Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAddress& server,
+                  const std::string& said) {
     const std::string host = server.host + (server.port.empty() ? "" : ":" + server.port);
     const std::int64_t answer = std::max(0L, response); // 0: it said nothing
     const Error unsure = fail(ErrorCode::Unsure, msg("smtp.the-mail-server-did-not-answer"));
@@ -97,7 +118,8 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAdd
         break;
     }
     if (response >= 500)
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-refused-the-letter", {{"code", answer}}));
+        return fail(ErrorCode::Refused, msg("smtp.the-mail-server-refused-the-letter",
+                                            {{"said", said.empty() ? std::to_string(answer) : said}}));
     if (response >= 400)
         return fail(ErrorCode::Network, msg("smtp.the-mail-server-did-not-take", {{"code", answer}}));
     if (handedOver) return unsure;
@@ -129,6 +151,8 @@ Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Trans
         curl_easy_setopt(c, CURLOPT_USERNAME, server.user.c_str());
         curl_easy_setopt(c, CURLOPT_PASSWORD, server.password.c_str());
     }
+    curl_easy_setopt(c, CURLOPT_HEADERFUNCTION, hear);
+    curl_easy_setopt(c, CURLOPT_HEADERDATA, &transfer);
     curl_easy_setopt(c, CURLOPT_NOPROGRESS, 0L);
     curl_easy_setopt(c, CURLOPT_XFERINFOFUNCTION, watch);
     curl_easy_setopt(c, CURLOPT_XFERINFODATA, &transfer);
@@ -138,12 +162,14 @@ Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Trans
 }
 
 /// Does it; how it ended, in words.
-Status perform(CURL* c, const ServerAddress& address, const std::function<bool()>& handedOver) {
+Status perform(CURL* c, const ServerAddress& address, const Transfer& transfer,
+               const std::function<bool()>& handedOver) {
     const CURLcode code = curl_easy_perform(c);
     if (code == CURLE_OK) return Done{};
+    if (transfer.held) return *transfer.held;
     long response = 0;
     curl_easy_getinfo(c, CURLINFO_RESPONSE_CODE, &response);
-    return sentenceFor(code, response, handedOver(), address);
+    return sentenceFor(code, response, handedOver(), address, transfer.answer);
 }
 
 } // namespace
@@ -158,16 +184,17 @@ Status checkServer(const MailServer& server, std::stop_token stop) {
     if (!curl) return curl.error();
     curl_easy_setopt(curl->get(), CURLOPT_CONNECT_ONLY, 1L); // greets, encrypts, logs in
     curl_easy_setopt(curl->get(), CURLOPT_TIMEOUT, std::min(server.timeoutS, kPatienceS));
-    return perform(curl->get(), *address, [] { return false; });
+    return perform(curl->get(), *address, nothing, [] { return false; });
 }
 
 Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
-                const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress) {
+                const std::string& bytes, std::stop_token stop, const std::function<void(double)>& progress,
+                const LastWord& lastWord) {
     const auto address = readServerAddress(server.url);
     if (!address) return address.error();
     const std::unique_ptr<curl_slist, void (*)(curl_slist*)> recipients(
         curl_slist_append(nullptr, ("<" + to + ">").c_str()), curl_slist_free_all);
-    Transfer transfer{&bytes, 0, stop, &progress};
+    Transfer transfer{&bytes, 0, stop, &progress, &lastWord};
     auto curl = wayTo(server, *address, transfer);
     if (!curl) return curl.error();
     CURL* c = curl->get();
@@ -177,7 +204,7 @@ Status sendMail(const MailServer& server, const std::string& from, const std::st
     curl_easy_setopt(c, CURLOPT_READFUNCTION, give);
     curl_easy_setopt(c, CURLOPT_READDATA, &transfer);
     curl_easy_setopt(c, CURLOPT_TIMEOUT, server.timeoutS * 10);
-    return perform(c, *address, [&] { return transfer.at == bytes.size() && !bytes.empty(); });
+    return perform(c, *address, transfer, [&] { return transfer.at == bytes.size() && !bytes.empty(); });
 }
 
 } // namespace jg

@@ -41,12 +41,17 @@ bool isLoopback(const std::string& url);
 /// Blocks, half a minute at most. Errors: as sendMail(), but Unsure.
 Status checkServer(const MailServer& server, std::stop_token stop = {});
 
+/// Asked before the last bytes are handed over; an error breaks the sending off, and the server takes
+/// nothing.
+using LastWord = std::function<Status()>;
+
 /// Hands `bytes` (toBytes) in for one recipient. Blocks; run it in a job. `progress` gets 0..1.
 /// No proxy is ever used, and the server is not told this machine's name.
-/// Errors: Network (nobody answers, refused: each in words), Login (wrong name or password), Unsure (the
-/// server fell silent after the mail was handed over), Cancelled, BadInput (bad address of the server).
+/// Errors: Network (nobody answers, or "not now": each in words), Refused (the server will not take it, with
+/// its own words), Login (wrong name or password), Unsure (the server fell silent after the mail was handed
+/// over), Cancelled, BadInput (bad address of the server), that of `lastWord`.
 Status sendMail(const MailServer& server, const std::string& from, const std::string& to,
                 const std::string& bytes, std::stop_token stop = {},
-                const std::function<void(double)>& progress = {});
+                const std::function<void(double)>& progress = {}, const LastWord& lastWord = {});
 
 } // namespace jg

@@ -1,5 +1,6 @@
 // Mails that are long, never end a sentence or nest without end: quick, and short where they are shown.
 #include "post/incoming.h"
+#include "post/pain_words.h"
 #include "tests/support/fixtures.h"
 
 #include <chrono>

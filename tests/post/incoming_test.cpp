@@ -1,5 +1,6 @@
 // Mails that bring films: who, what was asked, what hurts; and hostile ones.
 #include "post/incoming.h"
+#include "post/pain_words.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/mails.h"
 
