@@ -3,6 +3,8 @@
 #include "base/number.h"
 #include "words/words.h"
 
+#include <string_view>
+
 namespace jg {
 
 namespace {
@@ -13,7 +15,24 @@ std::string written(double v) {
 
 } // namespace
 
+namespace {
+
+/// True for what a spreadsheet would work out instead of show; a number is one.
+bool isFormula(std::string_view field) {
+    const auto first = field.find_first_not_of(' ');
+    if (first == field.npos) return false;
+    const std::string_view rest = field.substr(first);
+    // Wide forms of the four signs are taken for them by some.
+    for (const char* wide : {"\uFF1D", "\uFF0B", "\uFF0D", "\uFF20"})
+        if (rest.starts_with(wide)) return true;
+    return std::string_view("=+-@\t\r|").find(rest.front()) != std::string_view::npos &&
+           !parseNumber(std::string(rest));
+}
+
+} // namespace
+
 std::string csvField(const std::string& field) {
+    if (isFormula(field)) return csvField("'" + field);
     if (field.find_first_of(",\"\r\n") == std::string::npos) return field;
     std::string out = "\"";
     for (const char c : field) out += c == '"' ? std::string("\"\"") : std::string(1, c);

@@ -7,7 +7,8 @@
 
 namespace jg {
 
-/// A field as RFC 4180 wants it: in quotes where it must be. Pure.
+/// A field as RFC 4180 wants it: in quotes where it must be. What a spreadsheet would take for a formula
+/// begins with an apostrophe, so that it is shown. Pure.
 std::string csvField(const std::string& field);
 
 /// One row a measure: id, name, value, unit, sd, low95, high95, state, target, verdict, and over several

@@ -48,8 +48,8 @@ json changeAsJson(const JuxtaChange& change, const Playbook& playbook) {
 std::string juxtaAsCsv(const JuxtaSheet& sheet, const Playbook& playbook) {
     std::string out = "position,measure,name,unit";
     for (const JuxtaRow& row : sheet.rows)
-        out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",+-";
-    out += ",difference,+-,change\r\n";
+        out += "," + csvField(row.entry.name + " " + isoDate(row.entry.when)) + ",error";
+    out += ",difference,error,change\r\n";
     for (const JuxtaColumn& column : sheet.columns)
         for (const JuxtaChange& change : column.changes) {
             const auto known = std::find_if(change.values.begin(), change.values.end(),
@@ -158,8 +158,9 @@ std::string juxtaAsJson(const JuxtaSheet& sheet, const Playbook& playbook) {
 std::string juxtaAsHtml(const JuxtaSheet& sheet, const QImage& picture, const Playbook& playbook,
                         const Words& words) {
     std::string out =
-        "<!doctype html>\n<html lang=\"" + words.tag() +
-        "\"><head><meta charset=\"utf-8\"><title>Juxtagraph</title><style>body{font:15px "
+        "<!doctype html>\n<html lang=\"" + words.tag() + "\"><head><meta charset=\"utf-8\">" +
+        kNothingFetched +
+        "<title>Juxtagraph</title><style>body{font:15px "
         "sans-serif;margin:24px;background:#F4EFE6;color:#23201C}img{max-width:100%}td,th{padding:4px "
         "12px;border-bottom:1px solid #D9D0C1;text-align:left}</style></head><body>\n<img alt=\"\" "
         "src=\"" +

@@ -91,7 +91,8 @@ private:
     }
 
     void head() {
-        out_ = QString("<!doctype html>\n<html lang=\"%1\"><head><meta charset=\"utf-8\">"
+        out_ = QString("<!doctype html>\n<html lang=\"%1\"><head><meta charset=\"utf-8\">" +
+                       QString(kNothingFetched) +
                        "<meta name=\"viewport\" content=\"width=device-width,initial-scale=1\">"
                        "<title>%2</title><style>%3</style></head><body><main>\n<header><b>%6%4</b>"
                        "<span>%5</span></header>\n")
@@ -210,7 +211,8 @@ std::string letterAsHtml(const LetterModel& letter, const std::map<std::string, 
 
 std::string mailAsHtml(const std::string& plain, const std::string& language) {
     QString out =
-        QString("<!doctype html><html lang=\"%1\"><body style=\"font-family:sans-serif;font-size:16px;"
+        QString("<!doctype html><html lang=\"%1\"><head><meta charset=\"utf-8\">" + QString(kNothingFetched) +
+                "</head><body style=\"font-family:sans-serif;font-size:16px;"
                 "line-height:1.5;color:%2;max-width:36em\">")
             .arg(text(language), palette::ink.name());
     for (const QString& paragraph : text(plain).trimmed().split("\n\n", Qt::SkipEmptyParts)) {

@@ -14,6 +14,7 @@ Allowed allowedOn(const Athlete& a, Use use, Date today) {
     if (c.takenBack && *c.takenBack <= today) return Allowed::TakenBack;
     if (c.until && *c.until < today) return Allowed::Ended;
     if (c.byGuardian && !a.isMinorOn(today)) return Allowed::GrownUp;
+    if (!c.byGuardian && a.isMinorOn(today)) return Allowed::OwnWord;
     return c.allows(use) ? Allowed::Yes : Allowed::No;
 }
 
@@ -34,6 +35,8 @@ Message endOf(const Athlete& a, Date today) {
         return msg("consent.ended-on", {{"date", WrittenDate{*a.consent->until, DateStyle::Year}}});
     case Allowed::GrownUp:
         return msg("consent.grown-up", {{"name", a.firstName}});
+    case Allowed::OwnWord:
+        return msg("consent.own-word", {{"name", a.firstName}});
     case Allowed::Yes:
     case Allowed::Silent:
     case Allowed::No:
@@ -56,6 +59,7 @@ Message whyNotAllowed(const Athlete& a, Use use, Date today) {
     case Allowed::Ended:
     case Allowed::TakenBack:
     case Allowed::GrownUp:
+    case Allowed::OwnWord:
         break;
     }
     return msg("consent.over", {{"name", a.firstName}, {"what", what}, {"how", endOf(a, today)}});

@@ -24,8 +24,9 @@ struct Consent {
     bool operator==(const Consent&) const = default;
 };
 
-/// How a use stands on a day. Silent: nothing is on record.
-enum class Allowed { Yes, Silent, No, Ended, TakenBack, GrownUp };
+/// How a use stands on a day. Silent: nothing is on record; OwnWord: only the child said so, whose guardian
+/// must.
+enum class Allowed { Yes, Silent, No, Ended, TakenBack, GrownUp, OwnWord };
 
 /// Pure. Common practice, no source: the law of the place and the club's own rules come first.
 Allowed allowedOn(const Athlete& athlete, Use use, Date today);

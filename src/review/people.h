@@ -139,6 +139,7 @@ struct Submission {
     Start start = Start::Unknown; ///< with surface: what a new delivery begins with
     Surface surface = Surface::Unknown;
     std::vector<Clip> clips;
+    std::string mail = {}; ///< by what the mail is known that brought it; empty = none did
 
     /// A report counts for the athlete, whatever film it came with, until the coach closes it.
     bool painOpen() const { return !pain.empty() && !painClosed; }

@@ -65,17 +65,35 @@ std::optional<Date> dateFromWords(std::string_view words) {
     return iso.size() == 1 ? parseIsoDate(iso[0]) : std::nullopt;
 }
 
+namespace {
+
+bool isAlnum(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
+}
+
+/// Words with a dot between them.
+bool isDotted(std::string_view text, std::string_view besides, std::size_t longestWord) {
+    std::size_t length = 0;
+    for (const char c : text) {
+        if (c == '.' && length == 0) return false;
+        length = c == '.' ? 0 : length + 1;
+        if (length > longestWord || (c != '.' && !isAlnum(c) && besides.find(c) == besides.npos))
+            return false;
+    }
+    return length > 0;
+}
+
+} // namespace
+
 bool isOneAddress(std::string_view address) {
+    constexpr std::size_t kLongest = 254, kLongestName = 64, kLongestLabel = 63;
     const auto at = address.find('@');
-    if (at == std::string_view::npos || at == 0 || address.rfind('@') != at) return false;
-    const std::string_view host = address.substr(at + 1);
-    if (host.empty() || host.front() == '.' || host.back() == '.' ||
-        host.find("..") != std::string_view::npos || host.find('.') == std::string_view::npos)
-        return false;
-    return std::all_of(address.begin(), address.end(), [](unsigned char c) {
-        return c > 32 && c != 127 &&
-               std::string_view(",;:<>()[]\\\"").find(static_cast<char>(c)) == std::string_view::npos;
-    });
+    if (at == std::string_view::npos || address.size() > kLongest) return false;
+    const std::string_view name = address.substr(0, at), host = address.substr(at + 1);
+    const bool hyphens = host.starts_with('-') || host.ends_with('-') || host.find("-.") != host.npos ||
+                         host.find(".-") != host.npos;
+    return name.size() <= kLongestName && isDotted(name, "!#$%&'*+-/=?^_`{|}~", kLongestName) &&
+           isDotted(host, "-", kLongestLabel) && host.find('.') != host.npos && !hyphens;
 }
 
 bool guardianIsThemselves(const Athlete& a) {

@@ -14,8 +14,9 @@ namespace jg {
 /// Nothing for anything else: "3/9/2011" may be two days and is not guessed.
 std::optional<Date> dateFromWords(std::string_view words);
 
-/// One mail address and nothing beside it: no space, comma or second address. It does not say that anybody
-/// reads there.
+/// One mail address and nothing beside it, as every mail server carries it: letters of ASCII, no space, comma
+/// or second address, no quotes (RFC 5321, 4.1.2 and 4.5.3.1, from memory, without its quoted strings). It
+/// does not say that anybody reads there.
 bool isOneAddress(std::string_view address);
 
 /// Whether the guardian's address is the athlete's own, whatever the case of its letters.

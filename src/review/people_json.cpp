@@ -199,6 +199,7 @@ std::string toJson(const Submission& s) {
                 {"delivery", idOf(s.start)},
                 {"surface", idOf(s.surface)},
                 {"clips", clips}};
+    if (!s.mail.empty()) row["mail"] = s.mail;
     if (s.painClosed) row["painClosed"] = {{"on", isoDate(s.painClosed->on)}, {"words", s.painClosed->words}};
     return row.dump();
 }
@@ -212,6 +213,7 @@ Result<Submission> submissionFromJson(std::string_view text) {
         s.promised = dateIn(d, "promised");
         s.asked = d.value("asked", "");
         s.pain = d.value("pain", "");
+        s.mail = d.value("mail", "");
         if (d.contains("painClosed"))
             s.painClosed = PainClosed{mustDate(d["painClosed"], "on"), d["painClosed"].value("words", "")};
         s.start = need(startFromId(d.value("delivery", "")), "start");

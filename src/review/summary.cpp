@@ -45,11 +45,14 @@ ReviewSummary summaryOf(const Review& review, const Assessment* told) {
                     review.stage,
                     review.sent,
                     !review.takes.empty(),
+                    false,
                     {},
                     review.plan.corrections,
                     {},
                     {},
                     review.revision};
+    s.hides = std::any_of(review.deliveries.begin(), review.deliveries.end(),
+                          [](const DeliveryMarks& d) { return !d.veils.empty(); });
     if (!told) return s;
     s.counts = told->counts;
     s.faults = faultsInShort(*told);
@@ -59,7 +62,7 @@ ReviewSummary summaryOf(const Review& review, const Assessment* told) {
 }
 
 std::string toJson(const ReviewSummary& s) {
-    json row = {{"spoken", s.spoken}, {"corrections", s.corrections}, {"keeps", s.keeps}};
+    json row = {{"spoken", s.spoken}, {"hides", s.hides}, {"corrections", s.corrections}, {"keeps", s.keeps}};
     if (s.counts) row["counts"] = countsAsJson(*s.counts);
     if (s.faults) row["faults"] = faultsAsJson(*s.faults);
     return row.dump();
@@ -69,6 +72,7 @@ Status readSummary(std::string_view text, ReviewSummary& summary) {
     auto read = guarded<ReviewSummary>(text, "summary", [&](const json& row) {
         ReviewSummary s = summary;
         s.spoken = row.value("spoken", false);
+        s.hides = row.value("hides", true);
         s.corrections = row.value("corrections", s.corrections);
         s.keeps = row.value("keeps", s.keeps);
         if (row.contains("counts")) s.counts = countsIn(row["counts"]);

@@ -28,6 +28,7 @@ struct ReviewSummary {
     Stage stage = Stage::Look;
     std::optional<SentRecord> sent;
     bool spoken = false; ///< some stop was said
+    bool hides = true;   ///< somebody in it is to be unrecognizable; true where an older version wrote it
     std::optional<Counts> counts;
     std::vector<std::string> corrections; ///< finding ids that were worked on
     std::vector<std::string> keeps;       ///< finding ids that are strengths
@@ -41,8 +42,8 @@ std::vector<FaultInShort> faultsInShort(const Assessment& told);
 
 ReviewSummary summaryOf(const Review& review, const Assessment* told);
 
-/// What is in no column of its own: spoken, counts, corrections, keeps, faults. Reading leaves the rest
-/// alone.
+/// What is in no column of its own: spoken, hides, counts, corrections, keeps, faults. Reading leaves the
+/// rest alone.
 std::string toJson(const ReviewSummary& summary);
 Status readSummary(std::string_view text, ReviewSummary& summary);
 

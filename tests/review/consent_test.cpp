@@ -78,5 +78,15 @@ TEST(Consent, SilenceIsAThoughtAndAnEndStopsTheLetter) {
     EXPECT_FALSE(about(silent)->stop);
 }
 
+// A child may say yes to a camera; it is their guardian who gives it.
+TEST(Consent, AChildsOwnCountsForNothing) {
+    Athlete a = athlete();
+    a.consent->byGuardian = false;
+    for (const Use use : {Use::Filming, Use::Showing})
+        EXPECT_EQ(allowedOn(a, use, today()), Allowed::OwnWord);
+    EXPECT_NE(said(whyNotAllowed(a, Use::Filming, today())).find("a guardian's to give"), std::string::npos);
+    EXPECT_FALSE(said(consentInWords(a, today())).empty());
+}
+
 } // namespace
 } // namespace jg
