@@ -394,6 +394,7 @@ public:
             return all.error();
         }
         nameThoseWhoComeBack();
+        keepTakenBack();
         fs::remove(to_, ec); // an empty folder
         fs::rename(part_, to_, ec);
         if (ec) {
@@ -464,6 +465,45 @@ private:
         } catch (const std::exception&) {
             report_.notes.push_back(msg("backup.cant-tell-who"));
         }
+    }
+
+    /// A consent that the newest state knows to be taken back does not come back with an older one.
+    void keepTakenBack() {
+        const auto states = backupStates(folder_);
+        if (!states || states->empty() || states->front().at <= state_.at) return;
+        try {
+            const std::map<AthleteId, Consent> ended = takenBackIn(states->front());
+            if (ended.empty()) return;
+            const auto library = Library::open(part_, false, std::make_shared<FileStore>());
+            if (!library) return report_.notes.push_back(library.error().text);
+            for (const auto& [athlete, consent] : ended) endConsent(**library, athlete, consent);
+        } catch (const std::exception&) {
+            report_.notes.push_back(msg("backup.cant-tell-consents"));
+        }
+    }
+
+    std::map<AthleteId, Consent> takenBackIn(const BackupState& newest) const {
+        std::map<AthleteId, Consent> ended;
+        for (const BackedFile& f : newest.files) {
+            if (f.path != kDatabaseFile) continue;
+            SQLite::Database db(objectPath(folder_, f.sha256).string(), SQLite::OPEN_READONLY);
+            SQLite::Statement all(db, "SELECT document FROM athletes");
+            while (all.executeStep())
+                if (const auto a = athleteFromJson(textAt(all, 0)); a && a->consent && a->consent->takenBack)
+                    ended[a->id] = *a->consent;
+        }
+        return ended;
+    }
+
+    void endConsent(Library& library, const AthleteId& id, const Consent& ended) {
+        bool ends = false;
+        const auto now = library.change(id, [&](Athlete& a) -> Status {
+            ends = !a.consent || !a.consent->takenBack;
+            if (ends) a.consent = ended;
+            return Done{};
+        });
+        if (now && ends) report_.notes.push_back(msg("backup.stays-taken-back", {{"name", now->fullName()}}));
+        if (!now && now.error().code != ErrorCode::NotFound) report_.notes.push_back(now.error().text);
     }
 
     fs::path folder_;

@@ -76,8 +76,9 @@ struct RestoreReport {
 
 /// Brings a state back as a library in a folder that is not there or empty; each file is checked as it is
 /// copied, and the folder gets its name when all is there. What is missing or altered is named and left out;
-/// the database itself must be whole. Errors: Refused (the folder holds something, or its parent is not
-/// there), Damaged (the database), Cancelled, DiskFull, WriteFailed.
+/// the database itself must be whole. A consent that a newer state knows to be taken back stays so. Errors:
+/// Refused (the folder holds something, or its parent is not there), Damaged (the database), Cancelled,
+/// DiskFull, WriteFailed.
 Result<RestoreReport> restoreBackup(const std::filesystem::path& folder, const BackupState& state,
                                     const std::filesystem::path& to, FileStore& files,
                                     std::stop_token stop = {}, const BackupProgress& progress = {});

@@ -95,6 +95,7 @@ T orUnfit(Result<T> result) {
 
 Submission submissionIn(const json& row) {
     Submission s = orUnfit(submissionFromJson(row.at("document").dump()));
+    s.mail.clear(); // a mail of another house
     for (Clip& c : s.clips)
         if (row.at("surveys").contains(c.id.value))
             if (const Status read = readSurvey(row["surveys"][c.id.value].dump(), c); !read)

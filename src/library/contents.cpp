@@ -116,7 +116,7 @@ bool isDatabaseFile(std::string_view name) {
 }
 
 bool belongsAtTheTop(std::string_view name) {
-    return isDatabaseFile(name) || isPart(name) ||
+    return isDatabaseFile(name) || name == kLookFile || isPart(name) ||
            std::any_of(std::begin(kLibraryFolders), std::end(kLibraryFolders),
                        [&](const FolderFacts& f) { return name == f.name; });
 }

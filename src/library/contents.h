@@ -36,6 +36,8 @@ inline constexpr FolderFacts kLibraryFolders[] = {{LibraryFolder::Media, "media"
                                                   {LibraryFolder::PostOffice, "post-office", false}};
 
 inline constexpr const char* kDatabaseFile = "library.sqlite";
+/// Empty; locked while names are out of sight (LookLock).
+inline constexpr const char* kLookFile = "names-out-of-sight";
 
 const char* nameOf(LibraryFolder folder);
 std::filesystem::path folderIn(const std::filesystem::path& library, LibraryFolder folder);

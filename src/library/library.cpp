@@ -60,9 +60,10 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
 
 Result<std::string> Library::addMedia(const fs::path& file, std::stop_token stop,
                                       const std::function<void(double)>& progress) {
+    if (auto may = mayWrite(); !may) return may.error();
     auto hash = contentHash(file, stop, progress);
     if (!hash) return hash.error();
-    if (auto may = mayWrite(); !may) return may.error();
+    if (auto may = mayWrite(); !may) return may.error(); // it may have taken a while
     const fs::path target = at(filmFile(*hash));
     std::error_code ec;
     if (!fs::exists(target, ec)) {

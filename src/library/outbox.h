@@ -37,6 +37,9 @@ struct OutboxItem {
     std::int64_t at = 0; ///< seconds since 1970 UTC
 };
 
+/// What may go out once more: nothing; what may have gone out, unless its review was sent since; all.
+enum class Repeat { Never, Unsure, Always };
+
 /// What is to be taken for true of a mail now: one whose handing over began long ago was left by a program
 /// that ended, and may have gone out.
 MailState stateAt(const OutboxItem& item, std::int64_t nowUnix);

@@ -8,6 +8,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <SQLiteCpp/VariadicBind.h>
 
+#include <cstdint>
 #include <string>
 #include <utility>
 #include <vector>
@@ -23,6 +24,9 @@ struct UnreadableRow : Unfit {
 struct Rejected {
     Error why;
 };
+
+/// Whether any mail is being handed over. (sqlite_outbox.cpp)
+bool isHandedOver(SQLite::Database& db, std::int64_t nowUnix);
 
 inline void orReject(const Status& status) {
     if (!status) throw Rejected{status.error()};

@@ -3,6 +3,8 @@
 #include "library/sqlite_store.h"
 #include "review/message_json.h"
 
+#include <algorithm>
+
 namespace jg {
 
 namespace {
@@ -35,18 +37,18 @@ OutboxItem itemOf(SQLite::Database& db, const std::string& id) {
     return found.front();
 }
 
-Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, bool again) {
+Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, Repeat repeat) {
     const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox WHERE review = ?";
     for (const OutboxItem& i : rowsOf(
              db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
         const MailState state = stateAt(i, now);
         if (state == MailState::HandingOver)
             return fail(ErrorCode::Refused, msg("sqlite-outbox.this-letter-is-being-handed-over"));
-        if (state == MailState::Unsure && !again)
+        if (state == MailState::Unsure && repeat == Repeat::Never)
             return fail(ErrorCode::Refused, msg("sqlite-outbox.an-earlier-letter-to-recipient-may",
                                                 {{"recipient", i.recipient}}));
     }
-    if (again) return Done{};
+    if (repeat == Repeat::Always) return Done{};
     for (const auto& on : rowsOf(
              db, "SELECT sent_on FROM reviews WHERE id = ? AND sent_on IS NOT NULL",
              [](auto& q) { return dateAt(q, 0); }, review.value))
@@ -56,6 +58,13 @@ Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, boo
 }
 
 } // namespace
+
+bool isHandedOver(SQLite::Database& db, std::int64_t nowUnix) {
+    const std::string sql = std::string("SELECT ") + kColumns + " FROM outbox WHERE state = 'handing-over'";
+    const auto going = rowsOf(db, sql.c_str(), [](auto& q) { return itemAt(q); });
+    return std::any_of(going.begin(), going.end(),
+                       [&](const OutboxItem& i) { return stateAt(i, nowUnix) == MailState::HandingOver; });
+}
 
 Result<std::vector<OutboxItem>> SqliteStore::outbox() {
     std::vector<OutboxItem> all;
@@ -96,15 +105,15 @@ Result<OutboxItem> SqliteStore::changeMail(const std::string& id, const ChangeOf
     return item;
 }
 
-Status SqliteStore::mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) {
+Status SqliteStore::mayHandOver(const ReviewId& review, std::int64_t nowUnix, Repeat repeat) {
     Status may = Done{};
-    const Status done = read([&](SQLite::Database& db) { may = mayGo(db, review, nowUnix, again); });
+    const Status done = read([&](SQLite::Database& db) { may = mayGo(db, review, nowUnix, repeat); });
     return done ? may : done;
 }
 
-Status SqliteStore::beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) {
+Status SqliteStore::beginHandOver(const OutboxItem& item, std::int64_t nowUnix, Repeat repeat) {
     return write([&](SQLite::Database& db) {
-        orReject(mayGo(db, item.review, nowUnix, again));
+        orReject(mayGo(db, item.review, nowUnix, repeat));
         OutboxItem now = item;
         now.state = MailState::HandingOver;
         now.reason = {};

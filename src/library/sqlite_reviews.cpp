@@ -106,6 +106,29 @@ bool updateReview(SQLite::Database& db, const Review& r, const std::string& summ
                r.sent ? r.sent->to : std::string(), summary, toJson(r), r.id.value, r.revision) > 0;
 }
 
+/// What a review says, wherever the coach is in it.
+std::string contentOf(Review review) {
+    review.stage = Stage::Send;
+    review.sent.reset();
+    std::string text = toJson(review);
+    for (const DeliveryMarks& d : review.deliveries) text += derivedToJson(d);
+    return text;
+}
+
+void keepVersion(SQLite::Database& db, const Review& review, std::int64_t base) {
+    run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", review.id.value, base,
+        SystemClock().nowUnix(), toJson(review));
+}
+
+std::optional<Assessment> resultsOf(SQLite::Database& db, const ReviewId& id) {
+    std::optional<Assessment> found;
+    for (Assessment& a : rowsOf(
+             db, "SELECT document FROM results WHERE review = ?",
+             [](auto& row) { return orUnreadable(assessmentFromJson(textAt(row, 0))); }, id.value))
+        found = std::move(a);
+    return found;
+}
+
 /// Whether a review of that id is here; one of another athlete or film is nobody's to write over.
 bool known(SQLite::Database& db, const Review& r) {
     SQLite::Statement query(db, "SELECT athlete, submission FROM reviews WHERE id = ?");
@@ -258,8 +281,7 @@ Result<std::int64_t> SqliteStore::keepReview(const Review& r, const Assessment* 
         if (!known(db, r) && r.revision == 0) {
             insertReview(db, r, summary, brought);
         } else if (!updateReview(db, r, summary)) {
-            run(db, "INSERT INTO versions (review, base, at, document) VALUES (?,?,?,?)", r.id.value,
-                r.revision, SystemClock().nowUnix(), toJson(r));
+            keepVersion(db, r, r.revision);
             revision = 0;
             return;
         }
@@ -277,39 +299,36 @@ Result<std::int64_t> SqliteStore::keepReview(const Review& r, const Assessment* 
 
 Result<std::optional<Assessment>> SqliteStore::results(const ReviewId& id) {
     std::optional<Assessment> found;
-    const Status done = read([&](SQLite::Database& db) {
-        for (Assessment& a : rowsOf(
-                 db, "SELECT document FROM results WHERE review = ?",
-                 [](auto& row) { return orUnreadable(assessmentFromJson(textAt(row, 0))); }, id.value))
-            found = std::move(a);
-    });
+    const Status done = read([&](SQLite::Database& db) { found = resultsOf(db, id); });
     if (!done) return done.error();
     return found;
 }
 
-Status SqliteStore::markSent(const ReviewId& id, const SentRecord& sent) {
-    Status refused = Done{};
-    const Status done = write([&](SQLite::Database& db) {
-        SQLite::Statement query(db, "SELECT document, summary FROM reviews WHERE id = ?");
-        query.bind(1, id.value);
-        if (!query.executeStep())
-            throw UnreadableRow(msg("sqlite-reviews.there-is-no-review-value-in", {{"value", id.value}}));
-        Review r = orUnreadable(reviewFromJson(textAt(query, 0)));
-        if (r.sent) {
-            refused = fail(ErrorCode::Refused,
-                           msg("sqlite-reviews.this-review-was-sent-before-on", {{"on", r.sent->on}}));
-            return;
-        }
-        r.sent = sent;
-        r.stage = Stage::Sent;
-        run(db,
-            "UPDATE reviews SET stage = ?, sent_on = ?, sent_to = ?, document = ?, revision = revision + 1 "
-            "WHERE "
-            "id = ?",
-            std::string(idOf(r.stage)), isoDate(sent.on), sent.to, toJson(r), id.value);
-        markAnswered(db, r.submission);
+Status SqliteStore::markSent(const Review& asSent, const Assessment* told, const SentRecord& sent) {
+    return write([&](SQLite::Database& db) {
+        const auto found = rowsOf(
+            db, "SELECT document, revision FROM reviews WHERE id = ?",
+            [&](auto& row) { return reviewAt(db, row, 0, 1); }, asSent.id.value);
+        if (found.empty())
+            throw Rejected{fail(ErrorCode::NotFound, msg("sqlite-reviews.there-is-no-review-value-in",
+                                                         {{"value", asSent.id.value}}))};
+        const Review& now = found.front();
+        if (now.sent)
+            throw Rejected{fail(ErrorCode::Refused, msg("sqlite-reviews.this-review-was-sent-before-on",
+                                                        {{"on", now.sent->on}}))};
+        if (contentOf(now) != contentOf(asSent)) keepVersion(db, now, now.revision);
+        Review kept = asSent;
+        kept.sent = sent;
+        kept.stage = Stage::Sent;
+        kept.revision = now.revision;
+        const auto before = told ? std::nullopt : resultsOf(db, kept.id);
+        updateReview(db, kept, toJson(summaryOf(kept, before ? &*before : told)));
+        putDerived(db, kept);
+        if (told)
+            run(db, "INSERT INTO results VALUES (?1,?2) ON CONFLICT(review) DO UPDATE SET document = ?2",
+                kept.id.value, toJson(*told));
+        markAnswered(db, kept.submission);
     });
-    return done ? refused : done;
 }
 
 Result<std::vector<KeptVersion>> SqliteStore::versions(const ReviewId& review) {

@@ -35,15 +35,33 @@ Status SqliteStore::openFile(const std::filesystem::path& file) {
 }
 
 Status SqliteStore::mayWrite() const {
-    if (lookOnly_) return fail(ErrorCode::Refused, msg("sqlite-store.looked-at-only"));
+    if (look_.taken()) return fail(ErrorCode::Refused, msg("sqlite-store.looked-at-only"));
+    if (LookLock::isTaken(file_.parent_path()))
+        return fail(ErrorCode::Refused, msg("sqlite-store.looked-at-elsewhere"));
     if (readOnly_) return fail(ErrorCode::Refused, msg("sqlite-store.this-library-can-only-be-read"));
     return Done{};
+}
+
+Status SqliteStore::lookOnly(bool on) {
+    if (!on) return look_.drop(), Done{};
+    if (readOnly_) return Done{};
+    if (auto taken = look_.take(file_.parent_path()); !taken) return taken;
+    // Who was writing has ended when this begins; who begins later sees the lock.
+    bool handingOver = false;
+    const Status waited = read([&](SQLite::Database& db) {
+        const SQLite::Transaction turn(db, SQLite::TransactionBehavior::IMMEDIATE);
+        handingOver = isHandedOver(db, SystemClock().nowUnix());
+    });
+    if (waited && !handingOver) return Done{};
+    look_.drop();
+    return waited ? Status(fail(ErrorCode::Refused, msg("sqlite-store.look-later"))) : waited;
 }
 
 Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
     if (const Status may = mayWrite(); !may) return may;
     try {
         SQLite::Transaction transaction(*db_, SQLite::TransactionBehavior::IMMEDIATE);
+        if (const Status still = mayWrite(); !still) return still; // names went out of sight while it waited
         work(*db_);
         transaction.commit();
         return Done{};
@@ -253,6 +271,24 @@ Result<std::vector<Submission>> SqliteStore::painOf(const AthleteId& athlete) {
     return all;
 }
 
+namespace {
+
+std::optional<SubmissionId> ofMail(SQLite::Database& db, const std::string& mail) {
+    const auto found = rowsOf(
+        db, "SELECT id FROM submissions WHERE json_extract(document, '$.mail') = ? LIMIT 1",
+        [](auto& row) { return SubmissionId{textAt(row, 0)}; }, mail);
+    return found.empty() ? std::nullopt : std::optional(found.front());
+}
+
+} // namespace
+
+Result<std::optional<SubmissionId>> SqliteStore::submissionOfMail(const std::string& mail) {
+    std::optional<SubmissionId> found;
+    const Status done = read([&](SQLite::Database& db) { found = ofMail(db, mail); });
+    if (!done) return done.error();
+    return found;
+}
+
 Result<std::vector<AthleteId>> SqliteStore::athletesOfMedia(const std::string& hash) {
     std::vector<AthleteId> all;
     const Status done = read([&](SQLite::Database& db) {
@@ -302,6 +338,8 @@ Status SqliteStore::add(const Submission& s, const Athlete* newAthlete) {
     return write([&](SQLite::Database& db) {
         if (newAthlete) insertAthlete(db, *newAthlete);
         mustBeFree(db, "submissions", s.id.value);
+        if (!s.mail.empty() && ofMail(db, s.mail))
+            throw Rejected{fail(ErrorCode::Refused, msg("sqlite-store.mail-taken-in"))};
         run(db,
             "INSERT INTO submissions (id, athlete, received, promised, document) VALUES "
             "(?,?,?,NULLIF(?,''),?)",

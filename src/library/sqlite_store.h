@@ -1,6 +1,7 @@
 // The store as SQLite keeps it.
 #pragma once
 
+#include "library/look_lock.h"
 #include "library/store.h"
 
 #include <filesystem>
@@ -31,6 +32,7 @@ public:
     Status add(const Submission& submission, const Athlete* newAthlete = nullptr) override;
     Result<Submission> change(const SubmissionId& id, const ChangeOf<Submission>& what) override;
     Result<std::vector<Submission>> painOf(const AthleteId& athlete) override;
+    Result<std::optional<SubmissionId>> submissionOfMail(const std::string& mail) override;
     Result<std::vector<AthleteId>> athletesOfMedia(const std::string& hash) override;
     Result<std::vector<WaitingRow>> waiting() override;
 
@@ -43,7 +45,7 @@ public:
     Result<std::optional<Assessment>> results(const ReviewId& id) override;
     /// As save(), for one that a bundle brought: what was sent elsewhere answers no film that waits here.
     Result<std::int64_t> bring(const Review& review, const Assessment* told, bool toAFilmHere);
-    Status markSent(const ReviewId& id, const SentRecord& sent) override;
+    Status markSent(const Review& asSent, const Assessment* told, const SentRecord& sent) override;
 
     Result<std::vector<KeptVersion>> versions(const ReviewId& review) override;
     Result<Review> version(std::int64_t row) override;
@@ -61,8 +63,8 @@ public:
     Status add(const OutboxItem& item) override;
     Result<OutboxItem> mail(const std::string& id) override;
     Result<OutboxItem> changeMail(const std::string& id, const ChangeOf<OutboxItem>& what) override;
-    Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) override;
-    Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) override;
+    Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, Repeat repeat) override;
+    Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, Repeat repeat) override;
     Result<int> unsentMails() override;
 
     Result<std::string> keepPlaybook(const std::string& text) override;
@@ -81,7 +83,7 @@ public:
     Result<Pulse> pulse() override;
     std::int64_t writesOfOthers() override;
 
-    void lookOnly(bool on) override { lookOnly_ = on; }
+    Status lookOnly(bool on) override;
     Status mayWrite() const override;
 
     /// A consistent copy of the database as it is now, in a new file. Errors: Damaged, DiskFull.
@@ -108,7 +110,8 @@ protected:
 private:
     std::filesystem::path file_;
     std::unique_ptr<SQLite::Database> db_;
-    bool readOnly_ = false, lookOnly_ = false;
+    bool readOnly_ = false;
+    LookLock look_;
     std::vector<Message> leftOut_; ///< by the lists, since it was asked for last
 };
 

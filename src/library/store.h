@@ -94,7 +94,7 @@ public:
     virtual Result<std::vector<Submission>> submissions() = 0;
     virtual Result<Submission> submission(const SubmissionId& id) = 0;
     /// An athlete that is not kept yet is kept in the same transaction. Errors: Refused for an id, also of a
-    /// clip, that is here or is none.
+    /// clip, that is here or is none, and for a mail that brought another one.
     virtual Status add(const Submission& submission, const Athlete* newAthlete = nullptr) = 0;
     /// The submission as it is kept then. Its id, athlete, clips and their films stay. Errors: NotFound,
     /// those of `what`.
@@ -103,6 +103,8 @@ public:
     Result<Submission> change(const SubmissionId& id, const ClipId& clip, const ChangeOf<Clip>& what);
     /// Submissions of an athlete that came with a report of pain, open or closed, the newest first.
     virtual Result<std::vector<Submission>> painOf(const AthleteId& athlete) = 0;
+    /// What a mail brought; nothing when it was not taken in.
+    virtual Result<std::optional<SubmissionId>> submissionOfMail(const std::string& mail) = 0;
     /// Whose films lie under a hash: one athlete's, unless an older version took one film in for two.
     virtual Result<std::vector<AthleteId>> athletesOfMedia(const std::string& hash) = 0;
     /// Submissions without an answer, in the order they came.
@@ -121,8 +123,9 @@ public:
     virtual Result<std::int64_t> save(const Review& review, const Assessment* told = nullptr) = 0;
     /// What was kept of a review's results at its last save with some; nothing when there are none.
     virtual Result<std::optional<Assessment>> results(const ReviewId& id) = 0;
-    /// Marks a review as sent, whatever its revision. Errors: Refused when it is sent already.
-    virtual Status markSent(const ReviewId& id, const SentRecord& sent) = 0;
+    /// Marks a review as sent as it went out, with its results; what was edited meanwhile is kept as a
+    /// version of it. Errors: Refused when it is sent already, NotFound.
+    virtual Status markSent(const Review& asSent, const Assessment* told, const SentRecord& sent) = 0;
 
     virtual Result<std::vector<KeptVersion>> versions(const ReviewId& review) = 0;
     /// The review as that version has it.
@@ -152,11 +155,12 @@ public:
     /// Errors: NotFound, those of `what`.
     virtual Result<OutboxItem> changeMail(const std::string& id, const ChangeOf<OutboxItem>& what) = 0;
     /// Whether a letter of a review may go out now. Errors: Refused when the review was sent, or when an
-    /// earlier letter of it may have gone out, unless `again`; also while one is being handed over.
-    virtual Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, bool again) = 0;
+    /// earlier letter of it may have gone out, as far as `repeat` does not allow it; also while one is being
+    /// handed over.
+    virtual Status mayHandOver(const ReviewId& review, std::int64_t nowUnix, Repeat repeat) = 0;
     /// The same, and keeps the mail as being handed over: before its first byte goes out, so that of two who
     /// send at once one is refused.
-    virtual Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, bool again) = 0;
+    virtual Status beginHandOver(const OutboxItem& item, std::int64_t nowUnix, Repeat repeat) = 0;
     /// How many mails have not gone out.
     virtual Result<int> unsentMails() = 0;
 
@@ -186,9 +190,10 @@ public:
     /// A number that changes when another store, of this program or another, has written; quick.
     virtual std::int64_t writesOfOthers() = 0;
 
-    /// From now on nothing is written, or it is again: names are out of sight, and what is shown must not be
-    /// kept.
-    virtual void lookOnly(bool on) = 0;
+    /// From now on nothing is written to this library by any program, or it is again: names are out of sight
+    /// somewhere, and what is shown must not be kept. It ends with the store. Errors: Refused while a letter
+    /// is being handed over, those of writing.
+    virtual Status lookOnly(bool on) = 0;
     /// Why nothing is written here, if so. Errors: Refused.
     virtual Status mayWrite() const = 0;
     bool readOnly() const { return !mayWrite().ok(); }

@@ -97,11 +97,13 @@ TEST_F(StoreTest, WhoWritesOnAnOlderRevisionIsRefusedAndBothAreKept) {
 }
 
 TEST_F(StoreTest, AReviewSentWhileItIsOpenStaysSent) {
-    ASSERT_TRUE(store().markSent(review.id, {test::today(), "a@example.org"}));
+    ASSERT_TRUE(store().markSent(*store().review(review.id), nullptr, {test::today(), "a@example.org"}));
     const auto edited = store().save(withOpening("after")); // by the window that had it open
     EXPECT_EQ(edited.error().code, ErrorCode::Stale);
     EXPECT_EQ(store().review(review.id)->sent->to, "a@example.org");
-    EXPECT_EQ(store().markSent(review.id, {test::today(), "b@example.org"}).error().code, ErrorCode::Refused);
+    EXPECT_EQ(
+        store().markSent(*store().review(review.id), nullptr, {test::today(), "b@example.org"}).error().code,
+        ErrorCode::Refused);
     EXPECT_EQ(store().review(review.id)->sent->to, "a@example.org");
     // Not even the version that was kept can take the place of what went out.
     const auto versions = store().versions(review.id);
@@ -164,7 +166,7 @@ TEST_F(StoreTest, WhatIsDerivedLiesBesideAndComesBackWithItsDelivery) {
 TEST_F(StoreTest, WaitingListsWhatHasNoAnswerAndASecondReviewOpensItAgain) {
     ASSERT_EQ(store().waiting()->size(), 1U);
     EXPECT_EQ(store().waiting()->front().review->id, review.id);
-    ASSERT_TRUE(store().markSent(review.id, {test::today(), "a@example.org"}));
+    ASSERT_TRUE(store().markSent(*store().review(review.id), nullptr, {test::today(), "a@example.org"}));
     EXPECT_TRUE(store().waiting()->empty());
     EXPECT_EQ(store().sentSince(test::today())->size(), 1U);
     EXPECT_TRUE(store().sentSince(addDays(test::today(), 1))->empty());
