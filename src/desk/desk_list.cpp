@@ -74,6 +74,13 @@ Result<DeskRow> deskRow(Store& store, const Playbook& playbook, WaitingRow&& wai
     if (!pain) return pain.error();
     row.pain = std::any_of(pain->begin(), pain->end(), [](const Submission& s) { return s.painOpen(); });
     if (!row.review) return row;
+    if (row.review->hides) {
+        auto review = store.review(row.review->id);
+        if (!review) return review.error();
+        for (const DeliveryMarks& d : review->deliveries)
+            if (filmOf(d, row.submission.clips).id == row.submission.clips.front().id)
+                for (const auto& [id, veil] : d.veils) row.hidden[std::to_string(d.number) + "-" + id] = veil;
+    }
     auto counts = countsOf(store, playbook, *row.review);
     if (!counts) return counts.error();
     row.minutes = minutesLeft(*counts);

@@ -21,6 +21,7 @@ struct DeskRow {
     int minutes = 0;   ///< a rough guess of the work left
     bool pain = false; ///< an open report of the athlete, with this film or another
     Message progress;  ///< "Measuring, 9 of 13 done." or empty
+    Veils hidden = {}; ///< on the first film, whose still is shown
 };
 
 struct DeskList {

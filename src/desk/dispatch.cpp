@@ -2,12 +2,14 @@
 
 #include "desk/beside.h"
 #include "desk/film_owner.h"
+#include "desk/guardian_check.h"
 #include "desk/letter_choice.h"
 #include "desk/letter_files.h"
 #include "desk/mail_words.h"
 #include "desk/promises.h"
 #include "film/reader.h"
 #include "letter/letter_html.h"
+#include "library/sha256.h"
 #include "post/mail.h"
 #include "review/letter_sentences.h"
 #include "review/send_check.h"
@@ -60,6 +62,7 @@ std::set<int> othersShown(const Review& review, int lead, const LetterModel& let
 ToldDelivery tell(const ReviewSession& session, const Library& library, int number) {
     ToldDelivery told;
     told.marks = session.review().deliveryOr(number);
+    told.marks.veils = session.hiddenOn(told.marks);
     const auto& clips = session.submission().clips;
     told.assessment = assess(session.review(), session.playbook(), clips, session.athlete().hand, number);
     const Clip& clip = filmOf(told.marks, clips);
@@ -93,6 +96,7 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.film.assessment = session.told();
     r.film.letter = session.letter();
     r.film.marks = r.film.review.deliveryOr(r.film.assessment.delivery);
+    r.film.marks.veils = session.hiddenOn(r.film.marks);
     const Clip& clip = filmOf(r.film.marks, clips);
     fillGhosts(r.film, r.film.playbook, clip, session.athlete().hand);
     for (const int number : othersShown(r.film.review, r.film.marks.number, r.film.letter))
@@ -157,12 +161,18 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
     for (const SendProblem& p : problemsOf(session))
         if (p.stop) return fail(ErrorCode::Refused, p.text);
     if (auto own = filmsAreTheAthletes(session); !own) return own.error();
+    if (session.athlete().isMinorOn(today))
+        if (auto fine = checkGuardian(session.library(), session.athlete(), today); !fine)
+            return fail(ErrorCode::Refused, fine.error().text);
     auto to = recipientFor(session.athlete(), today);
     if (!to) return to.error();
     DispatchRecipe r = previewRecipe(session);
     r.toName = to->name;
     r.toGuardian = to->guardian;
     r.toAddress = to->email;
+    auto ground = groundOf(session);
+    if (!ground) return ground.error();
+    r.ground = *std::move(ground);
     r.messageId = session.review().id.value + "." + std::to_string(r.dateUnix) + "@juxtagraph.invalid";
     return r;
 }
@@ -170,14 +180,12 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session) {
 namespace {
 
 /// A review sent before keeps its day and its promise.
-Status recordSent(Store& store, const ReviewId& id, const std::string& to, const Clock& clock) {
-    const Status marked = store.markSent(id, SentRecord{clock.today(), to});
+Status recordSent(Store& store, const FilmRecipe& sent, const std::string& to, const Clock& clock) {
+    const Status marked = store.markSent(sent.review, &sent.assessment, SentRecord{clock.today(), to});
     if (!marked) return marked.error().code == ErrorCode::Refused ? Status(Done{}) : marked;
-    auto review = store.review(id);
-    if (!review) return review.error();
-    auto athlete = store.athlete(review->athlete);
+    auto athlete = store.athlete(sent.review.athlete);
     if (!athlete) return athlete.error();
-    return store.add(promisesOfLetter(*review, *athlete, clock.today()));
+    return store.add(promisesOfLetter(sent.review, *athlete, clock.today()));
 }
 
 } // namespace
@@ -192,8 +200,8 @@ Status holdsNothingPrivate(const fs::path& film) {
     return fail(ErrorCode::Refused, msg("dispatch.the-film-to-be-sent-would"));
 }
 
-/// Films lie under the hash of what was taken in: one that was altered or swapped under its name does not
-/// leave.
+} // namespace
+
 Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
     std::set<fs::path> films = {recipe.film.clip};
     for (const ToldDelivery& told : recipe.film.others) films.insert(told.clip);
@@ -206,8 +214,6 @@ Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop) {
     }
     return Done{};
 }
-
-} // namespace
 
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFolder, FileStore& files,
                           std::stop_token stop, const std::function<void(double)>& progress) {
@@ -227,6 +233,7 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
         m.attachments.push_back({name, file.type, std::move(*bytes)});
         enclosures.push_back({name, file.what});
     }
+    if (auto still = filmsAreWhatCameIn(recipe, stop); !still) return still.error();
     m.fromName = recipe.house.coach;
     m.fromAddress = recipe.house.coachEmail;
     m.toName = recipe.toName;
@@ -241,6 +248,13 @@ Result<Parcel> packParcel(const DispatchRecipe& recipe, const fs::path& workFold
     return Parcel{std::move(*bytes), m.subject};
 }
 
+Result<std::string> layMail(Library& library, const std::string& item, const std::string& bytes) {
+    constexpr std::size_t kEnough = 16; // letters of the hash: two makings of one letter never share a file
+    std::string file = item + "-" + sha256(bytes).substr(0, kEnough) + ".eml";
+    if (auto written = library.files().write(library.sentPath(file), bytes); !written) return written.error();
+    return file;
+}
+
 Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
                                const Parcel& parcel, const Clock& clock, IdSource& ids) {
     OutboxItem item;
@@ -248,23 +262,25 @@ Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const D
     item.review = review;
     item.recipient = recipe.toAddress;
     item.subject = parcel.subject;
-    item.file = item.id + ".eml";
     item.at = clock.nowUnix();
-    if (auto written = library.files().write(library.sentPath(item.file), parcel.bytes); !written)
-        return written.error();
+    auto file = layMail(library, item.id, parcel.bytes);
+    if (!file) return file.error();
+    item.file = *std::move(file);
     if (auto stored = library.add(item); !stored) return stored.error();
     return item;
 }
 
-Status settleMail(Store& store, const OutboxItem& item, const Status& result, const Clock& clock) {
+Status settleMail(Store& store, const OutboxItem& item, const FilmRecipe& sent, const Status& result,
+                  const Clock& clock) {
     const MailState state = result                                     ? MailState::Sent
                             : result.error().code == ErrorCode::Unsure ? MailState::Unsure
                                                                        : MailState::Refused;
     // The review first: killed between the two, the mail reads as unsure and the review as sent, so nothing
     // goes out twice.
     if (result)
-        if (auto recorded = recordSent(store, item.review, item.recipient, clock); !recorded) return recorded;
+        if (auto recorded = recordSent(store, sent, item.recipient, clock); !recorded) return recorded;
     const auto settled = store.changeMail(item.id, [&](OutboxItem& now) -> Status {
+        if (now.state == MailState::Sent || now.file != item.file) return Done{}; // another's by now
         now.at = clock.nowUnix();
         now.reason = result ? Message{} : result.error().text;
         now.state = state;

@@ -1,6 +1,7 @@
 // Letter, film and mail of a finished review.
 #pragma once
 
+#include "desk/letter_ground.h"
 #include "desk/review_session.h"
 #include "letter/narrated_film.h"
 #include "letter/paper.h"
@@ -27,6 +28,7 @@ struct DispatchRecipe {
     bool phonePage = true; ///< the letter as HTML goes along
     std::string messageId;
     std::int64_t dateUnix = 0;
+    LetterGround ground = {}; ///< what it follows from; empty for previews
 };
 
 /// What lies ready.
@@ -47,19 +49,28 @@ Result<DispatchRecipe> dispatchRecipe(const ReviewSession& session);
 /// The same without the check, for exports and previews.
 DispatchRecipe previewRecipe(const ReviewSession& session);
 
+/// Films lie under the hash of what was taken in: one that was altered or swapped under its name does not
+/// leave. Errors: Refused, Unreadable, Cancelled.
+Status filmsAreWhatCameIn(const DispatchRecipe& recipe, std::stop_token stop = {});
+
 /// Makes letter and film in `workFolder` and packs them into a mail. Progress covers the film.
 /// Errors: Cancelled, DiskFull, WriteFailed, Damaged, BadInput.
 Result<Parcel> packParcel(const DispatchRecipe& recipe, const std::filesystem::path& workFolder,
                           FileStore& files, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});
 
+/// Writes a mail's bytes under a name of their own, so that nobody who sends the same letter writes over
+/// them; gives the file's name. Errors: those of writing.
+Result<std::string> layMail(Library& library, const std::string& item, const std::string& bytes);
+
 /// Keeps the mail as waiting in the outbox. Errors: those of Library.
 Result<OutboxItem> putInOutbox(Library& library, const ReviewId& review, const DispatchRecipe& recipe,
                                const Parcel& parcel, const Clock& clock, IdSource& ids);
 
-/// Keeps how sending ended; once it went out, the review is marked as sent today and what it promises is kept
-/// (a review sent before stays as it was).
-/// Errors: those of Store.
-Status settleMail(Store& store, const OutboxItem& item, const Status& result, const Clock& clock);
+/// Keeps how the handing over of `item` ended, unless somebody else has settled it; once it went out, the
+/// review is kept as it was sent, as sent today, and so is what it promises (a review sent before stays as it
+/// was). Errors: those of Store.
+Status settleMail(Store& store, const OutboxItem& item, const FilmRecipe& sent, const Status& result,
+                  const Clock& clock);
 
 } // namespace jg

@@ -84,6 +84,9 @@ Status sendDue(Library& library, const Playbook& playbook, OutboxItem item, cons
     atOnce.takeBackS = 0;
     const Status sent = sendAgain(library, playbook, item, atOnce, clock, stop, progress);
     if (!sent && sent.error().code == ErrorCode::Cancelled) return sent; // it stays due
+    if (!sent && !library.mayWrite()) return sent;                       // names are out of sight
+    // Whoever hands it over now says what becomes of it.
+    if (!sent && sent.error().text.id == "sqlite-outbox.this-letter-is-being-handed-over") return sent;
     const bool nobody = !sent && sent.error().code == ErrorCode::Network;
     const Status kept = nobody
                             ? setDue(library, item.id, {clock.nowUnix() + pauseAfter(tries + 1), tries + 1})

@@ -1,6 +1,7 @@
 #include "desk/intake.h"
 
 #include "desk/film_owner.h"
+#include "desk/guardian_check.h"
 #include "desk/places.h"
 #include "film/deliveries.h"
 #include "letter/still.h"
@@ -113,6 +114,10 @@ Status saveStill(Library& library, const Clip& clip, const Picture& still) {
 
 } // namespace
 
+std::int64_t stillFrameOf(const Clip& clip) {
+    return stillFrame(clip.frames, clip.damaged).value;
+}
+
 void putFacts(Clip& c, const LookedAt& looked) {
     if (c.captureSource != idOf(RateSource::Stated)) {
         c.captureFps = looked.info.captureRate.fps;
@@ -130,6 +135,24 @@ void putFacts(Clip& c, const LookedAt& looked) {
 
 namespace {
 
+/// A film that this athlete sent before is asked about: it is easily taken twice. The same one twice at once
+/// is none.
+Status isFresh(Library& library, const IntakeForm& form, const Submission& so, const Clip& clip) {
+    for (const Clip& c : so.clips)
+        if (c.mediaHash == clip.mediaHash)
+            return fail(ErrorCode::BadInput,
+                        msg("intake.twice-at-once", {{"file", clip.fileName}, {"other", c.fileName}}));
+    if (form.onceMore) return Done{};
+    auto submissions = library.submissions();
+    if (!submissions) return submissions.error();
+    for (const Submission& s : *submissions)
+        for (const Clip& c : s.clips)
+            if (s.athlete == form.athlete && c.mediaHash == clip.mediaHash)
+                return fail(ErrorCode::NeedsYes,
+                            msg("intake.same-film", {{"file", clip.fileName}, {"date", s.received}}));
+    return Done{};
+}
+
 Submission submissionFrom(const IntakeForm& form, const Clock& clock, IdSource& ids) {
     Submission s;
     s.id = ids.next<SubmissionTag>("sub");
@@ -138,6 +161,7 @@ Submission submissionFrom(const IntakeForm& form, const Clock& clock, IdSource& 
     s.promised = form.promised;
     s.asked = form.asked;
     s.pain = form.pain;
+    s.mail = form.mail;
     s.start = form.start;
     s.surface = form.surface;
     return s;
@@ -151,6 +175,9 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
     if (form.films.empty()) return fail(ErrorCode::BadInput, msg("intake.there-is-no-film-in-this"));
     if (looked.size() != form.films.size())
         return fail(ErrorCode::Internal, msg("intake.not-every-film-was-looked-at"));
+    if (form.newAthlete)
+        if (auto guardian = checkGuardian(library, *form.newAthlete, clock.today()); !guardian)
+            return guardian.error();
     if (!form.newAthlete) {
         auto athlete = library.athlete(form.athlete);
         if (!athlete) return athlete.error();
@@ -178,6 +205,7 @@ Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::v
             return undone(
                 fail(ErrorCode::Refused, msg("intake.somebody-elses-film",
                                              {{"file", clip.fileName}, {"name", (*other)->fullName()}})));
+        if (auto fresh = isFresh(library, form, s, clip); !fresh) return undone(fresh.error());
         if (form.films.size() == 1)
             clip.check.push_back(msg("intake.only-one-view-what-the-view", {{"view", nameOf(clip.view)}}));
         const Status still = saveStill(library, clip, looked[i].still);

@@ -31,6 +31,8 @@ struct IntakeForm {
     std::string asked;
     std::string pain;
     std::optional<Date> promised;
+    std::string mail = {}; ///< MailIntake::key; empty = it came by hand
+    bool onceMore = false; ///< a film that was taken in for them before is wanted again
 };
 
 /// What a film turned out to be.
@@ -49,13 +51,16 @@ CheckQuestion questionFor(View view, Hand hand, double statedFps = 0);
 Result<LookedAt> lookAtFilm(const std::filesystem::path& path, const CheckQuestion& question = {},
                             std::stop_token stop = {}, const std::function<void(double)>& progress = {});
 
+/// The frame that a clip's still shows. Pure.
+std::int64_t stillFrameOf(const Clip& clip);
+
 /// Puts what a look at its film found into a clip; a capture rate the coach stated stays. `view` and id are
 /// the clip's own.
 void putFacts(Clip& clip, const LookedAt& looked);
 
 /// Stores a submission whose films were looked at (same order), with its athlete when they are new. All or
 /// nothing: what was copied for it goes again when it can't be kept. Any one thread. Errors: BadInput,
-/// Cancelled, those of Library.
+/// Cancelled, NeedsYes for a film of theirs that is here unless `onceMore`, those of Library.
 Result<Submission> takeIn(Library& library, const IntakeForm& form, const std::vector<LookedAt>& looked,
                           const Clock& clock, IdSource& ids, std::stop_token stop = {},
                           const std::function<void(double)>& progress = {});

@@ -33,9 +33,9 @@ Status keepLetterChoice(Store& store, const LetterChoice& c) {
         {"film.mostMb", std::to_string(c.mostMb)},
         {"say.leastMinutes", std::to_string(c.saying.leastS / 60)},
         {"say.mostMinutes", std::to_string(c.saying.mostS / 60)}};
-    for (const auto& [key, value] : settings)
-        if (auto kept = store.setSetting(key, value); !kept) return kept;
-    return Done{};
+    std::vector<SettingChange> changes; // all or none; of two who choose at once the second stands
+    for (const auto& [key, value] : settings) changes.push_back({key, store.setting(key), value});
+    return store.changeSettings(changes);
 }
 
 void applyChoice(const LetterChoice& c, FilmRecipe& film) {

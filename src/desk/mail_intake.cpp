@@ -4,6 +4,8 @@
 #include "base/letters.h"
 #include "desk/file_names.h"
 #include "library/sha256.h"
+#include "post/pain_words.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <cctype>
@@ -16,7 +18,7 @@ namespace fs = std::filesystem;
 namespace {
 
 constexpr const char* kFolder = "intake.folder";
-constexpr std::size_t kMostSeen = 5000; ///< mails that are remembered, the newest ones
+constexpr std::size_t kMostSeen = 10000; ///< entries that are remembered, the newest: two a mail
 
 /// Whose address it is: the athlete's or the guardian's.
 Status findAthlete(Library& library, MailIntake& in) {
@@ -54,9 +56,38 @@ Status layOutFilms(Library& library, IncomingMail& mail, MailIntake& in) {
     return Done{};
 }
 
-/// By what a mail is remembered: a file's name may be a person's.
-std::string seenKey(const fs::path& mail) {
-    return sha256(mailKey(mail));
+/// By what a file is remembered: its name may be a person's. Another file under a name that was settled has
+/// another size or another time.
+std::string fileKey(const fs::path& mail) {
+    std::error_code ec;
+    const auto bytes = fs::file_size(mail, ec);
+    const auto written = fs::last_write_time(mail, ec).time_since_epoch().count();
+    return sha256(mailKey(mail) + "\n" + std::to_string(bytes) + "\n" + std::to_string(written));
+}
+
+/// One mail, however often and along whatever way it was delivered.
+std::string contentKey(const IncomingMail& mail) {
+    std::string all = mail.messageId + "\n" + mail.senderAddress + "\n" + mail.subject + "\n" + mail.text;
+    for (const Attachment& film : mail.films) all += "\n" + sha256(film.bytes);
+    for (const std::string& name : mail.leftOut) all += "\n" + name;
+    return sha256(all);
+}
+
+/// Errors: BadInput for one that was taken in or put aside.
+Status isNew(Library& library, const std::string& key) {
+    const auto taken = library.submissionOfMail(key);
+    if (!taken) return taken.error();
+    const auto seen = library.row(ListOf::SeenMails, key);
+    if (!seen) return seen.error();
+    if (!*taken && !*seen) return Done{};
+    return fail(ErrorCode::BadInput, msg(*taken ? "incoming.taken-in-before" : "incoming.put-aside-before"));
+}
+
+/// Pain as it is written now, in the text or on its page; else that of the mail it answers.
+void hearPain(const IncomingMail& mail, MailIntake& in) {
+    in.pain = painIn(mail.subject + ".\n\n" + mail.text);
+    if (in.pain.empty()) in.pain = painIn(mail.page);
+    if (in.pain.empty()) in.olderPain = painIn(mail.quoted);
 }
 
 void addMails(const fs::path& folder, bool all, std::vector<fs::path>& mails) {
@@ -73,13 +104,20 @@ bool isMailFile(const fs::path& file) {
     return lowered(file.extension().string()) == ".eml";
 }
 
-Result<MailIntake> openMail(Library& library, const fs::path& path) {
+std::string painOf(const MailIntake& mail) {
+    if (!mail.pain.empty() || mail.olderPain.empty()) return mail.pain;
+    return english()(msg("incoming.older-pain", {{"words", mail.olderPain}}));
+}
+
+Result<MailIntake> openMail(Library& library, const fs::path& path, std::stop_token stop) {
+    if (auto may = library.mayWrite(); !may) return may.error();
     std::error_code ec;
     if (const auto size = fs::file_size(path, ec); !ec && size > kMostMailBytes)
         return fail(ErrorCode::BadInput, msg("incoming.too-large", {{"most", kMostMailBytes >> 20}}));
     auto bytes = readFile(path);
     if (!bytes) return bytes.error();
-    auto mail = readIncoming(*bytes);
+    if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("intake.stopped"));
+    auto mail = readIncoming(*bytes, stop);
     if (!mail) return mail.error();
     if (mail->films.empty())
         return fail(ErrorCode::BadInput, msg("incoming.no-film", {{"sender", mail->senderAddress}}));
@@ -90,8 +128,13 @@ Result<MailIntake> openMail(Library& library, const fs::path& path) {
     in.subject = mail->subject;
     in.leftOut = mail->leftOut;
     in.asked = askedIn(mail->text);
-    in.pain = painIn(mail->subject + ".\n\n" + mail->text);
+    in.doubts = mail->doubts;
+    in.key = contentKey(*mail);
+    hearPain(*mail, in);
+    if (auto fresh = isNew(library, in.key); !fresh) return fresh.error();
+    if (stop.stop_requested()) return fail(ErrorCode::Cancelled, msg("intake.stopped"));
     if (auto found = findAthlete(library, in); !found) return found.error();
+    if (!in.doubts.empty()) in.athlete.reset(); // the coach says whose it is
     if (auto laid = layOutFilms(library, *mail, in); !laid) return laid.error();
     return in;
 }
@@ -128,18 +171,26 @@ std::vector<fs::path> mailsWaiting(Store& store) {
     std::set<std::string> seen;
     if (const auto rows = store.rows(ListOf::SeenMails))
         for (const ListEntry& row : *rows) seen.insert(row.key);
-    std::erase_if(mails, [&](const fs::path& m) { return seen.contains(seenKey(m)); });
+    // Older versions remembered the name alone.
+    std::erase_if(mails, [&](const fs::path& m) {
+        return seen.contains(fileKey(m)) || seen.contains(sha256(mailKey(m)));
+    });
     return mails;
 }
 
-Status settleIncoming(Store& store, const fs::path& mail) {
-    const fs::path folder = watchedFolder(store);
-    const fs::path home = mail.parent_path();
-    if (folder.empty() || (home != folder && home != folder / "new" && home != folder / "cur")) return Done{};
+Status settleIncoming(Store& store, const fs::path& mail, const std::string& key) {
+    const fs::path folder = watchedFolder(store), home = mail.parent_path();
+    const bool watched =
+        !folder.empty() && (home == folder || home == folder / "new" || home == folder / "cur");
+    std::vector<std::string> keys;
+    if (watched) keys.push_back(fileKey(mail));
+    if (!key.empty()) keys.push_back(key);
+    if (keys.empty()) return Done{};
     return store.changeRows(ListOf::SeenMails, [&](std::vector<ListEntry>& rows) -> Status {
-        const std::string key = seenKey(mail);
-        std::erase_if(rows, [&](const ListEntry& row) { return row.key == key; });
-        rows.push_back({0, key, "{}"});
+        for (const std::string& k : keys) {
+            std::erase_if(rows, [&](const ListEntry& row) { return row.key == k; });
+            rows.push_back({0, k, "{}"});
+        }
         if (rows.size() > kMostSeen) rows.erase(rows.begin(), rows.end() - kMostSeen);
         return Done{};
     });

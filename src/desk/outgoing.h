@@ -22,6 +22,8 @@ struct SendOrder {
     MailServer server;
     std::string from;
     int takeBackS = 0; ///< nothing is handed over for so long
+    /// Told what changed while the letter was on its way, so that it was made anew. In the sending thread.
+    std::function<void(const Message&)> madeAnew = {};
 };
 
 /// Keeps what was typed as mail settings, all or none. Errors: BadInput naming what is no address, Stale for
@@ -35,13 +37,14 @@ SendOrder sendOrderOf(Library& library, const std::string& password);
 using SendProgress = std::function<void(SendStep, double)>;
 
 /// Makes letter and film, waits as long as it can be taken back, keeps the mail in the outbox, hands it to
-/// the server, and keeps how that ended. Any one thread, with a library of its own. What goes wrong before
-/// the mail lies in the outbox leaves nothing; after it, it waits there. `again` sends a letter that was
-/// sent, or may have been. Errors: Refused as Store::mayHandOver(), those of packParcel(), the library and
-/// sendMail().
+/// the server, and keeps how that ended. The last look at today's athlete, films, consent and review is taken
+/// before the last bytes are handed over: what changed since `recipe` was gathered is made anew, and what
+/// stands against sending now, or another address, holds it. Any one thread, with a library of its own. What
+/// goes wrong before the mail lies in the outbox leaves nothing; after it, it waits there. Errors: Refused as
+/// Store::mayHandOver() and dispatchRecipe(), those of packParcel(), the library and sendMail().
 Result<OutboxItem> sendLetter(Library& library, const DispatchRecipe& recipe, const SendOrder& order,
                               const Clock& clock, IdSource& ids, std::stop_token stop = {},
-                              const SendProgress& progress = {}, bool again = false);
+                              const SendProgress& progress = {}, Repeat repeat = Repeat::Never);
 
 /// Makes letter and film and keeps the mail in the outbox, ready to be handed over by sendAgain(). Errors: as
 /// sendLetter() before the handing over.
@@ -49,9 +52,11 @@ Result<OutboxItem> layReady(Library& library, const DispatchRecipe& recipe, cons
                             std::stop_token stop = {}, const SendProgress& progress = {});
 
 /// Sends a mail that lies in the outbox: checked and made anew from today's athlete, films and review, for
-/// they may have changed since. One that may have gone out is sent again. Errors: Refused with the first
-/// reason of the check, and as above.
+/// they may have changed since. One that may have gone out is sent again, unless a letter of its review was
+/// sent since and `repeat` does not say Always. Errors: Refused with the first reason of the check, which is
+/// kept with the mail, and as above.
 Status sendAgain(Library& library, const Playbook& playbook, OutboxItem item, const SendOrder& order,
-                 const Clock& clock, std::stop_token stop = {}, const SendProgress& progress = {});
+                 const Clock& clock, std::stop_token stop = {}, const SendProgress& progress = {},
+                 Repeat repeat = Repeat::Never);
 
 } // namespace jg

@@ -56,7 +56,8 @@ Result<std::vector<ReadyLetter>> readyLetters(Library& library, const Playbook& 
             fillFrom(**session, letter);
         else
             letter.notYet = session.error().text;
-        if (auto may = library.mayHandOver(r.id, clock.nowUnix(), false); !may && letter.notYet.empty())
+        if (auto may = library.mayHandOver(r.id, clock.nowUnix(), Repeat::Never);
+            !may && letter.notYet.empty())
             letter.notYet = may.error().text;
         all.push_back(std::move(letter));
     }

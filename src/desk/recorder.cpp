@@ -36,6 +36,7 @@ Status Recorder::writeHead(const TakeHead& head) {
 
 Status Recorder::start(const ReviewId& review, const Stop& stop, std::int64_t nowUnix,
                        const std::optional<TakeHead>& head) {
+    if (auto may = library_.mayWrite(); !may) return may;
     take_ = Take{};
     take_.atUnix = nowUnix;
     take_.file = review.value + "-" + stop.id.value + "-" + std::to_string(nowUnix) + "-" +

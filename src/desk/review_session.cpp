@@ -179,6 +179,21 @@ Result<std::shared_ptr<const ThenAndNow>> ReviewSession::beside(const Stop& stop
     return std::make_shared<const ThenAndNow>(ThenAndNow{**read, entryOf(stop.delivery)});
 }
 
+Veils ReviewSession::hiddenOn(const DeliveryMarks& delivery) const {
+    const Clip& film = filmOf(delivery, submission_.clips);
+    Veils all = delivery.veils;
+    for (const DeliveryMarks& d : review_.deliveries)
+        if (d.number != delivery.number && filmOf(d, submission_.clips).mediaHash == film.mediaHash)
+            for (const auto& [id, veil] : d.veils) all[std::to_string(d.number) + "-" + id] = veil;
+    auto known = elsewhere_.find(film.mediaHash);
+    if (known == elsewhere_.end()) {
+        auto read = KnownVeils(library_).on(film, athlete_.id, review_.id);
+        known = elsewhere_.emplace(film.mediaHash, read ? std::move(*read) : Veils{}).first;
+    }
+    all.insert(known->second.begin(), known->second.end());
+    return all;
+}
+
 const Words& ReviewSession::readersWords() const {
     return wordsOf(idOf(athlete_.language));
 }
@@ -258,6 +273,7 @@ Status ReviewSession::peopleChanged() {
     const auto before = std::tie(athlete_, submission_, openPain_);
     const std::tuple<Athlete, Submission, std::vector<Submission>> was = before;
     auto read = loadPeople(submission_.id);
+    elsewhere_.clear();
     if (was != before) {
         besides_.clear(); // another's consent or hidden people may have changed with them
         assessAnew();

@@ -54,6 +54,9 @@ public:
     const Submission& submission() const { return submission_; }
     /// The film of the delivery in hand.
     const Clip& clip() const { return clip_; }
+    /// Who is hidden on a delivery's film: in it, in others of this review and in the athlete's other
+    /// reviews, which are read once. One that can't be read hides nobody here, and forbids sending.
+    Veils hiddenOn(const DeliveryMarks& delivery) const;
     /// As seen from the delivery in hand.
     const Assessment& assessment() const { return assessment_; }
     /// As the letter tells it: from the review's lead. What was sent keeps its results as they were computed.
@@ -85,6 +88,8 @@ public:
     /// The athlete or the submission was changed in the library: reads them again, and tells when they are
     /// others now. Errors: those of reading.
     Status peopleChanged();
+    /// Other reviews were changed: who is hidden in them is read again when it is asked for.
+    void othersChanged() { elsewhere_.clear(); }
     /// Settings or the measurements of the coach's own error were changed: reads them again.
     void settingsChanged();
     /// Says what the film in hand shows and at which rate it was taken (0 = as it was found); no part of
@@ -190,7 +195,8 @@ private:
     mutable std::optional<std::shared_ptr<const LookBack>> back_;
     /// Other deliveries beside stops, by review and delivery.
     mutable std::map<std::pair<ReviewId, int>, std::shared_ptr<const Result<JuxtaEntry>>> besides_;
-    mutable std::optional<LetterModel> letter_; ///< of what the review is now
+    mutable std::map<std::string, Veils> elsewhere_; ///< of other reviews, by film
+    mutable std::optional<LetterModel> letter_;      ///< of what the review is now
     History history_;
     std::vector<ErrorRun> errorRuns_;
     std::string coach_; ///< whose clicks these are

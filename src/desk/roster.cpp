@@ -1,6 +1,7 @@
 #include "desk/roster.h"
 
 #include "base/letters.h"
+#include "desk/guardian_check.h"
 #include "kinematics/scale.h"
 #include "review/people_check.h"
 
@@ -184,8 +185,13 @@ Result<std::map<Column, std::size_t>> placesIn(const TableRow& head) {
     return places;
 }
 
+/// A name by what it looks like: composed or not, in any case, its spaces alike.
+QString lookOf(const std::string& name) {
+    return QString::fromStdString(name).normalized(QString::NormalizationForm_KC).simplified().toCaseFolded();
+}
+
 bool sameName(const Athlete& a, const std::string& first, const std::string& last) {
-    return lowered(a.firstName) == lowered(first) && lowered(a.lastName) == lowered(last);
+    return lookOf(a.firstName) == lookOf(first) && lookOf(a.lastName) == lookOf(last);
 }
 
 /// What differs between two states of one athlete, by the fields a roster has.
@@ -238,6 +244,25 @@ RosterRow compared(const RowReader& read, const std::vector<Athlete>& known, Dat
     return row;
 }
 
+void refuse(RosterRow& row, Message why) {
+    row.kind = RosterKind::Refused;
+    row.words = std::move(why);
+}
+
+/// An address that one row gives to a child is no guardian's in another.
+void refuseChildrenAsGuardians(std::vector<RosterRow>& rows, Date today) {
+    std::map<std::string, std::string> children;
+    for (const RosterRow& r : rows)
+        if (r.kind != RosterKind::Refused && r.athlete.isMinorOn(today) && !r.athlete.email.empty())
+            children.emplace(lowered(r.athlete.email), r.who);
+    for (RosterRow& r : rows) {
+        const auto child = children.find(lowered(r.athlete.guardianEmail));
+        if (r.kind != RosterKind::Refused && child != children.end() && child->second != r.who)
+            refuse(r, msg("guardian-check.another-child",
+                          {{"address", r.athlete.guardianEmail}, {"name", child->second}}));
+    }
+}
+
 } // namespace
 
 std::string_view idOf(RosterKind kind) {
@@ -267,15 +292,24 @@ Result<std::vector<RosterRow>> readRoster(Store& store, const fs::path& file, Da
         RosterRow row = compared(read, *known, today, ids);
         row.line = static_cast<int>(i) + 1;
         const auto before = std::find_if(rows.begin(), rows.end(), [&](const RosterRow& r) {
-            return r.kind != RosterKind::Refused && r.athlete.born == row.athlete.born &&
+            return r.kind != RosterKind::Refused &&
                    sameName(r.athlete, read.at(Column::First), read.at(Column::Last));
         });
         if (row.kind != RosterKind::Refused && before != rows.end()) {
+            const bool other = before->athlete.born != row.athlete.born; // one of both days may be a slip
+            row.words = other ? msg("roster.two-births", {{"line", before->line}})
+                              : msg("roster.twice", {{"line", before->line}});
             row.kind = RosterKind::Refused;
-            row.words = msg("roster.twice", {{"line", before->line}});
+            if (other) refuse(*before, msg("roster.two-births", {{"line", row.line}}));
         }
+        if (row.kind == RosterKind::New || row.kind == RosterKind::Changed)
+            if (auto guardian = checkGuardian(store, row.athlete, today); !guardian) {
+                if (guardian.error().code != ErrorCode::BadInput) return guardian.error();
+                refuse(row, guardian.error().text);
+            }
         rows.push_back(std::move(row));
     }
+    refuseChildrenAsGuardians(rows, today);
     return rows;
 }
 

@@ -62,8 +62,15 @@ void ScrubMaker::next() {
     queue_.pop_front();
     job_ = new Job(this, [this, task = current_, files = files_, own = own_](std::stop_token stop,
                                                                              const Job::Progress& progress) {
+        std::stop_source given; // stopped, or given up while nothing may be written
+        const std::stop_callback stopped(stop, [&] { given.request_stop(); });
+        const Job::Progress watched = [&](double part) {
+            if (!own->mayWrite()) given.request_stop();
+            progress(part);
+        };
         // One that can't be made is reviewed without.
-        caught([&] { return makeOne(task.film, task.scrub, *files, stop, progress); }).ok();
+        if (own->mayWrite())
+            caught([&] { return makeOne(task.film, task.scrub, *files, given.get_token(), watched); }).ok();
         // Its athlete may have been deleted meanwhile: rows go first, then files, so one of both sees the
         // other.
         if (const auto there = own->hasFilm(task.hash); there && !*there) {

@@ -60,12 +60,14 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
                           {},
                           0};
     ASSERT_TRUE(walk.library->add(item));
+    const FilmRecipe film = previewRecipe(*session).film;
     ASSERT_TRUE(
-        settleMail(*walk.library, item, fail(ErrorCode::Network, asIs("Nobody answers.")), walk.clock));
+        settleMail(*walk.library, item, film, fail(ErrorCode::Network, asIs("Nobody answers.")), walk.clock));
     ASSERT_TRUE(session->reload());
     EXPECT_FALSE(session->review().sent);
     EXPECT_TRUE(walk.library->promises()->empty());
-    for (int again = 0; again < 2; ++again) ASSERT_TRUE(settleMail(*walk.library, item, Done{}, walk.clock));
+    for (int again = 0; again < 2; ++again)
+        ASSERT_TRUE(settleMail(*walk.library, item, film, Done{}, walk.clock));
     ASSERT_TRUE(session->reload());
     EXPECT_EQ(session->review().sent->to, "odalys.home@example.org");
     const auto promises = walk.library->promises();
@@ -151,7 +153,7 @@ TEST(Dispatch, AFailedSendingWaitsInTheOutboxWithItsReason) {
     EXPECT_TRUE(std::filesystem::exists(walk.library->sentPath(item->file)));
     const Status sent = sendMail({"smtp://127.0.0.1:1", "", "", false, 2}, "ilse@example.org",
                                  item->recipient, parcel->bytes);
-    ASSERT_TRUE(settleMail(*walk.library, *item, sent, walk.clock));
+    ASSERT_TRUE(settleMail(*walk.library, *item, recipe->film, sent, walk.clock));
     const auto box = walk.library->outbox();
     EXPECT_EQ(box->at(0).state, MailState::Refused);
     EXPECT_NE(said(box->at(0).reason).find("Nobody answers"), std::string::npos);

@@ -1,4 +1,6 @@
 // Deliveries under each other: one height, one ground line, and what has changed.
+#include "desk/desk_list.h"
+#include "desk/dispatch.h"
 #include "desk/juxta.h"
 #include "letter/juxta_tables.h"
 #include "review/camera_place.h"
@@ -257,6 +259,39 @@ TEST(Juxta, IsAPictureAPageOrATableAndNothingElse) {
     std::stop_source stop;
     stop.request_stop();
     EXPECT_FALSE(juxtaPicture(*walk.library, *sheet, test::playbook(), english(), stop.get_token()));
+}
+
+// Somebody hidden after a review was begun is hidden in its letter, on its stage and on the desk's still,
+// too.
+TEST(HiddenEverywhere, WhoIsHiddenLaterIsHiddenInReviewsBegunBefore) {
+    Walk walk(Stage::Send);
+    EXPECT_TRUE(walk.session()->hiddenOn(walk.review.first()).empty());
+    Review later = walk.review;
+    later.id = {"rev-later"};
+    later.revision = 0;
+    const Veil veil{{{3, PictureBox{{10, 10}, {60, 90}}}}, {3}, {}};
+    later.first().veils["veil-1"] = veil;
+    ASSERT_TRUE(walk.library->save(later));
+    IdSource ids{3};
+    const auto before = ReviewSession::open(*walk.library, walk.book, walk.clock, ids, walk.review.id);
+    ASSERT_TRUE(before);
+    EXPECT_TRUE((*before)->review().first().veils.empty());
+    EXPECT_EQ((*before)->hiddenOn((*before)->delivery()).size(), 1U);
+    EXPECT_EQ(previewRecipe(**before).film.marks.veils.size(),
+              1U); // still, film and letter are made of these
+    const auto desk = readDesk(*walk.library, walk.book, test::today());
+    ASSERT_TRUE(desk);
+    ASSERT_EQ(desk->waiting.size(), 1U);
+    EXPECT_EQ(desk->waiting.front().hidden.size(), 1U);
+    // Another delivery of the same film in one review.
+    Review both = *walk.library->review({"rev-later"});
+    DeliveryMarks second = both.first();
+    second.number = 2;
+    second.veils.clear();
+    both.deliveries.push_back(second);
+    ASSERT_TRUE(walk.library->save(both));
+    const auto opened = ReviewSession::open(*walk.library, walk.book, walk.clock, ids, both.id);
+    EXPECT_EQ((*opened)->hiddenOn(*(*opened)->review().delivery(2)).size(), 1U);
 }
 
 } // namespace

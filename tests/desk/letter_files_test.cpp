@@ -1,6 +1,7 @@
 // What a review becomes: the letter as one HTML file, read by Python's own parser, all files saved at once,
 // and the words of the mail.
 #include "desk/letter_files.h"
+#include "letter/csv.h"
 
 #include "desk/mail_words.h"
 #include "letter/letter_html.h"
@@ -149,6 +150,29 @@ TEST(LetterPages, UsLetterIsItsOwnPaperAndHoldsTheSameWords) {
     for (const LetterCorrection& c : recipe.film.letter.corrections)
         EXPECT_NE(text.find(test::squeezed(said(c.title))), std::string::npos);
     EXPECT_NE(text.find(test::squeezed(said(recipe.film.letter.closing))), std::string::npos);
+}
+
+// A page that leaves neither runs nor fetches anything, whatever got into it: read by what browsers read.
+TEST(LetterHtml, EveryPageThatLeavesForbidsToFetch) {
+    LetterModel letter;
+    letter.greeting = asIs("Hello");
+    for (const std::string& page : {letterAsHtml(letter, {}, english()), mailAsHtml("Hello", "en")}) {
+        const auto policy = page.find("http-equiv=\"Content-Security-Policy\"");
+        ASSERT_NE(policy, page.npos);
+        EXPECT_LT(policy, page.find("<body")); // it counts only in the head
+        EXPECT_NE(page.find("default-src 'none'", policy), page.npos);
+        EXPECT_NE(page.find("form-action 'none'", policy), page.npos);
+    }
+}
+
+// What a spreadsheet would work out is shown as it was written.
+TEST(Csv, NoFieldIsAFormula) {
+    for (const char* field :
+         {"=1+1", "+SUM(A1)", "-2+3", "@SUM(1)", "\t=1", "  =cmd|'/c calc'!A1", "\uFF1D1+1", "|x"})
+        EXPECT_TRUE(csvField(field).starts_with("'") || csvField(field).starts_with("\"'")) << field;
+    for (const char* field : {"-12", "-12.5", "+3", "Ludo", "", "3 x 6", "a=b"})
+        EXPECT_EQ(csvField(field), field);
+    EXPECT_EQ(csvField("=\"a\",1"), "\"'=\"\"a\"\",1\"");
 }
 
 } // namespace

@@ -149,7 +149,8 @@ private:
         // As the post does: a row of the outbox never stands before its file.
         if (!library.files().write(library.sentPath(item.file), "Subject: Hello\r\n\r\n")) return;
         if (!library.add(item)) return;
-        if (settleMail(library, item, Done{}, clock_)) tell("sent " + item.review.value);
+        if (settleMail(library, item, previewRecipe(*session).film, Done{}, clock_))
+            tell("sent " + item.review.value);
     }
 
     void takeInOne(Library& library) {

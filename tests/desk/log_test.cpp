@@ -69,7 +69,8 @@ TEST(FollowUp, WhatWasKeptIsCheckedThatItDidNotGetWorse) {
 
 TEST(Log, TheNewestIsComparedWithTheBaselineThatTheCoachNamed) {
     Walk walk(Stage::Send);
-    ASSERT_TRUE(walk.library->markSent(walk.review.id, {test::today(), "a@example.org"}));
+    ASSERT_TRUE(walk.library->markSent(*walk.library->review(walk.review.id), nullptr,
+                                       {test::today(), "a@example.org"}));
     for (const int days : {30, 60}) {
         Review later = *walk.library->review(walk.review.id);
         later.id = {"rev-" + std::to_string(days)};

@@ -118,5 +118,121 @@ TEST(MailIntake, AWatchedFolderOrMaildirOffersEachMailUntilItIsSettled) {
     EXPECT_TRUE(mailsWaiting(library).empty());
 }
 
+TEST(MailIntake, OneMailIsTakenInOnceHoweverItComes) {
+    Walk walk(Stage::Look);
+    Library& library = *walk.library;
+    const Athlete one = withAddresses(library, "one", "", "home@example.org");
+    const std::string film = *readFile(walk.folder / "film.mp4") + "x"; // not the walk's own
+    const fs::path first = mailIn(walk.folder / "first.eml", "home@example.org", "Look, please.",
+                                  {{"a.mp4", "video/mp4", film}});
+    // The same mail along another way: another file, another head.
+    std::ofstream(walk.folder / "second.eml", std::ios::binary) << "Received: by relay.example.org\r\n"
+                                                                << *readFile(first);
+    const auto opened = openMail(library, first);
+    ASSERT_TRUE(opened) << said(opened.error().text);
+    IntakeForm form;
+    form.athlete = one.id;
+    form.films = {{opened->films.front(), View::Open, 60}};
+    form.mail = opened->key;
+    IdSource ids{5};
+    const auto looked = lookAtFilm(form.films.front().path);
+    ASSERT_TRUE(looked);
+    ASSERT_TRUE(takeIn(library, form, {*looked}, walk.clock, ids));
+    for (const char* name : {"first.eml", "second.eml"}) {
+        const auto again = openMail(library, walk.folder / name);
+        ASSERT_FALSE(again) << name;
+        EXPECT_NE(said(again.error().text).find("taken in before"), std::string::npos);
+    }
+    // Two programs that opened it before either had kept it.
+    form.onceMore = true;
+    const auto twice = takeIn(library, form, {*looked}, walk.clock, ids);
+    ASSERT_FALSE(twice);
+    EXPECT_EQ(twice.error().code, ErrorCode::Refused) << said(twice.error().text);
+    EXPECT_EQ(library.submissions()->size(), 2U);
+}
+
+TEST(MailIntake, ALaterMailUnderASettledNameIsOffered) {
+    Walk walk(Stage::Look);
+    Library& library = *walk.library;
+    fs::create_directories(walk.folder / "box");
+    ASSERT_TRUE(watchFolder(library, (walk.folder / "box").string()));
+    const fs::path mail = mailIn(walk.folder / "box" / "film.eml", "a@example.org", "One.", {});
+    ASSERT_TRUE(settleIncoming(library, mail));
+    EXPECT_TRUE(mailsWaiting(library).empty());
+    mailIn(mail, "a@example.org", "Another mail, saved under the same name.", {});
+    EXPECT_EQ(mailsWaiting(library).size(), 1U);
+}
+
+TEST(MailIntake, OneFilmTwiceForOneAthleteIsAskedAbout) {
+    Walk walk(Stage::Look);
+    IntakeForm form;
+    form.athlete = walk.athlete.id;
+    form.films = {{walk.folder / "film.mp4", View::Open, 60}};
+    const auto looked = lookAtFilm(form.films.front().path);
+    ASSERT_TRUE(looked);
+    IdSource ids{6};
+    const auto asked = takeIn(*walk.library, form, {*looked}, walk.clock, ids);
+    ASSERT_FALSE(asked);
+    EXPECT_EQ(asked.error().code, ErrorCode::NeedsYes) << said(asked.error().text);
+    EXPECT_TRUE(fs::exists(walk.library->mediaPath(walk.submission.clips[0]))) << "the first one's film went";
+    form.onceMore = true;
+    EXPECT_TRUE(takeIn(*walk.library, form, {*looked}, walk.clock, ids));
+    form.films.push_back(form.films.front());
+    const auto both = takeIn(*walk.library, form, {*looked, *looked}, walk.clock, ids);
+    ASSERT_FALSE(both);
+    EXPECT_EQ(both.error().code, ErrorCode::BadInput);
+}
+
+TEST(MailIntake, ASenderWhoMayBeSomebodyElseIsAskedAbout) {
+    Walk walk(Stage::Look);
+    const Athlete one = withAddresses(*walk.library, "one", "", "home@example.org");
+    const fs::path plain =
+        mailIn(walk.folder / "m.eml", "home@example.org", "Hi.", {{"a.mp4", "video/mp4", "film"}});
+    ASSERT_EQ(openMail(*walk.library, plain)->athlete, one.id);
+    const std::string bytes = *readFile(plain);
+    for (const std::string head :
+         {"Authentication-Results: mx.example.org; spf=pass; dmarc=fail header.from=example.org\r\n",
+          "Authentication-Results: mx.example.org; dkim=fail\r\n", "Resent-From: other@example.org\r\n",
+          "Reply-To: someone.else@example.org\r\n", "Sender: list@example.org\r\n"}) {
+        std::ofstream(walk.folder / "doubt.eml", std::ios::binary) << head << bytes;
+        const auto mail = openMail(*walk.library, walk.folder / "doubt.eml");
+        ASSERT_TRUE(mail) << head;
+        EXPECT_FALSE(mail->athlete) << head;
+        EXPECT_FALSE(mail->doubts.empty()) << head;
+    }
+    Mail forward = test::mailFrom("home@example.org", "See below.", {{"a.mp4", "video/mp4", "film"}});
+    forward.subject = "Fwd: my pitches";
+    std::ofstream(walk.folder / "fwd.eml", std::ios::binary) << *toBytes(forward);
+    EXPECT_FALSE(openMail(*walk.library, walk.folder / "fwd.eml")->athlete);
+}
+
+TEST(MailIntake, PainIsHeardInEveryPartAndAnOlderMailsIsToldAsThat) {
+    Walk walk(Stage::Look);
+    const auto opened = [&](const std::string& subject, const std::string& text, const std::string& html) {
+        Mail m = test::mailFrom("home@example.org", text, {{"a.mp4", "video/mp4", "film"}});
+        m.subject = subject;
+        m.html = html;
+        std::ofstream(walk.folder / "m.eml", std::ios::binary) << *toBytes(m);
+        auto mail = openMail(*walk.library, walk.folder / "m.eml");
+        EXPECT_TRUE(mail) << said(mail.error().text);
+        return *std::move(mail);
+    };
+    EXPECT_FALSE(opened("sore elbow", "See the film.", "").pain.empty());
+    EXPECT_FALSE(opened("Film", "See the page.", "<p>His <b>elbow</b> hurts.</p>").pain.empty());
+    for (const char* older :
+         {"Thanks!\n\nOn 1 May Ilse wrote:\n> Is the elbow still sore?\n",
+          "Thanks!\n\n-----Original Message-----\nFrom: Ruth\nSent: Monday\n\nHis elbow is sore.\n",
+          "Thanks!\n\nEl lunes Ilse escribi\u00f3:\nLe duele el codo.\n"}) {
+        const MailIntake mail = opened("Re: film", older, "");
+        EXPECT_TRUE(mail.pain.empty()) << older << mail.pain;
+        EXPECT_FALSE(mail.olderPain.empty()) << older;
+        EXPECT_NE(painOf(mail).find("older mail"), std::string::npos); // the field is never empty for it
+    }
+    const MailIntake page =
+        opened("Re: film", " ", "<p>Thanks!</p><blockquote><p>His elbow is sore.</p></blockquote>");
+    EXPECT_TRUE(page.pain.empty()) << page.pain;
+    EXPECT_FALSE(page.olderPain.empty());
+}
+
 } // namespace
 } // namespace jg

@@ -47,7 +47,8 @@ protected:
     Result<OutboxItem> send(bool again = false) {
         return beside([this, r = recipe(), again](Library& library) {
             IdSource ids;
-            return sendLetter(library, r, order, walk.clock, ids, {}, {}, again);
+            return sendLetter(library, r, order, walk.clock, ids, {}, {},
+                              again ? Repeat::Always : Repeat::Never);
         });
     }
 
@@ -77,8 +78,8 @@ TEST_F(Outgoing, OfTwoWhoSendAtOnceOneIsRefused) {
     const auto parcel = packParcel(r, walk.folder / "work", walk.library->files());
     ASSERT_TRUE(parcel);
     const auto mine = putInOutbox(*walk.library, walk.review.id, r, *parcel, walk.clock, walk.ids);
-    ASSERT_TRUE(
-        walk.library->beginHandOver(*mine, walk.clock.nowUnix(), false)); // on the disk before the first byte
+    ASSERT_TRUE(walk.library->beginHandOver(*mine, walk.clock.nowUnix(),
+                                            Repeat::Never)); // on the disk before the first byte
     EXPECT_EQ(walk.library->outbox()->front().state, MailState::HandingOver);
     const auto theirs = send();
     ASSERT_FALSE(theirs);

@@ -89,7 +89,8 @@ TEST(Repair, AnUnreadableReviewBeginsAnewAndItsTextIsKept) {
 
 TEST(Repair, ASentReviewStaysSentWhenItBeginsAnew) {
     Harmed h;
-    ASSERT_TRUE(h.walk.library->markSent(h.walk.review.id, {test::today(), "someone@example.org"}));
+    ASSERT_TRUE(h.walk.library->markSent(*h.walk.library->review(h.walk.review.id), nullptr,
+                                         {test::today(), "someone@example.org"}));
     h.sql("UPDATE reviews SET document = '{'");
     h.repaired(h.only(h.walk.review.id.value));
     const auto review = h.walk.library->review(h.walk.review.id);

@@ -119,5 +119,42 @@ TEST_F(Roster, ChangedBytesEndInRowsOrASentence) {
     EXPECT_GT(refused, 100);
 }
 
+TEST_F(Roster, ANameIsComparedByWhatItLooksLike) {
+    Athlete zoe;
+    zoe.id = {"ath-zoe"};
+    zoe.firstName = "Zo\u00eb  Mai";
+    zoe.lastName = "O\u2019Dare";
+    zoe.born = *parseIsoDate("2011-03-09");
+    ASSERT_TRUE(test::put(*shelf.library, zoe));
+    // Decomposed, in capitals, with another space.
+    const auto rows = read(kHead + "ZOE\u0308\u00a0MAI,O\u2019DARE,2011-03-09,left,,,,,\r\n");
+    ASSERT_TRUE(rows);
+    ASSERT_EQ(rows->size(), 1U);
+    EXPECT_NE(rows->front().kind, RosterKind::New) << "the same child twice";
+    EXPECT_EQ(rows->front().athlete.id, zoe.id);
+}
+
+TEST_F(Roster, OneNameWithTwoBirthDatesIsAskedAbout) {
+    const auto rows = read(
+        kHead + "Noor,Ade,2011-03-09,,,,,,\r\nnoor,ADE,2011-09-03,,,,,,\r\nIvo,Brand,2010-01-01,,,,,,\r\n");
+    ASSERT_TRUE(rows);
+    ASSERT_EQ(rows->size(), 3U);
+    EXPECT_EQ((*rows)[0].kind, RosterKind::Refused);
+    EXPECT_EQ((*rows)[1].kind, RosterKind::Refused);
+    EXPECT_NE(said((*rows)[0].words).find("row 3"), std::string::npos) << said((*rows)[0].words);
+    EXPECT_NE(said((*rows)[1].words).find("row 2"), std::string::npos) << said((*rows)[1].words);
+    EXPECT_EQ((*rows)[2].kind, RosterKind::New);
+}
+
+TEST_F(Roster, AnotherChildsAddressIsNoGuardians) {
+    const auto rows = read(
+        kHead +
+        "Noor,Ade,2011-03-09,,,,noor@example.org,,\r\nIvo,Brand,2012-01-01,,,,,Noor,NOOR@example.org\r\n");
+    ASSERT_TRUE(rows);
+    EXPECT_EQ((*rows)[0].kind, RosterKind::New);
+    EXPECT_EQ((*rows)[1].kind, RosterKind::Refused);
+    EXPECT_NE(said((*rows)[1].words).find("Noor Ade"), std::string::npos) << said((*rows)[1].words);
+}
+
 } // namespace
 } // namespace jg
