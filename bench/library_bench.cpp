@@ -87,7 +87,7 @@ void fillOne(Library& library, Pattern p, int n, Date today) {
     for (DeliveryMarks& d : p.review.deliveries) d.clip = clip.id;
     must(library.add(p.submission));
     must(library.save(p.review, &p.told));
-    if (!waits) must(library.markSent(p.review.id, {p.review.date, "a@example.org"}));
+    if (!waits) must(library.markSent(p.review, nullptr, {p.review.date, "a@example.org"}));
 }
 
 void fill(const fs::path& pattern, const fs::path& folder, const Playbook& book, Date today) {

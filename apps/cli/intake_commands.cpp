@@ -23,8 +23,11 @@ std::vector<fs::path> mailsOf(const fs::path& source) {
 
 /// The films of one mail, kept as one submission. What stands in the way comes back as a sentence.
 Result<Submission> takeMail(Library& library, const fs::path& path, std::stop_token stop) {
-    auto mail = openMail(library, path);
+    auto mail = openMail(library, path, stop);
     if (!mail) return mail.error();
+    if (!mail->doubts.empty())
+        return fail(ErrorCode::Refused,
+                    msg("intake-commands.doubt", {{"why", joined(ListStyle::Sentences, mail->doubts)}}));
     if (!mail->athlete)
         return fail(ErrorCode::Refused,
                     msg(mail->known > 1 ? "intake-commands.several" : "intake-commands.nobody",
@@ -36,13 +39,19 @@ Result<Submission> takeMail(Library& library, const fs::path& path, std::stop_to
     form.start = Start::Unknown;
     form.surface = Surface::Unknown;
     form.asked = mail->asked;
-    form.pain = mail->pain;
+    form.pain = painOf(*mail);
+    form.mail = mail->key;
     for (const fs::path& film : mail->films) form.films.push_back({film, View::Open, 0});
     IdSource ids;
     auto taken = lookAndTakeIn(library, form, athlete->hand, SystemClock(), ids, stop);
     if (!taken) return taken.error();
-    if (auto settled = settleIncoming(library, mail->source); !settled) return settled.error();
+    if (auto settled = settleIncoming(library, mail->source, mail->key); !settled) return settled.error();
     return taken;
+}
+
+/// A mail that is here already: nothing is left to do with it.
+bool wasTakenIn(const Error& why) {
+    return why.text.id == "incoming.taken-in-before" || why.text.id == "sqlite-store.mail-taken-in";
 }
 
 void intake(const Arguments& a, std::stop_token stop) {
@@ -53,9 +62,12 @@ void intake(const Arguments& a, std::stop_token stop) {
     for (const fs::path& path : mails) {
         const auto taken = takeMail(*library, path, stop);
         if (!taken && taken.error().code == ErrorCode::Cancelled) throw Refusal(taken.error().text);
-        left += !taken;
+        const bool before = !taken && wasTakenIn(taken.error());
+        left += !taken && !before;
         json row = {{"mail", path.filename().string()}};
-        if (taken) {
+        if (before) {
+            row["before"] = true;
+        } else if (taken) {
             row["submission"] = taken->id.value;
             row["films"] = taken->clips.size();
             row["asked"] = taken->asked;
@@ -64,10 +76,11 @@ void intake(const Arguments& a, std::stop_token stop) {
             row["left"] = taken.error().text;
         }
         if (!a.has("json"))
-            std::cout << (taken ? msg("intake-commands.taken",
-                                      {{"mail", path.filename().string()}, {"films", taken->clips.size()}})
-                                : msg("intake-commands.left",
-                                      {{"mail", path.filename().string()}, {"why", taken.error().text}}))
+            std::cout << (before  ? msg("intake-commands.before", {{"mail", path.filename().string()}})
+                          : taken ? msg("intake-commands.taken",
+                                        {{"mail", path.filename().string()}, {"films", taken->clips.size()}})
+                                  : msg("intake-commands.left",
+                                        {{"mail", path.filename().string()}, {"why", taken.error().text}}))
                       << "\n";
         all.push_back(std::move(row));
     }

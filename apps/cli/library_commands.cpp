@@ -179,11 +179,16 @@ void send(const Arguments& a, std::stop_token stop) {
         return;
     }
     orRefuse(sendLetter(
-        *o->library, recipe, {server, recipe.house.coachEmail}, o->clock, o->ids, stop,
+        *o->library, recipe,
+        {server, recipe.house.coachEmail, 0,
+         [](const Message& what) {
+             std::cerr << msg("outgoing.made-anew", {{"what", what}}) << "\n";
+         }},
+        o->clock, o->ids, stop,
         [](SendStep step, double part) {
             showProgress(part, step == SendStep::Making ? msg("cli.narrated-film") : msg("cli.handing-over"));
         },
-        a.has("again")));
+        a.has("again") ? Repeat::Always : Repeat::Never));
 }
 
 /// Says what each repair would do; does it when it was agreed to.

@@ -2,11 +2,11 @@
 
 #include "base/caught.h"
 #include "desk/job.h"
+#include "ui/file_choice.h"
 #include "ui/keep/keep_jobs.h"
 #include "ui/theme.h"
 
 #include <QDialog>
-#include <QFileDialog>
 #include <QProgressBar>
 #include <QScrollArea>
 #include <QVBoxLayout>
@@ -106,7 +106,7 @@ private:
     }
 
     void backUp() {
-        const QString folder = QFileDialog::getExistingDirectory(this, say("library-dialog.back-up"));
+        const QString folder = folderToUse(this, say("library-dialog.back-up"));
         if (folder.isEmpty()) return;
         backUpTo(this, library_, folder, clock_.nowUnix(),
                  [this](const QString& sentence, bool) { state_->setText(sentence); });

@@ -1,5 +1,6 @@
 #include "ui/main_window.h"
 
+#include "desk/guardian_check.h"
 #include "desk/house_zone.h"
 #include "desk/job.h"
 #include "desk/length_choice.h"
@@ -113,6 +114,7 @@ void MainWindow::changedElsewhere(const std::set<std::string>& tables) {
         }
     }
     if (review_ && any({"settings", "error_runs"})) review_->session().settingsChanged();
+    if (review_ && any({"reviews"})) review_->session().othersChanged();
     if (review_ && any({"athletes", "submissions", "clips"}))
         if (const Status read = review_->session().peopleChanged(); !read)
             review_->foot().tell(say(read.error().text), 0);
@@ -240,8 +242,10 @@ void MainWindow::closePromise(qint64 row, Kept how) {
 }
 
 Status MainWindow::keepAthlete(const AthleteEdit& edit) {
+    const Status guardian = checkGuardian(*parts_.library, edit.typed, parts_.clock->today());
     const auto kept =
-        parts_.library->change(edit.shown.id, [&](Athlete& now) { return applyEdit(edit, now); });
+        guardian ? parts_.library->change(edit.shown.id, [&](Athlete& now) { return applyEdit(edit, now); })
+                 : Result<Athlete>(guardian.error());
     if (!kept) {
         foot_->tell(say(kept.error().text), 0);
         return kept.error();

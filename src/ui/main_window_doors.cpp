@@ -3,13 +3,12 @@
 
 #include "desk/class_look.h"
 #include "ui/athletes/roster_dialog.h"
+#include "ui/file_choice.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/keep/keep_jobs.h"
 #include "ui/kept_words.h"
 #include "ui/main_window.h"
-
-#include <QFileDialog>
 
 namespace jg::ui {
 
@@ -67,8 +66,7 @@ void MainWindow::takeInRoster(const QString& file) {
 
 void MainWindow::connectKeeping() {
     connect(athletes_, &AthletesPlace::rosterAsked, this, [this] {
-        const QString file =
-            QFileDialog::getOpenFileName(this, say("roster-dialog.title"), {}, "CSV (*.csv)");
+        const QString file = fileToOpen(this, say("roster-dialog.title"), "CSV (*.csv)");
         if (!file.isEmpty()) takeInRoster(file);
     });
     connect(athletes_, &AthletesPlace::bundleAsked, this,
@@ -89,12 +87,13 @@ void MainWindow::connectKeeping() {
 void MainWindow::toggleNames() {
     if (!parked_.empty()) return foot_->tell(say("main-window.names-wait"));
     if (namesAreHidden()) {
-        parts_.library->lookOnly(false);
+        parts_.library->lookOnly(false).ok(); // ending it always succeeds
         hideNames(nullptr);
     } else {
         auto veil = veilOfLibrary(*parts_.library, windowWords());
         if (!veil) return foot_->tell(say(veil.error().text), 0);
-        parts_.library->lookOnly(true);
+        if (const Status only = parts_.library->lookOnly(true); !only)
+            return foot_->tell(say(only.error().text), 0);
         hideNames(std::make_shared<const NameVeil>(*std::move(veil)));
     }
     refreshHome();

@@ -1,5 +1,6 @@
 // Sheet, log, backup, bundle and forget from the command line: what comes out, and what is refused.
 #include "desk/demo_review.h"
+#include "tests/support/mails.h"
 #include "tests/support/walk.h"
 
 #include <nlohmann/json.hpp>
@@ -52,7 +53,7 @@ TEST_F(Keep, ASheetTakesDeliveriesByNumberAndTellsDifferences) {
     const Said csv = cli("juxta " + two + " --out " + at("s.csv") + " --positions plant");
     ASSERT_EQ(csv.code, 0) << csv.err;
     const std::string table = *readFile(walk().folder / "s.csv");
-    EXPECT_NE(table.find("difference,+-,change"), std::string::npos);
+    EXPECT_NE(table.find("difference,error,change"), std::string::npos);
     EXPECT_NE(table.find("inside the error"), std::string::npos);
     ASSERT_EQ(cli("juxta " + two + " --out " + at("s.json") + " --positions plant").code, 0);
     const json d = json::parse(*readFile(walk().folder / "s.json"));
@@ -142,6 +143,45 @@ TEST_F(Keep, ABundleGoesIntoAnotherLibraryAndAnAthleteCanBeForgottenThere) {
     ASSERT_EQ(cli("forget " + at("other") + " " + walk().athlete.firstName + " --yes").code, 0);
     EXPECT_EQ(json::parse(cli("review list " + at("other") + " --json").out).size(), 0U);
     EXPECT_EQ(cli("verify " + at("other")).code, 0);
+}
+
+// Three runs over a folder of mails are one submission, and a mail that speaks of pain never comes without
+// it.
+TEST_F(Keep, MailsAreTakenInOnceWithTheirPain) {
+    Walk own(Stage::Look);
+    const std::string box = "'" + (own.folder / "box").string() + "'",
+                      library = "'" + own.library->folder().string() + "'";
+    fs::create_directories(own.folder / "box");
+    Mail mail = test::mailFrom("odalys.home@example.org", "New film. Not throwing today, sore elbow.",
+                               {{"a.mp4", "video/mp4", *readFile(own.folder / "film.mp4") + "x"}});
+    std::ofstream(own.folder / "box" / "1.eml", std::ios::binary) << *toBytes(mail);
+    for (int run = 0; run < 3; ++run) {
+        const Said said = cli("intake " + library + " " + box + " --json");
+        EXPECT_EQ(said.code, 0) << said.err << said.out;
+        const json rows = json::parse(said.out);
+        ASSERT_EQ(rows.size(), 1U);
+        EXPECT_EQ(rows[0].contains("submission"), run == 0);
+        EXPECT_EQ(rows[0].value("before", false), run > 0);
+        if (run == 0) {
+            EXPECT_NE(rows[0]["pain"].get<std::string>().find("sore elbow"), std::string::npos);
+        }
+    }
+    EXPECT_EQ(own.library->submissions()->size(), 2U);
+    // Only the mail that it answers speaks of pain: that stands in the field, said to be that.
+    mail.text = "Thanks!\n\nOn Monday Ilse wrote:\n> How is the sore elbow?\n";
+    mail.messageId = "m2@example.org";
+    mail.attachments[0].bytes += "y";
+    std::ofstream(own.folder / "box" / "2.eml", std::ios::binary) << *toBytes(mail);
+    const Said older = cli("intake " + library + " " + box + " --json");
+    EXPECT_NE(older.out.find("older mail"), std::string::npos) << older.out;
+    // Whoever may be somebody else is the coach's to ask.
+    mail.messageId = "m3@example.org";
+    mail.subject = "Fwd: film";
+    mail.attachments[0].bytes += "z";
+    std::ofstream(own.folder / "box" / "3.eml", std::ios::binary) << *toBytes(mail);
+    const Said doubt = cli("intake " + library + " " + box + " --json");
+    EXPECT_EQ(doubt.code, 1) << doubt.out;
+    EXPECT_EQ(own.library->submissions()->size(), 3U);
 }
 
 } // namespace

@@ -1,9 +1,18 @@
 // A class looks at the screen: no name is in sight anywhere, and nothing that is shown is kept or sent.
 #include "tests/ui/tour.h"
 
+#include "apps/post_office/smtp_server.h"
+#include "desk/due_mails.h"
+#include "desk/mail_intake.h"
+#include "post/mail.h"
 #include "review/review_json.h"
 #include "ui/row_list.h"
 #include "ui/words.h"
+
+#include <QDir>
+#include <QProcess>
+
+#include <fstream>
 
 namespace jg {
 namespace {
@@ -84,6 +93,76 @@ TEST(ClassWindow, NoNameIsInSightAndNothingIsKept) {
     d.key(Qt::Key_Backspace);
     d.settle();
     EXPECT_FALSE(unchanged());
+}
+
+/// Every file of a library with its content; what SQLite lays beside it to share memory is none.
+std::map<std::string, std::string> filesOf(const std::filesystem::path& library) {
+    std::map<std::string, std::string> all;
+    for (const auto& e : std::filesystem::recursive_directory_iterator(library)) {
+        const std::string name = e.path().string();
+        if (!name.ends_with("-shm")) all[name] = e.is_regular_file() ? *contentHash(e.path()) : "folder";
+    }
+    return all;
+}
+
+int runs(const QStringList& arguments) {
+    QProcess program;
+    program.start(QString::fromStdString((test::binFolder() / "juxtagraph-cli").string()), arguments);
+    while (program.state() != QProcess::NotRunning) QTest::qWait(20);
+    return program.exitCode();
+}
+
+// Letters that are due, mails that come in, the command line and the window's own keys: not one byte is
+// written to the library or handed to a server. JUXTAGRAPH_LONG makes it ten minutes.
+TEST(ClassWindow, WhileItLastsNotOneByteIsWritten) {
+    const NamesAgain again;
+    const int seconds =
+        std::getenv("JUXTAGRAPH_LONG") ? 600 : 18; // letters that are due are looked for every 15
+    Walk walk(Stage::Send);
+    test::leaveUnsaid(walk);
+    const QString post = QString::fromStdString((walk.folder / "post").string());
+    SmtpServer office{post};
+    ASSERT_TRUE(office.listen(0));
+    const std::string url = "smtp://127.0.0.1:" + std::to_string(office.port());
+    ASSERT_TRUE(walk.library->setSetting("mail.url", url));
+    std::filesystem::create_directories(walk.folder / "mails");
+    ASSERT_TRUE(watchFolder(*walk.library, (walk.folder / "mails").string()));
+    const auto recipe = dispatchRecipe(*walk.session());
+    ASSERT_TRUE(recipe) << said(recipe.error().text);
+    ASSERT_TRUE(sendLater(*walk.library, *recipe, walk.clock.nowUnix(), walk.clock, walk.ids));
+    const std::string library = walk.library->folder().string();
+    walk.library.reset(); // only the window has it open
+    Driver d(library);
+    d.settle();
+    d.key(Qt::Key_N, Qt::AltModifier);
+    ASSERT_TRUE(ui::namesAreHidden());
+    const auto before = filesOf(library);
+    const auto letters = [&] { return QDir(post).entryList({"*.eml"}).size(); };
+    for (int second = 0; second < seconds; ++second) {
+        Mail mail;
+        mail.fromAddress = "odalys.home@example.org", mail.toAddress = "ilse@example.org";
+        mail.subject = "Film " + std::to_string(second), mail.text = "Is it late?";
+        mail.attachments = {{"a.mp4", "video/mp4", *readFile(walk.folder / "film.mp4")}};
+        const auto file = walk.folder / "mails" / (std::to_string(second) + ".eml");
+        std::ofstream(file, std::ios::binary) << *toBytes(mail);
+        if (second % 6 == 0) {
+            EXPECT_NE(runs({"intake", library.c_str(), file.c_str()}), 0);
+            EXPECT_NE(runs({"send", library.c_str(), walk.review.id.value.c_str(), "--smtp", url.c_str()}),
+                      0);
+        }
+        d.drop(QString::fromStdString(file.string()));
+        QTest::qWait(1000);
+        ASSERT_EQ(letters(), 0) << second;
+    }
+    const auto after = filesOf(library);
+    for (const auto& [file, content] : after) {
+        const auto was = before.find(file);
+        EXPECT_TRUE(was != before.end() && was->second == content) << file << " was written";
+    }
+    EXPECT_EQ(after.size(), before.size());
+    d.key(Qt::Key_N, Qt::AltModifier); // work goes on: what was due goes out
+    EXPECT_FALSE(ui::namesAreHidden());
+    EXPECT_TRUE(test::waitFor([&] { return letters() == 1; }, 40000));
 }
 
 } // namespace

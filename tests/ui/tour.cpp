@@ -26,7 +26,7 @@ QStringList textsOf(QWidget* w) {
     QStringList texts{w->toolTip(), w->accessibleName(), w->accessibleDescription()};
     if (auto* label = qobject_cast<QLabel*>(w)) texts << label->text();
     if (auto* button = qobject_cast<QAbstractButton*>(w)) texts << button->text();
-    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText();
+    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText() << edit->text();
     if (auto* box = qobject_cast<QComboBox*>(w))
         for (int i = 0; i < box->count(); ++i) texts << box->itemText(i);
     if (auto* list = qobject_cast<QAbstractItemView*>(w); list && list->model())

@@ -1,7 +1,7 @@
 #include "ui/athletes/outings_told.h"
 
 #include "coaching/throwing_guidance.h"
-#include "post/incoming.h"
+#include "post/pain_words.h"
 #include "review/people_check.h"
 #include "review/pitch_count.h"
 #include "ui/form_dialog.h"

@@ -1,5 +1,7 @@
 #include "ui/desk/desk_place.h"
 
+#include "desk/intake.h"
+#include "letter/veils.h"
 #include "ui/promise_line.h"
 #include "ui/theme.h"
 
@@ -14,7 +16,18 @@ namespace jg::ui {
 
 namespace {
 
-QLabel* stillLabel(const Library& library, const Clip& clip) {
+/// With who is to be hidden hidden.
+QImage stillOf(const Library& library, const DeskRow& row) {
+    const Clip& clip = row.submission.clips.front();
+    QImage still(QString::fromStdString(library.stillPath(clip).string()));
+    if (still.isNull() || row.hidden.empty() || clip.width <= 0 || clip.height <= 0) return still;
+    still = still.convertToFormat(QImage::Format_RGB32);
+    paintVeils(still, row.hidden, stillFrameOf(clip),
+               QTransform::fromScale(1.0 * still.width() / clip.width, 1.0 * still.height() / clip.height));
+    return still;
+}
+
+QLabel* stillLabel(const Library& library, const DeskRow& row) {
     auto* label = new QLabel;
     label->setFixedSize(144, 81);
     QPixmap rounded(288, 162);
@@ -25,7 +38,7 @@ QLabel* stillLabel(const Library& library, const Clip& clip) {
     path.addRoundedRect(0, 0, 288, 162, 10, 10);
     p.setClipPath(path);
     p.fillRect(0, 0, 288, 162, palette::stage);
-    const QImage still(QString::fromStdString(library.stillPath(clip).string()));
+    const QImage still = stillOf(library, row);
     if (!still.isNull()) {
         const QImage scaled =
             still.scaled(288, 162, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation);
@@ -209,7 +222,7 @@ QWidget* DeskPlace::card(const DeskRow& row, const Library& library, Date today)
     auto* line = new QHBoxLayout(frame);
     line->setContentsMargins(12, 10, 12, 10);
     line->setSpacing(16);
-    line->addWidget(stillLabel(library, row.submission.clips.front()));
+    line->addWidget(stillLabel(library, row));
     line->addLayout(wordsOf(row, today), 1);
     auto* side = new QVBoxLayout;
     side->setSpacing(4);

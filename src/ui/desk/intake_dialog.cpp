@@ -1,8 +1,10 @@
 #include "ui/desk/intake_dialog.h"
 
 #include "base/caught.h"
+#include "ui/ask_first.h"
 #include "ui/athletes/athlete_form.h"
 #include "ui/desk/film_cards.h"
+#include "ui/file_choice.h"
 #include "ui/theme.h"
 
 #include <QComboBox>
@@ -63,22 +65,27 @@ IntakeDialog::~IntakeDialog() {
 
 void IntakeDialog::fillFrom(const MailIntake& mail) {
     mailFolder_ = mail.folder;
+    mailKey_ = mail.key;
     QStringList files;
     for (const auto& film : mail.films) files << jg::text(film.string());
     films_->add(files);
     for (std::size_t i = 0; i < athletes_.size(); ++i)
         if (mail.athlete == athletes_[i].id) who_->setCurrentIndex(static_cast<int>(i) + 1);
     asked_->setText(text(mail.asked));
-    pain_->setText(text(mail.pain));
+    pain_->setText(text(painOf(mail)));
     const char* who = mail.athlete     ? "intake-dialog.mail-of-one"
                       : mail.known > 1 ? "intake-dialog.mail-of-several"
                                        : "intake-dialog.mail-of-nobody";
     QStringList left;
     for (const std::string& name : mail.leftOut) left << text(name);
+    std::vector<Message> doubts = mail.doubts;
+    if (!doubts.empty()) doubts.push_back(msg("intake-dialog.mail-ask"));
     mail_->setText(say(joined(
         ListStyle::Sentences,
         {msg(who, {{"sender", mail.senderAddress}, {"subject", mail.subject}}),
+         joined(ListStyle::Sentences, std::move(doubts)),
          mail.pain.empty() ? Message{} : msg("intake-dialog.mail-pain"),
+         mail.olderPain.empty() ? Message{} : msg("intake-dialog.mail-older-pain"),
          left.isEmpty() ? Message{}
                         : msg("intake-dialog.mail-left-out", {{"files", left.join(", ").toStdString()}})})));
     mail_->show();
@@ -189,6 +196,7 @@ void IntakeDialog::whoChanged(int row) {
 }
 
 void IntakeDialog::chooseFiles() {
+    if (!mayShowFiles(this)) return;
     auto* dialog = new QFileDialog(this, say("intake-dialog.choose-films"));
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFiles);
@@ -240,6 +248,7 @@ Result<IntakeForm> IntakeDialog::form() {
     f.surface = allSurfaces()[static_cast<std::size_t>(surface_->currentIndex())];
     f.asked = asked_->text().trimmed().toStdString();
     f.pain = pain_->text().trimmed().toStdString();
+    f.mail = mailKey_;
     static constexpr int days[] = {0, 0, 1, 3, 7};
     if (promised_->currentIndex() > 0) f.promised = addDays(clock_.today(), days[promised_->currentIndex()]);
     return f;
@@ -261,21 +270,25 @@ void IntakeDialog::takeInNow() {
     if (job_) return;
     auto f = form();
     if (!f) return refuse(say(f.error().text));
+    takeIn(*std::move(f));
+}
+
+void IntakeDialog::takeIn(IntakeForm f) {
     auto again = library_.again();
     if (!again) return refuse(say(again.error().text));
-    Hand hand = f->newAthlete ? f->newAthlete->hand : Hand::Right;
+    Hand hand = f.newAthlete ? f.newAthlete->hand : Hand::Right;
     for (const Athlete& a : athletes_)
-        if (a.id == f->athlete) hand = a.hand;
+        if (a.id == f.athlete) hand = a.hand;
     showRunning(true);
     std::shared_ptr<Library> own = std::move(*again);
     job_ =
         new Job(this,
-                [this, own, hand, form = std::move(*f),
+                [this, own, hand, form = std::move(f),
                  &clock = clock_](std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
                     IdSource ids;
                     auto kept =
                         caught([&] { return lookAndTakeIn(*own, form, hand, clock, ids, stop, progress); });
-                    if (!kept) return [this, why = say(kept.error().text)] { job_.clear(), refuse(why); };
+                    if (!kept) return [this, form, why = kept.error()] { notTaken(form, why); };
                     return [this, id = kept->id] {
                         job_.clear();
                         Q_EMIT taken(id);
@@ -284,6 +297,18 @@ void IntakeDialog::takeInNow() {
                 });
     connect(job_, &Job::progressed, progress_,
             [this](double part) { progress_->setValue(static_cast<int>(part * 100)); });
+}
+
+/// What only needs a yes is asked; all else stands in the form.
+void IntakeDialog::notTaken(const IntakeForm& form, const Error& why) {
+    job_.clear();
+    refuse(say(why.text));
+    if (why.code != ErrorCode::NeedsYes) return;
+    askFirst(this, "once-more", say(why.text), say("intake-dialog.once-more"), [this, form] {
+        IntakeForm again = form;
+        again.onceMore = true;
+        takeIn(std::move(again));
+    });
 }
 
 } // namespace jg::ui

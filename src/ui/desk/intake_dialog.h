@@ -45,6 +45,8 @@ private:
     Result<IntakeForm> form();
     Status nameAthlete(IntakeForm& form);
     void takeInNow();
+    void takeIn(IntakeForm form);
+    void notTaken(const IntakeForm& form, const Error& why);
     void refuse(const QString& sentence);
     void showRunning(bool runs);
 
@@ -55,6 +57,7 @@ private:
     QLabel* mail_;
     QPushButton* aside_;
     std::shared_ptr<WorkFolder> mailFolder_; ///< its films lie there until they are taken in
+    std::string mailKey_;
     QComboBox* who_;
     AthleteForm* fresh_;
     QComboBox *start_, *surface_;

@@ -52,8 +52,8 @@ void MailDoors::next() {
     if (!again) return around_.tell(say(again.error().text));
     std::shared_ptr<Library> own = std::move(*again);
     around_.tell(say("mail-doors.reading"));
-    job_ = new Job(this, [this, own, mail](std::stop_token, const Job::Progress&) -> Job::Continuation {
-        auto read = std::make_shared<Result<MailIntake>>(caught([&] { return openMail(*own, mail); }));
+    job_ = new Job(this, [this, own, mail](std::stop_token stop, const Job::Progress&) -> Job::Continuation {
+        auto read = std::make_shared<Result<MailIntake>>(caught([&] { return openMail(*own, mail, stop); }));
         return [this, read, mail] {
             job_ = nullptr;
             opened(*read, mail);
@@ -71,16 +71,16 @@ void MailDoors::opened(Result<MailIntake>& mail, const fs::path& source) {
     around_.tell({});
     dialog_ = around_.openIntake();
     dialog_->fillFrom(*mail);
-    connect(dialog_, &IntakeDialog::taken, this, [this, source] { settle(source); });
-    connect(dialog_, &IntakeDialog::putAside, this, [this, source] { settle(source); });
+    connect(dialog_, &IntakeDialog::taken, this, [this, source, key = mail->key] { settle(source, key); });
+    connect(dialog_, &IntakeDialog::putAside, this, [this, source, key = mail->key] { settle(source, key); });
     connect(dialog_, &QDialog::finished, this, [this] {
         dialog_ = nullptr;
         next();
     });
 }
 
-void MailDoors::settle(const fs::path& source) {
-    if (const Status settled = settleIncoming(around_.library, source); !settled)
+void MailDoors::settle(const fs::path& source, const std::string& key) {
+    if (const Status settled = settleIncoming(around_.library, source, key); !settled)
         around_.tell(say(settled.error().text));
     around_.changed();
 }

@@ -40,7 +40,7 @@ private:
     void watch();
     void next();
     void opened(Result<MailIntake>& mail, const std::filesystem::path& source);
-    void settle(const std::filesystem::path& source);
+    void settle(const std::filesystem::path& source, const std::string& key = {});
 
     MailSurroundings around_;
     QFileSystemWatcher watcher_;

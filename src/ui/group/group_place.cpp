@@ -1,11 +1,11 @@
 #include "ui/group/group_place.h"
 
+#include "ui/file_choice.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QHeaderView>
 #include <QSignalBlocker>
 #include <QTableWidget>
@@ -229,8 +229,7 @@ void GroupPlace::save() {
         new FormDialog(this, "group-save-form", say("group-place.save-title"), say("group-place.save-hint"));
     auto* names = d->tick("group-names", say("group-place.with-names"), false);
     d->openWith([this, names]() -> std::optional<QString> {
-        const QString path =
-            QFileDialog::getSaveFileName(this, say("group-place.save"), "group.csv", "CSV (*.csv)");
+        const QString path = fileToSave(this, say("group-place.save"), "group.csv", "CSV (*.csv)");
         if (path.isEmpty()) return std::nullopt;
         const Status written =
             library_.files().write(path.toStdString(), groupAsCsv(shown_, playbook_, names->isChecked()));

@@ -4,13 +4,13 @@
 #include "desk/beside.h"
 #include "desk/job.h"
 #include "letter/juxta_tables.h"
+#include "ui/file_choice.h"
 #include "ui/form_dialog.h"
 #include "ui/juxta/sheet_view.h"
 #include "ui/kept_words.h"
 #include "ui/theme.h"
 
 #include <QCheckBox>
-#include <QFileDialog>
 #include <QLineEdit>
 #include <QResizeEvent>
 #include <QScrollArea>
@@ -436,8 +436,8 @@ void JuxtaPlace::overrule() {
 }
 
 void JuxtaPlace::save() {
-    const QString path = QFileDialog::getSaveFileName(this, say("juxta-dialog.save"), "juxta.pdf",
-                                                      "PDF, PNG, CSV (*.pdf *.png *.csv)");
+    const QString path =
+        fileToSave(this, say("juxta-dialog.save"), "juxta.pdf", "PDF, PNG, CSV (*.pdf *.png *.csv)");
     if (!path.isEmpty()) saveTo(path);
 }
 

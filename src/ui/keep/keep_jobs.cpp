@@ -7,11 +7,11 @@
 #include "letter/juxta_tables.h"
 #include "library/backup.h"
 #include "library/bundle.h"
+#include "ui/file_choice.h"
 #include "ui/form_dialog.h"
 #include "ui/theme.h"
 #include "words/words.h"
 
-#include <QFileDialog>
 #include <QLineEdit>
 
 namespace jg::ui {
@@ -78,8 +78,7 @@ QString backupReminder(Library& library, std::int64_t nowUnix) {
 }
 
 void saveBundle(QWidget* parent, Library& library, const AthleteId& athlete, const TellKeep& tell) {
-    const QString path =
-        QFileDialog::getSaveFileName(parent, say("keep.bundle"), "athlete.zip", "ZIP (*.zip)");
+    const QString path = fileToSave(parent, say("keep.bundle"), "athlete.zip", "ZIP (*.zip)");
     if (!path.isEmpty()) saveBundleTo(parent, library, athlete, path, tell);
 }
 
@@ -95,8 +94,7 @@ void saveBundleTo(QWidget* parent, Library& library, const AthleteId& athlete, c
 
 void saveNumbers(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
                  const TellKeep& tell) {
-    const QString path =
-        QFileDialog::getSaveFileName(parent, say("keep.numbers"), "numbers.csv", "CSV (*.csv)");
+    const QString path = fileToSave(parent, say("keep.numbers"), "numbers.csv", "CSV (*.csv)");
     if (!path.isEmpty()) saveNumbersTo(parent, library, playbook, athlete, path, tell);
 }
 
@@ -115,8 +113,7 @@ void saveNumbersTo(QWidget* parent, Library& library, const Playbook& playbook, 
 
 void saveSeason(QWidget* parent, Library& library, const Playbook& playbook, const AthleteId& athlete,
                 Date today, const TellKeep& tell) {
-    const QString path =
-        QFileDialog::getSaveFileName(parent, say("keep.season"), "season.pdf", "PDF (*.pdf)");
+    const QString path = fileToSave(parent, say("keep.season"), "season.pdf", "PDF (*.pdf)");
     if (!path.isEmpty()) saveSeasonTo(parent, library, playbook, athlete, today, path, tell);
 }
 

@@ -6,6 +6,7 @@
 #include "coaching/typed_target.h"
 #include "desk/begin_judging.h"
 #include "desk/own_approaches.h"
+#include "ui/file_choice.h"
 #include "ui/playbook/approach_table.h"
 #include "ui/playbook/row_editors.h"
 #include "ui/playbook/row_picker.h"
@@ -399,6 +400,7 @@ void PlaybookPlace::compareWith() {
 }
 
 void PlaybookPlace::exportFile() {
+    if (!mayShowFiles(this)) return;
     auto* dialog = new QFileDialog(this, say("playbook-place.to-a-file"), {}, "JSON (*.json)");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setAcceptMode(QFileDialog::AcceptSave);
@@ -415,6 +417,7 @@ void PlaybookPlace::exportFile() {
 }
 
 void PlaybookPlace::importFile() {
+    if (!mayShowFiles(this)) return;
     auto* dialog = new QFileDialog(this, say("playbook-place.from-a-file"), {}, "JSON (*.json)");
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->setFileMode(QFileDialog::ExistingFile);

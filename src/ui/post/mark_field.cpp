@@ -1,9 +1,9 @@
 #include "ui/post/mark_field.h"
 
 #include "letter/house_mark.h"
+#include "ui/file_choice.h"
 #include "ui/theme.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
@@ -39,8 +39,7 @@ MarkField::MarkField(std::string png, QWidget* parent)
 }
 
 void MarkField::choose() {
-    const QString file =
-        QFileDialog::getOpenFileName(this, say("mark-field.label"), {}, "PNG, JPEG (*.png *.jpg *.jpeg)");
+    const QString file = fileToOpen(this, say("mark-field.label"), "PNG, JPEG (*.png *.jpg *.jpeg)");
     if (!file.isEmpty()) take(file.toStdString());
 }
 

@@ -3,6 +3,7 @@
 #include "base/caught.h"
 #include "base/time_zone.h"
 #include "desk/house_settings.h"
+#include "ui/ask_first.h"
 #include "ui/post/mark_field.h"
 #include "ui/post/send_all_dialog.h"
 #include "ui/theme.h"
@@ -153,9 +154,23 @@ void PostPlace::sendWhatIsDue() {
 void PostPlace::again(const OutboxItem& item) {
     if (job_) return job_->cancel(); // taken back, or what runs is stopped
     if (!library_) return;
-    password_.fill(sendOrderOf(*library_, ""), this, [this, item](const std::optional<SendOrder>& order) {
+    const auto review = library_->review(item.review);
+    if (stateAt(item, clock_.nowUnix()) != MailState::Unsure || !review || !review->sent)
+        return againWith(item, Repeat::Never);
+    askFirst(this, "sent-since",
+             say("post-place.sent-since", {{"on", review->sent->on}, {"to", review->sent->to}}),
+             say("post-place.send-it-again"), [this, item] { againWith(item, Repeat::Always); });
+}
+
+void PostPlace::againWith(const OutboxItem& item, Repeat repeat) {
+    const HandOver send = [repeat](Library& library, const Playbook& book, OutboxItem mail,
+                                   const SendOrder& order, const Clock& clock, std::stop_token stop,
+                                   const SendProgress& progress) {
+        return sendAgain(library, book, std::move(mail), order, clock, stop, progress, repeat);
+    };
+    password_.fill(sendOrderOf(*library_, ""), this, [=, this](const std::optional<SendOrder>& order) {
         if (!order) return server_->setText(say("send-bench.without-the-password-nothing-is-sent"));
-        if (job_ || !handOver(item, *order, sendAgain)) return;
+        if (job_ || !handOver(item, *order, send)) return;
         server_->setText(say("post-place.making-the-letter-anew-and-handing"));
         connect(job_, &Job::progressed, server_, [this](double left) {
             server_->setText(say("post-place.goes-out-in", {{"seconds", std::lround(std::ceil(left))}}));
@@ -163,7 +178,7 @@ void PostPlace::again(const OutboxItem& item) {
     });
 }
 
-bool PostPlace::handOver(const OutboxItem& item, const SendOrder& order, HandOver* send) {
+bool PostPlace::handOver(const OutboxItem& item, const SendOrder& order, const HandOver& send) {
     auto library = library_->again();
     if (!library) {
         server_->setText(say(library.error().text));

@@ -30,14 +30,15 @@ Q_SIGNALS:
 
 private:
     /// sendAgain() or sendDue().
-    using HandOver = Status(Library&, const Playbook&, OutboxItem, const SendOrder&, const Clock&,
-                            std::stop_token, const SendProgress&);
+    using HandOver = std::function<Status(Library&, const Playbook&, OutboxItem, const SendOrder&,
+                                          const Clock&, std::stop_token, const SendProgress&)>;
 
     /// `due`: when it goes out by itself; nothing when it waits for a hand.
     QWidget* itemRow(const OutboxItem& item, const std::optional<DueMail>& due);
     void again(const OutboxItem& item);
+    void againWith(const OutboxItem& item, Repeat repeat);
     /// Begins the job, with a library of its own; false when there is none.
-    bool handOver(const OutboxItem& item, const SendOrder& order, HandOver* send);
+    bool handOver(const OutboxItem& item, const SendOrder& order, const HandOver& send);
     void editServer();
     void tryServer();
     void tryServerWith(const SendOrder& order);

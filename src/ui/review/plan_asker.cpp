@@ -3,10 +3,9 @@
 #include "desk/file_names.h"
 #include "desk/letter_files.h"
 #include "kinematics/answers.h"
+#include "ui/file_choice.h"
 #include "ui/review/plan_questions.h"
 #include "ui/theme.h"
-
-#include <QFileDialog>
 
 #include <algorithm>
 
@@ -121,7 +120,7 @@ void PlanAsker::keeps() {
 void PlanAsker::save(bool calendar) {
     const QString name =
         text(asFileName(c_.session.athlete().firstName) + "-week") + (calendar ? ".ics" : ".pdf");
-    const QString path = QFileDialog::getSaveFileName(
+    const QString path = fileToSave(
         parent_->window(), say(calendar ? "week-view.save-the-calendar" : "week-view.save-the-sheet"), name);
     if (path.isEmpty()) return;
     const DispatchRecipe recipe = previewRecipe(c_.session);

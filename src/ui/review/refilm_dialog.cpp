@@ -3,12 +3,12 @@
 #include "base/file_store.h"
 #include "letter/encoded.h"
 #include "letter/refilm_request.h"
+#include "ui/file_choice.h"
 #include "ui/theme.h"
 
 #include <QClipboard>
 #include <QComboBox>
 #include <QDialog>
-#include <QFileDialog>
 #include <QGuiApplication>
 #include <QPlainTextEdit>
 #include <QVBoxLayout>
@@ -72,8 +72,8 @@ void showRefilmRequest(QWidget* parent, const ReviewSession& session) {
     QObject::connect(copyPicture, &QPushButton::clicked, dialog,
                      [=] { QGuiApplication::clipboard()->setImage(request(view->currentIndex()).drawing); });
     QObject::connect(save, &QPushButton::clicked, dialog, [=] {
-        const QString path = QFileDialog::getSaveFileName(dialog, say("refilm-dialog.save-the-drawing-2"),
-                                                          "where-to-stand.png", say("refilm-dialog.png-png"));
+        const QString path = fileToSave(dialog, say("refilm-dialog.save-the-drawing-2"), "where-to-stand.png",
+                                        say("refilm-dialog.png-png"));
         if (path.isEmpty()) return;
         const Status kept =
             FileStore().write(path.toStdString(), encoded(request(view->currentIndex()).drawing));

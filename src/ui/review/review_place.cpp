@@ -175,7 +175,7 @@ std::optional<MeasureGhost> ReviewPlace::ghostOn(qint64 frame) const {
 void ReviewPlace::refreshPicture() {
     const qint64 frame = stage_->shownFrame();
     const auto ghost = ghostOn(frame);
-    stage_->setVeils(session_->delivery().veils);
+    stage_->setVeils(session_->hiddenOn(session_->delivery()));
     stage_->setScene(sceneFor(session_->delivery(), session_->playbook(), session_->assessment(), frame,
                               current_ ? current_->focus() : std::nullopt, ghost ? &*ghost : nullptr));
     if (auto* saying = qobject_cast<SayBench*>(current_); saying && saying->recording()) return;

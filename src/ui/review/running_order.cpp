@@ -1,6 +1,7 @@
 #include "ui/review/running_order.h"
 
 #include "desk/beside.h"
+#include "desk/dispatch.h"
 #include "letter/qt_text.h"
 #include "review/letter_model.h"
 #include "review/prompt.h"

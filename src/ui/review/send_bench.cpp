@@ -7,6 +7,7 @@
 #include "desk/phrases.h"
 #include "desk/suggest.h"
 #include "review/letter_sentences.h"
+#include "ui/file_choice.h"
 #include "ui/form_dialog.h"
 #include "ui/review/film_watch.h"
 #include "ui/review/plan_asker.h"
@@ -16,7 +17,6 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QProgressBar>
 #include <QScrollArea>
 #include <QSpinBox>
@@ -215,30 +215,37 @@ void SendBench::send() {
 
 /// The letter as it is now: while the password was asked for it may have changed.
 void SendBench::sendWith(const SendOrder& order) {
+    c_.session.settle();
+    if (c_.session.keepState() != KeepState::Kept) return state_->setText(say("send-bench.not-kept"));
     auto recipe = dispatchRecipe(c_.session);
     if (!recipe) return c_.say(say(recipe.error().text));
     auto library = c_.session.library().again();
     if (!library) return c_.say(say(library.error().text));
     progress_->setValue(0);
+    auto anew = std::make_shared<Message>();
     c_.session.hold(true);
     auto step = std::make_shared<std::atomic<SendStep>>(SendStep::Making);
-    job_ = new Job(this,
-                   [this, recipe = *recipe, order, step, clock = &c_.session.clock(),
-                    own = std::shared_ptr<Library>(std::move(*library))](
-                       std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
-                       IdSource ids;
-                       auto sent = caught([&] {
-                           return sendLetter(*own, recipe, order, *clock, ids, stop,
-                                             [&](SendStep now, double part) {
-                                                 *step = now;
-                                                 progress(part);
-                                             });
-                       });
-                       return [this, sent = std::move(sent)] {
-                           job_ = nullptr;
-                           settled(sent);
-                       };
-                   });
+    job_ = new Job(
+        this,
+        [this, recipe = *recipe, order, step, anew, clock = &c_.session.clock(),
+         own = std::shared_ptr<Library>(std::move(*library))](
+            std::stop_token stop, const Job::Progress& progress) -> Job::Continuation {
+            IdSource ids;
+            SendOrder told = order;
+            told.madeAnew = [&](const Message& what) { *anew = what; };
+            auto sent = caught([&] {
+                return sendLetter(*own, recipe, told, *clock, ids, stop, [&](SendStep now, double part) {
+                    *step = now;
+                    progress(part);
+                });
+            });
+            return [this, anew, sent = std::move(sent)] {
+                job_ = nullptr;
+                settled(sent);
+                if (sent && !anew->empty())
+                    state_->setText(state_->text() + " " + say("outgoing.made-anew", {{"what", *anew}}));
+            };
+        });
     connect(job_, &Job::progressed, progress_, [this, step](double part) {
         if (*step == SendStep::Waiting)
             return state_->setText(
@@ -377,7 +384,7 @@ void SendBench::watch() {
 
 void SendBench::saveAll() {
     if (busy()) return;
-    const QString folder = QFileDialog::getExistingDirectory(this, say("send-bench.save-where"));
+    const QString folder = folderToUse(this, say("send-bench.save-where"));
     if (folder.isEmpty()) return;
     const DispatchRecipe recipe = previewRecipe(c_.session);
     work(

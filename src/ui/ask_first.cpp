@@ -1,0 +1,21 @@
+#include "ui/ask_first.h"
+
+#include "ui/words.h"
+
+#include <QMessageBox>
+#include <QPushButton>
+
+namespace jg::ui {
+
+void askFirst(QWidget* parent, const char* name, const QString& question, const QString& yes,
+              std::function<void()> then) {
+    auto* box = new QMessageBox(QMessageBox::NoIcon, {}, question, QMessageBox::NoButton, parent);
+    box->setObjectName(name);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    QPushButton* go = box->addButton(yes, QMessageBox::AcceptRole);
+    box->setDefaultButton(box->addButton(say("athlete-dialog.cancel"), QMessageBox::RejectRole));
+    QObject::connect(go, &QPushButton::clicked, parent, std::move(then));
+    box->open();
+}
+
+} // namespace jg::ui

@@ -1,0 +1,17 @@
+// A question before something that can't be taken back.
+#pragma once
+
+#include <QString>
+
+#include <functional>
+
+class QWidget;
+
+namespace jg::ui {
+
+/// Asks, without blocking the window; `yes` is what is done, in a word or two, and `then` does it. Escape and
+/// the other button leave all as it is.
+void askFirst(QWidget* parent, const char* name, const QString& question, const QString& yes,
+              std::function<void()> then);
+
+} // namespace jg::ui
