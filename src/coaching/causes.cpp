@@ -51,8 +51,9 @@ int bodyRank(const std::string& group) {
 /// Links from one finding to others, straight or through what is not known.
 class Links {
 public:
-    Links(const Playbook& playbook, const std::vector<Cause>& causes, const std::set<std::string>& found,
-          const Known& known, const std::vector<CauseChoice>& choices)
+    Links(const Playbook& playbook, const std::vector<Cause>& causes,
+          const std::map<std::string, SidedRow>& found, const Known& known,
+          const std::vector<CauseChoice>& choices)
         : playbook_(playbook)
         , found_(found)
         , known_(known)
@@ -60,29 +61,31 @@ public:
         for (const Cause& c : causes) out_[c.from].push_back(&c);
     }
 
-    std::vector<CauseLink> from(const std::string& start) const {
+    std::vector<CauseLink> from(const SidedRow& start) const {
         std::vector<CauseLink> links;
         struct Way {
-            std::string at;
+            SidedRow at;
             std::vector<std::string> through;
             const Cause* first;
         };
         std::deque<Way> open = {{start, {}, nullptr}};
-        std::set<std::string> passed = {start};
+        std::set<std::string> passed = {start.row};
         while (!open.empty()) {
             const Way way = std::move(open.front());
             open.pop_front();
-            const auto edges = out_.find(way.at);
+            const auto edges = out_.find(way.at.row);
             if (edges == out_.end()) continue;
             for (const Cause* c : edges->second) {
-                if (!passed.insert(c->to).second) continue;
+                if (!meets(way.at, c->cause())) continue;
                 const Cause* first = way.first ? way.first : c;
-                if (found_.contains(c->to))
-                    links.push_back(linkOf(start, *c, *first, way.through));
-                else if (lookedAt(known_, c->to) != Looked::Good) {
+                if (const auto there = found_.find(c->to); there != found_.end()) {
+                    if (meets(there->second, c->consequence()) && passed.insert(c->to).second)
+                        links.push_back(linkOf(start.row, *c, *first, way.through));
+                } else if (lookedAt(known_, c->to) != Looked::Good &&
+                           passed.insert(textOf(c->consequence())).second) {
                     auto through = way.through;
                     through.push_back(c->to);
-                    open.push_back({c->to, std::move(through), first});
+                    open.push_back({c->consequence(), std::move(through), first});
                 }
             }
         }
@@ -103,7 +106,7 @@ private:
     }
 
     const Playbook& playbook_;
-    const std::set<std::string>& found_;
+    const std::map<std::string, SidedRow>& found_;
     const Known& known_;
     const std::vector<CauseChoice>& choices_;
     std::map<std::string, std::vector<const Cause*>> out_;
@@ -123,11 +126,18 @@ Message namesOf(const Playbook& playbook, const std::vector<std::string>& ids) {
 
 /// What the other ends of a root's own links say of it.
 void addDoubts(Root& root, const Playbook& playbook, const std::vector<Cause>& causes, const Known& known,
-               const std::set<std::string>& found) {
+               const std::map<std::string, SidedRow>& found) {
     std::set<std::string> told;
     for (const Cause& c : causes) {
-        if (c.from != root.id || found.contains(c.to) || !told.insert(c.to).second) continue;
+        if (!meets(found.at(root.id), c.cause())) continue;
+        const auto there = found.find(c.to);
+        const bool otherWay = there != found.end() && !meets(there->second, c.consequence());
+        if ((there != found.end() && !otherWay) || !told.insert(c.to).second) continue;
         const Message what = asIs(playbook.nameOfFinding(c.to));
+        if (otherWay) {
+            root.against.push_back(msg("causes.other-way", {{"finding", what}}));
+            continue;
+        }
         const Looked state = lookedAt(known, c.to);
         if (state == Looked::Good)
             root.against.push_back(msg("causes.is-good", {{"finding", what}}));
@@ -171,12 +181,12 @@ public:
         , known_(known)
         , causes_(causesFor(playbook, choices)) {
         for (const Finding& f : findings)
-            if (place_.emplace(f.id, nodes_.size()).second) nodes_.push_back(&f), found_.insert(f.id);
+            if (place_.emplace(f.id, nodes_.size()).second) nodes_.push_back(&f), found_[f.id] = f.sided();
         const Links links(playbook, causes_, found_, known, choices);
         std::vector<std::pair<std::size_t, std::size_t>> arrows;
         for (const Finding* f : nodes_) {
             weights_.push_back(weightOf(playbook, *f));
-            for (CauseLink& link : links.from(f->id)) {
+            for (CauseLink& link : links.from(f->sided())) {
                 arrows.emplace_back(place_.at(link.from), place_.at(link.to));
                 links_.push_back(std::move(link));
             }
@@ -263,7 +273,7 @@ private:
     std::map<std::string, std::size_t> place_;
     std::vector<const Finding*> nodes_;
     std::vector<Weight> weights_;
-    std::set<std::string> found_;
+    std::map<std::string, SidedRow> found_;
     std::vector<CauseLink> links_;
     RootSearch search_;
 };

@@ -11,7 +11,17 @@ namespace jg {
 
 /// What is known of a possible cause on this athlete. What is in no list was not looked at.
 enum class Looked { NotLookedAt, Fault, Good, CannotTell, NotVisible };
-using Known = std::map<std::string, Looked, std::less<>>;
+/// By row; `sides` on which a fault is off, where that is known.
+struct Known : std::map<std::string, Looked, std::less<>> {
+    using std::map<std::string, Looked, std::less<>>::map;
+    std::map<std::string, std::string, std::less<>> sides = {};
+
+    /// A row with the side on which it was found off.
+    SidedRow found(const std::string& row) const {
+        const auto it = sides.find(row);
+        return {row, it == sides.end() ? std::string() : it->second};
+    }
+};
 
 /// What the coach says of a link of causes: followed as the playbook has it, agreed to, or not so here.
 enum class Stance { Open, Agreed, Refused };
@@ -66,10 +76,14 @@ struct Finding {
     std::string id;
     Verdict verdict = Verdict::Adjust;
     double gapInSds = 0;
+    std::string side = {}; ///< on which it is off; empty = its only one, or not known
+
+    SidedRow sided() const { return {id, side}; }
 };
 
-/// Roots and order of the findings by the playbook's graph and the coach's own word on its links. A chain may
-/// pass what was not looked at or can't be told, never what was found good. Arm protection first, then real
+/// Roots and order of the findings by the playbook's graph and the coach's own word on its links. An edge
+/// holds between its sides only. A chain may pass what was not looked at or can't be told, never what was
+/// found good or off the other way. Arm protection first, then real
 /// changes before near misses, roots before consequences, lower body before upper, larger standardised gap
 /// before smaller. Pure. Source: common practice, no source.
 CauseReport explain(const Playbook& playbook, const std::vector<Finding>& findings, const Known& known = {},

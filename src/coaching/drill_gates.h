@@ -32,12 +32,14 @@ struct DrillGates {
     std::string painWords;  ///< where it hurts, in the sender's words
     bool returning = false; ///< back from injury without the clinician's plan on record: no throws either
     Circumstances at;
+    std::vector<SidedRow> chosen = {}; ///< what is worked on: nothing that trains against it is given
+    std::string backFrom = {};         ///< the injury they come back from, until the plan was seen
 };
 
 /// A drill for a finding.
 struct DrillOffer {
     const Drill* drill = nullptr;
-    bool made = false;     ///< made for this finding; else it supports the part of the body
+    bool made = false;     ///< made for this finding; else only a fallback for the part of the body
     bool fitsNeed = false; ///< is of the kind that is needed; true while no need is known
     Message blocked;       ///< why it may not be given; empty = it may
 };
@@ -50,8 +52,9 @@ std::vector<std::string> thingsOf(const Playbook& playbook);
 /// Why a drill may not be given; empty when it may. Pure. Source: cautions are common practice, no source.
 Message blockedBy(const Drill& drill, const DrillGates& gates);
 
-/// Every drill that serves a finding or supports its part of the body: allowed ones first, then of the kind
-/// that is needed, made for it, and nearer the front of their own list. They point into the playbook. Pure.
+/// Every drill that trains a finding ("row:side") or supports its part of the body, but those that train
+/// against it: allowed ones first, then made for it, of the kind that is needed, and nearer the front of
+/// their own list. They point into the playbook. Pure.
 std::vector<DrillOffer> offersFor(const Playbook& playbook, std::string_view finding, const DrillGates& gates,
                                   std::optional<Need> need = std::nullopt);
 

@@ -14,7 +14,7 @@ const std::vector<View>* viewsOf(const Playbook& playbook, const std::string& id
 
 Message positionOf(const Playbook& playbook, const std::string& id) {
     if (const auto* m = playbook.measure(id))
-        return m->moments.empty() ? Message{} : info(m->moments.back()).name();
+        return m->moments.empty() ? Message{} : info(m->shownAt()).name();
     if (const auto* i = playbook.item(id)) return info(i->position).name();
     return {};
 }
@@ -72,12 +72,16 @@ std::vector<CompetingCauses> possibleCauses(const Playbook& playbook,
     for (const std::string& sign : findings) {
         CompetingCauses c{sign, {}, screensFor(playbook, sign)};
         for (const Cause& cause : causes) {
-            if (cause.to != sign) continue;
+            if (!meets(known.found(sign), cause.consequence())) continue;
             const bool listed = std::any_of(c.causes.begin(), c.causes.end(),
                                             [&](const Hypothesis& h) { return h.cause == cause.from; });
             if (listed) continue;
             const bool found = std::find(findings.begin(), findings.end(), cause.from) != findings.end();
-            const Looked state = found ? Looked::Fault : lookedAt(known, cause.from);
+            // Off the other way it is ruled out as one that is good.
+            const bool fits = meets(known.found(cause.from), cause.cause());
+            const Looked state = found && fits    ? Looked::Fault
+                                 : found || !fits ? Looked::Good
+                                                  : lookedAt(known, cause.from);
             c.causes.push_back({cause.from, state, cause.why, cause.says, standingOf(state),
                                 whatTells(playbook, cause.from, state)});
         }

@@ -45,6 +45,41 @@ const Row* rowById(const std::vector<Row>& rows, std::string_view id) {
 }
 } // namespace
 
+const GradedItem::Side* GradedItem::side(std::string_view name) const {
+    const auto it = std::find_if(sides.begin(), sides.end(), [&](const Side& s) { return s.id == name; });
+    return it == sides.end() ? nullptr : &*it;
+}
+
+bool Drill::trainsAgainst(const SidedRow& finding) const {
+    return std::any_of(against.begin(), against.end(), [&](const std::string& text) {
+        const SidedRow worse = sidedRowFrom(text);
+        return worse.row == finding.row && worse.side == finding.side;
+    });
+}
+
+std::vector<std::string> Playbook::sidesOf(std::string_view row) const {
+    std::vector<std::string> sides;
+    if (const MeasureDefinition* m = measure(row); m && m->hasSides())
+        sides = {std::string(kBelow), std::string(kAbove)};
+    if (const GradedItem* i = item(row))
+        for (const GradedItem::Side& s : i->sides) sides.push_back(s.id);
+    return sides;
+}
+
+bool Playbook::isFinding(const SidedRow& finding) const {
+    if (finding.side.empty()) return isFinding(std::string_view(finding.row));
+    const MeasureDefinition* m = measure(finding.row);
+    const GradedItem* i = item(finding.row);
+    return (m && (finding.side == kBelow || finding.side == kAbove)) || (i && i->side(finding.side));
+}
+
+std::optional<Moment> Playbook::shownAt(std::string_view row) const {
+    if (const MeasureDefinition* m = measure(row))
+        return m->moments.empty() ? std::nullopt : std::optional(m->shownAt());
+    if (const GradedItem* i = item(row)) return i->position;
+    return std::nullopt;
+}
+
 const Approach* Playbook::approach(std::string_view id) const {
     return rowById(approaches, id);
 }
@@ -144,11 +179,13 @@ void checkIds(const Playbook& p) {
         if (!i.measure.empty() && !p.measure(i.measure))
             unfit(msg("playbook.unknown-behind", {{"item", i.id}, {"measure", i.measure}}));
     for (const Cause& c : p.causes)
-        for (const auto& id : {c.from, c.to})
-            if (!p.isFinding(id)) unfit(msg("playbook.unknown-cause", {{"finding", id}}));
+        for (const auto& end : {c.cause(), c.consequence()})
+            if (!p.isFinding(end)) unfit(msg("playbook.unknown-cause", {{"finding", textOf(end)}}));
     for (const Drill& d : p.drills)
-        for (const auto& id : d.serves)
-            if (!p.isFinding(id)) unfit(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
+        for (const auto* list : {&d.serves, &d.against})
+            for (const auto& id : *list)
+                if (!p.isFinding(sidedRowFrom(id)))
+                    unfit(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
     for (const FocusCard& f : p.focuses)
         for (const auto& id : f.rows)
             if (!p.isFinding(id)) unfit(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));

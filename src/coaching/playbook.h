@@ -2,6 +2,7 @@
 #pragma once
 
 #include "base/result.h"
+#include "coaching/side.h"
 #include "coaching/target.h"
 #include "coaching/trials.h"
 #include "kinematics/body_depths.h"
@@ -44,14 +45,24 @@ struct GradedItem {
     std::string group;
     Moment position = Moment::Set;
     std::vector<View> views;
-    std::string coach;   ///< what it means, for the coach
-    std::string young;   ///< a cue for a player under 12
-    std::string player;  ///< a cue for older ones
-    std::string parent;  ///< why it matters, for a parent
-    std::string measure; ///< whose number tells the same; empty = none does
+    std::string coach;            ///< what it means, for the coach
+    std::string young;            ///< a cue for a player under 12
+    std::string player;           ///< a cue for older ones
+    std::string parent;           ///< why it matters, for a parent
+    std::string praise = {};      ///< what is good when it is so, and what that does, to the player
+    std::string measure;          ///< whose number tells the same; empty = none does
+    std::string measureSide = {}; ///< on which side that number is then off; empty = on either
+    /// Of an item that can be off two ways, each with words of its own; empty for all others.
+    struct Side {
+        std::string id, fault, goal, young, player;
+        bool operator==(const Side&) const = default;
+    };
+    std::vector<Side> sides = {};
     bool protectsArm = false;
 
     bool seenFrom(View view) const;
+    /// The side of that name; null for none.
+    const Side* side(std::string_view name) const;
     /// The cue for a reader of this age.
     const std::string& cueFor(int age) const { return age < kYoung && !young.empty() ? young : player; }
     static constexpr int kYoung = 12; ///< own choice
@@ -68,14 +79,22 @@ struct FocusCard {
 /// The rows of an approach that lie in a focus, under both names.
 Approach focused(const Approach& approach, const FocusCard& focus);
 
-/// "`from` may cause `to`": an opinion, with its owner and the effect it is said to have.
+/// "`from` may cause `to`", each off on its side: an opinion, with its owner and the effect it is said to
+/// have. An empty side means any, as in playbooks of older reviews.
 struct Cause {
     std::string from;
     std::string to;
     std::string says;
     std::string effect;
     std::string why;
+    std::string fromSide = {}, toSide = {};
+
+    SidedRow cause() const { return {from, fromSide}; }
+    SidedRow consequence() const { return {to, toSide}; }
 };
+
+/// Whose opinion counts in every school.
+inline constexpr std::string_view kSeveralSchools = "several schools";
 
 struct Dose {
     int sets = 0;
@@ -90,9 +109,10 @@ Message wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the call
 struct Drill {
     std::string id;
     std::string name;
-    std::string body;                ///< lower | upper
-    std::vector<std::string> needs;  ///< ids of Need
-    std::vector<std::string> serves; ///< finding ids
+    std::string body;                      ///< lower | upper
+    std::vector<std::string> needs;        ///< ids of Need
+    std::vector<std::string> serves;       ///< what it trains, each "row:side"
+    std::vector<std::string> against = {}; ///< what it would make worse, alike
     std::vector<std::string> supports =
         {}; ///< ids of measureGroups(): helps every finding there, by its needs
     std::string equipment;
@@ -105,6 +125,10 @@ struct Drill {
     int ageFrom = 0;
     std::string notFor; ///< for whom it is wrong, in words
     int lookAgainDays = 28;
+
+    bool trains(const SidedRow& finding) const { return anyMeets(serves, finding); }
+    /// True where its words ask for the opposite. A side that is not known is trained against by nothing.
+    bool trainsAgainst(const SidedRow& finding) const;
 };
 
 /// A simple test without a machine that tells what keeps an athlete from a position. No diagnosis.
@@ -145,6 +169,12 @@ struct Playbook {
     /// The part of the body it belongs to, an id of measureGroups(); empty when unknown.
     std::string groupOfFinding(std::string_view id) const;
     bool isFinding(std::string_view id) const { return measure(id) || item(id); }
+    /// The same with a side that the row has, or without one.
+    bool isFinding(const SidedRow& finding) const;
+    /// The sides of a row that are told apart; empty for one that is off only one way.
+    std::vector<std::string> sidesOf(std::string_view row) const;
+    /// The moment at which a finding is read, and its picture is shown.
+    std::optional<Moment> shownAt(std::string_view row) const;
 };
 
 /// Looks whether an approach makes sense: named, ages and bands the right way round, all it names in the

@@ -4,6 +4,7 @@
 #include "base/unfit.h"
 #include "coaching/needs.h"
 #include "coaching/playbook_files.h"
+#include "coaching/row_order.h"
 
 #include <nlohmann/json.hpp>
 
@@ -41,12 +42,20 @@ json itemAsJson(const GradedItem& i) {
                 {"goal", i.goal},     {"group", i.group},   {"position", info(i.position).id},
                 {"views", views},     {"coach", i.coach},   {"young", i.young},
                 {"player", i.player}, {"parent", i.parent}, {"protectsArm", i.protectsArm}};
-    if (!i.measure.empty()) row["measure"] = i.measure;
+    if (!i.measure.empty()) row["measure"] = textOf({i.measure, i.measureSide});
+    if (!i.praise.empty()) row["praise"] = i.praise;
+    for (const GradedItem::Side& s : i.sides)
+        row["sides"].push_back(
+            {{"id", s.id}, {"fault", s.fault}, {"goal", s.goal}, {"young", s.young}, {"player", s.player}});
     return row;
 }
 
 json causeAsJson(const Cause& c) {
-    return {{"from", c.from}, {"to", c.to}, {"says", c.says}, {"effect", c.effect}, {"why", c.why}};
+    return {{"from", textOf(c.cause())},
+            {"to", textOf(c.consequence())},
+            {"says", c.says},
+            {"effect", c.effect},
+            {"why", c.why}};
 }
 
 json drillAsJson(const Drill& d) {
@@ -58,6 +67,7 @@ json drillAsJson(const Drill& d) {
         row["dose"] = {{"sets", d.dose.sets}, {"reps", d.dose.reps}, {"days", d.dose.days}};
     if (!d.distance.empty()) row["distance"] = d.distance;
     if (!d.supports.empty()) row["supports"] = d.supports;
+    if (!d.against.empty()) row["against"] = d.against;
     if (!d.notFor.empty()) row["notFor"] = d.notFor;
     return row;
 }
@@ -90,9 +100,12 @@ void check(const Playbook& p, const GradedItem& i) {
 }
 
 void check(const Playbook& p, const Cause& c) {
-    for (const auto& end : {c.from, c.to})
-        if (!p.isFinding(end)) unfit(msg("playbook.unknown-cause", {{"finding", end}}));
-    if (c.from == c.to) unfit(msg("playbook-rows.own-cause"));
+    if (c.from == c.to && p.isFinding(std::string_view(c.from))) unfit(msg("playbook-rows.own-cause"));
+    for (const auto& end : {c.cause(), c.consequence()})
+        if (!p.isFinding(end)) unfit(msg("playbook.unknown-cause", {{"finding", textOf(end)}}));
+    if (isLater(p, c.from, c.to))
+        unfit(msg("playbook-rows.later-cause",
+                  {{"from", p.nameOfFinding(c.from)}, {"to", p.nameOfFinding(c.to)}}));
     checkFilled({{c.says, "playbook-rows.no-owner"}, {c.why, "playbook-rows.no-why"}});
 }
 
@@ -100,24 +113,58 @@ void check(const Playbook& p, const Drill& d) {
     checkFilled({{d.name, "playbook-rows.no-name"}, {d.how, "playbook-rows.no-how"}});
     if (d.dose.missing()) unfit(msg("playbook-rows.no-dose"));
     if (d.serves.empty() && d.supports.empty()) unfit(msg("playbook-rows.serves-nothing"));
-    for (const auto& id : d.serves)
-        if (!p.isFinding(id)) unfit(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
+    for (const auto* list : {&d.serves, &d.against})
+        for (const auto& id : *list)
+            if (!p.isFinding(sidedRowFrom(id)))
+                unfit(msg("playbook.unknown-served", {{"drill", d.name}, {"finding", id}}));
     if (d.ball && !d.throwing) unfit(msg("playbook.ball-throws"));
     for (const Drill& other : p.drills)
         if (other.name == d.name && other.id != d.id) unfit(msg("playbook-rows.name-taken"));
 }
 
+/// "leg-spread:below > stride:below : X" as older versions knew it: "leg-spread > stride : X".
+std::string withoutSides(const std::string& key) {
+    std::string bare;
+    for (std::size_t i = 0; i < key.size(); ++i) {
+        const bool side = key[i] == ':' && i > 0 && key[i - 1] != ' ';
+        if (side)
+            while (i + 1 < key.size() && key[i + 1] != ' ') ++i;
+        else
+            bare += key[i];
+    }
+    return bare;
+}
+
+/// A row that the coach wrote before rows had sides gets those of the row in whose place it stands.
+void bringOver(json& written, const json& known) {
+    const auto sided = [](const std::string& mine, const std::string& theirs) {
+        return theirs.starts_with(mine + ":") ? theirs : mine;
+    };
+    for (const char* end : {"from", "to", "measure"})
+        if (written.contains(end) && known.contains(end)) written[end] = sided(written[end], known[end]);
+    if (written.contains("serves"))
+        for (json& mine : written["serves"])
+            for (const json& theirs : known.at("serves")) mine = sided(mine, theirs);
+    for (const char* field : {"praise", "sides", "against"})
+        if (!written.contains(field) && known.contains(field)) written[field] = known[field];
+}
+
 /// Puts a row in a file's list in place of the one with that key, or at its end.
 void place(json& list, const std::string& key, const PlaybookRow& row) {
-    const auto sameKey = [&](const json& known) {
-        return keyOf(rowFromJson({{"kind", kKinds[row.index()]}, {"row", known}})) == key;
+    const auto keyIn = [&](const json& known) {
+        return keyOf(rowFromJson({{"kind", kKinds[row.index()]}, {"row", known}}));
     };
-    const json written = rowAsJson(row).at("row");
-    const auto at = std::find_if(list.begin(), list.end(), sameKey);
+    json written = rowAsJson(row).at("row");
+    auto at = std::find_if(list.begin(), list.end(), [&](const json& known) { return keyIn(known) == key; });
     if (at == list.end())
+        at = std::find_if(list.begin(), list.end(),
+                          [&](const json& known) { return withoutSides(keyIn(known)) == key; });
+    if (at == list.end()) {
         list.push_back(written);
-    else
-        *at = written;
+        return;
+    }
+    bringOver(written, *at);
+    *at = written;
 }
 
 } // namespace
@@ -126,7 +173,7 @@ std::string keyOf(const PlaybookRow& row) {
     if (const auto* item = std::get_if<GradedItem>(&row)) return item->id;
     if (const auto* drill = std::get_if<Drill>(&row)) return drill->id;
     const Cause& c = std::get<Cause>(row);
-    return c.from + " > " + c.to + " : " + c.says;
+    return textOf(c.cause()) + " > " + textOf(c.consequence()) + " : " + c.says;
 }
 
 std::string nameOf(const PlaybookRow& row) {
@@ -149,13 +196,21 @@ GradedItem itemFromJson(const json& row) {
     i.player = row.at("player");
     i.young = row.value("young", "");
     i.parent = row.value("parent", "");
-    i.measure = row.value("measure", "");
+    const SidedRow number = sidedRowFrom(row.value("measure", ""));
+    i.measure = number.row;
+    i.measureSide = number.side;
+    i.praise = row.value("praise", "");
+    if (row.contains("sides"))
+        for (const json& s : row["sides"])
+            i.sides.push_back({s.at("id"), s.at("fault"), s.at("goal"), s.at("young"), s.at("player")});
     i.protectsArm = row.value("protectsArm", false);
     return i;
 }
 
 Cause causeFromJson(const json& row) {
-    return {row.at("from"), row.at("to"), row.at("says"), row.at("effect"), row.at("why")};
+    const SidedRow from = sidedRowFrom(row.at("from").get<std::string>()),
+                   to = sidedRowFrom(row.at("to").get<std::string>());
+    return {from.row, to.row, row.at("says"), row.at("effect"), row.at("why"), from.side, to.side};
 }
 
 Drill drillFromJson(const json& row) {
@@ -169,6 +224,7 @@ Drill drillFromJson(const json& row) {
         if (!needFromId(need)) unfit(msg("playbook.need-unknown", {{"id", need}}));
     d.serves = row.at("serves").get<std::vector<std::string>>();
     d.supports = row.value("supports", d.supports);
+    d.against = row.value("against", d.against);
     d.equipment = row.value("equipment", "none");
     d.how = row.at("how");
     if (row.contains("dose")) {

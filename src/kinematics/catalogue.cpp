@@ -70,6 +70,12 @@ const KindRow& rowOf(MeasureKind kind) {
 
 } // namespace
 
+Moment MeasureDefinition::shownAt() const {
+    const auto last =
+        std::find_if(moments.rbegin(), moments.rend(), [](Moment m) { return m != Moment::Set; });
+    return last == moments.rend() ? moments.back() : *last;
+}
+
 bool MeasureDefinition::seenFrom(View view) const {
     return std::find(views.begin(), views.end(), view) != views.end();
 }

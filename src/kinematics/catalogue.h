@@ -95,6 +95,11 @@ struct MeasureDefinition {
         plainlyOther; ///< the same for a number below zero, which is told without its sign; may be empty
 
     bool seenFrom(View view) const;
+    /// True for a number that is off below or above what is wanted, and is told so; false for what is seen,
+    /// and where both ways ask for one thing.
+    bool hasSides() const { return kind != MeasureKind::Seen && goalUp != goalDown; }
+    /// The moment at which it is read. Set only lends others a width.
+    Moment shownAt() const;
     bool needsHeight() const; ///< its number is a part of the height
     bool needsLevel() const;  ///< its number changes with the camera's roll
     bool isAngle() const;

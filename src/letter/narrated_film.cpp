@@ -201,7 +201,7 @@ const ToldBeside* besideIn(const FilmRecipe& recipe, const Stop& stop) {
 }
 
 std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding) {
-    return picturedMeasure(recipe.review, recipe.playbook, told.assessment, finding);
+    return picturedMeasure(recipe.playbook, told.assessment, finding);
 }
 
 Result<FilmMade> renderNarratedFilm(const FilmRecipe& recipe, const std::filesystem::path& path,

@@ -61,8 +61,8 @@ const ToldDelivery& toldIn(const FilmRecipe& recipe, int delivery);
 /// What stands beside a stop; null when it stands alone.
 const ToldBeside* besideIn(const FilmRecipe& recipe, const Stop& stop);
 
-/// The measure a stop's or a correction's picture is about: the one whose number is told (toldMeasure()), or
-/// the first it bears on that has a number; the finding itself when none has.
+/// The measure a stop's or a correction's picture is about: the one whose number is told (toldMeasure()), and
+/// never that of something else.
 std::string picturedMeasure(const FilmRecipe& recipe, const ToldDelivery& told, const std::string& finding);
 
 /// The delivery at its own speed, or as the film plays while nobody knows how it was captured.

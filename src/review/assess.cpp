@@ -23,6 +23,18 @@ const Judged* Assessment::judged(std::string_view id) const {
     return it == findings.end() ? nullptr : &*it;
 }
 
+SidedRow Assessment::sided(std::string_view id) const {
+    SidedRow finding{std::string(id), {}};
+    const Judged* j = judged(id);
+    if (!j || j->strength || j->cannotTell) return finding;
+    finding.side = j->finding.side;
+    // Results that an older version kept have none of their own.
+    const MeasureRow* row = finding.side.empty() ? measure(id) : nullptr;
+    if (row && !row->byHand && row->judgement.gap != 0)
+        finding.side = std::string(row->judgement.gap < 0 ? kBelow : kAbove);
+    return finding;
+}
+
 std::vector<Finding> Assessment::faults() const {
     std::vector<Finding> all;
     for (const Judged& j : findings)
@@ -271,28 +283,38 @@ MeasureRow rowFor(const Playbook& playbook, const MeasureDefinition& m, const Ta
     return row;
 }
 
+/// On which side of its target a number lies, or by the coach's word.
+std::string sideOf(const MeasureDefinition& m, const MeasureRow& row) {
+    if (!m.hasSides() || *row.judgement.verdict == Verdict::Keep) return {};
+    if (row.byHand) return row.byHand->side;
+    return std::string(row.judgement.gap < 0 ? kBelow : row.judgement.gap > 0 ? kAbove : "");
+}
+
+/// Counts a row, and what it finds.
+void keepRow(const MeasureDefinition& m, const Approach& approach, MeasureRow row, Assessment& a) {
+    const bool looked = row.value.state != MeasureState::NotLookedAt || row.byHand;
+    if (looked || !approach.isLenient(m.id)) ++a.counts.measuresAll;
+    if (looked) ++a.counts.measures;
+    if (row.value.state == MeasureState::NotVisible) {
+        ++a.counts.measuresNotVisible;
+        a.notSeen.push_back(msg("assess.not-seen", {{"what", m.name}, {"why", row.value.reason}}));
+    }
+    if (row.judgement.state == JudgeState::CannotTell)
+        a.findings.push_back({{m.id, Verdict::Nearly, 0}, false, true});
+    if (row.judgement.verdict)
+        a.findings.push_back({{m.id, *row.judgement.verdict, row.judgement.gapInSds, sideOf(m, row)},
+                              *row.judgement.verdict == Verdict::Keep,
+                              false});
+    a.measures.push_back(std::move(row));
+}
+
 void assessMeasures(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
                     const std::vector<Clip>& clips, Hand hand, Assessment& a) {
     const std::vector<SeenDelivery> seen = deliveriesOf(review, assessed, clips);
-    for (const Target& target : review.walkTargets()) {
-        const MeasureDefinition* m = playbook.measure(target.measure);
-        if (!m) continue;
-        MeasureRow row = rowFor(playbook, *m, target, review.judging(), seen, clips, hand);
-        const bool looked = row.value.state != MeasureState::NotLookedAt || row.byHand;
-        if (looked || !review.approach().isLenient(m->id)) ++a.counts.measuresAll;
-        if (looked) ++a.counts.measures;
-        if (row.value.state == MeasureState::NotVisible) {
-            ++a.counts.measuresNotVisible;
-            a.notSeen.push_back(msg("assess.not-seen", {{"what", m->name}, {"why", row.value.reason}}));
-        }
-        if (row.judgement.state == JudgeState::CannotTell)
-            a.findings.push_back({{m->id, Verdict::Nearly, 0}, false, true});
-        if (row.judgement.verdict)
-            a.findings.push_back({{m->id, *row.judgement.verdict, row.judgement.gapInSds},
-                                  *row.judgement.verdict == Verdict::Keep,
-                                  false});
-        a.measures.push_back(std::move(row));
-    }
+    for (const Target& target : review.walkTargets())
+        if (const MeasureDefinition* m = playbook.measure(target.measure))
+            keepRow(*m, review.approach(), rowFor(playbook, *m, target, review.judging(), seen, clips, hand),
+                    a);
 }
 
 /// The grade on the delivery assessed, else on the first that has one.
@@ -334,7 +356,8 @@ void assessItems(const Review& review, const DeliveryMarks& assessed, const Play
             if (row.grade->state == GradeState::CannotTell)
                 a.findings.push_back({{id, Verdict::Nearly, 0}, false, true});
             if (const auto verdict = eased(verdictOf(*row.grade, item->protectsArm), review.approach(), id))
-                a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step)},
+                a.findings.push_back({{id, *verdict, static_cast<double>(5 - row.grade->step),
+                                       *verdict == Verdict::Keep ? std::string() : row.grade->side},
                                       *verdict == Verdict::Keep,
                                       false});
         }
@@ -437,6 +460,26 @@ Assessment assess(const Review& review, const Playbook& playbook, const std::vec
     return a;
 }
 
+Assessment assessGiven(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips,
+                       const std::vector<MeasureValue>& numbers) {
+    const DeliveryMarks& assessed = review.deliveryOr(kLead);
+    Assessment a;
+    a.delivery = assessed.number;
+    for (const Target& target : review.walkTargets()) {
+        const MeasureDefinition* m = playbook.measure(target.measure);
+        if (!m) continue;
+        MeasureRow row{m->id, {}, {}, target, assessed.number, {}, {}, {}};
+        row.value.id = m->id;
+        row.value.unit = m->unit;
+        for (const MeasureValue& v : numbers)
+            if (v.id == m->id) row.value = v;
+        judgeRow(*m, target, review.judging(), row);
+        keepRow(*m, review.approach(), std::move(row), a);
+    }
+    assessItems(review, assessed, playbook, clips, a);
+    return a;
+}
+
 Playbook withOwnFindings(Playbook playbook, const Review& review) {
     const auto isOwn = [](const std::string& id) { return id.starts_with(kOwnFinding); };
     std::erase_if(playbook.items, [&](const GradedItem& i) { return isOwn(i.id); });
@@ -454,15 +497,30 @@ Playbook withOwnFindings(Playbook playbook, const Review& review) {
     return playbook;
 }
 
+bool isSurelyGood(const MeasureRow& row) {
+    if (!row.value.value || row.target.asksNothing() || row.target.type == TargetType::Options || row.byHand)
+        return true;
+    const auto target = targetIn(row.target, row.value.unit);
+    if (!target) return true;
+    const bool low = target->type == TargetType::AtLeast || target->type == TargetType::Band;
+    const double top = target->type == TargetType::Band ? target->y : target->x;
+    return (!low || row.value.low95 >= target->x) &&
+           (target->type == TargetType::AtLeast || row.value.high95 <= top);
+}
+
 std::string goalOf(const Playbook& playbook, const Assessment& a, std::string_view finding) {
-    if (const GradedItem* item = playbook.item(finding)) return item->goal;
+    const std::string side = a.sided(finding).side;
+    if (const GradedItem* item = playbook.item(finding)) {
+        const GradedItem::Side* own = item->side(side);
+        return own ? own->goal : item->goal;
+    }
     const MeasureDefinition* m = playbook.measure(finding);
     if (!m) return std::string(finding);
-    const MeasureRow* row = a.measure(finding);
-    const std::string& goal = m->kind == MeasureKind::Seen      ? m->goal
-                              : !row || row->judgement.gap == 0 ? m->name
-                              : row->judgement.gap < 0          ? m->goalUp
-                                                                : m->goalDown;
+    const std::string& goal = m->kind == MeasureKind::Seen ? m->goal
+                              : !m->hasSides()             ? m->goalUp
+                              : side == kBelow             ? m->goalUp
+                              : side == kAbove             ? m->goalDown
+                                                           : m->name;
     return goal.empty() ? m->name : goal;
 }
 

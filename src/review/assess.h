@@ -68,6 +68,8 @@ struct Assessment {
     const MeasureRow* measure(std::string_view id) const;
     /// The verdict on a measure or an item; null when it has none.
     const Judged* judged(std::string_view id) const;
+    /// A finding with the side on which it is off; without one for what is good, can't be told or has none.
+    SidedRow sided(std::string_view id) const;
     /// Faults only, for the cause graph.
     std::vector<Finding> faults() const;
 };
@@ -95,11 +97,19 @@ Assessment assess(const Review& review, const Playbook& playbook, const std::vec
 /// The same with one film.
 Assessment assess(const Review& review, const Playbook& playbook, const Clip& clip, Hand hand);
 
+/// The same of numbers that were found elsewhere, in place of points. Pure.
+Assessment assessGiven(const Review& review, const Playbook& playbook, const std::vector<Clip>& clips,
+                       const std::vector<MeasureValue>& numbers);
+
 /// The playbook with the review's own findings among its items.
 Playbook withOwnFindings(Playbook playbook, const Review& review);
 
-/// What a finding is called as something to work on: the goal of an item, what a measure's number or answer
-/// is to do; its name when the playbook has no better word. Pure.
+/// Whether a number and its error lie within what is wanted: only then is it praised. True for what has no
+/// number, or no target. Pure.
+bool isSurelyGood(const MeasureRow& row);
+
+/// What a finding is called as something to work on: the goal of an item or of its side, what a measure's
+/// number or answer is to do; its name when the playbook has no better word. Pure.
 std::string goalOf(const Playbook& playbook, const Assessment& a, std::string_view finding);
 
 /// The verdict a grade stands for.

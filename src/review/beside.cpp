@@ -40,27 +40,21 @@ std::optional<Beside> besideAt(const DeliveryMarks& own, std::int64_t frame, con
     return Beside{other.key.review, other.marks.number, *other.marks.frameOf(*moment), *own.frameOf(*moment)};
 }
 
-std::string picturedMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
-                            const std::string& finding) {
-    const auto hasNumber = [&](const std::string& id) {
-        const MeasureRow* row = a.measure(id);
-        return row && row->value.value;
-    };
-    if (const std::string id = toldMeasure(review, playbook, a, finding); hasNumber(id)) return id;
-    for (const Cause& cause : playbook.causes)
-        if (cause.from == finding && hasNumber(cause.to)) return cause.to;
-    return finding;
+std::string picturedMeasure(const Playbook& playbook, const Assessment& a, const std::string& finding) {
+    const std::string told = toldMeasure(playbook, a, finding);
+    const MeasureRow* row = a.measure(told);
+    return row && row->value.value ? told : finding;
 }
 
-std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
-                                       const Playbook& playbook, const std::set<std::string>& overruled) {
+std::vector<JuxtaChange> besideChanges(const Stop& stop, const ThenAndNow& both, const Playbook& playbook,
+                                       const std::set<std::string>& overruled) {
     const auto& [then, now] = both;
     std::vector<JuxtaChange> changes;
     const auto compare = [&, &then = then, &now = now](const std::string& id) {
         if (auto change = compareMeasure(then, now, id, overruled.contains(id)))
             changes.push_back(std::move(*change));
     };
-    const std::string told = picturedMeasure(review, playbook, now.results, stop.finding);
+    const std::string told = picturedMeasure(playbook, now.results, stop.finding);
     if (playbook.measure(told)) {
         compare(told);
         return changes;
@@ -162,8 +156,8 @@ std::vector<Message> toldChanges(const Stop& stop, const ThenAndNow& both,
     return all;
 }
 
-void tellBeside(LetterModel& letter, const Review& review, const Playbook& playbook, const Stop& stop,
-                const ThenAndNow& both, const std::set<std::string>& overruled) {
+void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop, const ThenAndNow& both,
+                const std::set<std::string>& overruled) {
     constexpr std::size_t kMostNumbers = 2;
     if (!stop.beside || letter.thens.size() >= kMostThens) return;
     LetterThen told;
@@ -173,8 +167,8 @@ void tellBeside(LetterModel& letter, const Review& review, const Playbook& playb
             {{"what", playbook.isFinding(stop.finding) ? playbook.nameOfFinding(stop.finding) : stop.title}});
     told.then = thenCaption(both.then, both.now);
     told.now = nowCaption(both.then, both.now);
-    told.changes = toldChanges(stop, both, besideChanges(review, stop, both, playbook, overruled), playbook,
-                               kMostNumbers);
+    told.changes =
+        toldChanges(stop, both, besideChanges(stop, both, playbook, overruled), playbook, kMostNumbers);
     told.delivery = stop.delivery;
     told.frame = stop.beside->with;
     told.thenFrame = stop.beside->frame;

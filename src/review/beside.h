@@ -23,15 +23,14 @@ struct ThenAndNow {
     JuxtaEntry then, now;
 };
 
-/// The measure that a finding's picture shows: the one whose number is told (toldMeasure()), else the first
-/// it bears on that has a number; the finding itself when none has. Pure.
-std::string picturedMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
-                            const std::string& finding);
+/// The measure that a finding's picture shows: the one whose number is told (toldMeasure()), and never that
+/// of something else; the finding itself when there is none. Pure.
+std::string picturedMeasure(const Playbook& playbook, const Assessment& a, const std::string& finding);
 
 /// What a stop is about in numbers that both deliveries have: the measure its picture shows; of one
 /// without a finding all at the position where the two are locked, what really changed first. Pure.
-std::vector<JuxtaChange> besideChanges(const Review& review, const Stop& stop, const ThenAndNow& both,
-                                       const Playbook& playbook, const std::set<std::string>& overruled = {});
+std::vector<JuxtaChange> besideChanges(const Stop& stop, const ThenAndNow& both, const Playbook& playbook,
+                                       const std::set<std::string>& overruled = {});
 
 /// "29 September", or what the coach calls that delivery; of the same day the delivery's number. Pure.
 Message thenCaption(const JuxtaEntry& then, const JuxtaEntry& now);
@@ -51,8 +50,8 @@ std::vector<Message> toldChanges(const Stop& stop, const ThenAndNow& both,
                                  std::size_t most);
 
 /// Tells in the letter what a stop shows of the two: at most kMostThens stops, two numbers each. Pure.
-void tellBeside(LetterModel& letter, const Review& review, const Playbook& playbook, const Stop& stop,
-                const ThenAndNow& both, const std::set<std::string>& overruled);
+void tellBeside(LetterModel& letter, const Playbook& playbook, const Stop& stop, const ThenAndNow& both,
+                const std::set<std::string>& overruled);
 
 /// In short, under the film's picture: "Front knee: 29 September 125, now 111, really better". Empty without
 /// a number that both have. Pure.

@@ -186,6 +186,7 @@ void readDerivedIn(const json& d, bool shakeOn, DeliveryMarks& m) {
 
 json gradeAsJson(const Grade& g) {
     json row = {{"state", idOf(g.state)}, {"step", g.step}, {"reason", g.reason}};
+    if (!g.side.empty()) row["side"] = g.side;
     if (g.evidence.atUnix != 0) row["at"] = g.evidence.atUnix;
     if (g.evidence.frame) row["frame"] = *g.evidence.frame;
     for (const SeenNumber& n : g.evidence.numbers)
@@ -196,6 +197,7 @@ json gradeAsJson(const Grade& g) {
 
 Grade gradeIn(const json& row) {
     Grade g{enumIn<GradeState>(row.at("state"), 6, "grade"), row.at("step"), row.value("reason", ""), {}};
+    g.side = row.value("side", "");
     g.evidence.atUnix = row.value("at", std::int64_t{0});
     if (row.contains("frame")) g.evidence.frame = row["frame"].get<std::int64_t>();
     for (const json& n : row.value("numbers", json::array()))

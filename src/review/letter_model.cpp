@@ -28,20 +28,30 @@ Message timeFor(Audience reader, double seconds) {
     return msg("told.duration", {{"words", words}, {"number", numberInWords(std::abs(seconds), "s")}});
 }
 
+/// A target as a family is told it beside a number: of one that reaches below zero the end that the number is
+/// near, and none that would need a minus sign.
+Target toldTo(Target t, double value) {
+    if (t.type == TargetType::Band && t.x < 0 && t.y >= 0 && value >= 0)
+        t.type = TargetType::AtMost, t.x = t.y;
+    if (t.x < 0 || (t.type == TargetType::Band && t.y < 0)) t.type = TargetType::Any;
+    return t;
+}
+
 /// A number in the plain words for its side of zero, and what it is on this body.
 Message filledFor(const MeasureDefinition& m, const MeasureRow& measured, bool withTarget, const ReadBy& by) {
     const MeasureRow row = asTold(measured);
     const double value = *row.value.value;
     std::string sentence = value < 0 && !m.plainlyOther.empty() ? m.plainlyOther : m.plainly;
     const double told = m.plainlyOther.empty() ? value : std::abs(value);
-    if (!withTarget || row.target.asksNothing()) sentence = without(sentence, "target");
+    if (!withTarget || row.target.asksNothing() || hasMinus(row.target))
+        sentence = without(sentence, "target");
     if (by.reader == Audience::Young) sentence = without(sentence, "error");
     const bool time = row.value.unit == "s" && told >= 0;
     return joined(
         ListStyle::Sentences,
         {filled(sentence, {{"value", time ? timeFor(by.reader, told) : numberInWords(told, row.value.unit)},
                            {"error", errorInWords(row.value)},
-                           {"target", wordsOf(row.target)}}),
+                           {"target", wordsOf(target)}}),
          lengthOnBody(m, row.value, by.heightM)});
 }
 
@@ -61,6 +71,7 @@ Message showsIn(const MeasureRow& row) {
     const auto off = static_cast<std::size_t>(row.spread->offTarget),
                all = static_cast<std::size_t>(row.spread->judged);
     if (off == all) return msg("letter.shows-in-all", {{"all", countWord(all)}});
+    if (off == 0) return msg("letter.shows-in-none", {{"all", countWord(all)}});
     return msg("letter.shows-in", {{"off", countWord(off)}, {"all", countWord(all)}});
 }
 
@@ -73,23 +84,35 @@ Message numberSentence(const Playbook& playbook, const Assessment& a, const std:
                                    {"seen", row->value.seen},
                                    {"wanted", wordsOf(row->target)}});
     if (!row || !row->value.value) return {};
-    return joined(ListStyle::Sentences, {filledFor(*playbook.measure(id), *row, true, by), showsIn(*row)});
+    const MeasureDefinition& m = *playbook.measure(id);
+    if (*row->value.value < 0 && m.plainlyOther.empty()) return {}; // it has no words below zero
+    return joined(ListStyle::Sentences, {filledFor(m, *row, true, by), showsIn(*row)});
 }
 
 /// How well a link of causes is borne out by what was found at its other end: 0 = a fault there, 1 = nothing
 /// was found out, 2 = ruled out, for what stands there is good.
 int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
-    const std::string& other = cause.from == id ? cause.to : cause.from;
-    const Judged* j = a.judged(other);
-    return !j ? 1 : j->strength ? 2 : j->cannotTell ? 1 : 0;
+    const SidedRow other = cause.from == id ? cause.consequence() : cause.cause();
+    const Judged* j = a.judged(other.row);
+    if (!j || j->cannotTell) return 1;
+    return j->strength || !meets(a.sided(other.row), other) ? 2 : 0;
+}
+
+/// Whether a family may be told an opinion: it is the coach's own, everybody's, or of the school that judges.
+bool isOurs(const Cause& cause, const Approach& approach) {
+    return cause.says.empty() || cause.says == kSeveralSchools || cause.says == approach.name ||
+           (!approach.basedOn.empty() && approach.basedOn.starts_with(cause.says));
 }
 
 /// Why a finding matters, or what it comes from: the link of causes that is borne out best. A cause counts as
 /// the reason only when it was itself found on this athlete. Nothing when all are ruled out.
-std::optional<Cause> reasonFor(const std::vector<Cause>& causes, const Assessment& a, const std::string& id) {
+std::optional<Cause> reasonFor(const std::vector<Cause>& causes, const Assessment& a,
+                               const Approach& approach, const std::string& id) {
     std::optional<Cause> best;
+    const SidedRow finding = a.sided(id);
     for (const Cause& cause : causes) {
-        if (cause.from != id && cause.to != id) continue;
+        if (!meets(finding, cause.cause()) && !meets(finding, cause.consequence())) continue;
+        if (!isOurs(cause, approach)) continue;
         const int doubt = doubtOf(a, cause, id);
         if (cause.to == id && doubt > 0) continue;
         if (doubt < (best ? doubtOf(a, *best, id) : 2)) best = cause;
@@ -102,6 +125,17 @@ Message reasonInWords(const Cause& cause) {
     return claimIn(cause.why).empty() ? asIs(cause.why) : msg("letter.claim", {{"why", cause.why}});
 }
 
+/// Where no cause is borne out: why the row matters, as the playbook has it.
+Message whyItMatters(const Playbook& playbook, const Assessment& a, const std::string& id) {
+    if (const GradedItem* item = playbook.item(id)) return asIs(item->parent);
+    const SidedRow finding = a.sided(id);
+    for (const GradedItem& item : playbook.items) // what looks at the same number, on its side
+        if (item.measure == id && meets({id, item.measureSide}, finding) &&
+            !(finding.side.empty() && playbook.measure(id)->hasSides()))
+            return asIs(item.parent);
+    return {};
+}
+
 /// Said where the number a correction shows is already where it should be.
 Message numberIsGood(const Assessment& a, const std::string& measure) {
     const MeasureRow* row = a.measure(measure);
@@ -109,7 +143,9 @@ Message numberIsGood(const Assessment& a, const std::string& measure) {
 }
 
 /// An item's cue for a reader.
-const std::string& cueOf(const GradedItem& item, const ReadBy& by) {
+const std::string& cueOf(const GradedItem& item, std::string_view side, const ReadBy& by) {
+    if (const GradedItem::Side* own = item.side(side))
+        return by.reader == Audience::Young ? own->young : own->player;
     if (by.reader == Audience::Young && !item.young.empty()) return item.young;
     return by.reader == Audience::Player ? item.player : item.cueFor(by.age);
 }
@@ -117,15 +153,19 @@ const std::string& cueOf(const GradedItem& item, const ReadBy& by) {
 /// How it should feel: an item's cue; of a measure its own for the way it is to go, else that of the item
 /// which tells the same. Never what a drill asks for: that stands in the week.
 std::string cueFor(const Playbook& playbook, const Assessment& a, const std::string& id, const ReadBy& by) {
-    if (const GradedItem* item = playbook.item(id)) return cueOf(*item, by);
+    if (const GradedItem* item = playbook.item(id)) return cueOf(*item, a.sided(id).side, by);
     if (const MeasureDefinition* m = playbook.measure(id)) {
-        const MeasureRow* row = a.measure(id);
-        const bool up = row && row->judgement.gap < 0;
-        const std::string& own = m->kind == MeasureKind::Seen ? m->feel : up ? m->feelUp : m->feelDown;
+        const std::string side = a.sided(id).side;
+        const std::string& own = m->kind == MeasureKind::Seen       ? m->feel
+                                 : side == kAbove                   ? m->feelDown
+                                 : side == kBelow || !m->hasSides() ? m->feelUp
+                                                                    : m->feel;
         if (!own.empty()) return own;
+        for (const GradedItem& item : playbook.items)
+            if (item.measure == id && meets({id, item.measureSide}, {id, side}) &&
+                (!m->hasSides() || !side.empty()))
+                return cueOf(item, {}, by);
     }
-    for (const GradedItem& item : playbook.items)
-        if (item.measure == id) return cueOf(item, by);
     return {};
 }
 
@@ -152,7 +192,10 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         if (days.empty()) continue; // blocked
         row.days = joined(ListStyle::Commas, std::move(days));
         row.what = asIs(drill->name);
-        row.how = asIs(drill->how);
+        row.how =
+            joined(ListStyle::Sentences,
+                   {asIs(drill->how),
+                    drill->notFor.empty() ? Message{} : msg("letter.not-for", {{"whom", drill->notFor}})});
         row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;
         row.body = msg("letter-body." + drill->body);
@@ -204,35 +247,36 @@ Message keepLine(const Assessment& a, const Playbook& playbook, const std::strin
     const MeasureRow* row = a.measure(id);
     if (row && !row->value.seen.empty())
         return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
-    if (const GradedItem* item = playbook.item(id)) // what is good, and why it matters
-        return joined(
-            ListStyle::Sentences,
-            {msg("letter.keep", {{"what", name}}),
-             asIs(by.reader == Audience::Young && !item->young.empty() ? item->young : item->parent)});
+    if (const GradedItem* item = playbook.item(id)) // what is good and what it does, never the fault's text
+        return item->praise.empty()
+                   ? msg("letter.keep", {{"what", name}})
+                   : joined(ListStyle::Sentences, {asIs(item->praise), msg("letter.keep-it")});
     if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
-    if (const MeasureDefinition& m = *playbook.measure(id); !m.plainly.empty())
+    const Target target = toldTo(asTold(row->target), *row->value.value);
+    const MeasureDefinition& m = *playbook.measure(id);
+    if (*row->value.value < 0 && m.plainlyOther.empty()) return msg("letter.keep", {{"what", name}});
+    if (!m.plainly.empty())
         return joined(ListStyle::Sentences,
                       {filledFor(m, *row, false, by),
-                       row->target.asksNothing()
-                           ? Message{}
-                           : msg("letter.keep-inside", {{"target", wordsOf(asTold(row->target))}})});
+                       target.asksNothing() ? msg("letter.keep-it")
+                                            : msg("letter.keep-inside", {{"target", wordsOf(target)}})});
     const MeasureValue told = asTold(row->value);
     return msg("letter.keep-number", {{"what", name}, {"number", numberInWords(*told.value, told.unit)}});
 }
 
-std::string toldMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
-                        const std::string& id) {
+std::string toldMeasure(const Playbook& playbook, const Assessment& a, const std::string& id) {
     const auto tells = [&](const std::string& measure) {
         return !joined(ListStyle::Sentences,
                        {numberSentence(playbook, a, measure, {}), numberIsGood(a, measure)})
                     .empty();
     };
     if (tells(id)) return id;
-    if (const GradedItem* item = playbook.item(id); item && tells(item->measure)) return item->measure;
-    for (const Cause& cause : causesFor(playbook, review.plan.causes))
-        if (cause.from == id && doubtOf(a, cause, id) == 0 &&
-            !numberSentence(playbook, a, cause.to, {}).empty())
-            return cause.to;
+    // The number behind a look, when it does not say the opposite; never that of something else.
+    const GradedItem* item = playbook.item(id);
+    const auto fits = [&](const SidedRow& number) {
+        return number.side.empty() || meets(number, {item->measure, item->measureSide});
+    };
+    if (item && tells(item->measure) && fits(a.sided(item->measure))) return item->measure;
     return id;
 }
 
@@ -241,7 +285,7 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     LetterCorrection c;
     c.finding = id;
     c.title = asIs(goalOf(playbook, a, id));
-    const std::string told = toldMeasure(review, playbook, a, id);
+    const std::string told = toldMeasure(playbook, a, id);
     const GradedItem* item = playbook.item(id);
     const bool same = told == id || (item && item->measure == told);
     c.number = joined(ListStyle::Sentences,
@@ -249,14 +293,16 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told))
         c.line = numberLineOf(asTold(*row));
     const auto causes = causesFor(playbook, review.plan.causes);
-    if (const auto reason = reasonFor(causes, a, id)) c.why = reasonInWords(*reason);
+    if (const auto reason = reasonFor(causes, a, review.approach(), id))
+        c.why = reasonInWords(*reason);
+    else
+        c.why = whyItMatters(playbook, a, id);
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))
             c.need = msg("letter-need." + std::string(idOf(*need)));
     c.feel = asIs(cueFor(playbook, a, id, by));
-    const Moment at =
-        playbook.measure(id) ? playbook.measure(id)->moments.back() : playbook.item(id)->position;
-    c.caption = msg("letter.caption", {{"position", info(at).name()}});
+    if (const auto at = playbook.shownAt(id))
+        c.caption = msg("letter.caption", {{"position", info(*at).name()}});
     const FindingPlace place = placeOfFinding(review, playbook, a, id);
     c.delivery = place.delivery;
     c.frame = place.frame;
@@ -339,16 +385,21 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
     m.opening = review.plan.opening;
     m.cautions = cautionsFor(athlete, pain);
-    const WeekPlan week = layOutWeek(playbook, review.plan.drills,
-                                     gatesFor(review.plan, athlete, submission, review.date, painElsewhere));
+    const WeekPlan week =
+        layOutWeek(playbook, review.plan.drills,
+                   gatesFor(review.plan, a, athlete, submission, review.date, painElsewhere));
     m.week = weekRows(playbook, week, review.plan.drills);
     m.weekNotes = week.notes;
+    // Nobody is asked for pitches on a day before a doctor has said that they may throw.
+    const bool rests = pain || (athlete.comingBack && !athlete.comingBack->planSeen);
     m.nextLook =
-        joined(ListStyle::Sentences,
-               {review.plan.nextLook ? msg("letter.next-look", {{"date", *review.plan.nextLook}}) : Message{},
-                asIs(review.plan.ask)});
+        rests ? msg("letter.next-look-cleared")
+              : joined(ListStyle::Sentences,
+                       {review.plan.nextLook ? msg("letter.next-look", {{"date", *review.plan.nextLook}})
+                                             : Message{},
+                        asIs(review.plan.ask)});
     m.writtenOn = review.date;
-    m.nextLookOn = review.plan.nextLook;
+    if (!rests) m.nextLookOn = review.plan.nextLook;
     m.notSeen = a.notSeen;
     m.closing = msg("letter.closing");
     m.signature = house.coach;

@@ -107,10 +107,9 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
 /// What to keep, with its number where there is one. Pure.
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& finding, const ReadBy& by);
 
-/// The measure whose number tells of a finding: its own; of an item the one that tells the same, else the
-/// first it bears on by a cause that is not ruled out. The finding itself when there is none. Pure.
-std::string toldMeasure(const Review& review, const Playbook& playbook, const Assessment& a,
-                        const std::string& finding);
+/// The measure whose number tells of a finding: its own; of an item the one that tells the same, unless it
+/// lies on the other side. The finding itself when there is none. Pure.
+std::string toldMeasure(const Playbook& playbook, const Assessment& a, const std::string& finding);
 
 /// A correction in the letter's words. Pure.
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,

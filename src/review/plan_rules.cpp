@@ -33,7 +33,7 @@ Looked lookedOf(const ItemRow& row) {
     }
 }
 
-/// An item and the measure whose number tells the same are one thing to work on.
+/// An item and the measure whose number tells the same are one thing to work on, on whichever side.
 bool tellTheSame(const Playbook& playbook, const std::string& one, const std::string& other) {
     const auto measureOf = [&](const std::string& id) {
         const GradedItem* item = playbook.item(id);
@@ -117,12 +117,13 @@ void addKeeps(const Playbook& playbook, const Review& review, const Assessment& 
     };
     const auto isStrength = [&](const std::string& id) {
         const Judged* j = a.judged(id);
-        return j && j->strength;
+        const MeasureRow* row = a.measure(id);
+        return j && j->strength && (!row || isSurelyGood(*row));
     };
     for (const Stop& s : review.stops)
         if (s.kind == StopKind::Strength && isStrength(s.finding)) take(s.finding, msg("proposal.spoken"));
     for (const Judged& j : a.findings)
-        if (j.strength && !j.cannotTell) take(j.finding.id, msg("proposal.unspoken"));
+        if (!j.cannotTell && isStrength(j.finding.id)) take(j.finding.id, msg("proposal.unspoken"));
 }
 
 } // namespace
@@ -133,8 +134,11 @@ Known knownOf(const Assessment& a) {
         if (const Looked looked = lookedOf(row); looked != Looked::NotLookedAt) known[row.id] = looked;
     for (const ItemRow& row : a.items)
         if (const Looked looked = lookedOf(row); looked != Looked::NotLookedAt) known[row.id] = looked;
-    for (const Judged& j : a.findings)
+    for (const Judged& j : a.findings) {
         known[j.finding.id] = j.cannotTell ? Looked::CannotTell : j.strength ? Looked::Good : Looked::Fault;
+        if (const std::string side = a.sided(j.finding.id).side; !side.empty())
+            known.sides[j.finding.id] = side;
+    }
     return known;
 }
 
@@ -142,10 +146,12 @@ CauseReport causesOf(const Playbook& playbook, const Assessment& a, const Plan& 
     return explain(playbook, a.faults(), knownOf(a), plan.causes);
 }
 
-DrillGates gatesFor(const Plan& plan, const Athlete& athlete, const Submission& submission, Date today,
-                    bool painElsewhere) {
+DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlete,
+                    const Submission& submission, Date today, bool painElsewhere) {
     DrillGates gates{athlete.ageOn(today), submission.painOpen() || painElsewhere, submission.pain,
                      athlete.comingBack && !athlete.comingBack->planSeen, plan.circumstances};
+    for (const std::string& id : plan.corrections) gates.chosen.push_back(a.sided(id));
+    if (gates.returning) gates.backFrom = athlete.comingBack->from;
     return gates;
 }
 

@@ -16,9 +16,10 @@ Known knownOf(const Assessment& a);
 /// Roots and order of a review's faults, with what is known and the coach's own word on the links.
 CauseReport causesOf(const Playbook& playbook, const Assessment& a, const Plan& plan);
 
-/// What decides on the drills of a plan. `painElsewhere`: an open report that came with another film.
-DrillGates gatesFor(const Plan& plan, const Athlete& athlete, const Submission& submission, Date today,
-                    bool painElsewhere);
+/// What decides on the drills of a plan, with what is worked on and its sides. `painElsewhere`: an open
+/// report that came with another film.
+DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlete,
+                    const Submission& submission, Date today, bool painElsewhere);
 
 /// A finding with what speaks for the place it has.
 struct Proposed {

@@ -141,15 +141,17 @@ ItemRow itemIn(const json& row) {
 }
 
 json findingAsJson(const Judged& j) {
-    return {{"id", j.finding.id},
-            {"verdict", idOf(j.finding.verdict)},
-            {"gapInSds", finite(j.finding.gapInSds)},
-            {"strength", j.strength},
-            {"cannotTell", j.cannotTell}};
+    json row = {{"id", j.finding.id},
+                {"verdict", idOf(j.finding.verdict)},
+                {"gapInSds", finite(j.finding.gapInSds)},
+                {"strength", j.strength},
+                {"cannotTell", j.cannotTell}};
+    if (!j.finding.side.empty()) row["side"] = j.finding.side;
+    return row;
 }
 
 Judged findingIn(const json& row) {
-    return {{row.at("id"), *verdictIn(row.at("verdict")), row.at("gapInSds")},
+    return {{row.at("id"), *verdictIn(row.at("verdict")), row.at("gapInSds"), row.value("side", "")},
             row.at("strength"),
             row.at("cannotTell")};
 }

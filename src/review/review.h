@@ -157,6 +157,7 @@ struct Grade {
     int step = 0;
     std::string reason;
     Evidence evidence;
+    std::string side = {}; ///< on which it is off; empty = its only one, or not said
     bool operator==(const Grade&) const = default;
 };
 

@@ -110,7 +110,7 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
         const std::string name = goalOf(playbook, a, id);
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
-            return d.finding == id || (drill && isAmong(drill->serves, id));
+            return d.finding == id || (drill && drill->trains(a.sided(id)));
         });
         if (!drilled) out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}})});
         for (const Stop& s : review.stops)
@@ -146,7 +146,7 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
         out.push_back({c.stop, std::move(c.text)});
     if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
         out.push_back({false, msg("send-check.damaged", {{"count", damaged}})});
-    checkWeek(review, playbook, gatesFor(review.plan, athlete, submission, today, painElsewhere), out);
+    checkWeek(review, playbook, gatesFor(review.plan, a, athlete, submission, today, painElsewhere), out);
     if (athlete.comingBack && !athlete.comingBack->planSeen)
         out.push_back({true, msg("send-check.no-clinicians-plan",
                                  {{"firstName", athlete.firstName}, {"from", athlete.comingBack->from}})});

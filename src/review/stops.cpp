@@ -7,10 +7,7 @@ namespace jg {
 
 std::int64_t frameOfFinding(const DeliveryMarks& delivery, const Playbook& playbook,
                             std::string_view finding) {
-    std::optional<Moment> moment;
-    if (const auto* m = playbook.measure(finding)) moment = m->moments.back();
-    if (const auto* i = playbook.item(finding)) moment = i->position;
-    if (moment)
+    if (const auto moment = playbook.shownAt(finding))
         if (const auto frame = delivery.frameOf(*moment)) return *frame;
     for (const MomentInfo& m : keyPositions())
         if (const auto frame = delivery.frameOf(m.moment)) return *frame;

@@ -33,7 +33,7 @@ const Break kBreaks[] = {
     {"items.json", "\"position\": \"load\"", "\"position\": \"noon\"", "noon"},
     {"items.json", "\"views\": [\"open\", \"closed\"]", "\"views\": [\"moon\"]", "moon"},
     {"items.json", "\"coach\":", "\"trainer\":", "items.json, at row 1"},
-    {"items.json", "\"measure\": \"pelvis-slope-load\"", "\"measure\": \"nothing\"", "nothing"},
+    {"items.json", "\"measure\": \"pelvis-slope-load:below\"", "\"measure\": \"nothing\"", "nothing"},
     {"items.json", "{\n", "{{\n", "items.json"},
     {"causes.json", "\"from\": \"load-shared\"", "\"from\": \"nowhere\"", "nowhere"},
     {"causes.json", "\"why\":", "\"because\":", "causes.json"},

@@ -67,7 +67,11 @@ inline FinishedReview finishedReview(int n) {
         book.approaches[static_cast<std::size_t>(upTo(static_cast<int>(book.approaches.size()) - 1))];
     judging.age = age;
     for (const std::string& id : judging.approach.graded)
-        if (upTo(3)) judging.grades[{1, id}] = {GradeState::Graded, 1 + upTo(4), "", {}};
+        if (upTo(3)) {
+            Grade& grade = judging.grades[{1, id}] = {GradeState::Graded, 1 + upTo(4), "", {}};
+            if (const auto sides = book.sidesOf(id); !sides.empty())
+                grade.side = sides[static_cast<std::size_t>(upTo(static_cast<int>(sides.size()) - 1))];
+        }
     f.assessment = assess(f.review, book, f.submission.clips, f.athlete.hand);
     std::vector<std::string> faults, strengths;
     for (const Judged& j : f.assessment.findings)
@@ -81,8 +85,7 @@ inline FinishedReview finishedReview(int n) {
     for (const std::string& id : faults) {
         std::vector<const Drill*> serving;
         for (const Drill& drill : book.drills)
-            if (std::find(drill.serves.begin(), drill.serves.end(), id) != drill.serves.end())
-                serving.push_back(&drill);
+            if (drill.trains(f.assessment.sided(id))) serving.push_back(&drill);
         if (serving.empty()) continue;
         const Drill& drill = *serving[static_cast<std::size_t>(upTo(static_cast<int>(serving.size()) - 1))];
         f.review.plan.drills.push_back({drill.id, id, drill.dose, false});

@@ -14,7 +14,7 @@ struct Spoken {
         review.first().moments[Moment::Release] = {180, ""};
         review.first().moments[Moment::BackToeOff] = {168, ""};
         Approach a;
-        a.targets = {Target{"back-foot-off", Moment::Release, TargetType::AtMost, -150, 0, 1, {}, "ms"}};
+        a.targets = {Target{"back-foot-off", Moment::Release, TargetType::AtMost, 50, 0, 1, {}, "ms"}};
         review.judging().approach = a;
         review.plan.corrections = {"back-foot-off"};
         assessment = assess(review, test::playbook(), test::clip(), Hand::Right);
@@ -33,7 +33,7 @@ TEST(Prompt, OfACorrectionTellsNumberTargetCueAndWhatComesNext) {
     const Prompt p = s.of(0);
     EXPECT_EQ(said(p.what), goalOf(test::playbook(), s.assessment, "back-foot-off"));
     EXPECT_NE(said(p.number).find("about a tenth of a second (0.10 s)"), std::string::npos) << said(p.number);
-    EXPECT_NE(said(p.number).find("0.15 s"), std::string::npos) << said(p.number);
+    EXPECT_NE(said(p.number).find("0.05 s"), std::string::npos) << said(p.number);
     EXPECT_FALSE(p.feel.empty());
     EXPECT_EQ(said(p.next), "The glove");
     EXPECT_GE(p.sentences().size(), 2U);

@@ -138,7 +138,7 @@ TEST(Letter, TheReasonIsOneThatWasNotRuledOut) {
     const auto why = [&] {
         return writeLetter(r, playbook(), a, athlete(), submission(), {}).corrections.at(0).why;
     };
-    EXPECT_EQ(why(), "Legs that do not open land short.");
+    EXPECT_EQ(why(), "Legs that open less often land shorter.");
     for (Judged& j : a.findings) j.strength = j.finding.id != "leg-spread";
     found("front-knee-release", true);
     found("front-knee-change", true);
