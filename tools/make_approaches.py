@@ -71,6 +71,61 @@ def answers(row, approaches):
     return found
 
 
+def sided(text):
+    row, _, side = text.partition(":")
+    return row, side
+
+
+def has_sides(measure):
+    return measure["kind"] != "seen" and measure.get("goalUp") != measure.get("goalDown")
+
+
+def faults(approaches, measures, items):
+    """Every (row, side) that an approach can find off, with how many approaches can."""
+    found = {}
+    for a in approaches:
+        sides = {"atLeast": ["below"], "atMost": ["above"], "band": ["below", "above"], "options": [""]}
+        for t in a["targets"]:
+            for side in sides.get(t["type"], []):
+                key = (t["measure"], side if has_sides(measures[t["measure"]]) else "")
+                found.setdefault(key, set()).add(a["name"])
+        for row in a["graded"]:
+            for side in items[row].get("sides", [{"id": ""}]):
+                found.setdefault((row, side["id"]), set()).add(a["name"])
+    return found
+
+
+def words_of(row, side, measures, items):
+    """What a correction of a side is called and how it feels; for an item what it does when it is so."""
+    if row in measures:
+        m = measures[row]
+        if m["kind"] == "seen":
+            return m.get("goal", ""), m.get("feel", ""), ""
+        up = side != "above"
+        return m.get("goalUp" if up else "goalDown", ""), m.get("feelUp" if up else "feelDown", ""), ""
+    item = items[row]
+    own = next((s for s in item.get("sides", []) if s["id"] == side), item)
+    return own["goal"], own["player"], item.get("praise", "")
+
+
+def sides_table(approaches, measures, items, causes, drills):
+    out = ["", "## What is said of each side", "",
+           "Each row with the side on which an approach can find it off: what the correction is called, how it feels, how many",
+           "edges of the causes end or begin there, and the drills that train it. Where a row has no drill of its own that is said;",
+           "a drill that only supports the part of the body may stand in then, and is shown as such. `tests/coaching/sides_test.cpp`",
+           "checks the same in both languages.", "",
+           "| row and side | approaches | correction | how it feels | causes | drills |", "|---|---|---|---|---|---|"]
+    for (row, side), who in sorted(faults(approaches, measures, items).items()):
+        goal, feel, _ = words_of(row, side, measures, items)
+        if not goal or not feel:
+            raise SystemExit(f"{row}:{side} has no title or no cue")
+        meets = lambda text: sided(text)[0] == row and (not side or sided(text)[1] in ("", side))
+        edges = sum(1 for c in causes if meets(c["from"]) or meets(c["to"]))
+        own = [d["id"] for d in drills if any(meets(s) for s in d["serves"])]
+        out.append(f"| `{row}{':' + side if side else ''}` | {len(who)} | {goal} | {feel} | {edges or 'none'} | {', '.join(own) or 'none of its own'} |")
+    return out
+
+
 def document(root):
     book = root / "data/playbook"
     read = lambda name: json.loads((book / name).read_text(encoding="utf-8"))
@@ -93,6 +148,9 @@ def document(root):
                 raise SystemExit(f"question {n} names the unknown row {row}")
             found = answers(row, approaches)
             out.append(f"   - {names[row]} (`{row}`): " + ("; ".join(found) if found else "asked by none; add it to a copy"))
+    by_id = lambda rows: {r["id"]: r for r in rows}
+    out += sides_table(approaches, by_id(read("measures.json")["measures"]), by_id(read("items.json")["items"]),
+                       read("causes.json")["causes"], read("drills.json")["drills"])
     return "\n".join(out) + "\n"
 
 
