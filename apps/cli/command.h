@@ -91,6 +91,7 @@ std::vector<Command> filmCommands();
 std::vector<Command> measureCommands();
 std::vector<Command> libraryCommands();
 std::vector<Command> planCommands();
+std::vector<Command> tellCommands();
 std::vector<Command> logCommands();
 std::vector<Command> keepCommands();
 std::vector<Command> intakeCommands();

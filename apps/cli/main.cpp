@@ -64,8 +64,8 @@ namespace {
 
 std::vector<Command> allCommands() {
     std::vector<Command> all;
-    for (auto group : {filmCommands(), measureCommands(), planCommands(), libraryCommands(), logCommands(),
-                       keepCommands(), intakeCommands()})
+    for (auto group : {filmCommands(), measureCommands(), planCommands(), tellCommands(), libraryCommands(),
+                       logCommands(), keepCommands(), intakeCommands()})
         for (auto& c : group) all.push_back(std::move(c));
     return all;
 }

@@ -217,6 +217,9 @@ void sayJudgement(const Arguments& a, const Approach& approach, const Target& ta
         j.text = msg("cli.target-ages", {{"text", j.text}, {"from", target.ageFrom}, {"to", target.ageTo}});
     std::cout << json{{"verdict", j.verdict ? json(idOf(*j.verdict)) : json(nullptr)},
                       {"state", idOf(j.state)},
+                      {"side", j.verdict && j.gap != 0 && target.type != TargetType::Options
+                                   ? json(j.gap < 0 ? kBelow : kAbove)
+                                   : json(nullptr)},
                       {"gap", j.gap},
                       {"gapInSds", j.gapInSds},
                       {"text", j.text}}

@@ -3,11 +3,13 @@
 
 #include "coaching/hypotheses.h"
 #include "coaching/week.h"
+#include "kinematics/answers.h"
 
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <iostream>
+#include <map>
 
 namespace jg::cli {
 
@@ -15,24 +17,38 @@ using nlohmann::json;
 
 namespace {
 
-std::vector<std::string> findingsIn(const std::string& text, const Playbook& book) {
-    auto ids = split(text, ',');
-    for (const auto& id : ids)
-        if (!book.isFinding(id))
-            throw Refusal(msg("measure-commands.id-is-neither-a-measure-nor", {{"id", id}}));
-    return ids;
+/// "ROW" or "ROW:SIDE", each.
+std::vector<SidedRow> rowsIn(const std::string& text, const Playbook& book) {
+    std::vector<SidedRow> rows;
+    for (const auto& word : split(text, ',')) {
+        rows.push_back(sidedRowFrom(word));
+        if (!book.isFinding(std::string_view(rows.back().row)))
+            throw Refusal(msg("measure-commands.id-is-neither-a-measure-nor", {{"id", rows.back().row}}));
+    }
+    return rows;
 }
 
-std::vector<std::string> findingsOf(const Arguments& a, const Playbook& book) {
-    auto ids = findingsIn(a.need("findings"), book);
-    if (ids.empty()) throw WrongUse(msg("measure-commands.findings-is-empty"));
-    return ids;
+/// Faults, each with its side where the row has two.
+std::vector<SidedRow> findingsOf(const Arguments& a, const Playbook& book) {
+    auto rows = rowsIn(a.need("findings"), book);
+    if (rows.empty()) throw WrongUse(msg("measure-commands.findings-is-empty"));
+    for (const SidedRow& f : rows) {
+        const auto sides = book.sidesOf(f.row);
+        const bool fits = f.side.empty() ? sides.empty() : isAmong(sides, f.side);
+        std::vector<Message> names;
+        for (const std::string& side : sides) names.push_back(asIs(f.row + ":" + side));
+        if (!fits && !sides.empty())
+            throw Refusal(
+                msg("plan-commands.which-side", {{"row", f.row}, {"sides", joined(ListStyle::Or, names)}}));
+        if (!fits) throw Refusal(msg("plan-commands.no-sides", {{"row", f.row}}));
+    }
+    return rows;
 }
 
 Known knownOf(const Arguments& a, const Playbook& book) {
     Known known;
     const auto add = [&](const char* option, Looked looked) {
-        for (const auto& id : findingsIn(a.value(option).value_or(""), book)) known[id] = looked;
+        for (const auto& f : rowsIn(a.value(option).value_or(""), book)) known[f.row] = looked;
     };
     add("good", Looked::Good);
     add("cannot-tell", Looked::CannotTell);
@@ -52,25 +68,33 @@ json asJson(const CompetingCauses& c) {
 void causes(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
     std::vector<Finding> findings;
-    const auto ids = findingsOf(a, book);
-    for (const auto& id : ids) {
-        const auto* m = book.measure(id);
-        const auto* i = book.item(id);
+    std::vector<std::string> ids;
+    Known known = knownOf(a, book);
+    std::map<std::string, std::string> sides;
+    for (const SidedRow& f : findingsOf(a, book)) {
+        const auto* m = book.measure(f.row);
+        const auto* i = book.item(f.row);
         const bool protects = (m && m->protectsArm) || (i && i->protectsArm);
-        findings.push_back({id, protects ? Verdict::Protect : Verdict::Change, 0});
+        findings.push_back({f.row, protects ? Verdict::Protect : Verdict::Change, 0, f.side});
+        ids.push_back(f.row);
+        if (!f.side.empty()) sides[f.row] = known.sides[f.row] = f.side;
     }
-    const Known known = knownOf(a, book);
     const CauseReport report = explain(book, findings, known);
     json roots = json::array(), links = json::array(), competing = json::array();
     for (const Root& r : report.roots)
         roots.push_back({{"id", r.id},
+                         {"side", sides.contains(r.id) ? json(sides.at(r.id)) : json(nullptr)},
                          {"circle", r.circle},
                          {"explains", r.explains},
                          {"evidence", r.evidence},
                          {"against", r.against},
                          {"unknown", r.unknown}});
     for (const CauseLink& l : report.links)
-        links.push_back({{"from", l.from}, {"to", l.to}, {"why", l.why}, {"through", l.through}});
+        links.push_back({{"from", textOf({l.from, sides.contains(l.from) ? sides.at(l.from) : ""})},
+                         {"to", textOf({l.to, sides.contains(l.to) ? sides.at(l.to) : ""})},
+                         {"why", l.why},
+                         {"says", l.says},
+                         {"through", l.through}});
     for (const CompetingCauses& c : competingCauses(book, ids, known)) competing.push_back(asJson(c));
     std::cout
         << json{{"roots", roots}, {"order", report.order}, {"links", links}, {"competing", competing}}.dump(2)
@@ -110,17 +134,21 @@ std::optional<Need> needIn(const Arguments& a) {
 
 void plan(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
-    const DrillGates gates = gatesOf(a);
+    DrillGates gates = gatesOf(a);
     const auto need = needIn(a);
+    gates.chosen = findingsOf(a, book);
     std::vector<PlannedDrill> drills;
     json listed = json::array(), blocked = json::array();
-    for (const auto& id : findingsOf(a, book)) {
+    for (const SidedRow& finding : gates.chosen) {
+        const std::string id = textOf(finding);
         const auto fit = drillsFor(book, id, gates, 2, need);
         for (const Drill* d : fit) {
-            drills.push_back({d->id, id, d->dose, false});
+            drills.push_back({d->id, finding.row, d->dose, false});
             listed.push_back({{"id", d->id},
                               {"name", d->name},
-                              {"finding", id},
+                              {"finding", finding.row},
+                              {"side", finding.side.empty() ? json(nullptr) : json(finding.side)},
+                              {"made", d->trains(finding)},
                               {"needs", d->needs},
                               {"dose", wordsOf(d->dose)},
                               {"daysAWeek", d->dose.days},
@@ -147,18 +175,62 @@ void plan(const Arguments& a, std::stop_token) {
               << "\n";
 }
 
+/// Graded items with the ways in which each can be off.
+void items(const Arguments&, std::stop_token) {
+    json all = json::array();
+    for (const GradedItem& i : playbook().items) {
+        json views = json::array(), sides = json::array();
+        for (const View v : i.views) views.push_back(idOf(v));
+        for (const GradedItem::Side& s : i.sides)
+            sides.push_back({{"id", s.id}, {"fault", s.fault}, {"goal", s.goal}});
+        if (i.sides.empty()) sides.push_back({{"id", ""}, {"fault", i.fault}, {"goal", i.goal}});
+        all.push_back({{"id", i.id},
+                       {"name", i.name},
+                       {"position", info(i.position).id},
+                       {"views", views},
+                       {"sides", sides}});
+    }
+    std::cout << all.dump(2) << "\n";
+}
+
+json rowsAsJson(const std::vector<std::string>& written) {
+    json all = json::array();
+    for (const std::string& text : written) {
+        const SidedRow f = sidedRowFrom(text);
+        all.push_back({{"row", f.row}, {"side", f.side}});
+    }
+    return all;
+}
+
+void drillList(const Arguments&, std::stop_token) {
+    json all = json::array();
+    for (const Drill& d : playbook().drills)
+        all.push_back({{"id", d.id},
+                       {"name", d.name},
+                       {"trains", rowsAsJson(d.serves)},
+                       {"against", rowsAsJson(d.against)},
+                       {"throws", d.throwing},
+                       {"ages", {d.ageFrom, 99}},
+                       {"needs", d.needs},
+                       {"equipment", d.equipment},
+                       {"notFor", d.notFor}});
+    std::cout << all.dump(2) << "\n";
+}
+
 } // namespace
 
 std::vector<Command> planCommands() {
-    return {{"causes",
-             "causes --findings a,b,c [--good d,e] [--cannot-tell f] [--not-visible g] [--json]",
+    return {{"items", "items [--json]", {}, {"json"}, 0, 0, items},
+            {"drills", "drills [--json]", {}, {"json"}, 0, 0, drillList},
+            {"causes",
+             "causes --findings a:side,b,c [--good d,e] [--cannot-tell f] [--not-visible g] [--json]",
              {"findings", "good", "cannot-tell", "not-visible"},
              {"json"},
              0,
              0,
              causes},
             {"plan",
-             "plan --findings a,b --age N [--need teach|reach|hold|speed] [--pain] [--returning] "
+             "plan --findings a:side,b --age N [--need teach|reach|hold|speed] [--pain] [--returning] "
              "[--no-throwing]\n"
              "        [--days mon,thu] [--games sat] [--without 'a wall,a partner'] [--json]",
              {"findings", "age", "need", "days", "games", "without"},

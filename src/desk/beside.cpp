@@ -27,8 +27,8 @@ Result<JuxtaEntry> besideEntry(Store& store, const Playbook& playbook, const Ath
     return std::move(entries->front());
 }
 
-ToldBeside toldBeside(const Library& library, const Review& review, const Playbook& playbook,
-                      const Stop& stop, const ThenAndNow& both, const std::set<std::string>& overruled) {
+ToldBeside toldBeside(const Library& library, const Playbook& playbook, const Stop& stop,
+                      const ThenAndNow& both, const std::set<std::string>& overruled) {
     ToldBeside told;
     told.marks = both.then.marks;
     told.assessment = both.then.results;
@@ -36,7 +36,7 @@ ToldBeside toldBeside(const Library& library, const Review& review, const Playbo
     told.captureFps = both.then.clip.captureFps;
     told.then = thenCaption(both.then, both.now);
     told.now = nowCaption(both.then, both.now);
-    const auto changes = besideChanges(review, stop, both, playbook, overruled);
+    const auto changes = besideChanges(stop, both, playbook, overruled);
     told.shortly = changeInShort(changes, playbook, told.then);
     told.changes = toldChanges(stop, both, changes, playbook, 1);
     return told;

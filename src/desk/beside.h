@@ -20,8 +20,8 @@ Result<JuxtaEntry> besideEntry(Store& store, const Playbook& playbook, const Ath
                                const Beside& beside);
 
 /// The other delivery as the film and the letter draw it. Pure but for the path of its film.
-ToldBeside toldBeside(const Library& library, const Review& review, const Playbook& playbook,
-                      const Stop& stop, const ThenAndNow& both, const std::set<std::string>& overruled);
+ToldBeside toldBeside(const Library& library, const Playbook& playbook, const Stop& stop,
+                      const ThenAndNow& both, const std::set<std::string>& overruled);
 
 /// Measures that the athlete's coach compares although they are not alike.
 std::set<std::string> overruledOf(const Athlete& athlete);

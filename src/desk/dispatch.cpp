@@ -78,8 +78,7 @@ Prompt promptOf(const ReviewSession& session, const Stop& stop) {
     Prompt prompt = promptFor(session.review(), session.playbook(), session.told(), stop,
                               readBy(session.review(), session.athlete()));
     if (const auto both = session.beside(stop); both && *both) {
-        const auto changes =
-            besideChanges(session.review(), stop, **both, session.playbook(), overruledOf(session.athlete()));
+        const auto changes = besideChanges(stop, **both, session.playbook(), overruledOf(session.athlete()));
         prompt.change =
             joined(ListStyle::Sentences, toldChanges(stop, **both, changes, session.playbook(), 1));
     }
@@ -106,8 +105,8 @@ DispatchRecipe previewRecipe(const ReviewSession& session) {
     r.film.captureFps = clip.captureFps;
     for (const Stop& s : r.film.review.stops) {
         if (const auto both = session.beside(s); both && *both)
-            r.film.beside[s.id] = toldBeside(library, r.film.review, r.film.playbook, s, **both,
-                                             overruledOf(session.athlete()));
+            r.film.beside[s.id] =
+                toldBeside(library, r.film.playbook, s, **both, overruledOf(session.athlete()));
         r.film.prompts[s.id] = promptOf(session, s);
     }
     const LetterChoice choice = letterChoiceOf(session.library());

@@ -217,7 +217,7 @@ const LetterModel& ReviewSession::letter() const {
     }
     for (const Stop& stop : review_.stops)
         if (const auto both = beside(stop); both && *both)
-            tellBeside(letter, review_, book_, stop, **both, overruledOf(athlete_));
+            tellBeside(letter, book_, stop, **both, overruledOf(athlete_));
     putOwnSentences(letter, review_.plan.sentences);
     return letter_.emplace(std::move(letter));
 }

@@ -7,7 +7,7 @@
 namespace jg {
 
 DrillGates PlanFor::gates() const {
-    return gatesFor(review.plan, athlete, submission, today, painElsewhere);
+    return gatesFor(review.plan, told, athlete, submission, today, painElsewhere);
 }
 
 namespace {
@@ -15,7 +15,9 @@ namespace {
 constexpr std::array kViews = {View::Open, View::Closed, View::Front, View::Rear};
 
 void addDrills(Plan& plan, const PlanFor& f) {
-    const DrillGates gates = f.gates();
+    DrillGates gates = f.gates();
+    gates.chosen.clear(); // of this plan, which the review may not have yet
+    for (const std::string& finding : plan.corrections) gates.chosen.push_back(f.told.sided(finding));
     std::vector<PlannedDrill> drills;
     for (const std::string& finding : plan.corrections) {
         // What the coach already set for this correction stays.
@@ -26,7 +28,8 @@ void addDrills(Plan& plan, const PlanFor& f) {
         if (has) continue;
         const WhyNot* whyNot = plan.whyNotOf(finding);
         const auto need = whyNot ? needOf(f.playbook, *whyNot) : std::nullopt;
-        for (const Drill* d : drillsFor(f.playbook, finding, gates, drills.empty() ? 2 : 1, need)) {
+        for (const Drill* d :
+             drillsFor(f.playbook, textOf(f.told.sided(finding)), gates, drills.empty() ? 2 : 1, need)) {
             const bool twice =
                 std::any_of(drills.begin(), drills.end(), [&](const auto& x) { return x.drill == d->id; });
             if (!twice) drills.push_back({d->id, finding, d->dose, false});
@@ -62,14 +65,15 @@ Message filmNext(const PlanFor& f) {
         if (!item || row.seenFromHere) continue;
         for (const View v : item->views) ++wanted[v];
     }
-    const Message same = msg("suggest.film-next", {{"place", placeOf(f.clip.view, f.athlete.hand)}});
+    const auto from = [&](View view) {
+        return placeOf(view, f.athlete.hand).id.substr(std::string("place.").size());
+    };
+    const Message same = msg("film-next." + from(f.clip.view));
     View best = f.clip.view;
     for (const View v : kViews)
         if (wanted[v] > wanted[best]) best = v;
     if (wanted[best] == 0) return same;
-    return joined(
-        ListStyle::Sentences,
-        {same, msg("suggest.film-too", {{"place", placeOf(best, f.athlete.hand)}, {"count", wanted[best]}})});
+    return joined(ListStyle::Sentences, {same, msg("film-too." + from(best), {{"count", wanted[best]}})});
 }
 
 Plan proposePlan(const PlanFor& f, const std::vector<std::string>& corrections, const Words& words) {

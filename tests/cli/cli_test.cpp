@@ -141,9 +141,23 @@ TEST(Cli, PlaybookCommandsGiveOneJsonEach) {
             cli("judge --approach load-and-drive --measure front-knee-release --value 129 --sd 3.5 --json")
                 .out)["state"],
         "cannotTell");
-    const json causes = json::parse(cli("causes --findings leg-spread,back-knee --json").out);
+    const json causes = json::parse(cli("causes --findings leg-spread:below,back-knee:above --json").out);
     EXPECT_EQ(causes["roots"][0]["id"], "back-knee");
-    const json plan = json::parse(cli("plan --findings trunk-forward --age 15 --pain --json").out);
+    EXPECT_EQ(causes["roots"][0]["side"], "above");
+    EXPECT_EQ(causes["links"][0]["to"], "leg-spread:below");
+    EXPECT_EQ(verdict["side"], "below");
+    // The other way round nothing explains the other.
+    const json other = json::parse(cli("causes --findings leg-spread:above,back-knee:above --json").out);
+    EXPECT_TRUE(other["links"].empty());
+    expectRefusal(cli("causes --findings leg-spread"), "leg-spread:below or leg-spread:above");
+    expectRefusal(cli("causes --findings load-shared:below"), "in one way only");
+    const json drills = json::parse(cli("plan --findings leg-spread:above --age 15 --json").out)["drills"];
+    ASSERT_FALSE(drills.empty());
+    EXPECT_EQ(drills[0]["id"], "short-stride");
+    EXPECT_TRUE(drills[0]["made"].get<bool>());
+    for (const json& item : json::parse(cli("items --json").out)) EXPECT_FALSE(item["sides"].empty());
+    for (const json& drill : json::parse(cli("drills --json").out)) EXPECT_TRUE(drill["trains"].is_array());
+    const json plan = json::parse(cli("plan --findings trunk-forward:below --age 15 --pain --json").out);
     for (const auto& d : plan["drills"]) EXPECT_FALSE(d["ball"].get<bool>());
     EXPECT_FALSE(plan["blocked"].empty());
     expectRefusal(cli("judge --approach other --measure leg-spread --value 1 --sd 1"), "no approach");
@@ -275,6 +289,66 @@ TEST(Cli, SendingIsCheckedBeforeItHappens) {
     open.judging().grades.clear();
     ASSERT_TRUE(walk.library->save(open));
     expectRefusal(cli("send " + lib + " " + id + " --smtp smtp://127.0.0.1:1"), "not looked at");
+}
+
+json tell(const json& document) {
+    const TempFolder folder;
+    std::ofstream(folder / "tell.json") << document.dump();
+    const auto said = cli("tell '" + (folder / "tell.json").string() + "' --json");
+    EXPECT_EQ(said.code, 0) << said.err;
+    return said.code == 0 ? json::parse(said.out) : json();
+}
+
+// The cases that letters once had wrong, through the code behind the letter.
+TEST(Cli, TellKeepsToTheSideOfANumber) {
+    json d = {{"format", "juxtagraph-tell-1"},
+              {"approach", "load-and-drive"},
+              {"age", 15},
+              {"hand", "R"},
+              {"reader", "player"},
+              {"language", "en"}};
+    d["results"] = {{{"measure", "elbow-height"}, {"value", 14}, {"sd", 2}},
+                    {{"measure", "front-knee-plant"}, {"value", 150}, {"sd", 2}}};
+    const json high = tell(d);
+    ASSERT_EQ(high["corrections"].size(), 1U) << high.dump(1);
+    const json& elbow = high["corrections"][0];
+    EXPECT_EQ(elbow["side"], "above");
+    EXPECT_EQ(elbow["title"], "Keep the elbow at or below the shoulders");
+    EXPECT_EQ(elbow["shownAt"], "plant");
+    EXPECT_EQ(elbow["cue"], "Carry the elbow no higher than your shoulders.");
+    EXPECT_NE(elbow["told"].get<std::string>().find("above your shoulders"), std::string::npos) << elbow;
+    d["results"][0]["value"] = -12; // a little below: what is wanted, and no minus sign
+    const json good = tell(d);
+    EXPECT_TRUE(good["corrections"].empty()) << good.dump(1);
+    EXPECT_EQ(good.dump().find("-12"), std::string::npos) << good.dump(1);
+    d["results"][0]["value"] = -57; // not good, were it below the shoulders
+    const json low = tell(d);
+    ASSERT_EQ(low["corrections"].size(), 1U) << low.dump(1);
+    EXPECT_EQ(low["corrections"][0]["side"], "below");
+    d["results"] = {{{"measure", "leg-spread"}, {"value", 88}, {"sd", 2}},
+                    {{"measure", "back-knee"}, {"value", 150}, {"sd", 2}}};
+    const json shortStride = tell(d);
+    ASSERT_FALSE(shortStride["corrections"].empty());
+    EXPECT_EQ(shortStride["corrections"][0]["row"], "back-knee"); // the root of both
+    EXPECT_EQ(shortStride["corrections"][0]["why"]["from"]["row"], "back-knee");
+    EXPECT_EQ(shortStride["corrections"][0]["why"]["owner"], "Load and drive");
+    d["pain"] = "my elbow hurts";
+    const json hurts = tell(d);
+    EXPECT_FALSE(hurts["cautions"].empty());
+    EXPECT_NE(hurts["nextLook"].get<std::string>().find("doctor"), std::string::npos) << hurts["nextLook"];
+    d["language"] = "es";
+    EXPECT_NE(tell(d)["nextLook"].get<std::string>().find("m\u00e9dico"), std::string::npos);
+}
+
+TEST(Cli, TellRefusesInWords) {
+    const TempFolder folder;
+    for (const auto& [text, words] :
+         {std::pair{std::string("{"), "can't be read"},
+          {std::string("{\"format\":\"other\"}"), "format"},
+          {std::string("{\"format\":\"juxtagraph-tell-1\",\"approach\":\"none\"}"), "no approach"}}) {
+        std::ofstream(folder / "tell.json") << text;
+        expectRefusal(cli("tell '" + (folder / "tell.json").string() + "'"), words);
+    }
 }
 
 } // namespace

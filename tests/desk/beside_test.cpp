@@ -32,7 +32,7 @@ struct WithPast {
         Stop all;
         all.beside = Beside{past.id, 1, 0, *session->delivery().frameOf(Moment::Plant)};
         const auto both = *session->beside(all);
-        const auto changes = besideChanges(session->review(), all, *both, session->playbook());
+        const auto changes = besideChanges(all, *both, session->playbook());
         EXPECT_FALSE(changes.empty());
         EXPECT_TRUE(changes.front().trend && isReal(*changes.front().trend));
         return changes.front().measure;
@@ -141,7 +141,7 @@ TEST(Beside, WhatHasChangedIsToldOfTheMeasureThatThePicturesShow) {
     for (const Judged& j : w.session->told().findings) {
         const Stop stop = w.put(j.finding.id);
         const auto both = *w.session->beside(stop);
-        const auto changes = besideChanges(w.session->review(), stop, *both, w.session->playbook());
+        const auto changes = besideChanges(stop, *both, w.session->playbook());
         const FilmRecipe recipe = previewRecipe(*w.session).film;
         const std::string pictured = picturedMeasure(recipe, recipe, j.finding.id);
         if (!w.session->playbook().measure(pictured) || changes.empty()) continue;

@@ -73,7 +73,7 @@ void expectKept(Library& library, const Walk& walk, const Log& log, int levels) 
 // JUXTAGRAPH_CHANGES=2000 is the long run.
 TEST(ChangeStorm, TwoProgramsAndTheCommandLineLoseNothingAndSeeEachOther) {
     const char* asked = std::getenv("JUXTAGRAPH_CHANGES");
-    const std::size_t wanted = asked ? static_cast<std::size_t>(std::atoi(asked)) : 300;
+    const std::size_t wanted = asked ? static_cast<std::size_t>(std::atoi(asked)) : 150;
     Walk walk{Stage::Send};
     const auto log = walk.folder / "log", roster = walk.folder / "roster.csv";
     const QString library = QString::fromStdString(walk.library->folder().string());

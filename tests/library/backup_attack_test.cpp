@@ -83,7 +83,7 @@ struct Attacked {
 };
 
 TEST(BackupAttack, AlteredStatesTouchNothingElse) {
-    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 60;
+    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 30;
     Attacked a;
     const auto library = filesIn(a.walk.library->folder() / "media"), precious = filesIn(a.precious);
     std::mt19937 dice(31);
@@ -115,7 +115,7 @@ TEST(BackupAttack, AlteredStatesTouchNothingElse) {
 }
 
 TEST(BackupAttack, PathsAndLinksNeverLeadOut) {
-    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 500 : 60;
+    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 500 : 30;
     Attacked a;
     const auto library = filesIn(a.walk.library->folder() / "media"), precious = filesIn(a.precious);
     const std::vector<std::string> paths = {"../precious/letter.txt",

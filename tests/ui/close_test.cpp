@@ -91,6 +91,8 @@ TEST(Closing, WhileAJobRunsNeverCrashesAndTheOutboxIsTrue) {
     for (const std::string kind : {"send", "again", "watch", "preview", "scrub", "mails"})
         for (const std::string way : {"button", "term", "kill"})
             for (int round = 0; round < rounds; ++round) {
+                const bool sends = kind == "send" || kind == "again";
+                if (rounds == 1 && !sends && way != (kind == "watch" ? "button" : "term")) continue;
                 c.begin(kind);
                 const int ms = static_cast<int>(dice() % 1500);
                 const std::string how = kind + ", " + way + " after " + std::to_string(ms);

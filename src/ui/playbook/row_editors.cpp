@@ -108,9 +108,12 @@ void editItem(RowForm form, const GradedItem& item) {
     auto* measure =
         d.choice("item-measure", say("row-editors.number-behind"), measures, static_cast<int>(behind));
     auto* arm = d.tick("item-arm", say("row-editors.protects-the-arm"), item.protectsArm);
-    form.openWith([=, id = item.id]() -> PlaybookRow {
+    auto* praise = d.words("item-praise", say("row-editors.praise"), text(item.praise));
+    form.openWith([=, was = item]() -> PlaybookRow {
         GradedItem i;
-        i.id = id;
+        i.id = was.id;
+        i.sides = was.sides;
+        i.praise = wordsIn(praise);
         i.name = wordsIn(name), i.fault = wordsIn(fault), i.goal = wordsIn(goal);
         i.group = kBodyGroups[static_cast<std::size_t>(groupBox->currentIndex())];
         i.position = allMoments()[static_cast<std::size_t>(at->currentIndex())].moment;
@@ -118,16 +121,33 @@ void editItem(RowForm form, const GradedItem& item) {
         i.coach = wordsIn(coach), i.young = wordsIn(young), i.player = wordsIn(player);
         i.parent = wordsIn(parent);
         i.measure = ids[static_cast<std::size_t>(measure->currentIndex())];
+        if (i.measure == was.measure) i.measureSide = was.measureSide;
         i.protectsArm = arm->isChecked();
         return i;
     });
 }
 
-/// Every finding by name, with its id.
+/// What a side asks for, in the playbook's words.
+std::string sideName(const Playbook& p, const SidedRow& finding) {
+    if (const GradedItem* i = p.item(finding.row))
+        if (const GradedItem::Side* side = i->side(finding.side)) return side->fault;
+    const MeasureDefinition* m = p.measure(finding.row);
+    return !m ? std::string() : finding.side == kBelow ? m->goalUp : m->goalDown;
+}
+
+/// Every finding by name, with its id; one that can be off two ways by each side. One without a side is
+/// listed where it is on: a row that was written before there were any.
 std::vector<Tickable> findingsOf(const Playbook& p, const std::vector<std::string>& on) {
     std::vector<Tickable> all;
     const auto add = [&](const std::string& id, const std::string& name) {
-        all.push_back({id, text(name), isAmong(on, id)});
+        const auto sides = p.sidesOf(id);
+        if (sides.empty() || isAmong(on, id)) all.push_back({id, text(name), isAmong(on, id)});
+        for (const std::string& side : sides) {
+            const std::string sided = textOf({id, side});
+            all.push_back({sided,
+                           say("row-editors.side", {{"name", name}, {"side", sideName(p, {id, side})}}),
+                           isAmong(on, sided)});
+        }
     };
     for (const MeasureDefinition& m : p.measures) add(m.id, m.name);
     for (const GradedItem& i : p.items) add(i.id, i.name);
@@ -141,13 +161,14 @@ constexpr const char* kEffects[] = {"velocity", "timing",    "control",
 
 void editCause(RowForm form, const Cause& cause) {
     FormDialog& d = *form.dialog;
-    const auto findings = findingsOf(form.home.playbook, {});
+    const std::string causeText = textOf(cause.cause()), effectText = textOf(cause.consequence());
+    const auto findings = findingsOf(form.home.playbook, {causeText, effectText});
     QStringList names;
     int from = 0, to = 0;
     for (std::size_t i = 0; i < findings.size(); ++i) {
         names << findings[i].name;
-        if (findings[i].id == cause.from) from = static_cast<int>(i);
-        if (findings[i].id == cause.to) to = static_cast<int>(i);
+        if (findings[i].id == causeText) from = static_cast<int>(i);
+        if (findings[i].id == effectText) to = static_cast<int>(i);
     }
     auto* fromBox = d.choice("cause-from", say("row-editors.cause-from"), names, from);
     auto* toBox = d.choice("cause-to", say("row-editors.cause-to"), names, to);
@@ -161,9 +182,14 @@ void editCause(RowForm form, const Cause& cause) {
     auto* effectBox = d.choice("cause-effect", say("row-editors.what-it-acts-on"), effects, effect);
     auto* why = d.words("cause-why", say("row-editors.why"), text(cause.why));
     form.openWith([=]() -> PlaybookRow {
-        return Cause{findings[static_cast<std::size_t>(fromBox->currentIndex())].id,
-                     findings[static_cast<std::size_t>(toBox->currentIndex())].id, wordsIn(says),
-                     kEffects[static_cast<std::size_t>(effectBox->currentIndex())], wordsIn(why)};
+        const auto chosen = [&](const QComboBox* box) {
+            return sidedRowFrom(findings[static_cast<std::size_t>(box->currentIndex())].id);
+        };
+        const SidedRow one = chosen(fromBox), other = chosen(toBox);
+        return Cause{one.row,       other.row,
+                     wordsIn(says), kEffects[static_cast<std::size_t>(effectBox->currentIndex())],
+                     wordsIn(why),  one.side,
+                     other.side};
     });
 }
 
@@ -200,10 +226,11 @@ void editDrill(RowForm form, const Drill& drill) {
     auto* age = d.number("drill-age", say("row-editors.from-age"), drill.ageFrom, 0, 99);
     auto* notFor = d.line("drill-not-for", say("row-editors.not-for"), text(drill.notFor));
     auto* look = d.number("drill-look", say("row-editors.look-again-days"), drill.lookAgainDays, 1, 365);
-    form.openWith([=, id = drill.id, supports = drill.supports]() -> PlaybookRow {
+    form.openWith([=, id = drill.id, supports = drill.supports, against = drill.against]() -> PlaybookRow {
         Drill r;
         r.id = id;
         r.supports = supports;
+        r.against = against;
         r.name = wordsIn(name), r.how = wordsIn(how);
         r.dose = {sets->value(), reps->value(), days->value()};
         r.body = body->currentIndex() == 1 ? "upper" : "lower";

@@ -223,16 +223,22 @@ void JudgeBench::keepGrade(const std::string& row, const Grade& g) {
     toNextOpen();
 }
 
-/// An item's grade is kept at once; a measure's asks what was seen, or why it is judged by hand.
+/// An item's grade is kept at once, or asks which way it is off; a measure's asks what was seen, or why it is
+/// judged by hand.
 void JudgeBench::grade(const Grade& g) {
     const CardRow* row = current();
     if (!row) return;
     const MeasureDefinition* m = measure();
-    if (!m) return keepGrade(row->id, g);
-    const MeasureRow* value = c_.session.assessment().measure(row->id);
-    if (m->kind == MeasureKind::Seen && value && value->value.state == MeasureState::NotLookedAt)
+    const MeasureRow* value = m ? c_.session.assessment().measure(row->id) : nullptr;
+    if (m && m->kind == MeasureKind::Seen && value && value->value.state == MeasureState::NotLookedAt)
         return questions_.seen(*m);
-    questions_.byHand(*m, [this, id = row->id, g](const std::string& reason) {
+    questions_.whichWay(row->id, g, [this, id = row->id](const Grade& sided) { gradeSided(id, sided); });
+}
+
+void JudgeBench::gradeSided(const std::string& row, const Grade& g) {
+    const MeasureDefinition* m = playbook().measure(row);
+    if (!m) return keepGrade(row, g);
+    questions_.byHand(*m, [this, id = row, g](const std::string& reason) {
         Grade with = g;
         with.reason = reason;
         keepGrade(id, with);

@@ -44,6 +44,7 @@ private:
     void select(int row);
     void goToRow(int row);
     void grade(const Grade& grade);
+    void gradeSided(const std::string& row, const Grade& grade);
     void keepGrade(const std::string& row, const Grade& grade);
     void toNextOpen();
     void nextWork();

@@ -117,6 +117,30 @@ void JudgeQuestions::seen(const MeasureDefinition& m) {
     askSeen(parent_, m, perform_);
 }
 
+void JudgeQuestions::whichWay(const std::string& row, const Grade& grade,
+                              const std::function<void(const Grade&)>& then) {
+    constexpr int kKept = 5; // the step of what is good
+    const Playbook& book = c_.session.playbook();
+    const auto sides = book.sidesOf(row);
+    if (sides.empty() || grade.state != GradeState::Graded || grade.step >= kKept) return then(grade);
+    const MeasureDefinition* m = book.measure(row);
+    const GradedItem* item = book.item(row);
+    QStringList options;
+    for (const std::string& side : sides)
+        options << text(m ? (side == kBelow ? m->goalUp : m->goalDown) : item->side(side)->fault);
+    askChoice(parent_,
+              {"which-way",
+               text(book.nameOfFinding(row)),
+               say(m ? "judge-questions.which-way-measure" : "judge-questions.which-way"),
+               options,
+               {}},
+              [then, grade, sides](const ChoiceAnswer& answer) {
+                  Grade with = grade;
+                  if (answer.option) with.side = sides[*answer.option];
+                  then(with);
+              });
+}
+
 void JudgeQuestions::byHand(const MeasureDefinition& m, const std::function<void(const std::string&)>& then) {
     askChoice(parent_,
               {"by-hand",

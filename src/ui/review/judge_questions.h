@@ -19,6 +19,9 @@ public:
     void target(const MeasureDefinition& measure);
     /// What is seen, one of the measure's options.
     void seen(const MeasureDefinition& measure);
+    /// Hands the grade on with the side on which the row is off: asked where it can be off two ways and no
+    /// number tells, by one key.
+    void whichWay(const std::string& row, const Grade& grade, const std::function<void(const Grade&)>& then);
     /// A verdict by hand wants a reason; then it counts before the target's.
     void byHand(const MeasureDefinition& measure, const std::function<void(const std::string&)>& then);
     /// Words, part of the body and drill of something that no playbook lists; it stands on the frame shown.

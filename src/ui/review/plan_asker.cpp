@@ -57,8 +57,9 @@ void PlanAsker::whyNot(const std::string& id) {
 void PlanAsker::drills(const std::string& id) {
     if (!isAmong(review().plan.corrections, id)) return c_.say(say("prescribe-bench.choose-it-first"));
     const WhyNot* whyNot = review().plan.whyNotOf(id);
-    const auto offers = offersFor(book(), id, planFor(c_.session, review()).gates(),
-                                  whyNot ? needOf(book(), *whyNot) : std::nullopt);
+    const auto offers =
+        offersFor(book(), textOf(c_.session.told().sided(id)), planFor(c_.session, review()).gates(),
+                  whyNot ? needOf(book(), *whyNot) : std::nullopt);
     std::vector<std::string> chosen, offered;
     for (const PlannedDrill& d : review().plan.drills) chosen.push_back(d.drill); // one may serve two
     for (const DrillOffer& o : offers) offered.push_back(o.drill->id);

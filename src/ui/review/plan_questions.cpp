@@ -130,6 +130,7 @@ void chooseDrills(QWidget* parent, const std::vector<DrillOffer>& offers,
         box->setEnabled(o.blocked.empty() || box->isChecked());
         std::vector<Message> words;
         if (!o.blocked.empty()) words.push_back(o.blocked);
+        if (!o.made) words.push_back(msg("plan-questions.fallback"));
         if (!o.fitsNeed) words.push_back(msg("plan-questions.other-need"));
         std::vector<Message> needs;
         for (const std::string& need : o.drill->needs)
