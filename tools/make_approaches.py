@@ -126,6 +126,9 @@ def sides_table(approaches, measures, items, causes, drills):
     return out
 
 
+TOLD = "## Ten approaches on one delivery"
+
+
 def document(root):
     book = root / "data/playbook"
     read = lambda name: json.loads((book / name).read_text(encoding="utf-8"))
@@ -157,6 +160,9 @@ def document(root):
 if __name__ == "__main__":
     root = pathlib.Path(__file__).resolve().parent.parent
     path, text = root / "docs/approaches.md", document(root)
+    # The last section is make_ten_approaches.py's, which asks the program.
+    told = path.read_text(encoding="utf-8").partition("\n" + TOLD) if path.exists() else ("", "", "")
+    text += "".join(told[1:])
     if "--check" not in sys.argv:
         path.write_text(text, encoding="utf-8")
     elif not path.exists() or path.read_text(encoding="utf-8") != text:

@@ -202,6 +202,12 @@ json rowsAsJson(const std::vector<std::string>& written) {
     return all;
 }
 
+json stagesAsJson(const std::vector<DrillStage>& stages) {
+    json all = json::array();
+    for (const DrillStage& s : stages) all.push_back({{"what", s.what}, {"until", s.until}});
+    return all;
+}
+
 void drillList(const Arguments&, std::stop_token) {
     json all = json::array();
     for (const Drill& d : playbook().drills)
@@ -213,7 +219,9 @@ void drillList(const Arguments&, std::stop_token) {
                        {"ages", {d.ageFrom, 99}},
                        {"needs", d.needs},
                        {"equipment", d.equipment},
-                       {"notFor", d.notFor}});
+                       {"minutes", d.minutes},
+                       {"notFor", d.notFor},
+                       {"stages", stagesAsJson(d.stages)}});
     std::cout << all.dump(2) << "\n";
 }
 

@@ -19,12 +19,6 @@ Message positionOf(const Playbook& playbook, const std::string& id) {
     return {};
 }
 
-Message viewsInWords(const std::vector<View>& views) {
-    std::vector<Message> names;
-    for (const View v : views) names.push_back(nameOf(v));
-    return joined(ListStyle::Or, std::move(names));
-}
-
 Message standingOf(Looked state) {
     switch (state) {
     case Looked::Fault:

@@ -7,6 +7,7 @@
 #include "coaching/needs.h"
 #include "coaching/playbook_files.h"
 #include "coaching/playbook_rows.h"
+#include "coaching/target_json.h"
 #include "kinematics/answers.h"
 
 #include <nlohmann/json.hpp>
@@ -102,6 +103,8 @@ Approach focused(const Approach& approach, const FocusCard& focus) {
     a.lenient = focus.lenient;
     std::erase_if(a.targets, [&](const Target& t) { return outside(t.measure); });
     std::erase_if(a.graded, outside);
+    for (const Target& t : focus.adds)
+        if (!a.targetOf(t.measure)) a.targets.push_back(t);
     return a;
 }
 
@@ -131,6 +134,7 @@ Screen screenOf(const json& row) {
 FocusCard focusOf(const json& row) {
     FocusCard f{row.at("id"), row.at("name"), row.at("rows").get<std::vector<std::string>>(), {}};
     f.lenient = row.value("lenient", f.lenient);
+    for (const json& t : row.value("adds", json::array())) f.adds.push_back(targetFromJson(t));
     return f;
 }
 
@@ -186,9 +190,16 @@ void checkIds(const Playbook& p) {
             for (const auto& id : *list)
                 if (!p.isFinding(sidedRowFrom(id)))
                     unfit(msg("playbook.unknown-served", {{"drill", d.id}, {"finding", id}}));
-    for (const FocusCard& f : p.focuses)
+    for (const FocusCard& f : p.focuses) {
         for (const auto& id : f.rows)
             if (!p.isFinding(id)) unfit(msg("playbook.unknown-focus", {{"focus", f.id}, {"finding", id}}));
+        Approach asking;
+        asking.id = f.id;
+        for (const Target& t : f.adds) {
+            checkShape(t);
+            checkTargetOf(p, asking, t);
+        }
+    }
 }
 
 const std::string& fileOf(const PlaybookFiles& files, const std::string& name) {

@@ -74,9 +74,10 @@ struct FocusCard {
     std::string name;
     std::vector<std::string> rows;    ///< measures and items
     std::vector<std::string> lenient; ///< those of them that may stay open
+    std::vector<Target> adds = {};    ///< asked even where the approach has no target for them
 };
 
-/// The rows of an approach that lie in a focus, under both names.
+/// The rows of an approach that lie in a focus, and those that the focus adds, under both names.
 Approach focused(const Approach& approach, const FocusCard& focus);
 
 /// "`from` may cause `to`", each off on its side: an opinion, with its owner and the effect it is said to
@@ -106,6 +107,13 @@ struct Dose {
 
 Message wordsOf(const Dose& dose); ///< "3 x 8", "25 throws" is left to the caller
 
+/// A step of a drill over the weeks: what is done, and what must be seen before the next one begins.
+struct DrillStage {
+    std::string what;
+    std::string until;
+    bool operator==(const DrillStage&) const = default;
+};
+
 struct Drill {
     std::string id;
     std::string name;
@@ -125,6 +133,8 @@ struct Drill {
     int ageFrom = 0;
     std::string notFor; ///< for whom it is wrong, in words
     int lookAgainDays = 28;
+    int minutes = 0; ///< of one day; 0 = not known
+    std::vector<DrillStage> stages = {};
 
     bool trains(const SidedRow& finding) const { return anyMeets(serves, finding); }
     /// True where its words ask for the opposite. A side that is not known is trained against by nothing.

@@ -69,6 +69,8 @@ json drillAsJson(const Drill& d) {
     if (!d.supports.empty()) row["supports"] = d.supports;
     if (!d.against.empty()) row["against"] = d.against;
     if (!d.notFor.empty()) row["notFor"] = d.notFor;
+    if (d.minutes > 0) row["minutes"] = d.minutes;
+    for (const DrillStage& s : d.stages) row["stages"].push_back({{"what", s.what}, {"until", s.until}});
     return row;
 }
 
@@ -145,7 +147,7 @@ void bringOver(json& written, const json& known) {
     if (written.contains("serves"))
         for (json& mine : written["serves"])
             for (const json& theirs : known.at("serves")) mine = sided(mine, theirs);
-    for (const char* field : {"praise", "sides", "against"})
+    for (const char* field : {"praise", "sides", "against", "minutes", "stages"})
         if (!written.contains(field) && known.contains(field)) written[field] = known[field];
 }
 
@@ -239,6 +241,9 @@ Drill drillFromJson(const json& row) {
     d.ageFrom = row.value("ageFrom", 0);
     d.notFor = row.value("notFor", "");
     d.lookAgainDays = row.value("lookAgainDays", 28);
+    d.minutes = row.value("minutes", 0);
+    for (const json& s : row.value("stages", json::array()))
+        d.stages.push_back({s.at("what"), s.at("until")});
     return d;
 }
 

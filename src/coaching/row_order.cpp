@@ -6,7 +6,7 @@ namespace jg {
 
 double placeInTime(Moment moment) {
     using M = Moment;
-    static constexpr std::array<std::pair<Moment, double>, 31> places = {{
+    static constexpr std::array<std::pair<Moment, double>, 36> places = {{
         {M::Set, 0},          {M::TravelStarts, 1},  {M::LiftTop, 2},           {M::KneeDown, 3},
         {M::HandBreak, 3},    {M::BackKneeBends, 3}, {M::HandLowest, 4},        {M::Load, 4},
         {M::BackHeelOff, 5},  {M::ElbowHighest, 5},  {M::GloveFurthest, 5},     {M::BeforeTouch, 5},
@@ -14,7 +14,8 @@ double placeInTime(Moment moment) {
         {M::TrunkOpens, 6},   {M::TrunkTilts, 6},    {M::HandHighest, 6},       {M::LaybackFrom, 7},
         {M::ElbowForward, 7}, {M::Layback, 7},       {M::LaybackTo, 7},         {M::FrontKneeExtends, 8},
         {M::HandForward, 8},  {M::BeforeRelease, 8}, {M::BackToeOff, 8},        {M::Release, 8},
-        {M::BallAway, 9},     {M::BallAtPlate, 9},   {M::Finish, 10},
+        {M::BallAway, 9},     {M::BallAtPlate, 9},   {M::Finish, 10},           {M::Address, 0},
+        {M::FirstStep, 0},    {M::Pivot, 0},         {M::LeadFootOff, 1},       {M::MostSeparation, 6},
     }};
     for (const auto& [m, place] : places)
         if (m == moment) return place;

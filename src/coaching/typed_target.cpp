@@ -36,7 +36,7 @@ std::optional<std::string> unitWritten(const std::string& written, const std::st
     static const std::map<std::string, std::string> words = {
         {"\u00b0", "deg"}, {"degrees", "deg"},     {"deg", "deg"}, {"%", "%"},       {"percent", "%"},
         {"ms", "ms"},      {"milliseconds", "ms"}, {"in", "in"},   {"inches", "in"}, {"\"", "in"},
-        {"cm", "cm"},      {"frames", "frames"},   {"rpm", "rpm"}, {"mph", "mph"}};
+        {"cm", "cm"},      {"frames", "frames"},   {"rpm", "rpm"}, {"mph", "mph"},   {"turns", "turns"}};
     if (written.empty()) return usual;
     const auto known = words.find(written);
     if (known == words.end()) return std::nullopt;

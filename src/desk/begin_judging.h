@@ -4,6 +4,8 @@
 #include "coaching/playbook.h"
 #include "library/store.h"
 
+#include <vector>
+
 namespace jg {
 
 /// The house's way of judging, where an athlete has none of their own.
@@ -20,5 +22,13 @@ Approach withTargetsOf(Approach approach, const Athlete& athlete);
 /// playbook's text is kept in the library for it. Errors: those of Store.
 Result<Judging> beginJudging(Store& store, const Playbook& playbook, const Approach& approach,
                              const Athlete& athlete, Date today);
+
+/// The targets that were set for one review alone: those that its judging has otherwise than the approach or
+/// focus it was begun with, in `playbook` as it was then, and those set aside. Pure.
+std::vector<Target> setForReview(const Playbook& playbook, const Judging& judging, const Athlete& athlete);
+
+/// Puts such targets into a judging by a focus, or by a whole approach for null; those outside the focus are
+/// set aside. Pure.
+void takeOver(Judging& judging, const std::vector<Target>& own, const FocusCard* focus);
 
 } // namespace jg

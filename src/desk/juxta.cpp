@@ -75,7 +75,7 @@ JuxtaEntry juxtaEntryOf(const Review& review, int delivery, const Athlete& athle
     e.key = {review.id, delivery};
     e.athlete = athlete.id;
     e.name = athlete.firstName;
-    e.baseline = baselineOf(athlete, e.key, review.lead);
+    e.baseline = baselineOf(athlete, e.key, review.leading());
     e.age = athlete.ageOn(review.date);
     e.when = review.date;
     e.heightM = athlete.heightOn(review.date);

@@ -110,8 +110,12 @@ Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path
 }
 
 Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    CoachSheet sheet{
-        recipe.athleteFirstName, recipe.film.review.date, recipe.film.assessment, recipe.film.playbook, {}};
+    CoachSheet sheet{recipe.athleteFirstName,
+                     recipe.film.review.date,
+                     recipe.film.assessment,
+                     recipe.film.playbook,
+                     weighedIn(recipe.film.review, recipe.film.playbook, recipe.film.assessment),
+                     {}};
     for (const MeasureRow& row : sheet.told.measures) {
         if (!row.value.value) continue;
         const ToldDelivery& told = toldIn(recipe.film, row.delivery);

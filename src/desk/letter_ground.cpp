@@ -25,9 +25,9 @@ std::string aboutReview(Review review) {
 }
 
 /// Settings that a letter shows or is made by.
-constexpr const char* kSettings[] = {"house.coach", "house.place",   "house.mark",
-                                     "mail.from",   "letter.paper",  "letter.phonePage",
-                                     "film.shape",  "film.captions", "film.mostMb"};
+constexpr const char* kSettings[] = {"house.coach",   "house.place",  "house.mark",       "house.guidance",
+                                     "mail.from",     "letter.paper", "letter.phonePage", "film.shape",
+                                     "film.captions", "film.mostMb"};
 
 /// Who is hidden on these films in other reviews.
 Result<std::string> aboutHidden(const ReviewSession& session) {

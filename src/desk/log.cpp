@@ -87,7 +87,7 @@ void addBefore(const std::map<ReviewId, Plan>& plans, const Playbook& playbook, 
         for (const std::string& id : plan.corrections)
             log.before.goals[id] = goalOf(playbook, *sent->results, id);
     log.before.kept = plan.keeps.empty() ? sent->summary.keeps : plan.keeps;
-    if (log.before.kept.size() > kMostKept) log.before.kept.resize(kMostKept);
+    if (log.before.kept.size() > mostKept(0)) log.before.kept.resize(mostKept(0));
     log.before.toFilm = plan.ask;
 }
 

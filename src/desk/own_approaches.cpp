@@ -137,6 +137,16 @@ Result<std::string> copyApproach(Library& library, Playbook& playbook, const std
                      ids);
 }
 
+Result<std::string> keepFocus(Library& library, Playbook& playbook, const std::string& id,
+                              const FocusCard& focus, IdSource& ids) {
+    const Approach* from = playbook.approach(id);
+    if (!from) return fail(ErrorCode::NotFound, msg("review-session.no-such-approach", {{"approach", id}}));
+    if (focus.name.empty() || nameTaken(playbook, focus.name, {}))
+        return fail(ErrorCode::BadInput, msg("own-approaches.name-taken", {{"name", focus.name}}));
+    if (focus.rows.empty()) return fail(ErrorCode::BadInput, msg("own-approaches.no-row"));
+    return keepAsOwn(library, playbook, focused(*from, focus), focus.name, ids);
+}
+
 Status keepApproach(Library& library, Playbook& playbook, Approach changed) {
     if (!isOwnApproach(changed) || !playbook.approach(changed.id))
         return fail(ErrorCode::Refused, msg("own-approaches.not-own", {{"name", changed.name}}));

@@ -20,6 +20,11 @@ bool isOwnApproach(const Approach& approach);
 Result<std::string> copyApproach(Library& library, Playbook& playbook, const std::string& id, IdSource& ids,
                                  const Words& words = english());
 
+/// Keeps a part of an approach for one question as a way of judging of the coach's own; returns its id.
+/// Errors: NotFound, BadInput (no name, a name that is taken, no row), those of Library.
+Result<std::string> keepFocus(Library& library, Playbook& playbook, const std::string& id,
+                              const FocusCard& focus, IdSource& ids);
+
 /// Keeps a changed own approach as its next edition and joins it. Reviews that were begun keep theirs.
 /// Errors: BadInput (what does not fit the playbook), Refused (it is none of the coach's own), those of
 /// Library.

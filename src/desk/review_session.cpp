@@ -8,6 +8,7 @@
 #include "desk/known_veils.h"
 #include "desk/own_error_exercise.h"
 #include "desk/since.h"
+#include "desk/suggest.h"
 #include "film/film_info.h"
 
 #include "review/deliveries.h"
@@ -76,6 +77,8 @@ Status ReviewSession::begin(const SubmissionId& submission) {
     auto hidden = KnownVeils(library_).on(submission_.clips.front(), athlete_.id, review_.id);
     if (!hidden) return hidden.error();
     review_.first().veils = std::move(*hidden);
+    if (const double tall = athlete_.heightOn(review_.date); tall > 0)
+        review_.first().scales[ScaleKind::Height] = ScaleMark{0, {}, {}, tall};
     review_.first().conditions = Conditions{submission_.start, submission_.surface, {}, {}, {}, {}, {}};
     if (auto judged = judgeWhatIsNot(); !judged) return judged;
     if (library_.readOnly()) return Done{};
@@ -143,7 +146,7 @@ void ReviewSession::settingsChanged() {
 
 House ReviewSession::house() const {
     return {library_.setting("house.place", english()(msg("house.place"))), coach_,
-            library_.setting("mail.from", ""), houseMark(library_)};
+            library_.setting("mail.from", ""), houseMark(library_), jg::guidanceConfirmed(library_)};
 }
 
 /// One that can't be read only takes the looking back away.
@@ -211,9 +214,12 @@ Status ReviewSession::setLanguage(Language language) {
 
 const LetterModel& ReviewSession::letter() const {
     if (letter_) return *letter_;
-    LetterModel letter = writeLetter(review_, book_, told_, athlete_, submission_, house(), pain());
+    Review told = review_; // its language may have been changed since the plan was made
+    told.plan =
+        inReadersLanguage({book_, review_, told_, athlete_, submission_, clip_, clock_.today(), pain()});
+    LetterModel letter = writeLetter(told, book_, told_, athlete_, submission_, house(), pain());
     if (const LookBack* back = lookBack()) {
-        tellSince(letter, book_, back->name, back->when, becameOf(*back, entryOf(review_.lead)));
+        tellSince(letter, book_, back->name, back->when, becameOf(*back, entryOf(review_.leading())));
     }
     for (const Stop& stop : review_.stops)
         if (const auto both = beside(stop); both && *both)
@@ -256,7 +262,7 @@ void ReviewSession::assessNow() {
     assessment_ = assess(review_, book_, submission_.clips, athlete_.hand, inHand());
     if (sentResults_)
         told_ = *sentResults_;
-    else if (inHand() == review_.deliveryOr(review_.lead).number)
+    else if (inHand() == review_.leading())
         told_ = assessment_;
     else
         told_ = assess(review_, book_, submission_.clips, athlete_.hand);
@@ -441,6 +447,7 @@ Status ReviewSession::judgeBy(const std::string& id, const FocusCard* focus) {
         beginJudging(library_, live_, focus ? focused(*approach, *focus) : *approach, athlete_, review_.date);
     if (!judging) return judging.error();
     judging->grades = review_.judging().grades;
+    takeOver(*judging, setForReview(book_, review_.judging(), athlete_), focus);
     return perform(msg("edit.judge-by", {{"approach", judging->approach.name}}),
                    {SetJudging{0, std::move(*judging)}});
 }

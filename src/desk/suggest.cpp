@@ -98,4 +98,16 @@ Plan inLanguage(const PlanFor& f, const Words& from, const Words& to) {
     return plan;
 }
 
+Plan inReadersLanguage(const PlanFor& f) {
+    const Words& to = wordsOf(idOf(f.athlete.language));
+    Plan plan = f.review.plan;
+    for (const Language language : allLanguages()) {
+        if (language == f.athlete.language) continue;
+        const Plan said = inLanguage(f, wordsOf(idOf(language)), to);
+        if (said.opening != f.review.plan.opening) plan.opening = said.opening;
+        if (said.ask != f.review.plan.ask) plan.ask = said.ask;
+    }
+    return plan;
+}
+
 } // namespace jg

@@ -32,6 +32,10 @@ Plan proposePlan(const PlanFor& plan, const std::vector<std::string>& correction
 /// The plan with what proposePlan() filled in and nobody changed, said in another language. Pure.
 Plan inLanguage(const PlanFor& plan, const Words& from, const Words& to);
 
+/// The plan with what proposePlan() filled in, in any language, and nobody changed, said in the reader's.
+/// Pure.
+Plan inReadersLanguage(const PlanFor& plan);
+
 /// What to film for the next look: the view that would show most of what these films could not. Pure.
 Message filmNext(const PlanFor& plan);
 

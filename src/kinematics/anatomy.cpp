@@ -67,6 +67,11 @@ constexpr std::array kMoments = {
     MomentInfo{Moment::HandHighest, "hand-highest"},
     MomentInfo{Moment::GloveFurthest, "glove-furthest"},
     MomentInfo{Moment::TravelStarts, "travel-starts"},
+    MomentInfo{Moment::Address, "address"},
+    MomentInfo{Moment::FirstStep, "first-step"},
+    MomentInfo{Moment::Pivot, "pivot"},
+    MomentInfo{Moment::LeadFootOff, "lead-foot-off"},
+    MomentInfo{Moment::MostSeparation, "most-separation"},
 };
 
 constexpr std::size_t kKeyPositions = 9;
@@ -165,6 +170,12 @@ std::optional<View> viewFromId(std::string_view id) {
 
 Message nameOf(View view) {
     return msg("view." + std::string(idOf(view)));
+}
+
+Message viewsInWords(const std::vector<View>& views) {
+    std::vector<Message> names;
+    for (const View v : views) names.push_back(nameOf(v));
+    return joined(ListStyle::Or, std::move(names));
 }
 
 bool isSideView(View view) {

@@ -6,6 +6,7 @@
 #include <optional>
 #include <span>
 #include <string_view>
+#include <vector>
 
 namespace jg {
 
@@ -80,6 +81,11 @@ enum class Moment {
     HandHighest,
     GloveFurthest,
     TravelStarts,
+    Address, ///< the feet are placed, before anything moves
+    FirstStep,
+    Pivot, ///< the back foot has turned along the rubber
+    LeadFootOff,
+    MostSeparation, ///< hips furthest ahead of the shoulders
 };
 
 struct LandmarkInfo {
@@ -117,7 +123,8 @@ Message nameOf(Hand hand); ///< "right" or "left"
 
 std::string_view idOf(View view);
 std::optional<View> viewFromId(std::string_view id);
-Message nameOf(View view); ///< "open side" ...
+Message nameOf(View view);                            ///< "open side" ...
+Message viewsInWords(const std::vector<View>& views); ///< "front or rear"
 bool isSideView(View view);
 
 /// +1 when the plate lies to the right in the picture, -1 when to the left, 0 for front and rear.

@@ -62,6 +62,8 @@ constexpr std::array kKinds = {
     KindRow{"spin", MeasureKind::Spin, 0, 0},
     KindRow{"releaseInstant", MeasureKind::ReleaseInstant, 6, 6},
     KindRow{"looksLike", MeasureKind::LooksLike, 0, 0},
+    KindRow{"ballSpeed", MeasureKind::BallSpeed, 0, 0},
+    KindRow{"ballTurns", MeasureKind::BallTurns, 0, 0},
 };
 
 const KindRow& rowOf(MeasureKind kind) {
@@ -155,11 +157,15 @@ MeasureDefinition measureOf(const json& row) {
     m.feel = row.value("feel", "");
     m.goalDown = row.value("goalDown", "");
     m.goal = row.value("goal", "");
+    m.praise = row.value("praise", m.praise);
     if (m.slots.size() < kind.least || m.slots.size() > kind.most)
         throw Unfit(
             msg("playbook.points", {{"points", m.slots.size()}, {"least", kind.least}, {"most", kind.most}}));
-    if ((m.kind == MeasureKind::TimeBetween || m.kind == MeasureKind::FrameCount) && m.moments.size() != 2)
-        throw Unfit(msg("playbook.two-positions"));
+    const bool two = m.kind == MeasureKind::TimeBetween || m.kind == MeasureKind::FrameCount ||
+                     m.kind == MeasureKind::BallSpeed;
+    if (two && m.moments.size() != 2) throw Unfit(msg("playbook.two-positions"));
+    if (m.kind == MeasureKind::BallTurns && m.moments.size() != 3)
+        throw Unfit(msg("playbook.three-positions"));
     if ((m.kind == MeasureKind::Seen) != !m.options.empty()) throw Unfit(msg("playbook.options"));
     if (m.sign != 1 && m.sign != -1) throw Unfit(msg("playbook.sign"));
     return m;

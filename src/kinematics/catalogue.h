@@ -4,6 +4,7 @@
 #include "base/result.h"
 #include "kinematics/anatomy.h"
 
+#include <map>
 #include <span>
 #include <string>
 #include <string_view>
@@ -44,6 +45,8 @@ enum class MeasureKind {
     Spin,            ///< two moments and the number "turns": revolutions a minute
     ReleaseInstant,  ///< ball and wrist at release and on the two frames after: ms from release to parting
     LooksLike,       ///< numbers "speed", "distance", "usual": the speed the batter feels
+    BallSpeed,       ///< two moments and the number "way" in feet: mean speed of the ball on it, mph
+    BallTurns,       ///< three moments and the number "turns": turns between the first and the third
 };
 
 /// A part of the catalogue.
@@ -93,6 +96,10 @@ struct MeasureDefinition {
     std::string plainly; ///< the number in words for the player; {value} {error} {target} are replaced
     std::string
         plainlyOther; ///< the same for a number below zero, which is told without its sign; may be empty
+
+    /// What is good when it is so and what that does, to the player: by "low", "high" or "within" as the
+    /// number is wanted, or by the answer of what is seen.
+    std::map<std::string, std::string> praise;
 
     bool seenFrom(View view) const;
     /// True for a number that is off below or above what is wanted, and is told so; false for what is seen,

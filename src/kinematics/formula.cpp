@@ -85,6 +85,8 @@ double unsignedOf(const MeasureDefinition& m, const Points& p, const FormulaFram
     case MeasureKind::Seen:
     case MeasureKind::Spin:
     case MeasureKind::LooksLike:
+    case MeasureKind::BallSpeed:
+    case MeasureKind::BallTurns:
         break;
     }
     return std::nan("");

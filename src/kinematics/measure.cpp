@@ -68,12 +68,6 @@ constexpr double kNearClosedDeg = 25;
 constexpr double kRoughAngleDeg = 30;
 constexpr double kRoughRatioPart = 0.5;
 
-Message viewsInWords(const std::vector<View>& views) {
-    std::vector<Message> names;
-    for (const View v : views) names.push_back(nameOf(v));
-    return joined(ListStyle::Or, names);
-}
-
 void warnAbout(const MeasureDefinition& m, const MeasureInput& in, MeasureValue& result) {
     if (!in.yawSaid)
         result.warnings.push_back(msg(kTurnUnsaid, {{"degrees", std::lround(in.yawDeg.sd)}}));

@@ -79,6 +79,33 @@ MeasureValue looksLike(const MeasureDefinition& m, const MeasureInput& in) {
     return result;
 }
 
+/// The mean over the whole way; a ball leaves the hand quicker and arrives slower.
+MeasureValue ballSpeed(const MeasureDefinition& m, const MeasureInput& in) {
+    constexpr double kMphOfFeetASecond = 3600.0 / 5280;
+    const double n = framesBetween(m, in), way = in.numbers.at("way");
+    if (n < 2) return withoutValue(m, MeasureState::NotLookedAt, msg("timing.two-frames"));
+    const double perFrame = kMphOfFeetASecond * way * in.captureFps;
+    // Own choice: the way from hand to plate is known to half a foot.
+    const double ofWay = 0.25 / way, ofTime = 1 / n / std::sqrt(6.0);
+    const double value = perFrame / n;
+    MeasureValue result =
+        within(m, value, perFrame / (n + 1) * (1 - 2 * ofWay), perFrame / (n - 1) * (1 + 2 * ofWay));
+    result.sd = value * std::hypot(ofWay, ofTime);
+    return result;
+}
+
+/// Turns counted between the first two moments, carried on at that rate to the third.
+MeasureValue ballTurns(const MeasureDefinition& m, const MeasureInput& in) {
+    const double n = framesBetween(m, in);
+    const auto whole = static_cast<double>(in.frames.at(m.moments[2]) - in.frames.at(m.moments[0]));
+    if (n < 2 || whole < n) return withoutValue(m, MeasureState::NotLookedAt, msg("timing.two-frames"));
+    const double turns = in.numbers.at("turns");
+    const double value = turns * whole / n;
+    MeasureValue result = within(m, value, turns * (whole - 1) / (n + 1), turns * (whole + 1) / (n - 1));
+    result.sd = value * std::hypot(1 / n, 1 / whole) / std::sqrt(6.0);
+    return result;
+}
+
 } // namespace
 
 MeasureValue evaluateTiming(const MeasureDefinition& m, const MeasureInput& in) {
@@ -86,6 +113,8 @@ MeasureValue evaluateTiming(const MeasureDefinition& m, const MeasureInput& in) 
     if (m.kind == MeasureKind::FrameCount) return frameCount(m, in);
     if (m.kind == MeasureKind::Spin) return spin(m, in);
     if (m.kind == MeasureKind::LooksLike) return looksLike(m, in);
+    if (m.kind == MeasureKind::BallSpeed) return ballSpeed(m, in);
+    if (m.kind == MeasureKind::BallTurns) return ballTurns(m, in);
     return timeBetween(m, in);
 }
 

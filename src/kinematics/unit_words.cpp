@@ -7,8 +7,8 @@
 namespace jg {
 
 Message withUnit(Decimal number, const std::string& unit) {
-    static constexpr std::array<std::string_view, 8> known = {"deg", "in",     "cm",  "ms",
-                                                              "s",   "frames", "rpm", "mph"};
+    static constexpr std::array<std::string_view, 9> known = {"deg",    "in",  "cm",  "ms",   "s",
+                                                              "frames", "rpm", "mph", "turns"};
     if (unit.empty() || unit == "x") return asIs(number);
     if (unit == "%") return msg("unit.percent", {{"number", number}});
     if (std::find(known.begin(), known.end(), unit) != known.end())

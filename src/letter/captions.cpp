@@ -43,10 +43,10 @@ std::string wordsOfStop(const FilmRecipe& r, const Stop& stop) {
     if (const auto prompt = r.prompts.find(stop.id); prompt != r.prompts.end())
         for (const Message& sentence : prompt->second.sentences())
             told += (told.empty() ? "" : " ") + r.words(sentence);
-    if (told.starts_with(title)) return told; // "Forearm at plant: as we want it."
     if (!text.empty() && text.back() != '.') text += '.';
     if (!told.empty()) text += " " + told;
-    return text;
+    if (told.starts_with(title)) text = told;                   // "Forearm at plant: as we want it."
+    return r.words(msg("captions.in-short", {{"text", text}})); // nobody wrote down what was said
 }
 
 /// Sentences as long as they can be read in the time there is; the first always.

@@ -103,6 +103,18 @@ void addItems(const CoachSheet& sheet, Rows& rows) {
                   Message{}});
 }
 
+/// Every cause with its owner, and what was found of it.
+void addWeighing(const CoachSheet& sheet, Rows& rows) {
+    if (sheet.weighed.empty()) return;
+    rows.heading(msg("coach-sheet.weighed"));
+    for (const Weighed& w : sheet.weighed)
+        for (const auto* list : {&w.likely, &w.ruledOut, &w.open})
+            for (const Hypothesis& h : *list)
+                rows.row({asIs(sheet.playbook.nameOfFinding(w.sign)), h.standing, asIs(h.says),
+                          asIs(sheet.playbook.nameOfFinding(h.cause)),
+                          joined(ListStyle::Sentences, {asIs(h.why), h.tells})});
+}
+
 } // namespace
 
 Status writeCoachSheet(const CoachSheet& sheet, Paper paper, const Words& words,
@@ -116,6 +128,7 @@ Status writeCoachSheet(const CoachSheet& sheet, Paper paper, const Words& words,
         rows.title(title);
         addMeasures(sheet, rows);
         addItems(sheet, rows);
+        addWeighing(sheet, rows);
     });
 }
 

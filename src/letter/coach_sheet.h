@@ -4,11 +4,13 @@
 #include "base/file_store.h"
 #include "letter/paper.h"
 #include "review/assess.h"
+#include "review/weighing.h"
 #include "words/words.h"
 
 #include <filesystem>
 #include <map>
 #include <string>
+#include <vector>
 
 namespace jg {
 
@@ -18,11 +20,12 @@ struct CoachSheet {
     Date when{};
     Assessment told;
     Playbook playbook;
+    std::vector<Weighed> weighed;         ///< of the corrections
     std::map<std::string, Message> tried; ///< by measure: how such an error did where the truth was known
 };
 
-/// Measures with number, error, target, what follows and what is to be minded, then items with their grades;
-/// as many pages as it takes. Errors: WriteFailed, DiskFull.
+/// Measures with number, error, target, what follows and what is to be minded, items with their grades, then
+/// what was weighed; as many pages as it takes. Errors: WriteFailed, DiskFull.
 Status writeCoachSheet(const CoachSheet& sheet, Paper paper, const Words& words,
                        const std::filesystem::path& path, FileStore& files);
 

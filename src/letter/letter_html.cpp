@@ -66,6 +66,7 @@ public:
         add("<h1>", m_.greeting, "</h1>");
         add("<p class=\"small\">", m_.foreword, "</p>");
         add("<p>", asIs(m_.opening), "</p>");
+        add("<p>", m_.summary, "</p>");
         since();
         for (const Message& keep : m_.keeps) {
             out_ += "<section class=\"keep\">";
@@ -131,6 +132,8 @@ private:
                          embedded(numberLineImage(*c.line, words_, kLineWidth, kLineSharpness), "PNG", -1));
         lead(msg("letter.why"), c.why);
         lead(msg("letter.feel"), c.feel);
+        add("<p>", c.size, "</p>");
+        add("<p>", c.weighed, "</p>");
         add("<p>", c.need, "</p>");
         out_ += "</article>\n";
     }

@@ -137,6 +137,8 @@ double LetterPages::paragraphs(const LetterCorrection& c, double x, double width
     }
     paragraph("why:", msg("letter.why"), c.why);
     paragraph("feel:", msg("letter.feel"), c.feel);
+    paragraph("size:", {}, c.size);
+    paragraph("weighed:", {}, c.weighed);
     paragraph("need:", {}, c.need);
     const double height = y_ - top - kAfter;
     y_ = top;
@@ -340,10 +342,14 @@ void LetterPages::cautions() {
 void LetterPages::head() {
     heading(model_.greeting, 31, "greeting");
     boxed(model_.foreword, "foreword");
-    if (model_.opening.empty()) return;
-    y_ += html(styled(said(asIs(model_.opening)), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
-               kPageMargin, kWidth, nullptr, "opening") +
-          20;
+    const auto paragraph = [&](const Message& words, const char* key) {
+        if (words.empty()) return;
+        y_ += html(styled(said(words), 15, palette::ink, "Open Sans", "400", "line-height:118%;"),
+                   kPageMargin, kWidth, nullptr, key) +
+              20;
+    };
+    if (!model_.opening.empty()) paragraph(asIs(model_.opening), "opening");
+    paragraph(model_.summary, "summary");
 }
 
 void LetterPages::goodbye() {

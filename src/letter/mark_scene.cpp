@@ -109,6 +109,8 @@ struct SceneMaker {
         case MeasureKind::Seen:
         case MeasureKind::Spin:
         case MeasureKind::LooksLike:
+        case MeasureKind::BallSpeed:
+        case MeasureKind::BallTurns:
             return;
         }
     }

@@ -8,5 +8,7 @@ namespace jg {
 
 /// The school year from which readersSentences() are easy, in the language of `words`: readingLevel().
 double schoolYearOf(const LetterModel& letter, const Words& words);
+/// Words of the trade in the same sentences: jargonIn().
+int jargonOf(const LetterModel& letter, const Words& words);
 
 } // namespace jg

@@ -178,9 +178,11 @@ void judgeByHand(const MeasureDefinition& m, const Judging& judging, MeasureRow&
     if (!verdict) return;
     row.judgement.state = JudgeState::Graded;
     row.judgement.verdict = verdict;
+    const bool byEye = row.value.state == MeasureState::NotVisible; // judged where it can't be measured
     row.judgement.text =
         joined(ListStyle::Sentences,
-               {msg("assess.by-hand", {{"why", reasonInWords(grade->reason)}}), row.judgement.text});
+               {msg("assess.by-hand", {{"why", reasonInWords(grade->reason)}}),
+                byEye ? msg("assess.by-eye", {{"views", viewsInWords(m.views)}}) : row.judgement.text});
 }
 
 /// A lenient row's miss is a small one; the arm's protection is never eased.
@@ -295,7 +297,7 @@ void keepRow(const MeasureDefinition& m, const Approach& approach, MeasureRow ro
     const bool looked = row.value.state != MeasureState::NotLookedAt || row.byHand;
     if (looked || !approach.isLenient(m.id)) ++a.counts.measuresAll;
     if (looked) ++a.counts.measures;
-    if (row.value.state == MeasureState::NotVisible) {
+    if (row.value.state == MeasureState::NotVisible && !(row.byHand && row.judgement.verdict)) {
         ++a.counts.measuresNotVisible;
         a.notSeen.push_back(msg("assess.not-seen", {{"what", m.name}, {"why", row.value.reason}}));
     }
@@ -495,6 +497,11 @@ Playbook withOwnFindings(Playbook playbook, const Review& review) {
             if (d.id == own.drill) d.serves.insert(d.serves.begin(), own.id);
     }
     return playbook;
+}
+
+bool tellsNothing(const Assessment& a) {
+    return !a.findings.empty() &&
+           std::all_of(a.findings.begin(), a.findings.end(), [](const Judged& j) { return j.cannotTell; });
 }
 
 bool isSurelyGood(const MeasureRow& row) {

@@ -104,6 +104,9 @@ Assessment assessGiven(const Review& review, const Playbook& playbook, const std
 /// The playbook with the review's own findings among its items.
 Playbook withOwnFindings(Playbook playbook, const Review& review);
 
+/// Whether there are findings and none of them is sure.
+bool tellsNothing(const Assessment& a);
+
 /// Whether a number and its error lie within what is wanted: only then is it praised. True for what has no
 /// number, or no target. Pure.
 bool isSurelyGood(const MeasureRow& row);

@@ -53,7 +53,9 @@ ReadBy readBy(const Review& review, const Athlete& athlete) {
     constexpr int kNoLongerYoung = 12;
     const int age = athlete.ageOn(review.date);
     const Audience usual = 0 < age && age < kNoLongerYoung ? Audience::Young : Audience::Player;
-    return {review.plan.reader.value_or(usual), age, athlete.heightOn(review.date)};
+    unsigned wording = 0; // the same on every machine, as std::hash is not
+    for (const char c : review.id.value) wording = wording * 31 + static_cast<unsigned char>(c);
+    return {review.plan.reader.value_or(usual), age, athlete.heightOn(review.date), wording % kWordings};
 }
 
 double mostSchoolYear(Audience reader) {

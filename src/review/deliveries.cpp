@@ -32,6 +32,8 @@ DeliveryMarks nextDelivery(const Review& review, int inHand, const Clip& clip, s
     d.cut = cut;
     for (const DeliveryMarks& same : review.deliveries)
         if (same.clip == clip.id) d.veils = same.veils;
+    if (const auto tall = now.scales.find(ScaleKind::Height); tall != now.scales.end())
+        d.scales.insert(*tall); // one athlete, one height
     d.conditions.start = now.conditions.start;
     d.conditions.surface = now.conditions.surface;
     const bool other = !seenFrom(review, now.pitch, clip.view, 0, clips);

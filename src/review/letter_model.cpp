@@ -7,8 +7,10 @@
 #include "review/plan_rules.h"
 #include "review/stops.h"
 #include "review/told_number.h"
+#include "review/weighing.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <utility>
 
@@ -29,11 +31,12 @@ Message timeFor(Audience reader, double seconds) {
 }
 
 /// A target as a family is told it beside a number: of one that reaches below zero the end that the number is
-/// near, and none that would need a minus sign.
+/// near, none that would need a minus sign, and none of "at least 0": the title says that in words.
 Target toldTo(Target t, double value) {
     if (t.type == TargetType::Band && t.x < 0 && t.y >= 0 && value >= 0)
         t.type = TargetType::AtMost, t.x = t.y;
-    if (t.x < 0 || (t.type == TargetType::Band && t.y < 0)) t.type = TargetType::Any;
+    const bool bound = t.type == TargetType::AtLeast || t.type == TargetType::AtMost;
+    if (t.x < 0 || (t.type == TargetType::Band && t.y < 0) || (bound && t.x == 0)) t.type = TargetType::Any;
     return t;
 }
 
@@ -43,8 +46,8 @@ Message filledFor(const MeasureDefinition& m, const MeasureRow& measured, bool w
     const double value = *row.value.value;
     std::string sentence = value < 0 && !m.plainlyOther.empty() ? m.plainlyOther : m.plainly;
     const double told = m.plainlyOther.empty() ? value : std::abs(value);
-    if (!withTarget || row.target.asksNothing() || hasMinus(row.target))
-        sentence = without(sentence, "target");
+    const Target target = toldTo(row.target, value);
+    if (!withTarget || target.asksNothing()) sentence = without(sentence, "target");
     if (by.reader == Audience::Young) sentence = without(sentence, "error");
     const bool time = row.value.unit == "s" && told >= 0;
     return joined(
@@ -55,13 +58,16 @@ Message filledFor(const MeasureDefinition& m, const MeasureRow& measured, bool w
          lengthOnBody(m, row.value, by.heightM)});
 }
 
-/// "from the stretch, on the mound"; what is not known is not said.
+/// "from the stretch, on the mound, fastball, 62 mph, on target"; what is not known is not said.
 Message conditionsInWords(const Conditions& c) {
     std::vector<Message> words;
     if (c.start != Start::Unknown)
         words.push_back(c.start == Start::Stretch ? msg("letter.from-stretch") : msg("letter.from-wind-up"));
     if (c.surface != Surface::Unknown)
         words.push_back(c.surface == Surface::Mound ? msg("letter.on-mound") : msg("letter.on-flat"));
+    if (c.pitch != PitchType::Unknown) words.push_back(nameOf(c.pitch));
+    if (c.speedMps) words.push_back(speedInWords(*c.speedMps));
+    if (c.went != Went::Unknown) words.push_back(nameOf(c.went));
     return joined(ListStyle::Commas, std::move(words));
 }
 
@@ -98,12 +104,6 @@ int doubtOf(const Assessment& a, const Cause& cause, const std::string& id) {
     return j->strength || !meets(a.sided(other.row), other) ? 2 : 0;
 }
 
-/// Whether a family may be told an opinion: it is the coach's own, everybody's, or of the school that judges.
-bool isOurs(const Cause& cause, const Approach& approach) {
-    return cause.says.empty() || cause.says == kSeveralSchools || cause.says == approach.name ||
-           (!approach.basedOn.empty() && approach.basedOn.starts_with(cause.says));
-}
-
 /// Why a finding matters, or what it comes from: the link of causes that is borne out best. A cause counts as
 /// the reason only when it was itself found on this athlete. Nothing when all are ruled out.
 std::optional<Cause> reasonFor(const std::vector<Cause>& causes, const Assessment& a,
@@ -112,7 +112,7 @@ std::optional<Cause> reasonFor(const std::vector<Cause>& causes, const Assessmen
     const SidedRow finding = a.sided(id);
     for (const Cause& cause : causes) {
         if (!meets(finding, cause.cause()) && !meets(finding, cause.consequence())) continue;
-        if (!isOurs(cause, approach)) continue;
+        if (!isHeldBy(approach, cause.says)) continue; // a family is told no other school's
         const int doubt = doubtOf(a, cause, id);
         if (cause.to == id && doubt > 0) continue;
         if (doubt < (best ? doubtOf(a, *best, id) : 2)) best = cause;
@@ -173,7 +173,15 @@ Message doseInWords(const PlannedDrill& planned, const Drill& drill) {
     if (planned.dose.missing()) return msg("letter.as-agreed");
     const Message dose =
         drill.ball ? msg("letter.throws", {{"dose", wordsOf(planned.dose)}}) : wordsOf(planned.dose);
-    return joined(ListStyle::Commas, {dose, drill.ball ? asIs(drill.distance) : Message{}});
+    return joined(ListStyle::Commas,
+                  {dose, drill.ball ? asIs(drill.distance) : Message{},
+                   drill.minutes > 0 ? msg("letter.minutes", {{"minutes", drill.minutes}}) : Message{}});
+}
+
+/// When to go on, and to what.
+Message growsTo(const Drill& drill) {
+    if (drill.stages.size() < 2) return {};
+    return msg("letter.drill-grows", {{"until", drill.stages[0].until}, {"then", drill.stages[1].what}});
 }
 
 std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& plan,
@@ -194,7 +202,7 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         row.what = asIs(drill->name);
         row.how =
             joined(ListStyle::Sentences,
-                   {asIs(drill->how),
+                   {asIs(drill->how), growsTo(*drill),
                     drill->notFor.empty() ? Message{} : msg("letter.not-for", {{"whom", drill->notFor}})});
         row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;
@@ -210,7 +218,8 @@ std::vector<std::string> keptIn(const Review& review) {
     if (!review.plan.keeps.empty()) return review.plan.keeps;
     std::vector<std::string> spoken;
     for (const Stop& s : review.stops)
-        if (s.kind == StopKind::Strength && spoken.size() < kMostKept) spoken.push_back(s.finding);
+        if (s.kind == StopKind::Strength && spoken.size() < mostKept(review.plan.corrections.size()))
+            spoken.push_back(s.finding);
     return spoken;
 }
 
@@ -231,13 +240,76 @@ void suitReader(Audience reader, const std::string& name, LetterModel& m) {
     }
 }
 
+using Wordings = std::array<const char*, kWordings>; ///< of one usual sentence
+
 /// "Ludo, two good things and one to work on"; what there is none of is not counted out.
-Message greetingFor(const std::string& name, std::size_t good, std::size_t work) {
+Message greetingFor(const std::string& name, std::size_t good, std::size_t work, unsigned wording) {
+    constexpr Wordings kBoth = {"letter.greeting", "letter.greeting.2", "letter.greeting.3"};
+    constexpr Wordings kGood = {"letter.greeting-good", "letter.greeting-good.2", "letter.greeting-good.3"};
+    constexpr Wordings kWork = {"letter.greeting-work", "letter.greeting-work.2", "letter.greeting-work.3"};
     if (good + work == 0) return asIs(name);
-    const char* id = work == 0   ? "letter.greeting-good"
-                     : good == 0 ? "letter.greeting-work"
-                                 : "letter.greeting";
-    return msg(id, {{"name", name}, {"good", good}, {"work", work}});
+    const Wordings& said = work == 0 ? kGood : good == 0 ? kWork : kBoth;
+    return msg(said.at(wording % kWordings), {{"name", name}, {"good", good}, {"work", work}});
+}
+
+/// Figures from memory are the coach's affair until they were looked up; a family asks its league.
+std::vector<Message> notesFor(const House& house, std::vector<Message> notes) {
+    if (house.guidanceConfirmed) return notes;
+    const auto fromMemory = [](const Message& note) {
+        return note.id.starts_with("guidance.") || note.id == "week.over-guidance";
+    };
+    const bool any = std::any_of(notes.begin(), notes.end(), fromMemory);
+    std::erase_if(notes, fromMemory);
+    if (any) notes.push_back(msg("letter.ask-league"));
+    return notes;
+}
+
+/// Where nothing is to be worked on: that nothing is wrong, or that nothing could be told.
+Message summaryOf(const Assessment& a) {
+    const auto any = [&](auto&& is) { return std::any_of(a.findings.begin(), a.findings.end(), is); };
+    if (any([](const Judged& j) { return !j.strength && !j.cannotTell; })) return {};
+    if (any([](const Judged& j) { return j.strength; })) return msg("letter.nothing-wrong");
+    return tellsNothing(a) ? msg("letter.nothing-sure") : Message{};
+}
+
+/// How many things this film does not show, and the first of them.
+Message notSeenIn(const Playbook& playbook, const Assessment& a) {
+    constexpr std::size_t kNamed = 2;
+    std::vector<std::string> names;
+    for (const MeasureRow& m : a.measures)
+        if (m.value.state == MeasureState::NotVisible && !(m.byHand && m.judgement.verdict))
+            names.push_back(playbook.nameOfFinding(m.id));
+    for (const ItemRow& i : a.items)
+        if (i.grade && i.grade->state == GradeState::NotVisible)
+            names.push_back(playbook.nameOfFinding(i.id));
+    if (names.empty()) return {};
+    std::vector<Message> some;
+    for (std::size_t i = 0; i < std::min(kNamed, names.size()); ++i) some.push_back(asIs(names[i]));
+    return msg("letter.not-seen-things",
+               {{"count", names.size()}, {"some", joined(ListStyle::Commas, std::move(some))}});
+}
+
+const char* praisedAs(TargetType wanted) {
+    return wanted == TargetType::AtMost ? "low" : wanted == TargetType::AtLeast ? "high" : "within";
+}
+
+/// "Keep it.", in one of its wordings, told apart by the row so that one letter does not say it thrice.
+Message keepIt(const std::string& row, const ReadBy& by) {
+    constexpr Wordings kSaid = {"letter.keep-it", "letter.keep-it.2", "letter.keep-it.3"};
+    return msg(kSaid.at((by.wording + row.size()) % kWordings));
+}
+
+/// What is good and what it does, in the playbook's words; the number behind it for who reads numbers.
+Message praiseOf(const MeasureDefinition& m, const MeasureRow& row, const ReadBy& by) {
+    const auto told =
+        m.praise.find(m.kind == MeasureKind::Seen ? row.value.seen : praisedAs(row.target.type));
+    if (told == m.praise.end() || (m.kind != MeasureKind::Seen && row.target.asksNothing())) return {};
+    const MeasureValue value = asTold(row.value);
+    const bool number = by.reader != Audience::Young && value.value && *value.value >= 0;
+    return joined(ListStyle::Sentences,
+                  {asIs(told->second),
+                   number ? msg("letter.measured", {{"number", labelOf(value)}}) : Message{},
+                   keepIt(m.id, by)});
 }
 
 } // namespace
@@ -245,12 +317,13 @@ Message greetingFor(const std::string& name, std::size_t good, std::size_t work)
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id, const ReadBy& by) {
     const std::string name = playbook.nameOfFinding(id);
     const MeasureRow* row = a.measure(id);
+    if (row)
+        if (Message praised = praiseOf(*playbook.measure(id), *row, by); !praised.empty()) return praised;
     if (row && !row->value.seen.empty())
         return msg("letter.keep-seen", {{"what", name}, {"seen", row->value.seen}});
     if (const GradedItem* item = playbook.item(id)) // what is good and what it does, never the fault's text
-        return item->praise.empty()
-                   ? msg("letter.keep", {{"what", name}})
-                   : joined(ListStyle::Sentences, {asIs(item->praise), msg("letter.keep-it")});
+        return item->praise.empty() ? msg("letter.keep", {{"what", name}})
+                                    : joined(ListStyle::Sentences, {asIs(item->praise), keepIt(id, by)});
     if (!row || !row->value.value) return msg("letter.keep", {{"what", name}});
     const Target target = toldTo(asTold(row->target), *row->value.value);
     const MeasureDefinition& m = *playbook.measure(id);
@@ -258,7 +331,7 @@ Message keepLine(const Assessment& a, const Playbook& playbook, const std::strin
     if (!m.plainly.empty())
         return joined(ListStyle::Sentences,
                       {filledFor(m, *row, false, by),
-                       target.asksNothing() ? msg("letter.keep-it")
+                       target.asksNothing() ? keepIt(id, by)
                                             : msg("letter.keep-inside", {{"target", wordsOf(target)}})});
     const MeasureValue told = asTold(row->value);
     return msg("letter.keep-number", {{"what", name}, {"number", numberInWords(*told.value, told.unit)}});
@@ -280,6 +353,18 @@ std::string toldMeasure(const Playbook& playbook, const Assessment& a, const std
     return id;
 }
 
+namespace {
+
+/// Of what the judging's school holds, in words for parents.
+Message weighingFor(const Review& review, const Playbook& playbook, const Assessment& a,
+                    const std::string& id) {
+    for (const Weighed& w : weighedIn(review, playbook, a))
+        if (w.sign == id) return weighingInWords(playbook, a, heldBy(review.approach(), w));
+    return {};
+}
+
+} // namespace
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& id, const ReadBy& by) {
     LetterCorrection c;
@@ -288,8 +373,11 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     const std::string told = toldMeasure(playbook, a, id);
     const GradedItem* item = playbook.item(id);
     const bool same = told == id || (item && item->measure == told);
+    const MeasureRow* own = a.measure(id);
+    const bool byEye = own && own->byHand && own->value.state == MeasureState::NotVisible;
     c.number = joined(ListStyle::Sentences,
-                      {numberSentence(playbook, a, told, by), same ? numberIsGood(a, told) : Message{}});
+                      {numberSentence(playbook, a, told, by), same ? numberIsGood(a, told) : Message{},
+                       byEye ? msg("letter.by-eye") : Message{}});
     if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told))
         c.line = numberLineOf(asTold(*row));
     const auto causes = causesFor(playbook, review.plan.causes);
@@ -297,6 +385,9 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
         c.why = reasonInWords(*reason);
     else
         c.why = whyItMatters(playbook, a, id);
+    if (by.reader == Audience::Parent) c.weighed = weighingFor(review, playbook, a, id);
+    if (const auto size = review.plan.sizes.find(id); size != review.plan.sizes.end())
+        c.size = msg("letter-size." + std::string(idOf(size->second)));
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))
             c.need = msg("letter-need." + std::string(idOf(*need)));
@@ -374,7 +465,7 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     m.from = house.place;
     m.mark = house.mark;
     m.about = joined(ListStyle::Dots, {msg("letter.film-of", {{"date", submission.received}}),
-                                       conditionsInWords(review.deliveryOr(review.lead).conditions)});
+                                       conditionsInWords(review.deliveryOr(review.leading()).conditions)});
     for (const std::string& id : keptIn(review))
         if (playbook.isFinding(id)) {
             m.keeps.push_back(keepLine(a, playbook, id, by));
@@ -382,14 +473,15 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
         }
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id, by));
-    m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size());
+    m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size(), by.wording);
     m.opening = review.plan.opening;
+    if (m.corrections.empty()) m.summary = summaryOf(a);
     m.cautions = cautionsFor(athlete, pain);
     const WeekPlan week =
         layOutWeek(playbook, review.plan.drills,
                    gatesFor(review.plan, a, athlete, submission, review.date, painElsewhere));
     m.week = weekRows(playbook, week, review.plan.drills);
-    m.weekNotes = week.notes;
+    m.weekNotes = notesFor(house, week.notes);
     // Nobody is asked for pitches on a day before a doctor has said that they may throw.
     const bool rests = pain || (athlete.comingBack && !athlete.comingBack->planSeen);
     m.nextLook =
@@ -400,7 +492,7 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         asIs(review.plan.ask)});
     m.writtenOn = review.date;
     if (!rests) m.nextLookOn = review.plan.nextLook;
-    m.notSeen = a.notSeen;
+    if (Message hidden = notSeenIn(playbook, a); !hidden.empty()) m.notSeen = {std::move(hidden)};
     m.closing = msg("letter.closing");
     m.signature = house.coach;
     suitReader(by.reader, athlete.firstName, m);
@@ -408,11 +500,12 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
 }
 
 std::vector<Message> readersSentences(const LetterModel& letter) {
-    std::vector<Message> all = {letter.greeting, asIs(letter.opening)};
+    std::vector<Message> all = {letter.greeting, asIs(letter.opening), letter.summary};
     all.insert(all.end(), letter.since.begin(), letter.since.end());
     all.insert(all.end(), letter.keeps.begin(), letter.keeps.end());
     for (const LetterCorrection& c : letter.corrections)
-        for (const Message* m : {&c.title, &c.number, &c.why, &c.feel, &c.need}) all.push_back(*m);
+        for (const Message* m : {&c.title, &c.number, &c.why, &c.weighed, &c.size, &c.feel, &c.need})
+            all.push_back(*m);
     for (const LetterThen& t : letter.thens) all.insert(all.end(), t.changes.begin(), t.changes.end());
     for (const LetterWeekRow& row : letter.week) all.push_back(row.how);
     all.push_back(letter.closing);

@@ -17,7 +17,9 @@ struct LetterCorrection {
     Message title;
     Message number; ///< the number in plain words; empty for an item without one
     Message why;
+    Message weighed; ///< to parents: what may be behind it, what was ruled out, what would tell
     Message feel;
+    Message size; ///< how much it is, or that time brings it; empty while the coach said nothing
     Message need; ///< what kind of work it is and why; empty while that is not known
     Message caption;
     std::int64_t frame = 0;
@@ -68,6 +70,7 @@ struct LetterModel {
     Message greeting;
     Message foreword; ///< to parents: who is meant, and how a number is read
     std::string opening;
+    Message summary; ///< where nothing is to be worked on: that nothing is wrong, or that nothing is sure
     std::vector<Message> cautions; ///< pain, coming back from injury: they open the letter
     std::vector<Message> keeps;
     std::vector<std::string> kept; ///< the findings of `keeps`, one each
@@ -97,6 +100,8 @@ struct House {
     std::string coach;
     std::string coachEmail;
     std::string mark = {}; ///< its own mark as PNG; empty = none
+    /// The coach looked up the figures of the guidance on pitches: only then a family is told them.
+    bool guidanceConfirmed = false;
 };
 
 /// Builds the letter's text. `today` is the day of writing. Pure; any thread.

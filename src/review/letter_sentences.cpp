@@ -13,6 +13,7 @@ void eachPlace(Letter& m, const Visit& visit) {
     visit("foreword", Message{}, m.foreword);
     for (std::size_t i = 0; i < m.since.size(); ++i)
         visit("since:" + std::to_string(i), m.sinceHeading, m.since[i]);
+    visit("summary", Message{}, m.summary);
     for (std::size_t i = 0; i < m.keeps.size() && i < m.kept.size(); ++i)
         visit("keep:" + m.kept[i], msg("letter.keep-heading"), m.keeps[i]);
     for (auto& c : m.corrections) {
@@ -21,6 +22,8 @@ void eachPlace(Letter& m, const Visit& visit) {
         visit("number:" + c.finding, title, c.number);
         visit("why:" + c.finding, title, c.why);
         visit("feel:" + c.finding, title, c.feel);
+        visit("size:" + c.finding, title, c.size);
+        visit("weighed:" + c.finding, title, c.weighed);
         visit("need:" + c.finding, title, c.need);
     }
     for (auto& t : m.thens)

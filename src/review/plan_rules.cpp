@@ -110,7 +110,7 @@ private:
 void addKeeps(const Playbook& playbook, const Review& review, const Assessment& a, Proposal& p) {
     const auto take = [&](const std::string& id, Message why) {
         const auto same = [&](const Proposed& x) { return tellTheSame(playbook, x.finding, id); };
-        if (p.keep.size() >= kMostKept || std::any_of(p.keep.begin(), p.keep.end(), same) ||
+        if (p.keep.size() >= mostKept(p.work.size()) || std::any_of(p.keep.begin(), p.keep.end(), same) ||
             std::any_of(p.work.begin(), p.work.end(), same))
             return;
         p.keep.push_back({id, {std::move(why)}});

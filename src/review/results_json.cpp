@@ -50,6 +50,7 @@ MeasureValue valueIn(const json& row) {
     v.high95 = row.at("high95");
     v.state = enumIn<MeasureState>(row.at("state"), kStates, "state");
     v.words = messageIn(row.value("words", json("")));
+    v.seen = row.value("seen", "");
     v.reason = messageIn(row.value("reason", json("")));
     v.warnings = messagesIn(row.value("warnings", json::array()));
     return v;

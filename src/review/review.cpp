@@ -46,6 +46,21 @@ std::string_view idOf(GradeState state) {
     return ids.at(static_cast<std::size_t>(state));
 }
 
+std::string_view idOf(FindingSize size) {
+    constexpr std::string_view ids[] = {"small", "real", "growth", "good-for-age"};
+    return ids[static_cast<int>(size)];
+}
+
+std::optional<FindingSize> findingSizeFromId(std::string_view id) {
+    for (const FindingSize size : kFindingSizes)
+        if (idOf(size) == id) return size;
+    return std::nullopt;
+}
+
+Message nameOf(FindingSize size) {
+    return msg("finding-size." + std::string(idOf(size)));
+}
+
 std::string_view idOf(StopKind kind) {
     static constexpr std::array<std::string_view, 4> ids = {"strength", "correction", "recap", "own"};
     return ids.at(static_cast<std::size_t>(kind));
@@ -132,8 +147,16 @@ DeliveryMarks* Review::delivery(int wanted) {
     return const_cast<DeliveryMarks*>(std::as_const(*this).delivery(wanted));
 }
 
+int Review::leading() const {
+    const DeliveryMarks* chosen = delivery(lead);
+    if (chosen && !chosen->blank()) return lead;
+    const auto marked =
+        std::find_if(deliveries.begin(), deliveries.end(), [](const DeliveryMarks& d) { return !d.blank(); });
+    return marked == deliveries.end() ? lead : marked->number;
+}
+
 const DeliveryMarks& Review::deliveryOr(int wanted) const {
-    for (const int number : {wanted, lead})
+    for (const int number : {wanted, leading()})
         if (const DeliveryMarks* d = delivery(number)) return *d;
     return deliveries.front();
 }

@@ -15,6 +15,7 @@
 #include "review/audience.h"
 #include "review/conditions.h"
 
+#include <array>
 #include <compare>
 #include <cstdint>
 #include <map>
@@ -176,6 +177,9 @@ struct Judging {
     int age = 0; ///< of the athlete when it was begun; 0 = not known
     /// By item, or by measure where the coach judged it by hand.
     std::map<GradeKey, Grade> grades;
+    /// Targets that were set for this review and which another approach or a focus may not ask for now; they
+    /// come back with the rows they belong to.
+    std::vector<Target> setAside = {};
 
     const Grade* grade(int delivery, const std::string& item) const;
     bool operator==(const Judging&) const = default;
@@ -292,6 +296,14 @@ struct OwnSentence {
     bool operator==(const OwnSentence&) const = default;
 };
 
+/// What a coach says beside a correction: how much it is, or that time brings it.
+enum class FindingSize { Small, Real, Growth, GoodForAge };
+inline constexpr std::array kFindingSizes = {FindingSize::Small, FindingSize::Real, FindingSize::Growth,
+                                             FindingSize::GoodForAge};
+std::string_view idOf(FindingSize size);
+std::optional<FindingSize> findingSizeFromId(std::string_view id);
+Message nameOf(FindingSize size); ///< "a small thing"
+
 /// What goes into the letter beside the findings.
 struct Plan {
     std::vector<std::string> corrections; ///< finding ids, at most mostCorrections()
@@ -299,6 +311,7 @@ struct Plan {
     std::vector<std::string> keeps = {};  ///< strengths that the letter names; empty = those that are spoken
     std::vector<CauseChoice> causes = {}; ///< the coach's word on links of causes
     std::vector<WhyNot> whyNot = {};      ///< of corrections
+    std::map<std::string, FindingSize> sizes = {}; ///< by finding; nothing = not said
     Circumstances circumstances = {};
     std::optional<Date> nextLook;
     std::string opening;                               ///< first sentences of the letter
@@ -318,6 +331,10 @@ constexpr std::size_t mostCorrections(int age) {
 }
 
 inline constexpr std::size_t kMostKept = 3; ///< strengths in one letter
+/// Strengths beside so many corrections: five where the delivery is strong. Source: own choice.
+constexpr std::size_t mostKept(std::size_t corrections) {
+    return corrections <= 1 ? 5 : kMostKept;
+}
 
 struct SentRecord {
     Date on{};
@@ -365,7 +382,7 @@ struct Review {
     Date date{};
     Stage stage = Stage::Look;
     std::vector<DeliveryMarks> deliveries = {DeliveryMarks{}}; ///< never empty, by rising number
-    int lead = 1;                                ///< the delivery whose numbers the letter tells
+    int lead = 1;                                ///< the delivery chosen for the letter: leading()
     std::vector<Judging> judgings = {Judging{}}; ///< never empty; the letter follows the first
     std::vector<std::string> extras;             ///< measures taken beside the approach's
     std::vector<OwnFinding> own;
@@ -383,7 +400,10 @@ struct Review {
     /// Null for none of that number.
     const DeliveryMarks* delivery(int number) const;
     DeliveryMarks* delivery(int number);
-    /// The one of that number; the lead, or else the first, when there is none.
+    /// The delivery whose numbers the letter tells: the lead, while nothing is on it the first that has
+    /// something.
+    int leading() const;
+    /// The one of that number; the leading one, or else the first, when there is none.
     const DeliveryMarks& deliveryOr(int number) const;
     /// The first; most reviews have but this one.
     const DeliveryMarks& first() const { return deliveries.front(); }

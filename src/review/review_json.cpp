@@ -1,6 +1,7 @@
 #include "review/review_json.h"
 
 #include "coaching/approach_json.h"
+#include "coaching/target_json.h"
 #include "review/delivery_json.h"
 #include "review/json_fields.h"
 #include "review/message_json.h"
@@ -137,6 +138,7 @@ void writeReasons(const Plan& p, json& row) {
         row["causes"].push_back(
             {{"from", c.from}, {"to", c.to}, {"stance", idOf(c.stance)}, {"words", c.words}});
     for (const WhyNot& w : p.whyNot) row["whyNot"].push_back(whyNotAsJson(w));
+    for (const auto& [finding, size] : p.sizes) row["sizes"][finding] = idOf(size);
 }
 
 void readReasons(const json& row, Plan& p) {
@@ -146,6 +148,9 @@ void readReasons(const json& row, Plan& p) {
         p.causes.push_back(
             {c.at("from"), c.at("to"), enumIn<Stance>(c.at("stance"), 3, "stance"), c.value("words", "")});
     for (const json& w : row.value("whyNot", json::array())) p.whyNot.push_back(whyNotIn(w));
+    const json sizes = row.value("sizes", json::object()); // items() only looks at it
+    for (const auto& [finding, size] : sizes.items())
+        p.sizes[finding] = need(findingSizeFromId(size.get<std::string>()), "size");
 }
 
 json sentenceAsJson(const OwnSentence& s) {
@@ -204,15 +209,18 @@ json judgingAsJson(const Judging& j) {
         row["item"] = key.item;
         grades.push_back(std::move(row));
     }
-    return {{"approach", approachAsJson(j.approach)},
-            {"playbook", j.playbook},
-            {"age", j.age},
-            {"grades", grades}};
+    json row = {{"approach", approachAsJson(j.approach)},
+                {"playbook", j.playbook},
+                {"age", j.age},
+                {"grades", grades}};
+    for (const Target& t : j.setAside) row["setAside"].push_back(targetAsJson(t));
+    return row;
 }
 
 Judging judgingIn(const json& row) {
     Judging j{approachFromJson(row.at("approach")), row.value("playbook", ""), row.value("age", 0), {}};
     for (const json& g : row.at("grades")) j.grades[{g.at("delivery"), g.at("item")}] = gradeIn(g);
+    for (const json& t : row.value("setAside", json::array())) j.setAside.push_back(targetFromJson(t));
     return j;
 }
 

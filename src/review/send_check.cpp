@@ -89,7 +89,7 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     const Plan& plan = review.plan;
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
-    if (plan.corrections.empty() && !good && plan.keeps.empty())
+    if (plan.corrections.empty() && !good && plan.keeps.empty() && !tellsNothing(a))
         out.push_back({true, msg("send-check.the-letter-is-empty-choose-in")});
     else if (plan.corrections.empty())
         out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen")});

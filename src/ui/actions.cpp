@@ -158,6 +158,7 @@ const std::vector<ActionRow>& actionTable() {
         {"plan-causes", {K("K")}, AtPrescribe},
         {"plan-why-not", {K("Y")}, AtPrescribe},
         {"plan-drills", {K("D")}, AtPrescribe},
+        {"plan-size", {K("G")}, AtPrescribe},
         {"plan-week", {K("T")}, AtPrescribe},
         {"plan-keeps", {K("S")}, AtPrescribe},
         {"plan-promise", {K("M")}, AtPrescribe},

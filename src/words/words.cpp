@@ -231,7 +231,8 @@ std::string Words::Inner::text(const Message& message) {
 Words::Words(std::string tag, Catalogue catalogue, Catalogue sentences, const Words* missing)
     : inner_(std::make_shared<Inner>()) {
     UErrorCode error = U_ZERO_ERROR;
-    inner_->locale = icu::Locale::forLanguageTag(tag, error);
+    // Families here write a decimal point in Spanish, too, as in Mexico and the United States.
+    inner_->locale = icu::Locale::forLanguageTag(tag == "es" ? "es-MX" : tag, error);
     inner_->tag = std::move(tag);
     inner_->catalogue = std::move(catalogue);
     inner_->sentences = std::move(sentences);

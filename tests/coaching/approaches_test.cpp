@@ -132,8 +132,41 @@ TEST(Focus, AsksOnlyWhatLiesInIt) {
     EXPECT_TRUE(front.targetOf("front-knee-release"));
     EXPECT_FALSE(front.targetOf("elbow-height"));
     EXPECT_EQ(front.graded, (std::vector<std::string>{"whole-foot-landing", "knee-holds"}));
-    EXPECT_TRUE(front.isLenient("stride"));
+    // What opens into landing is another question; the landing itself is this one.
+    EXPECT_FALSE(front.isLenient("stride"));
+    EXPECT_TRUE(front.isLenient("foot-direction"));
     EXPECT_TRUE(checkApproach(book(), front));
+}
+
+TEST(Focus, BringsItsOwnRowsWhateverTheApproachAsks) {
+    const FocusCard& direction = *book().focus("direction");
+    ASSERT_FALSE(direction.adds.empty());
+    for (const Approach& a : book().approaches) {
+        const Approach part = focused(a, direction);
+        for (const char* row : {"foot-line", "head-line", "body-path"})
+            EXPECT_TRUE(part.targetOf(row)) << a.id;
+        EXPECT_TRUE(checkApproach(book(), part)) << a.id;
+    }
+    // One that asks for such a row keeps its own target.
+    const Approach straight = focused(*book().approach("straight-line-arm"), direction);
+    EXPECT_EQ(*straight.targetOf("foot-line"), *book().approach("straight-line-arm")->targetOf("foot-line"));
+}
+
+TEST(Approaches, ThereAreTenAndEachEndIsGivenWhereBothCanBeWrong) {
+    EXPECT_EQ(book().approaches.size(), 10U);
+    for (const Approach& a : book().approaches)
+        for (const char* row : {"elbow-height", "early-travel", "head-stack", "chin-behind", "hand-early"})
+            if (const Target* t = a.targetOf(row)) {
+                EXPECT_EQ(t->type, TargetType::Band) << a.id << " " << row;
+            }
+}
+
+TEST(Drills, SayHowLongTheyTakeAndHowTheyGrow) {
+    for (const Drill& d : book().drills) {
+        EXPECT_GT(d.minutes, 0) << d.id;
+        ASSERT_GE(d.stages.size(), 3U) << d.id;
+        for (const DrillStage& s : d.stages) EXPECT_FALSE(s.what.empty() || s.until.empty()) << d.id;
+    }
 }
 
 /// What a letter says of how a correction feels, whichever way the number is to go.

@@ -168,5 +168,19 @@ TEST(Sides, WhatADrillIsNotForIsMatchedAsPeopleSayIt) {
     EXPECT_FALSE(blockedBy(*playbook().drill("hop-and-stick"), gates).empty());
 }
 
+// An edition of a row says which fields changed: each has a name.
+TEST(Sides, EveryFieldOfARowHasAName) {
+    std::set<std::string> fields;
+    const auto add = [&](const PlaybookRow& empty, const PlaybookRow& row) {
+        for (const std::string& field : changedFields(empty, row)) fields.insert(field);
+    };
+    for (const GradedItem& i : playbook().items) add(GradedItem{}, i);
+    for (const Drill& d : playbook().drills) add(Drill{}, d);
+    for (const Cause& c : playbook().causes) add(Cause{}, c);
+    EXPECT_GT(fields.size(), 20U);
+    for (const std::string& field : fields)
+        EXPECT_EQ(english()(msg("row-field." + field)).find("row-field"), std::string::npos) << field;
+}
+
 } // namespace
 } // namespace jg

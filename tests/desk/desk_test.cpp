@@ -75,6 +75,50 @@ TEST(Session, SendingLeavesAPromiseForTheNextLook) {
     EXPECT_EQ(promises->at(0).due, session->review().plan.nextLook);
 }
 
+TEST(Session, ALetterFollowsALanguageThatWasChangedAfterThePlan) {
+    Walk walk;
+    const auto session = walk.session();
+    Plan plan = session->review().plan;
+    plan.opening.clear();
+    plan.ask.clear();
+    ASSERT_TRUE(session->perform(asIs("empty"), {SetPlan{plan}}));
+    plan = proposePlan({session->playbook(), session->review(), session->told(), session->athlete(),
+                        session->submission(), session->clip(), walk.clock.today(), false},
+                       plan.corrections);
+    ASSERT_TRUE(session->perform(asIs("propose"), {SetPlan{plan}}));
+    ASSERT_NE(plan.ask.find("Film three"), std::string::npos) << plan.ask;
+    ASSERT_TRUE(walk.library->change(walk.athlete.id, [](Athlete& a) -> Status {
+        a.language = Language::Spanish;
+        return Done{};
+    }));
+    ASSERT_TRUE(session->peopleChanged());
+    const Words& spanish = wordsOf("es");
+    EXPECT_NE(spanish(session->letter().nextLook).find("Graba tres"), std::string::npos)
+        << spanish(session->letter().nextLook);
+    EXPECT_NE(session->letter().opening, plan.opening);
+    plan.ask = "Film two from the fence."; // the coach's own words stay as they are
+    ASSERT_TRUE(session->perform(asIs("own"), {SetPlan{plan}}));
+    EXPECT_NE(spanish(session->letter().nextLook).find("Film two from the fence."), std::string::npos);
+}
+
+TEST(Session, TheHeightOnTheAthletesPageIsAScaleFromTheStart) {
+    Walk walk(Stage::Look);
+    ASSERT_TRUE(walk.library->change(walk.athlete.id, [](Athlete& a) -> Status {
+        a.heightM = 1.71;
+        a.heights = {{test::today(), 1.71}};
+        return Done{};
+    }));
+    const Submission again = test::onceMore(walk.submission, "again");
+    ASSERT_TRUE(test::put(*walk.library, again));
+    auto session = ReviewSession::open(*walk.library, walk.book, walk.clock, walk.ids, again.id);
+    ASSERT_TRUE(session);
+    const auto& scales = (*session)->delivery().scales;
+    ASSERT_TRUE(scales.contains(ScaleKind::Height));
+    EXPECT_EQ(scales.at(ScaleKind::Height).metres, 1.71);
+    ASSERT_TRUE((*session)->lookAt((*session)->clip().id, FrameSpan{2, 9}));
+    EXPECT_TRUE((*session)->delivery().scales.contains(ScaleKind::Height));
+}
+
 TEST(Session, AnotherDeliveryIsTakenInHandAndWhatWasMarkedStays) {
     Walk walk;
     const auto session = walk.session();

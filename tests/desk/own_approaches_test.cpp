@@ -2,6 +2,7 @@
 #include "desk/own_approaches.h"
 
 #include "desk/begin_judging.h"
+#include "review/review_json.h"
 #include "tests/support/shelf.h"
 #include "tests/support/walk.h"
 
@@ -20,7 +21,7 @@ TEST(OwnApproaches, ACopyIsChangedEditionByEdition) {
     Approach a = *s.book.approach(id);
     EXPECT_EQ(a.name, "Copy of Load and drive");
     EXPECT_EQ(a.version, 1);
-    EXPECT_EQ(a.basedOn, "Load and drive, 2");
+    EXPECT_EQ(a.basedOn, "Load and drive, 3");
     for (Target& t : a.targets)
         if (t.measure == "leg-spread") t.x = 110;
     ASSERT_TRUE(keepApproach(*s.library, s.book, a));
@@ -168,6 +169,32 @@ TEST(OwnApproaches, AReviewIsJudgedByAnotherAndBack) {
     EXPECT_EQ(walk.library->athlete(walk.athlete.id)->targets.size(), 1U);
     ASSERT_TRUE(session->setTarget("release-ahead", std::nullopt, true));
     EXPECT_TRUE(walk.library->athlete(walk.athlete.id)->targets.empty());
+}
+
+TEST(OwnApproaches, ATargetForThisReviewComesBackWithItsRow) {
+    test::Walk walk(Stage::Judge);
+    const auto session = walk.session();
+    Target own = *session->review().approach().targetOf("elbow-height");
+    own.y = 12;
+    ASSERT_TRUE(session->setTarget("elbow-height", own));
+    const auto asked = [&] {
+        const Target* t = session->review().approach().targetOf("elbow-height");
+        return t ? std::optional(t->y) : std::nullopt;
+    };
+    ASSERT_TRUE(session->judgeBy("load-and-drive", test::playbook().focus("front-leg")));
+    EXPECT_FALSE(asked()); // outside the focus it is not asked
+    ASSERT_TRUE(session->judgeBy("load-and-drive"));
+    EXPECT_EQ(asked(), 12);
+    ASSERT_TRUE(session->judgeBy("tall-and-closed"));
+    EXPECT_EQ(asked(), 12);
+    ASSERT_TRUE(session->judgeBy("load-and-drive"));
+    EXPECT_EQ(asked(), 12);
+    ASSERT_TRUE(session->judgeBy("load-and-drive", test::playbook().focus("direction")));
+    ASSERT_TRUE(session->judgeBy("load-and-drive"));
+    EXPECT_FALSE(session->review().approach().targetOf("body-path")); // the focus brought it, nobody set it
+    const auto back = reviewFromJson(toJson(session->review()));
+    ASSERT_TRUE(back);
+    EXPECT_EQ(back->judging(), session->review().judging());
 }
 
 } // namespace

@@ -168,6 +168,11 @@ const HandCase kCases[] = {
     {"leg-spread", View::Open, "back-ankle=200,500;pelvis=300,400;lead-ankle=400,500", 90},
     {"trunk-forward", View::Open, "back-hip=300,400;neck=400,300", 45},
     {"trunk-forward", View::Closed, "back-hip=300,400;neck=242.265,300", 30},
+    {"trunk-load", View::Open, "back-hip=300,400;neck=400,300", 45},
+    {"trunk-load", View::Open, "back-hip=300,400;neck=242.265,300", -30},
+    {"back-knee-plant", View::Open, "hip=300,300;knee=300,400;ankle=400,500", 135},
+    {"head-to-ball", View::Open, "head=300,150;ball=330,190", 10},
+    {"release-along", View::Open, "rubber=200,500;ball=245,200", 9},
     {"stride", View::Open, "back-ankle=200,500;lead-ankle=600,500", 80},
     {"head-drop", View::Open, "head-set=300,100;head-plant=310,150", 10},
     {"ground-fall", View::Open, "rubber=200,400;lead-heel=440,420", 4.7636}, // 1 in 12
@@ -298,6 +303,41 @@ TEST(HandCases, AFootNearerLooksFaster) {
     in.numbers = {{"speed", 85}, {"usual", 54.5}, {"distance", 53.5}};
     const MeasureValue v = evaluate(*test::playbook().measure("looks-like"), in);
     EXPECT_NEAR(*v.value - 85, 1.6, 0.05);
+}
+
+// 54 ft in 108 frames of 240 a second: 54 / 0.45 s = 120 ft/s = 81.8 mph (1 mph = 22/15 ft/s).
+TEST(HandCases, TheBallsMeanSpeedWithItsError) {
+    const MeasureDefinition& m = *test::playbook().measure("ball-speed");
+    MeasureInput in;
+    in.captureFps = 240;
+    in.frames = {{Moment::Release, 100}, {Moment::BallAtPlate, 208}};
+    EXPECT_EQ(evaluate(m, in).state, MeasureState::NotLookedAt); // the way is not known yet
+    in.numbers["way"] = 54;
+    const MeasureValue v = evaluate(m, in);
+    EXPECT_NEAR(*v.value, 120 / (22.0 / 15), 1e-9);
+    EXPECT_LT(v.low95, *v.value);
+    EXPECT_GT(v.high95, *v.value);
+    in.captureFps = 30; // the same half second at 30 a second is far less sure
+    in.frames[Moment::BallAtPlate] = 113;
+    const MeasureValue slow = evaluate(m, in);
+    EXPECT_GT(slow.high95 - slow.low95, 4 * (v.high95 - v.low95));
+    in.frames[Moment::BallAtPlate] = 101;
+    EXPECT_FALSE(evaluate(m, in).value);
+}
+
+// 4 turns in 40 frames, 110 frames to the plate: 11 turns.
+TEST(HandCases, TurnsAreCarriedOnToThePlate) {
+    const MeasureDefinition& m = *test::playbook().measure("ball-turns");
+    MeasureInput in;
+    in.captureFps = 240;
+    in.numbers["turns"] = 4;
+    in.frames = {{Moment::Release, 100}, {Moment::BallAway, 140}, {Moment::BallAtPlate, 210}};
+    const MeasureValue v = evaluate(m, in);
+    EXPECT_NEAR(*v.value, 11, 1e-9);
+    EXPECT_LT(v.low95, 11);
+    EXPECT_GT(v.high95, 11);
+    in.frames[Moment::BallAtPlate] = 130; // the plate before the counted end
+    EXPECT_FALSE(evaluate(m, in).value);
 }
 
 TEST(HandCases, WhatIsSeenIsOneOfItsOptions) {

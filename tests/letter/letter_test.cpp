@@ -81,15 +81,16 @@ TEST(Letter, ManyWordsGoOnToAnotherPage) {
     m.greeting = asIs("Odalys");
     for (int i = 0; i < 40; ++i)
         m.opening += "A long sentence that goes on and on about the delivery and its many moments. ";
-    for (int i = 0; i < 3; ++i)
-        m.corrections.push_back({"leg-spread",
-                                 asIs("Correction " + std::to_string(i)),
-                                 asIs(m.opening.substr(0, 900)),
-                                 asIs("why"),
-                                 asIs("feel"),
-                                 {},
-                                 asIs("caption"),
-                                 0});
+    for (int i = 0; i < 3; ++i) {
+        LetterCorrection c;
+        c.finding = "leg-spread";
+        c.title = asIs("Correction " + std::to_string(i));
+        c.number = asIs(m.opening.substr(0, 900));
+        c.why = asIs("why");
+        c.feel = asIs("feel");
+        c.caption = asIs("caption");
+        m.corrections.push_back(std::move(c));
+    }
     const LetterPages pages(m, {}, english());
     EXPECT_GT(pages.count(), 1);
 }

@@ -2,6 +2,7 @@
 // tags and by words of their own.
 #include "tests/letter/random_letters.h"
 
+#include "letter/school_year.h"
 #include "review/plan_rules.h"
 
 #include <cstdlib>
@@ -123,6 +124,19 @@ TEST(SidesInLetters, NoMinusSignNoDoubledWordNoFaultAsPraise) {
             }
     }
     EXPECT_GT(keeps, 0);
+}
+
+// A reading formula takes "load" for an easy word.
+TEST(SidesInLetters, AChildsLetterHasFewWordsOfTheTrade) {
+    for (const Words* words : {&english(), &spanish()}) {
+        std::vector<int> counts;
+        for (int n = 0; n < letters(); ++n)
+            counts.push_back(jargonOf(proposed(n).letter(Audience::Young), *words));
+        std::nth_element(counts.begin(), counts.begin() + counts.size() / 2, counts.end());
+        std::printf("%s: median %d words of the trade in a child's letter\n",
+                    std::string(words->tag()).c_str(), counts[counts.size() / 2]);
+        EXPECT_LT(counts[counts.size() / 2], 3);
+    }
 }
 
 } // namespace

@@ -6,6 +6,7 @@
 #include "ui/playbook/playbook_place.h"
 #include "ui/review/card_reader.h"
 #include "ui/review/judge_bench.h"
+#include "ui/review/line_bar.h"
 #include "ui/row_list.h"
 
 #include <QCheckBox>
@@ -92,13 +93,17 @@ TEST(JudgeCard, IsGradedInAsManyKeysAsItHasRows) {
     const int all = session.assessment().counts.judgedAll;
     EXPECT_GE(all, 40);
     d.key(Qt::Key_Return); // to the first open row
-    int presses = 1;
+    int presses = 1, asked = 0;
     while (session.assessment().counts.judged < all && presses < 2 * all) {
         d.key(presses % 3 == 0 ? Qt::Key_4 : Qt::Key_5);
         ++presses;
+        if (!d.window().findChild<QDialog*>("which-way")) continue;
+        choose(d, "which-way", 0); // one more key where a row can be off on two sides
+        ++asked;
     }
     EXPECT_EQ(session.assessment().counts.judged, all);
     EXPECT_LE(presses, all + 1);
+    EXPECT_LE(asked, 5);
     RecordProperty("rows", all);
     RecordProperty("presses", presses);
     std::set<std::string> states;
@@ -112,11 +117,13 @@ TEST(JudgeCard, IsGradedInAsManyKeysAsItHasRows) {
 TEST_F(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
     selectRow(d, "leg-spread");
     d.key(Qt::Key_2);
+    choose(d, "which-way", 0);
     answer(d, "by-hand", "the pelvis is hidden by a sleeve");
     const auto row = [&] { return d.review().session().assessment().measure("leg-spread"); };
     ASSERT_TRUE(waitFor([&] { return row()->byHand.has_value(); }));
     EXPECT_EQ(row()->judgement.verdict, Verdict::Adjust);
     EXPECT_EQ(row()->byHand->reason, "the pelvis is hidden by a sleeve");
+    EXPECT_EQ(row()->byHand->side, kBelow);
     selectRow(d, "leg-spread");
     d.key(Qt::Key_Delete);
     ASSERT_TRUE(waitFor([&] { return !row()->byHand; }));
@@ -132,6 +139,28 @@ TEST_F(JudgeWindow, AMeasureIsJudgedByHandWithAReasonAndGetsATarget) {
     ASSERT_EQ(athlete->targets.size(), 1U);
     EXPECT_EQ(athlete->targets[0].owner->reason, "short legs this year");
     EXPECT_EQ(athlete->targets[0].owner->who, "Ilse Varnholt");
+}
+
+TEST_F(JudgeWindow, LettersTypedAtAQuestionGoIntoItsLineAndItsSpacePressesNothing) {
+    selectRow(d, "leg-spread");
+    d.key(Qt::Key_T);
+    QDialog* dialog = opened(d, "target");
+    ASSERT_TRUE(dialog);
+    for (const QChar c : QString("at least 48")) QTest::keyClick(QApplication::focusWidget(), c.toLatin1());
+    EXPECT_EQ(dialog->findChild<QLineEdit*>()->text(), "at least 48");
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+    choose(d, "for-whom", 0);
+    const auto row = [&] { return d.review().session().assessment().measure("leg-spread"); };
+    EXPECT_TRUE(waitFor([&] { return row()->target.x == 48; }));
+}
+
+TEST_F(JudgeWindow, TheLineAboveSaysByWhichApproachNow) {
+    const auto line = [&] { return d.review().findChild<ui::LineBar*>()->accessibleDescription(); };
+    EXPECT_TRUE(line().contains("Load and drive")) << line().toStdString();
+    d.key(Qt::Key_A);
+    choose(d, "approach", optionOf(playbook(), "tall-and-closed"));
+    choose(d, "focus", 0);
+    EXPECT_TRUE(waitFor([&] { return line().contains("Tall and closed"); })) << line().toStdString();
 }
 
 // Chosen from another delivery, it is shown on the film it was made on.
@@ -309,6 +338,54 @@ bool fillAndKeep(Driver& d, QDialog* form, const std::map<const char*, const cha
 }
 
 // An item, a drill and a cause of the coach's own, and a shipped item said otherwise, all in the window.
+TEST(PlaybookWindow, AFocusCardIsMadeWithSmallMissesAndJudgedBy) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().showPlace("playbook");
+    auto* place = d.window().findChild<ui::PlaybookPlace*>();
+    ASSERT_TRUE(place);
+    auto* list = place->findChild<ui::RowList*>("approaches");
+    const int deep = optionOf(playbook(), "load-and-drive");
+    list->setCurrent(deep);
+    Q_EMIT list->selected(deep);
+    const auto tick = [](QDialog* form, const char* rows, const std::string& row) {
+        auto* all = form->findChild<QListWidget*>(rows);
+        ASSERT_TRUE(all);
+        const auto found =
+            all->findItems(QString::fromStdString(playbook().nameOfFinding(row)), Qt::MatchExactly);
+        ASSERT_EQ(found.size(), 1) << row;
+        found.first()->setCheckState(Qt::Checked);
+    };
+    const auto keep = [](QDialog* form) { QTest::keyClick(form, Qt::Key_Return, Qt::ControlModifier); };
+    pressIn(place, "new-focus");
+    QDialog* form = opened(d, "new-focus");
+    ASSERT_TRUE(form);
+    form->findChild<QLineEdit*>("focus-name")->setText("Back leg");
+    keep(form);
+    EXPECT_TRUE(form->isVisible()); // nothing is ticked yet
+    for (const char* row : {"back-knee", "leg-spread", "load-shared"}) tick(form, "focus-rows", row);
+    keep(form);
+    ASSERT_TRUE(waitFor([&] { return list->rows().size() == playbook().approaches.size() + 1; }));
+    pressIn(place, "lenient");
+    form = opened(d, "lenient-rows");
+    ASSERT_TRUE(form);
+    tick(form, "lenient-list", "leg-spread");
+    keep(form);
+    Playbook live = playbook();
+    ASSERT_TRUE(waitFor([&] {
+        live = playbook();
+        EXPECT_TRUE(loadOwnPlaybook(*walk.library, live));
+        return live.approaches.size() > playbook().approaches.size() &&
+               std::any_of(live.approaches.begin(), live.approaches.end(),
+                           [](const Approach& a) { return a.name == "Back leg" && !a.lenient.empty(); });
+    }));
+    const auto made = std::find_if(live.approaches.begin(), live.approaches.end(),
+                                   [](const Approach& a) { return a.name == "Back leg"; });
+    EXPECT_EQ(made->targets.size(), 2U);
+    EXPECT_EQ(made->graded, std::vector<std::string>{"load-shared"});
+    EXPECT_TRUE(made->isLenient("leg-spread"));
+}
+
 TEST(PlaybookWindow, WhatItSaysIsTheCoachs) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());

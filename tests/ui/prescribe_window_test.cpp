@@ -77,6 +77,46 @@ TEST(Prescribe, AProposalIsTakenByOneKeyAndUndoneByAnother) {
     EXPECT_TRUE(d.review().stage().isVisible());
 }
 
+TEST(Prescribe, HowBigItIsIsSaidInOneKeyAndStandsInTheLetter) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    toPrescribe(d, walk);
+    ASSERT_FALSE(d.document().plan.corrections.empty());
+    d.key(Qt::Key_G);
+    QDialog* dialog = opened(d, "size");
+    ASSERT_TRUE(dialog);
+    QTest::keyClick(dialog, Qt::Key_3);
+    ASSERT_TRUE(waitFor([&] { return d.document().plan.sizes.size() == 1; }));
+    EXPECT_EQ(d.document().plan.sizes.begin()->second, FindingSize::Growth);
+    const std::string finding = d.document().plan.sizes.begin()->first;
+    for (const LetterCorrection& c : d.review().session().letter().corrections)
+        if (c.finding == finding) {
+            EXPECT_NE(said(c.size).find("getting stronger"), std::string::npos);
+        }
+}
+
+TEST(Prescribe, ACorrectionThatHasBecomeGoodIsInTheListAndCanBeTakenOut) {
+    Walk walk;
+    Review r = *walk.library->review(walk.review.id);
+    const Assessment told = assess(r, walk.book, walk.submission.clips, walk.athlete.hand);
+    const auto good =
+        std::find_if(told.findings.begin(), told.findings.end(), [](const Judged& j) { return j.strength; });
+    ASSERT_NE(good, told.findings.end());
+    r.plan.corrections = {good->finding.id};
+    ASSERT_TRUE(walk.library->save(r));
+    Driver d(walk.library->folder());
+    toPrescribe(d, walk);
+    auto* list = d.review().findChild<ui::RowList*>("faults");
+    ASSERT_TRUE(list);
+    const auto rows = list->rows();
+    const auto at = std::find_if(rows.begin(), rows.end(),
+                                 [](const ui::ListRow& row) { return row.sub.contains("good by now"); });
+    ASSERT_NE(at, rows.end());
+    list->setCurrent(static_cast<int>(at - rows.begin()));
+    d.key(Qt::Key_Return);
+    EXPECT_TRUE(waitFor([&] { return d.document().plan.corrections.empty(); }));
+}
+
 TEST(Prescribe, ShowsNoWindowBesideTheReviews) {
     Walk walk;
     Driver d(walk.library->folder());

@@ -5,6 +5,7 @@
 #include "base/number.h"
 #include "desk/places.h"
 #include "post/mail.h"
+#include "review/weighing.h"
 #include "ui/desk/intake_dialog.h"
 #include "ui/review/say_bench.h"
 
@@ -28,6 +29,8 @@ using test::waitFor;
 
 class WholeWalk : public testing::Test {
 protected:
+    explicit WholeWalk(View view = View::Open) { order.camera.view = view; }
+
     void SetUp() override {
         order.camera.width = 640;
         order.camera.height = 360;
@@ -77,6 +80,7 @@ protected:
         driver->type(dialog->findChild<QLineEdit*>("guardian-name"), "Parent of Ludo");
         driver->type(dialog->findChild<QLineEdit*>("guardian-email"), "ludo.home@example.org");
         driver->type(dialog->findChild<QLineEdit*>("asked"), "Why short?");
+        dialog->findChild<QComboBox*>("view")->setCurrentIndex(static_cast<int>(order.camera.view));
         driver->click(driver->button(dialog, "Take in"));
         ASSERT_TRUE(waitFor([&] {
             return driver->window().library().submissions()->size() == 1 &&
@@ -147,12 +151,24 @@ protected:
     }
 
     void judge() {
-        const std::size_t items = driver->document().approach().graded.size();
-        for (std::size_t i = 0; i < items; ++i)
+        const auto& counts = driver->review().session().assessment().counts;
+        const auto items = static_cast<std::size_t>(counts.judgedAll - counts.judged);
+        for (std::size_t i = 0; i < items; ++i) {
             driver->key(i % 4 == 1 ? Qt::Key_1 : i % 4 == 2 ? Qt::Key_4 : Qt::Key_5);
+            answerWhichWay();
+        }
         const Counts& c = driver->review().session().assessment().counts;
         ASSERT_EQ(c.judged, c.judgedAll);
         decideWhatContradicts();
+    }
+
+    /// A row that can be off on two sides asks which one in one more key.
+    void answerWhichWay() {
+        QDialog* dialog = driver->window().findChild<QDialog*>("which-way");
+        if (!dialog) return;
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(dialog));
+        QTest::keyClick(dialog, Qt::Key_1);
+        ASSERT_TRUE(waitFor([&] { return !driver->window().findChild<QDialog*>("which-way"); }));
     }
 
     /// A grade against its number is led to by Enter and becomes a decision by a remark.
@@ -284,6 +300,47 @@ protected:
     std::unique_ptr<Driver> driver;
     int clicks = 0;
 };
+
+class FrontWalk : public WholeWalk {
+protected:
+    FrontWalk()
+        : WholeWalk(View::Front) {}
+};
+
+// A film from the front alone is a review like another: fewer rows, what it can't show is said and settled.
+TEST_F(FrontWalk, FromADroppedFilmToTheMailInThePostOffice) {
+    takeIn();
+    driver->key(Qt::Key_Return);
+    ASSERT_TRUE(driver->window().reviewPlace());
+    driver->waitForPicture();
+    driver->key(Qt::Key_Return);
+    ASSERT_NO_FATAL_FAILURE(setPositions());
+    driver->key(Qt::Key_PageDown);
+    ASSERT_NO_FATAL_FAILURE(measure());
+    const auto& session = driver->review().session();
+    ASSERT_EQ(session.clip().view, View::Front);
+    int measured = 0, elsewhere = 0;
+    for (const MeasureRow& row : session.assessment().measures) {
+        measured += row.value.value.has_value() || !row.value.seen.empty();
+        elsewhere += row.value.state == MeasureState::NotVisible;
+    }
+    EXPECT_GE(measured, 5);
+    EXPECT_GE(elsewhere, 10);
+    driver->key(Qt::Key_PageDown);
+    ASSERT_NO_FATAL_FAILURE(judge());
+    driver->key(Qt::Key_PageDown);
+    ASSERT_NO_FATAL_FAILURE(say());
+    driver->key(Qt::Key_PageDown);
+    driver->key(Qt::Key_P);
+    ASSERT_FALSE(driver->document().plan.corrections.empty());
+    std::size_t weighed = 0;
+    for (const Weighed& w : weighedIn(driver->document(), session.playbook(), session.told()))
+        weighed = std::max(weighed, w.likely.size() + w.ruledOut.size() + w.open.size());
+    EXPECT_GE(weighed, 2U);
+    driver->key(Qt::Key_PageDown);
+    ASSERT_NO_FATAL_FAILURE(send());
+    readTheMail();
+}
 
 TEST_F(WholeWalk, FromADroppedFilmToTheMailInThePostOffice) {
     takeIn();

@@ -1,4 +1,5 @@
 // Against worked figures and against GNU style, which counts by other rules.
+#include "words/jargon.h"
 #include "words/reading_level.h"
 
 #include <gtest/gtest.h>
@@ -55,6 +56,13 @@ TEST(ReadingLevel, AgreesWithGnuStyleOnALetter) {
     std::smatch found;
     ASSERT_TRUE(std::regex_search(out, found, std::regex("Kincaid: *(-?[0-9.]+)"))) << out;
     EXPECT_NEAR(readingLevel(text, "en").schoolYear, std::stod(found[1]), 0.7);
+}
+
+TEST(Jargon, IsCountedByWholeWordsInBothLanguages) {
+    EXPECT_EQ(jargonIn("When you land, your hand is already up. That is on time.", "en"), 0);
+    EXPECT_EQ(jargonIn("At plant your trunk opens in the load; release late.", "en"), 4);
+    EXPECT_EQ(jargonIn("The plants are loads of fun.", "en"), 0);
+    EXPECT_EQ(jargonIn("En la carga tu tronco gira.", "es"), 2);
 }
 
 } // namespace

@@ -6,7 +6,9 @@
 #include "coaching/typed_target.h"
 #include "desk/begin_judging.h"
 #include "desk/own_approaches.h"
+#include "kinematics/answers.h"
 #include "ui/file_choice.h"
+#include "ui/form_dialog.h"
 #include "ui/playbook/approach_table.h"
 #include "ui/playbook/row_editors.h"
 #include "ui/playbook/row_picker.h"
@@ -15,6 +17,7 @@
 #include "ui/theme.h"
 
 #include <QFileDialog>
+#include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
@@ -136,9 +139,11 @@ void PlaybookPlace::addDoors(const Approach& a) {
             door(*row, say("playbook-place.rename"), "rename", [this] { rename(); });
             door(*row, say("playbook-place.change-ages"), "ages", [this] { askAges(); });
             door(*row, say("playbook-place.add-a-row"), "add-row", [this] { addRow(); });
+            door(*row, say("playbook-place.lenient"), "lenient", [this] { chooseLenient(); });
             door(*row, say("playbook-place.remove"), "remove", [this] { removeChosen(); });
         } else {
             door(*row, say("playbook-place.copy"), "copy", [this] { copy(); });
+            door(*row, say("playbook-place.new-focus"), "new-focus", [this] { newFocus(); });
             door(*row, say("playbook-place.compare"), "compare", [this] { compareWith(); });
             door(*row, say("playbook-place.to-a-file"), "export", [this] { exportFile(); });
             door(*row, say("playbook-place.from-a-file"), "import", [this] { importFile(); });
@@ -328,6 +333,52 @@ void PlaybookPlace::copy() {
     refresh();
     Q_EMIT changed();
     rename();
+}
+
+namespace {
+
+/// All rows of an approach to tick, those of `on` ticked.
+std::vector<Tickable> rowsOf(const Playbook& playbook, const Approach& a,
+                             const std::vector<std::string>& on) {
+    std::vector<Tickable> rows;
+    const auto add = [&](const std::string& id) {
+        rows.push_back({id, text(playbook.nameOfFinding(id)), isAmong(on, id)});
+    };
+    for (const Target& t : a.targets) add(t.measure);
+    for (const std::string& id : a.graded) add(id);
+    return rows;
+}
+
+} // namespace
+
+void PlaybookPlace::newFocus() {
+    if (!chosen()) return;
+    auto* form = new FormDialog(this, "new-focus", say("playbook-place.new-focus"),
+                                say("playbook-place.new-focus-hint", {{"name", chosen()->name}}));
+    auto* name = form->line("focus-name", say("playbook-place.focus-name"), {});
+    const auto rows =
+        form->list("focus-rows", say("playbook-place.focus-rows"), rowsOf(playbook_, *chosen(), {}));
+    form->openWith([this, name, rows]() -> std::optional<QString> {
+        const FocusCard focus{{}, name->text().trimmed().toStdString(), rows(), {}};
+        const auto id = keepFocus(library_, playbook_, chosen_, focus, ids_);
+        if (!id) return say(id.error().text);
+        chosen_ = *id;
+        refresh();
+        Q_EMIT changed();
+        return std::nullopt;
+    });
+}
+
+void PlaybookPlace::chooseLenient() {
+    if (!chosen()) return;
+    auto* form = new FormDialog(this, "lenient-rows", say("playbook-place.lenient"),
+                                say("playbook-place.lenient-hint"));
+    const auto rows = form->list("lenient-list", say("playbook-place.lenient-rows"),
+                                 rowsOf(playbook_, *chosen(), chosen()->lenient));
+    form->openWith([this, rows]() -> std::optional<QString> {
+        change([&](Approach& a) { a.lenient = rows(); });
+        return std::nullopt;
+    });
 }
 
 void PlaybookPlace::rename() {

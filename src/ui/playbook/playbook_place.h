@@ -53,6 +53,10 @@ private:
     void addItems(const Approach& approach);
     void addCauses(const Approach& approach);
     void addEditions(const Approach& approach);
+    /// Some rows of the chosen approach for one question, as a way of judging of the coach's own.
+    void newFocus();
+    /// Which rows of an own approach may stay open, and whose misses are small ones.
+    void chooseLenient();
     void addRowEditions();
     void addDrills();
     /// A section's title with a door to a new row of it.

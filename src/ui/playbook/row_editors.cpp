@@ -196,6 +196,25 @@ void editCause(RowForm form, const Cause& cause) {
 constexpr const char* kNeeds[] = {"teach", "reach", "hold", "speed"};
 constexpr const char* kLoads[] = {"none", "low", "medium", "high"};
 
+constexpr const char* kUntil = " > "; ///< between what is done and what must be seen before the next
+
+QString stagesInWords(const std::vector<DrillStage>& stages) {
+    QStringList lines;
+    for (const DrillStage& s : stages) lines << text(s.what) + kUntil + text(s.until);
+    return lines.join('\n');
+}
+
+/// A line each; what is not said stays empty.
+std::vector<DrillStage> stagesFrom(const QString& words) {
+    std::vector<DrillStage> stages;
+    for (const QString& line : words.split('\n', Qt::SkipEmptyParts)) {
+        const auto at = line.indexOf('>');
+        stages.push_back({line.left(at).trimmed().toStdString(),
+                          at < 0 ? std::string() : line.mid(at + 1).trimmed().toStdString()});
+    }
+    return stages;
+}
+
 void editDrill(RowForm form, const Drill& drill) {
     FormDialog& d = *form.dialog;
     auto* name = d.line("drill-name", say("row-editors.drill-name"), text(drill.name));
@@ -225,6 +244,8 @@ void editDrill(RowForm form, const Drill& drill) {
     auto* loadBox = d.choice("drill-load", say("row-editors.load-of-the-arm"), loads, load);
     auto* age = d.number("drill-age", say("row-editors.from-age"), drill.ageFrom, 0, 99);
     auto* notFor = d.line("drill-not-for", say("row-editors.not-for"), text(drill.notFor));
+    auto* minutes = d.number("drill-minutes", say("row-editors.minutes"), drill.minutes, 0, 120);
+    auto* stages = d.words("drill-stages", say("row-editors.stages"), stagesInWords(drill.stages));
     auto* look = d.number("drill-look", say("row-editors.look-again-days"), drill.lookAgainDays, 1, 365);
     form.openWith([=, id = drill.id, supports = drill.supports, against = drill.against]() -> PlaybookRow {
         Drill r;
@@ -244,6 +265,8 @@ void editDrill(RowForm form, const Drill& drill) {
         r.ageFrom = age->value();
         r.notFor = wordsIn(notFor);
         r.lookAgainDays = look->value();
+        r.minutes = minutes->value();
+        r.stages = stagesFrom(stages->toPlainText());
         return r;
     });
 }

@@ -4,7 +4,9 @@
 #include "ui/theme.h"
 
 #include <QDialog>
+#include <QKeyEvent>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QShortcut>
 #include <QVBoxLayout>
 
@@ -47,6 +49,30 @@ void addFound(QVBoxLayout* column, QDialog* dialog, const QStringList& options, 
     list->setFocus();
 }
 
+/// Letters typed while the line for another answer has not the focus go into it; digits still choose.
+class TypedIntoLine : public QObject {
+public:
+    TypedIntoLine(QDialog* dialog, QLineEdit* line)
+        : QObject(dialog)
+        , line_(line) {
+        dialog->installEventFilter(this);
+        for (QPushButton* button : dialog->findChildren<QPushButton*>()) button->installEventFilter(this);
+    }
+
+protected:
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() != QEvent::KeyPress || line_->hasFocus()) return false;
+        const QString typed = static_cast<QKeyEvent*>(event)->text();
+        if (typed.isEmpty() || !typed.front().isLetter()) return false;
+        line_->setFocus();
+        line_->insert(typed);
+        return true;
+    }
+
+private:
+    QLineEdit* line_;
+};
+
 } // namespace
 
 void askChoice(QWidget* parent, const ChoiceQuestion& question,
@@ -73,6 +99,7 @@ void askChoice(QWidget* parent, const ChoiceQuestion& question,
         });
         column->addWidget(own);
         if (question.options.isEmpty()) own->setFocus();
+        new TypedIntoLine(dialog, own);
     }
     dialog->open();
 }

@@ -210,7 +210,7 @@ void LookBench::addPitch(QVBoxLayout& box) {
 
 /// Which delivery's numbers the letter tells.
 void LookBench::addLead(QVBoxLayout& box) {
-    if (review().lead == delivery().number) {
+    if (review().leading() == delivery().number) {
         box.addWidget(quiet(say("look-bench.the-letter-tells-this-ones-numbers"), 12));
         return;
     }

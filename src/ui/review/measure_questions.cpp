@@ -266,14 +266,17 @@ Drawing MeasureQuestions::scaleDrawing(ScaleKind kind, double metres) {
 }
 
 void MeasureQuestions::askLength(ScaleKind kind, const Draw& draw) {
+    const double known =
+        kind == ScaleKind::Height ? c_.session.athlete().heightOn(c_.session.review().date) : 0;
+    QStringList options;
+    if (known > 0)
+        options << say("measure-questions.as-on-the-athletes-page", {{"cm", std::lround(known * 100)}});
     askChoice(parent_,
-              {"length",
-               say("measure-questions.how-long-is-info", {{"info", info(kind).name()}}),
-               say("measure-questions.as-170-cm-1-7-m"),
-               {},
-               say("measure-questions.length-then-enter")},
-              [this, kind, draw](const ChoiceAnswer& typed) {
-                  const auto metres = metresFromWords(typed.words.toStdString());
+              {"length", say("measure-questions.how-long-is-info", {{"info", info(kind).name()}}),
+               say("measure-questions.as-170-cm-1-7-m"), options, say("measure-questions.length-then-enter")},
+              [this, kind, draw, known](const ChoiceAnswer& typed) {
+                  const auto metres =
+                      typed.option ? std::optional(known) : metresFromWords(typed.words.toStdString());
                   if (!metres) return c_.say(say("measure-questions.that-is-no-length-write-it"));
                   if (kind != ScaleKind::Height) return draw(scaleDrawing(kind, *metres));
                   perform_(msg("measure-questions.give-the-athletes-height"),

@@ -4,6 +4,7 @@
 #include "desk/letter_files.h"
 #include "kinematics/answers.h"
 #include "ui/file_choice.h"
+#include "ui/review/choice_dialog.h"
 #include "ui/review/plan_questions.h"
 #include "ui/theme.h"
 
@@ -51,6 +52,22 @@ void PlanAsker::whyNot(const std::string& id) {
                   asked.plan = plan;
                   keep_(msg("prescribe-bench.say-why-not"),
                         proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords()));
+              });
+}
+
+void PlanAsker::size(const std::string& id) {
+    QStringList options;
+    for (const FindingSize size : kFindingSizes) options << say(nameOf(size));
+    options << say("plan-asker.size-nothing");
+    askChoice(parent_->window(),
+              {"size", text(goalOf(book(), c_.session.told(), id)), say("plan-asker.size-hint"), options, {}},
+              [this, id](const ChoiceAnswer& answer) {
+                  Plan plan = review().plan;
+                  if (*answer.option < kFindingSizes.size())
+                      plan.sizes[id] = kFindingSizes.at(*answer.option);
+                  else
+                      plan.sizes.erase(id);
+                  keep_(msg("prescribe-bench.say-size"), plan);
               });
 }
 
@@ -111,7 +128,7 @@ void PlanAsker::keeps() {
         if (j.strength && !j.cannotTell) strengths.push_back(j.finding.id);
     if (strengths.empty()) return c_.say(say("prescribe-bench.no-strength-yet"));
     chooseKeeps(parent_->window(), book(), strengths, review().plan.keeps,
-                [this](const std::vector<std::string>& keeps) {
+                mostKept(review().plan.corrections.size()), [this](const std::vector<std::string>& keeps) {
                     Plan plan = review().plan;
                     plan.keeps = keeps;
                     keep_(msg("prescribe-bench.choose-strengths"), plan);

@@ -29,6 +29,7 @@ public:
 
     void causes(const std::string& finding);
     void whyNot(const std::string& finding);
+    void size(const std::string& finding);
     void drills(const std::string& finding);
     void week();
     void keeps();

@@ -141,6 +141,10 @@ void chooseDrills(QWidget* parent, const std::vector<DrillOffer>& offers,
         if (!o.drill->notFor.empty())
             words.push_back(msg("plan-questions.not-for", {{"whom", o.drill->notFor}}));
         words.push_back(asIs(o.drill->how));
+        if (o.drill->minutes > 0)
+            words.push_back(msg("plan-questions.minutes", {{"minutes", o.drill->minutes}}));
+        for (const DrillStage& s : o.drill->stages)
+            words.push_back(msg("plan-questions.stage", {{"what", s.what}, {"until", s.until}}));
         d->remark(say(joined(ListStyle::Sentences, words)));
         boxes.emplace_back(o.drill->id, box);
     }
@@ -188,7 +192,7 @@ void askCircumstances(QWidget* parent, const Playbook& playbook, const Circumsta
 }
 
 void chooseKeeps(QWidget* parent, const Playbook& playbook, const std::vector<std::string>& strengths,
-                 const std::vector<std::string>& chosen,
+                 const std::vector<std::string>& chosen, std::size_t most,
                  const std::function<void(const std::vector<std::string>&)>& then) {
     auto* d =
         new FormDialog(parent, "choose-keeps", say("plan-questions.keep"), say("plan-questions.keep-hint"));
@@ -198,7 +202,7 @@ void chooseKeeps(QWidget* parent, const Playbook& playbook, const std::vector<st
     const auto ticked = d->list("keeps", say("plan-questions.strengths"), rows);
     d->openWith([=]() -> std::optional<QString> {
         const auto now = ticked();
-        if (now.size() > kMostKept) return say("plan-questions.three-strengths");
+        if (now.size() > most) return say("plan-questions.so-many-strengths", {{"most", most}});
         then(now);
         return std::nullopt;
     });

@@ -38,9 +38,9 @@ void chooseDrills(QWidget* parent, const std::vector<DrillOffer>& offers,
 void askCircumstances(QWidget* parent, const Playbook& playbook, const Circumstances& at,
                       const std::function<void(const Circumstances&)>& then);
 
-/// Which strengths the letter names, at most three.
+/// Which strengths the letter names, at most `most`.
 void chooseKeeps(QWidget* parent, const Playbook& playbook, const std::vector<std::string>& strengths,
-                 const std::vector<std::string>& chosen,
+                 const std::vector<std::string>& chosen, std::size_t most,
                  const std::function<void(const std::vector<std::string>&)>& then);
 
 /// A promise: what, who owes it, and by when.

@@ -1,12 +1,14 @@
 #include "ui/review/prescribe_bench.h"
 
 #include "coaching/throwing_guidance.h"
+#include "desk/house_settings.h"
 #include "kinematics/answers.h"
 #include "ui/theme.h"
 
 #include <QDateEdit>
 #include <QLineEdit>
 #include <QPlainTextEdit>
+#include <QPushButton>
 #include <QScrollArea>
 
 #include <algorithm>
@@ -79,6 +81,7 @@ KeyHints PrescribeBench::hints() const {
             {"K", say("prescribe-bench.hint-causes"), "plan-causes"},
             {"Y", say("prescribe-bench.hint-why-not"), "plan-why-not"},
             {"D", say("prescribe-bench.hint-drills"), "plan-drills"},
+            {"G", say("prescribe-bench.hint-size"), "plan-size"},
             {"PgDn", say("prescribe-bench.on-to-the-letter"), "stage-next"}};
 }
 
@@ -122,6 +125,7 @@ QWidget* PrescribeBench::buildPlan() {
     asks->setSpacing(6);
     link(asks, "prescribe-bench.ask-causes", "ask-causes", [this] { about(&PlanAsker::causes); });
     link(asks, "prescribe-bench.ask-why-not", "ask-why-not", [this] { about(&PlanAsker::whyNot); });
+    link(asks, "prescribe-bench.ask-size", "ask-size", [this] { about(&PlanAsker::size); });
     rest->addLayout(asks);
     rest->addWidget(plain(say("prescribe-bench.drills-sets-repetitions-days-a-week"), 12.5, true));
     drills_ = new DrillCards(c_, [this](const Message& label, const Plan& plan) { setPlan(label, plan); });
@@ -133,6 +137,10 @@ QWidget* PrescribeBench::buildPlan() {
     rest->addLayout(more);
     terms_ = quiet("", 12);
     rest->addWidget(terms_);
+    confirm_ = plainButton({});
+    confirm_->setObjectName("confirm-guidance");
+    connect(confirm_, &QPushButton::clicked, this, &PrescribeBench::confirmGuidance);
+    rest->addWidget(confirm_, 0, Qt::AlignLeft);
     keeps_ = plain("", 12.5);
     keeps_->setObjectName("kept-strengths");
     rest->addWidget(keeps_);
@@ -262,6 +270,8 @@ void PrescribeBench::refresh() {
     if (!inFront_) return;
     causes_ = causesOf(playbook(), c_.session.told(), review().plan);
     order_ = causes_.order;
+    for (const std::string& id : review().plan.corrections) // one that has become good can be taken out, too
+        if (!isAmong(order_, id)) order_.push_back(id);
     proposal_ = proposePriorities(playbook(), review(), c_.session.told(), causes_, c_.session.age());
     refreshList();
     refreshWhy();
@@ -285,7 +295,9 @@ void PrescribeBench::refreshList() {
         ListRow row;
         row.title = goal(id);
         const Root* root = causes_.root(id);
-        row.sub = !root ? say("prescribe-bench.follows-from-another")
+        const bool good = !isAmong(causes_.order, id);
+        row.sub = good    ? say("prescribe-bench.good-by-now")
+                  : !root ? say("prescribe-bench.follows-from-another")
                   : root->explains.empty()
                       ? say("prescribe-bench.stands-alone")
                       : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
@@ -317,6 +329,8 @@ void PrescribeBench::refreshWhy() {
             some(root->against, 2, "prescribe-bench.against-e");
             some(root->unknown, 1, "prescribe-bench.not-known-e");
         }
+        if (const auto size = review().plan.sizes.find(*id); size != review().plan.sizes.end())
+            why << say("prescribe-bench.size", {{"size", nameOf(size->second)}});
         if (const WhyNot* whyNot = review().plan.whyNotOf(*id))
             if (const auto need = needOf(playbook(), *whyNot))
                 why << say("prescribe-bench.not-yet", {{"need", nameOf(*need)}, {"remedy", remedyOf(*need)}});
@@ -328,6 +342,17 @@ void PrescribeBench::refreshWhy() {
     keeps_->setText(kept.empty() ? say("prescribe-bench.keeps-as-spoken")
                                  : say("prescribe-bench.keeps", {{"what", joined(ListStyle::And, kept)}}));
     terms_->setText(say(guidanceInWords(c_.session.age())));
+    confirm_->setText(say(guidanceConfirmed(c_.session.library()) ? "prescribe-bench.guidance-told"
+                                                                  : "prescribe-bench.guidance-looked-up"));
+}
+
+/// Only what was looked up is told to a family; told once more, it is their league again that they ask.
+void PrescribeBench::confirmGuidance() {
+    Library& library = c_.session.library();
+    if (const Status kept = jg::confirmGuidance(library, !guidanceConfirmed(library)); !kept)
+        return c_.say(say(kept.error().text));
+    c_.session.settingsChanged();
+    refreshWhy();
 }
 
 void PrescribeBench::refreshMiddle() {
@@ -359,6 +384,7 @@ Handlers PrescribeBench::handlers() {
         {"plan-causes", [this] { about(&PlanAsker::causes); }},
         {"plan-why-not", [this] { about(&PlanAsker::whyNot); }},
         {"plan-drills", [this] { about(&PlanAsker::drills); }},
+        {"plan-size", [this] { about(&PlanAsker::size); }},
         {"plan-week", [this] { asker_.week(); }},
         {"plan-keeps", [this] { asker_.keeps(); }},
         {"plan-promise", [this] { askForPromise(this, c_.session, c_.say); }},

@@ -11,6 +11,7 @@
 
 class QDateEdit;
 class QLabel;
+class QPushButton;
 class QLineEdit;
 class QPlainTextEdit;
 class QScrollArea;
@@ -50,6 +51,7 @@ private:
     void refreshMiddle();
     void showCauses();
     void saveWords();
+    void confirmGuidance();
     void setPlan(const Message& label, const Plan& plan);
 
     PlanAsker asker_;
@@ -58,6 +60,7 @@ private:
     DrillCards* drills_;
     QLabel* keeps_;
     QLabel* terms_;
+    QPushButton* confirm_;
     QDateEdit* nextLook_;
     QPlainTextEdit* opening_;
     QLineEdit* ask_;

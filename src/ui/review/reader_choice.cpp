@@ -17,7 +17,8 @@ Message readerInWords(const ReviewSession& session, const LetterModel& letter) {
     return msg(year > mostSchoolYear(reader) ? "send-bench.reader-hard" : "send-bench.reader",
                {{"reader", nameOf(reader)},
                 {"language", nameOf(athlete.language)},
-                {"year", std::max(1L, std::lround(year))}});
+                {"year", std::max(1L, std::lround(year))},
+                {"jargon", jargonOf(letter, session.readersWords())}});
 }
 
 void askReader(QWidget* parent, const ReviewSession& session,

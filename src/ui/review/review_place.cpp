@@ -50,12 +50,6 @@ void ReviewPlace::build(const ReviewSurroundings& s) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     line_ = new LineBar;
-    const Athlete& a = session_->athlete();
-    const Submission& sub = session_->submission();
-    line_->setWho(
-        QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(say(nameOf(a.hand))),
-        QString("%1 \u00b7 %2 \u00b7 %3")
-            .arg(say(nameOf(sub.start)), say(nameOf(sub.surface)), text(session_->review().approach().name)));
     column->addWidget(line_);
     auto* row = new QHBoxLayout;
     row->setSpacing(0);
@@ -229,6 +223,12 @@ void ReviewPlace::showKept() {
 }
 
 void ReviewPlace::refreshLine() {
+    const Athlete& a = session_->athlete();
+    const Submission& sub = session_->submission();
+    line_->setWho(
+        QString("%1, %2, %3").arg(text(a.firstName)).arg(session_->age()).arg(say(nameOf(a.hand))),
+        QString("%1 \u00b7 %2 \u00b7 %3")
+            .arg(say(nameOf(sub.start)), say(nameOf(sub.surface)), text(session_->review().approach().name)));
     line_->setState(session_->review().sent ? Stage::Send : walk_, session_->assessment().counts, seen_);
 }
 
