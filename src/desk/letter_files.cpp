@@ -35,7 +35,7 @@ Result<QImage> stillOf(OpenFilms& films, const FilmRecipe& recipe, const ToldDel
     if (!picture) return picture.error();
     const QSizeF size(picture->width, picture->height);
     const MarkScene scene =
-        onlyTheMatter(sceneFor(told.marks, recipe.playbook, told.assessment, frame, about, ghost));
+        onlyTheMatter(sceneFor(told.marks, recipe.playbook, told.assessment, frame, about, ghost, true));
     return renderStill(shownImage(*picture, told.marks.veils, frame), scene, recipe.words, kStillPixels,
                        stillPart(told.marks, frame, size));
 }

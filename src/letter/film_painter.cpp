@@ -154,7 +154,8 @@ void FilmPainter::closing() {
 void FilmPainter::paintMarks(QPainter& p, const ToldDelivery& told, std::int64_t frame,
                              const std::string& about, const MeasureGhost* ghost, const ViewTransform& view,
                              QRectF area) {
-    paintScene(p, onlyTheMatter(sceneFor(told.marks, r_.playbook, told.assessment, frame, about, ghost)),
+    paintScene(p,
+               onlyTheMatter(sceneFor(told.marks, r_.playbook, told.assessment, frame, about, ghost, true)),
                view, area, r_.words, layout_.markUnit);
 }
 
@@ -330,7 +331,8 @@ std::vector<FilmPainter::Line> FilmPainter::linesOf(const Stop& s, const Assessm
     } else if (layout_.upright && prompt != r_.prompts.end() && !prompt->second.number.empty()) {
         lines.push_back({said(prompt->second.number), 0.9, false, false, false, 0.3});
     } else if (row && row->value.value) {
-        const Message target = wordsOf(asTold(row->target)), number = labelOf(asTold(row->value));
+        const MeasureRow seen = asFamilySees(*row);
+        const Message target = wordsOf(seen.target), number = labelOf(seen.value);
         lines.push_back(
             {said(target.empty() ? number
                                  : msg("film.number-target", {{"number", number}, {"target", target}})),

@@ -146,7 +146,8 @@ void addFreeMarks(const DeliveryMarks& delivery, std::int64_t frame, MarkScene& 
 } // namespace
 
 MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a,
-                   std::int64_t frame, const std::optional<std::string>& focus, const MeasureGhost* ghost) {
+                   std::int64_t frame, const std::optional<std::string>& focus, const MeasureGhost* ghost,
+                   bool family) {
     MarkScene scene;
     if (ghost && ghost->frame == frame)
         scene.ghost = SceneGhost{ghost->limbs, ghost->joints, {ghost->labelAt, ghost->label, false}};
@@ -159,7 +160,7 @@ MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, cons
         if (!m || !row.value.value) continue;
         const bool faint = focus && *focus != row.id;
         const auto points = pointsOn(delivery, *m, frame);
-        maker.add(*m, points, labelOf(row.value), faint);
+        maker.add(*m, points, labelOf(family ? asFamilySees(row).value : row.value), faint);
         if (focus && !faint)
             for (const ImagePoint p : points) scene.points.push_back({p, false});
     }

@@ -58,10 +58,11 @@ struct MarkScene {
 };
 
 /// The scene of a frame. With `focus` (a measure id) the other measures are drawn faint and unlabelled;
-/// with an id that is no measure, all measures are. A ghost is drawn on its own frame. Pure.
+/// with an id that is no measure, all measures are. A ghost is drawn on its own frame. `family`: no number
+/// carries a minus sign. Pure.
 MarkScene sceneFor(const DeliveryMarks& delivery, const Playbook& playbook, const Assessment& a,
                    std::int64_t frame, const std::optional<std::string>& focus = std::nullopt,
-                   const MeasureGhost* ghost = nullptr);
+                   const MeasureGhost* ghost = nullptr, bool family = false);
 
 /// A scene without what is beside the matter: for who reads it once and does not measure. Pure.
 MarkScene onlyTheMatter(MarkScene scene);

@@ -12,6 +12,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <tuple>
 #include <utility>
 
 namespace jg {
@@ -173,9 +174,7 @@ Message doseInWords(const PlannedDrill& planned, const Drill& drill) {
     if (planned.dose.missing()) return msg("letter.as-agreed");
     const Message dose =
         drill.ball ? msg("letter.throws", {{"dose", wordsOf(planned.dose)}}) : wordsOf(planned.dose);
-    return joined(ListStyle::Commas,
-                  {dose, drill.ball ? asIs(drill.distance) : Message{},
-                   drill.minutes > 0 ? msg("letter.minutes", {{"minutes", drill.minutes}}) : Message{}});
+    return joined(ListStyle::Commas, {dose, drill.ball ? asIs(drill.distance) : Message{}});
 }
 
 /// When to go on, and to what.
@@ -202,7 +201,9 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
         row.what = asIs(drill->name);
         row.how =
             joined(ListStyle::Sentences,
-                   {asIs(drill->how), growsTo(*drill),
+                   {asIs(drill->how),
+                    drill->minutes > 0 ? msg("letter.minutes", {{"minutes", drill->minutes}}) : Message{},
+                    growsTo(*drill),
                     drill->notFor.empty() ? Message{} : msg("letter.not-for", {{"whom", drill->notFor}})});
         row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;
@@ -305,7 +306,8 @@ Message praiseOf(const MeasureDefinition& m, const MeasureRow& row, const ReadBy
         m.praise.find(m.kind == MeasureKind::Seen ? row.value.seen : praisedAs(row.target.type));
     if (told == m.praise.end() || (m.kind != MeasureKind::Seen && row.target.asksNothing())) return {};
     const MeasureValue value = asTold(row.value);
-    const bool number = by.reader != Audience::Young && value.value && *value.value >= 0;
+    // A part of the height says little by itself.
+    const bool number = by.reader != Audience::Young && value.value && *value.value >= 0 && value.unit != "%";
     return joined(ListStyle::Sentences,
                   {asIs(told->second),
                    number ? msg("letter.measured", {{"number", labelOf(value)}}) : Message{},
@@ -313,6 +315,18 @@ Message praiseOf(const MeasureDefinition& m, const MeasureRow& row, const ReadBy
 }
 
 } // namespace
+
+MeasureRow asFamilySees(const MeasureRow& measured) {
+    MeasureRow row = asTold(measured);
+    if (!row.value.value) return row;
+    row.target = toldTo(row.target, *row.value.value);
+    if (*row.value.value < 0) {
+        std::tie(row.value.low95, row.value.high95) = std::pair(-row.value.high95, -row.value.low95);
+        row.value.value = -*row.value.value;
+        row.target.type = TargetType::Any; // it lies on the other side
+    }
+    return row;
+}
 
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& id, const ReadBy& by) {
     const std::string name = playbook.nameOfFinding(id);
@@ -365,6 +379,18 @@ Message weighingFor(const Review& review, const Playbook& playbook, const Assess
 
 } // namespace
 
+namespace {
+
+/// The line of a number as a family is shown it: nothing below zero, neither the number nor its target.
+std::optional<NumberLine> lineToldOf(const MeasureRow& row) {
+    MeasureRow told = asTold(row);
+    if (!told.value.value || *told.value.value < 0) return std::nullopt;
+    if (told.target.x < 0) told.target = toldTo(told.target, *told.value.value);
+    return numberLineOf(told);
+}
+
+} // namespace
+
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& id, const ReadBy& by) {
     LetterCorrection c;
@@ -378,8 +404,7 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     c.number = joined(ListStyle::Sentences,
                       {numberSentence(playbook, a, told, by), same ? numberIsGood(a, told) : Message{},
                        byEye ? msg("letter.by-eye") : Message{}});
-    if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told))
-        c.line = numberLineOf(asTold(*row));
+    if (const MeasureRow* row = c.number.empty() ? nullptr : a.measure(told)) c.line = lineToldOf(*row);
     const auto causes = causesFor(playbook, review.plan.causes);
     if (const auto reason = reasonFor(causes, a, review.approach(), id))
         c.why = reasonInWords(*reason);

@@ -109,6 +109,10 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
                         const Athlete& athlete, const Submission& submission, const House& house,
                         bool painElsewhere = false);
 
+/// A number and its target as a family sees them without a sentence beside: a number below zero without its
+/// sign (its side is told in words), and no target that needs one. Pure.
+MeasureRow asFamilySees(const MeasureRow& row);
+
 /// What to keep, with its number where there is one. Pure.
 Message keepLine(const Assessment& a, const Playbook& playbook, const std::string& finding, const ReadBy& by);
 

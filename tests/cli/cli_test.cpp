@@ -112,7 +112,7 @@ TEST(Cli, PlaybookCommandsGiveOneJsonEach) {
                                   "needsScale", "source"})
             EXPECT_TRUE(m.contains(field)) << m["id"] << field;
     const json approaches = json::parse(cli("approaches --json").out);
-    EXPECT_EQ(approaches.size(), 9U);
+    EXPECT_EQ(approaches.size(), 10U);
     EXPECT_TRUE(std::any_of(approaches.begin(), approaches.end(),
                             [](const json& a) { return a["id"] == "load-and-drive"; }));
     const auto seen = [](const char* answer) {

@@ -15,11 +15,11 @@ const Playbook& book() {
     return test::playbook();
 }
 
-TEST(Approaches, NineWithTheirAges) {
-    EXPECT_EQ(book().approaches.size(), 9U);
+TEST(Approaches, TenWithTheirAges) {
+    EXPECT_EQ(book().approaches.size(), 10U);
     for (const char* id :
          {"load-and-drive", "drift-and-block", "tall-and-closed", "stretch-and-sequence", "arm-care-first",
-          "first-steps", "straight-line-arm", "lift-and-sink", "card-of-parts"}) {
+          "first-steps", "straight-line-arm", "lift-and-sink", "card-of-parts", "late-and-neutral"}) {
         const Approach* a = book().approach(id);
         ASSERT_TRUE(a) << id;
         EXPECT_FALSE(a->about.empty()) << id;

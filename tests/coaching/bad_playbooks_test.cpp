@@ -39,7 +39,7 @@ const Break kBreaks[] = {
     {"causes.json", "\"why\":", "\"because\":", "causes.json"},
     {"causes.json", "", "null", "causes.json"},
     {"drills.json", "\"body\": \"lower\"", "\"body\": \"middle\"", "lower or upper"},
-    {"drills.json", "\"serves\": [\"leg-spread\"", "\"serves\": [\"ghosts\"", "ghosts"},
+    {"drills.json", "\"serves\": [\"hip-lead:below\"", "\"serves\": [\"ghosts\"", "ghosts"},
     {"drills.json", "\"ball\": true", "\"ball\": true, \"throwing\": false", "throw"},
     {"drills.json", "\"dose\": {", "\"dose\": 3, \"x\": {", "drills.json"},
     {"focuses.json", "\"front-knee-plant\"", "\"kneecap\"", "kneecap"},

@@ -121,7 +121,7 @@ TEST(Drills, EightAtLeastEachWithADoseAndAFinding) {
         EXPECT_FALSE(d.serves.empty()) << d.id;
         EXPECT_FALSE(d.how.empty()) << d.id;
     }
-    EXPECT_EQ(wordsOf(Dose{3, 8, 2}), "3 \u00d7 8");
+    EXPECT_EQ(wordsOf(Dose{3, 8, 2}), "3 rounds of 8");
     EXPECT_EQ(wordsOf(Dose{1, 25, 1}), "25");
     EXPECT_EQ(wordsOf(Dose{}), "dose missing");
 }

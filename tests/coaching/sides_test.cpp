@@ -105,8 +105,10 @@ TEST(Sides, NoDrillTrainsBothAndNoneAgainstWhatItTrains) {
 }
 
 TEST(Sides, EachHasADrillOfItsOwnOrIsKnownToHaveNone) {
-    const std::set<std::string> none = {"release-ahead:above", "separation:above", "trunk-forward:above",
-                                        "wrist-inside:above"};
+    const std::set<std::string> none = {
+        "back-knee-beside:above", "ball-show:below",    "chin-behind:below",   "head-stack:below",
+        "knee-path:above",        "lift-closure:below", "release-ahead:above", "separation:above",
+        "shoulders-closed:below", "stance-width:above", "trunk-forward:above", "trunk-load:below"};
     std::set<std::string> found;
     for (const auto& [row, side] : faultable()) {
         const SidedRow f{row, side};

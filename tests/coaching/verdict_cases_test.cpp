@@ -72,7 +72,7 @@ const VerdictCase kCases[] = {
     {"stride", "at least 80", 76, 2, V::Nearly, "4 % too little"},
     {"stance-width", "0.8 to 1.2", 0.5, 0.1, V::Change, "0.3"},
     {"stance-width", "0,8 to 1,2", 1.25, 0.1, kTell, "cannot tell"},
-    {"back-foot-off", "at most 0", 40, 17, V::Change, "40 ms too long"},
+    {"back-foot-off", "at most 0", 40, 17, V::Protect, "40 ms too long"},
     // The arm goes before everything else, and only a real miss counts.
     {"elbow-height", "at most 0", 9, 4, V::Protect, "9\u00b0 too large"},
     {"elbow-height", "at most 0", 3, 4, kTell, "cannot tell"},

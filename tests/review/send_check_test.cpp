@@ -118,7 +118,7 @@ TEST(SendCheck, AnEmptyLetterSaysWhatIsMissing) {
     r.takes[{"s"}] = {};
     EXPECT_FALSE(mentions(stopsOf(r, submission()), "The letter is empty"));
     const LetterModel m = writeLetter(r, playbook(), {}, athlete(), submission(), {});
-    EXPECT_EQ(m.greeting, "Ludo, one good thing");
+    EXPECT_EQ(m.greeting, "Ludo, one thing I liked");
 }
 
 TEST(Letter, TheReasonIsOneThatWasNotRuledOut) {
@@ -157,13 +157,13 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     r.plan.drills = {{"wall-hip-lead", "leg-spread", {3, 8, 2}, false}};
     const LetterModel m = writeLetter(r, playbook(), assess(r, playbook(), clip(), Hand::Right), athlete(),
                                       submission(), {"The Tram Shed", "Ilse Varnholt", ""});
-    EXPECT_EQ(m.greeting, "Ludo, one thing to work on");
+    EXPECT_EQ(m.greeting, "Ludo, one thing to try");
     ASSERT_EQ(m.corrections.size(), 1U);
     EXPECT_NE(said(m.corrections[0].number).find("90\u00b0"), std::string::npos);
     EXPECT_NE(said(m.corrections[0].number).find("at least 106"), std::string::npos);
     ASSERT_EQ(m.week.size(), 1U);
     EXPECT_EQ(m.week[0].days, "Mon, Thu");
-    EXPECT_EQ(m.week[0].dose, "3 \u00d7 8");
+    EXPECT_EQ(m.week[0].dose, "3 rounds of 8");
     EXPECT_TRUE(m.cautions.empty());
     Submission hurt = submission();
     hurt.pain = "Elbow";

@@ -18,8 +18,8 @@
 namespace jg {
 namespace {
 
+using test::allTextsOf;
 using test::Driver;
-using test::textsOf;
 using test::Walk;
 
 /// Names are shown again, whatever a test does.
@@ -39,7 +39,7 @@ std::string namesIn(QWidget* root, const Athlete& athlete) {
     all << root;
     for (QWidget* w : all) {
         if (!w->isVisibleTo(root)) continue;
-        for (const QString& text : textsOf(w))
+        for (const QString& text : allTextsOf(w))
             for (const QString& word : words)
                 if (text.contains(word, Qt::CaseInsensitive))
                     found << QString("%1 %2: %3").arg(w->metaObject()->className(), w->objectName(), text);
@@ -58,7 +58,7 @@ TEST(ClassWindow, NoNameIsInSightAndNothingIsKept) {
     EXPECT_TRUE(ui::namesAreHidden());
     d.window().showPlace("athletes");
     d.settle();
-    const QStringList shown = textsOf(d.window().findChild<ui::RowList*>("athletes"));
+    const QStringList shown = allTextsOf(d.window().findChild<ui::RowList*>("athletes"));
     EXPECT_TRUE(shown.join(' ').contains("Athlete A")) << shown.join(' ').toStdString();
     EXPECT_FALSE(shown.join(' ').contains("somebody")) << shown.join(' ').toStdString();
     const test::Look look = [&](QWidget& shown, const std::string& where) {

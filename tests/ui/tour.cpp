@@ -26,7 +26,7 @@ QStringList textsOf(QWidget* w) {
     QStringList texts{w->toolTip(), w->accessibleName(), w->accessibleDescription()};
     if (auto* label = qobject_cast<QLabel*>(w)) texts << label->text();
     if (auto* button = qobject_cast<QAbstractButton*>(w)) texts << button->text();
-    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText() << edit->text();
+    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->placeholderText();
     if (auto* box = qobject_cast<QComboBox*>(w))
         for (int i = 0; i < box->count(); ++i) texts << box->itemText(i);
     if (auto* list = qobject_cast<QAbstractItemView*>(w); list && list->model())
@@ -34,6 +34,12 @@ QStringList textsOf(QWidget* w) {
             texts << list->model()->index(i, 0).data(Qt::AccessibleTextRole).toString();
     if (auto* spoken = dynamic_cast<ui::Spoken*>(w)) texts << spoken->spokenValue();
     if (w->isWindow()) texts << w->windowTitle();
+    return texts;
+}
+
+QStringList allTextsOf(QWidget* w) {
+    QStringList texts = textsOf(w);
+    if (auto* edit = qobject_cast<QLineEdit*>(w)) texts << edit->text();
     return texts;
 }
 

@@ -9,6 +9,8 @@ using Look = std::function<void(QWidget& shown, const std::string& where)>;
 
 /// All that a widget shows, says or is called.
 QStringList textsOf(QWidget* w);
+/// The same with what was typed, too: people's own words.
+QStringList allTextsOf(QWidget* w);
 /// Every place.
 void tourPlaces(Driver& d, const Look& look);
 /// Every stage of the walk's review, each on two rows of its list: another row says other things.

@@ -24,17 +24,17 @@ TEST(Spanish, SaysSentencesOfThePlaybookWholeAndWithoutTheirParts) {
     const auto said = [&](const std::string& sentence) {
         return spanish()(filled(sentence, {{"value", "140°"}, {"error", "6"}, {"target", "135 a 172"}}));
     };
-    EXPECT_EQ(said(whole), "Tu rodilla delantera apoya a 140° (con un margen de 6). Queremos 135 a 172.");
-    EXPECT_EQ(said(without(whole, "target")), "Tu rodilla delantera apoya a 140° (con un margen de 6).");
-    EXPECT_EQ(said(without(whole, "error")), "Tu rodilla delantera apoya a 140°. Queremos 135 a 172.");
-    EXPECT_EQ(said(without(without(whole, "error"), "target")), "Tu rodilla delantera apoya a 140°.");
+    EXPECT_EQ(said(whole), "Tu rodilla de adelante apoya a 140° (con un margen de 6). Queremos 135 a 172.");
+    EXPECT_EQ(said(without(whole, "target")), "Tu rodilla de adelante apoya a 140° (con un margen de 6).");
+    EXPECT_EQ(said(without(whole, "error")), "Tu rodilla de adelante apoya a 140°. Queremos 135 a 172.");
+    EXPECT_EQ(said(without(without(whole, "error"), "target")), "Tu rodilla de adelante apoya a 140°.");
 }
 
 TEST(Spanish, NamesOfThePlaybookAreSaidAndOtherTextStays) {
     EXPECT_EQ(spanish()(msg("letter.keep", {{"what", "Chair sit on the back leg"}})),
-              "Sentarse en la silla con la pierna trasera.");
+              "Sentarse en la silla con la pierna de atrás.");
     EXPECT_EQ(spanish()(asIs("What I wrote myself.")), "What I wrote myself.");
-    EXPECT_EQ(spanish()(asIs(Decimal{1.5, 1})), "1,5");
+    EXPECT_EQ(spanish()(asIs(Decimal{1.5, 1})), "1.5");
     EXPECT_EQ(spanish()(msg("desk-place.queue")), english()(msg("desk-place.queue"))); // no reader's word
 }
 

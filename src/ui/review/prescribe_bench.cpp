@@ -125,8 +125,8 @@ QWidget* PrescribeBench::buildPlan() {
     asks->setSpacing(6);
     link(asks, "prescribe-bench.ask-causes", "ask-causes", [this] { about(&PlanAsker::causes); });
     link(asks, "prescribe-bench.ask-why-not", "ask-why-not", [this] { about(&PlanAsker::whyNot); });
-    link(asks, "prescribe-bench.ask-size", "ask-size", [this] { about(&PlanAsker::size); });
     rest->addLayout(asks);
+    link(rest, "prescribe-bench.ask-size", "ask-size", [this] { about(&PlanAsker::size); });
     rest->addWidget(plain(say("prescribe-bench.drills-sets-repetitions-days-a-week"), 12.5, true));
     drills_ = new DrillCards(c_, [this](const Message& label, const Plan& plan) { setPlan(label, plan); });
     rest->addWidget(drills_);
