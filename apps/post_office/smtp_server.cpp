@@ -24,6 +24,12 @@ SmtpServer::SmtpServer(QString folder, QObject* parent)
     connect(&server_, &QTcpServer::newConnection, this, &SmtpServer::accept);
 }
 
+/// Whoever still talks is cut off with the server, and nothing of that is heard here: the talks are gone
+/// then.
+SmtpServer::~SmtpServer() {
+    for (auto talk = talks_.keyBegin(); talk != talks_.keyEnd(); ++talk) (*talk)->disconnect(this);
+}
+
 bool SmtpServer::listen(quint16 port) {
     return QDir().mkpath(folder_) && server_.listen(QHostAddress::LocalHost, port);
 }

@@ -19,6 +19,7 @@ class SmtpServer : public QObject {
     Q_OBJECT
 public:
     explicit SmtpServer(QString folder, QObject* parent = nullptr);
+    ~SmtpServer() override;
     /// False when the port is taken; 0 = any free port.
     bool listen(quint16 port);
     quint16 port() const { return server_.serverPort(); }

@@ -37,7 +37,8 @@ void sayGhosts(FilmRecipe& recipe) {
         const ToldDelivery& told = toldIn(recipe, c.delivery);
         const MeasureGhost* ghost = ghostIn(told, picturedMeasure(recipe, told, c.finding));
         if (!ghost || ghost->frame != c.frame) continue;
-        const Message dashed = isPictured(ghost->least)
+        const Message dashed = ghost->byHand ? msg("letter.ghost-by-hand")
+                               : isPictured(ghost->least)
                                    ? msg("letter.ghost", {{"goal", ghost->label}, {"change", ghost->least}})
                                    : msg("letter.ghost-goal", {{"goal", ghost->label}});
         c.caption = joined(ListStyle::Sentences, {c.caption, dashed});

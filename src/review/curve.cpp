@@ -25,6 +25,14 @@ std::vector<Landmark> landmarksOf(Feature feature) {
         return {Landmark::BackWrist};
     case Feature::Hip:
         return {Landmark::Pelvis};
+    case Feature::BackKnee:
+        return {Landmark::BackHip, Landmark::BackKnee, Landmark::BackAnkle};
+    case Feature::Elbow:
+        return {Landmark::BackShoulder, Landmark::BackElbow, Landmark::BackWrist};
+    case Feature::Trunk:
+        return {Landmark::Pelvis, Landmark::Neck};
+    case Feature::Ball:
+        return {Landmark::Ball, Landmark::Pelvis, Landmark::Neck};
     case Feature::Head:
         break;
     }
@@ -73,19 +81,57 @@ Estimate propagated(const std::vector<PathPlace>& at, bool isAngle,
     return propagate(value, mean, covariance, isAngle);
 }
 
+/// What the feature's number needs beside its joints.
+enum class Needs { Nothing, Height, Way, HeightAndWay };
+Needs needsOf(Feature feature) {
+    switch (feature) {
+    case Feature::FrontKnee:
+    case Feature::BackKnee:
+    case Feature::Elbow:
+        return Needs::Nothing;
+    case Feature::Hand:
+    case Feature::Ball:
+        return Needs::Height;
+    case Feature::Trunk:
+        return Needs::Way;
+    case Feature::Hip:
+    case Feature::Head:
+        break;
+    }
+    return Needs::HeightAndWay;
+}
+
+bool isAngle(Feature feature) {
+    return needsOf(feature) == Needs::Nothing || needsOf(feature) == Needs::Way;
+}
+
 struct Frame {
     double groundY = 0, heightPx = 0, startX = 0;
     int toward = 1;
 };
 
+double numberOf(Feature feature, const std::vector<ImagePoint>& p, const Frame& frame) {
+    switch (feature) {
+    case Feature::FrontKnee:
+    case Feature::BackKnee:
+    case Feature::Elbow:
+        return jointAngleDeg(p[0], p[1], p[2]);
+    case Feature::Trunk:
+        return kDegPerRad * std::atan2(frame.toward * (p[1].x - p[0].x), p[0].y - p[1].y);
+    case Feature::Hand:
+        return kPercent * (frame.groundY - p[0].y) / frame.heightPx;
+    case Feature::Ball:
+        return kPercent * length(p[0] - ImagePoint{(p[1].x + p[2].x) / 2, (p[1].y + p[2].y) / 2}) /
+               frame.heightPx;
+    case Feature::Hip:
+    case Feature::Head:
+        break;
+    }
+    return kPercent * frame.toward * (p[0].x - frame.startX) / frame.heightPx;
+}
+
 Estimate valueAt(Feature feature, const std::vector<PathPlace>& at, const Frame& frame) {
-    if (feature == Feature::FrontKnee)
-        return propagated(at, true, [](const auto& p) { return jointAngleDeg(p[0], p[1], p[2]); });
-    return propagated(at, false, [&](const auto& p) {
-        const double way =
-            feature == Feature::Hand ? frame.groundY - p[0].y : frame.toward * (p[0].x - frame.startX);
-        return kPercent * way / frame.heightPx;
-    });
+    return propagated(at, isAngle(feature), [&](const auto& p) { return numberOf(feature, p, frame); });
 }
 
 /// Where the moment that matters lies on the points.
@@ -96,8 +142,10 @@ std::size_t placeOfEvent(Feature feature, const std::vector<CurvePoint>& points)
         if (from == points.end()) from = points.begin();
         return static_cast<std::size_t>(std::min_element(from, points.end(), by) - points.begin());
     }
-    if (feature == Feature::Hand)
+    if (feature == Feature::Hand || feature == Feature::Ball)
         return static_cast<std::size_t>(std::max_element(points.begin(), points.end(), by) - points.begin());
+    if (feature == Feature::BackKnee || feature == Feature::Elbow)
+        return static_cast<std::size_t>(std::min_element(points.begin(), points.end(), by) - points.begin());
     const double half = (points.front().value + points.back().value) / 2;
     const auto it =
         std::find_if(points.begin(), points.end(), [&](const CurvePoint& p) { return p.value >= half; });
@@ -138,13 +186,15 @@ FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
     if (e.clip.captureFps <= 0) return {{}, {}, {}, msg("curve.no-rate")};
     Frame frame;
     frame.toward = targetDirectionX(e.hand, e.clip.view);
-    if (feature != Feature::FrontKnee) {
+    const Needs needs = needsOf(feature);
+    if (needs == Needs::Height || needs == Needs::HeightAndWay) {
         const auto body = standingAtSet(e.marks);
         if (!body) return {{}, {}, {}, msg("juxta.no-height")};
-        if (feature != Feature::Hand && frame.toward == 0) return {{}, {}, {}, msg("curve.not-from-here")};
         frame.groundY = body->ground.at.y;
         frame.heightPx = body->height().value;
     }
+    if ((needs == Needs::Way || needs == Needs::HeightAndWay) && frame.toward == 0)
+        return {{}, {}, {}, msg("curve.not-from-here")};
     std::vector<Track> tracks;
     for (const Landmark l : landmarksOf(feature)) tracks.push_back(trackOf(e, l));
     if (!tracks.front().places.empty()) frame.startX = tracks.front().places.begin()->second.at.x;

@@ -17,8 +17,8 @@ struct CurvePoint {
     bool clicked = false; ///< every joint of it; else some is followed
 };
 
-/// The moment that matters on a curve: the knee's least bend before it straightens, the hand's highest, hip
-/// and head halfway on their way.
+/// The moment that matters on a curve: a knee or the elbow at its most bent (the front knee after first
+/// touch), the hand's highest, the ball's farthest, hip, head and trunk halfway on their way.
 struct CurveEvent {
     double ms = 0;
     double half95 = 0; ///< half a frame either side, and as long as the curve stays within its error

@@ -42,6 +42,16 @@ json veilsAsJson(const Veils& veils) {
     return rows;
 }
 
+json goalsAsJson(const std::map<std::string, HandGoal>& goals) {
+    json all = json::object();
+    for (const auto& [id, goal] : goals) {
+        all[id] = {{"frame", goal.frame}, {"joints", json::object()}};
+        for (const auto& [landmark, at] : goal.joints)
+            all[id]["joints"][std::string(info(landmark).id)] = pointAsJson(at);
+    }
+    return all;
+}
+
 json pointsAsJson(const std::map<PointKey, PointMark>& points) {
     json rows = json::array();
     for (const auto& [key, mark] : points) {
@@ -103,6 +113,7 @@ void writePlaced(const DeliveryMarks& m, json& d) {
     d["points"] = pointsAsJson(m.points);
     d["marks"] = marksAsJson(m.marks);
     if (!m.veils.empty()) d["veils"] = veilsAsJson(m.veils);
+    if (!m.goals.empty()) d["goals"] = goalsAsJson(m.goals);
     d["measureNotes"] = json::object();
     for (const auto& [id, n] : m.measureNotes)
         d["measureNotes"][id] = {{"state", idOf(n.state)}, {"reason", n.reason}};
@@ -137,6 +148,15 @@ void readVeils(const json& rows, DeliveryMarks& m) {
     }
 }
 
+void readGoals(const json& all, DeliveryMarks& m) {
+    for (const auto& [id, row] : all.items()) {
+        HandGoal& goal = m.goals[id];
+        goal.frame = row.at("frame");
+        for (const auto& [landmark, at] : row.at("joints").items())
+            goal.joints[need(landmarkFromId(landmark), "landmark")] = pointIn(at);
+    }
+}
+
 void readPlaced(const json& d, DeliveryMarks& m) {
     for (const auto& [id, row] : d.at("moments").items()) {
         MomentMark mark;
@@ -152,6 +172,7 @@ void readPlaced(const json& d, DeliveryMarks& m) {
     }
     readMarks(d.at("marks"), m);
     readVeils(d.value("veils", json::array()), m);
+    readGoals(d.value("goals", json::object()), m);
     for (const auto& [id, row] : d.at("measureNotes").items())
         m.measureNotes[id] = {enumIn<MeasureState>(row.at("state"), 4, "state"), row.value("reason", "")};
     const json answers = d.value("answers", json::object());

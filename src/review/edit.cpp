@@ -92,6 +92,9 @@ struct DeliveryChanges {
     Change operator()(const SetAnswer& c) {
         return SetAnswer{c.measure, exchangeIn(d.answers, c.measure, c.value)};
     }
+    Change operator()(const SetGoal& c) {
+        return SetGoal{c.measure, exchangeIn(d.goals, c.measure, c.value)};
+    }
 };
 
 bool isOfDelivery(const Change& change) {

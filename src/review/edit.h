@@ -79,6 +79,10 @@ struct SetAnswer {
     std::string measure;
     std::optional<MeasureAnswer> value;
 };
+struct SetGoal {
+    std::string measure;
+    std::optional<HandGoal> value;
+};
 struct SetExtras {
     std::vector<std::string> value;
 };
@@ -100,10 +104,10 @@ struct SetVeil {
 struct SetPlan {
     Plan value;
 };
-using Change =
-    std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake, SetScale,
-                 SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetJudging, SetTarget, SetOwnFindings,
-                 SetMeasureNote, SetAnswer, SetExtras, SetStops, SetTake, SetSpareTakes, SetVeil, SetPlan>;
+using Change = std::variant<SetDelivery, SetConditions, SetLead, SetPitch, SetCut, SetTurn, SetShake,
+                            SetScale, SetMoment, SetPoint, SetPath, SetMark, SetGrade, SetJudging, SetTarget,
+                            SetOwnFindings, SetMeasureNote, SetAnswer, SetGoal, SetExtras, SetStops, SetTake,
+                            SetSpareTakes, SetVeil, SetPlan>;
 
 /// One step of the history: what it is called, which delivery it is for, and what it changes.
 struct Edit {

@@ -11,11 +11,15 @@ struct FeatureInfo {
     Feature feature;
     const char *id, *unit, *name, *moment;
 };
-constexpr std::array<FeatureInfo, 4> kFeatures = {
+constexpr std::array<FeatureInfo, 8> kFeatures = {
     {{Feature::FrontKnee, "front-knee", "deg", "feature.front-knee", "feature.front-knee-moment"},
      {Feature::Hand, "hand", "%", "feature.hand", "feature.hand-moment"},
      {Feature::Hip, "hip", "%", "feature.hip", "feature.hip-moment"},
-     {Feature::Head, "head", "%", "feature.head", "feature.head-moment"}}};
+     {Feature::Head, "head", "%", "feature.head", "feature.head-moment"},
+     {Feature::BackKnee, "back-knee", "deg", "feature.back-knee", "feature.back-knee-moment"},
+     {Feature::Elbow, "elbow", "deg", "feature.elbow", "feature.elbow-moment"},
+     {Feature::Trunk, "trunk", "deg", "feature.trunk", "feature.trunk-moment"},
+     {Feature::Ball, "ball", "%", "feature.ball", "feature.ball-moment"}}};
 
 const FeatureInfo& infoOf(Feature feature) {
     return kFeatures.at(static_cast<std::size_t>(feature));
@@ -24,8 +28,8 @@ const FeatureInfo& infoOf(Feature feature) {
 } // namespace
 
 std::span<const Feature> allFeatures() {
-    static constexpr std::array<Feature, 4> all = {Feature::FrontKnee, Feature::Hand, Feature::Hip,
-                                                   Feature::Head};
+    static constexpr std::array all = {Feature::FrontKnee, Feature::Hand,  Feature::Hip,   Feature::Head,
+                                       Feature::BackKnee,  Feature::Elbow, Feature::Trunk, Feature::Ball};
     return all;
 }
 

@@ -16,6 +16,10 @@ enum class Feature {
     Hand,      ///< throwing wrist above the ground
     Hip,       ///< pelvis toward the target, from where it was at Set
     Head,      ///< head toward the target, from where it was at Set
+    BackKnee,  ///< interior angle, degrees
+    Elbow,     ///< of the throwing arm: interior angle, degrees
+    Trunk,     ///< pelvis to neck against the plumb line, toward the target positive, degrees
+    Ball,      ///< from the middle between pelvis and neck: the lever's length in the picture
 };
 std::span<const Feature> allFeatures();
 Message nameOf(Feature feature);

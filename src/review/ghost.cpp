@@ -145,15 +145,24 @@ Message furthestWords(const Ghost& g, const JointPlaces& before, const Lengths& 
     return msg("ghost.furthest", {{"landmark", info(which).name()}, {"length", lengths.words(most)}});
 }
 
+/// The limbs and joints that are elsewhere than they were.
+void drawMoved(const JointPlaces& from, const JointPlaces& to, MeasureGhost& ghost) {
+    const auto moved = [&](Landmark l) {
+        const auto was = from.find(l);
+        return was == from.end() || length(to.at(l) - was->second) > kMovedPx;
+    };
+    for (const auto& [a, b] : limbsOf(to))
+        if (moved(a) || moved(b)) ghost.limbs.emplace_back(to.at(a), to.at(b));
+    for (const auto& [joint, at] : to)
+        if (moved(joint)) ghost.joints.push_back(at);
+    ghost.pose = to;
+}
+
 MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghost& g,
                    const JointPlaces& before, const MeasureInput& in, std::int64_t frame) {
     MeasureGhost result;
     result.frame = frame;
-    const auto moved = [&](Landmark l) { return length(g.joints.at(l) - before.at(l)) > kMovedPx; };
-    for (const auto& [a, b] : limbsOf(before))
-        if (moved(a) || moved(b)) result.limbs.emplace_back(g.joints.at(a), g.joints.at(b));
-    for (const auto& [joint, at] : g.joints)
-        if (moved(joint)) result.joints.push_back(at);
+    drawMoved(before, g.joints, result);
     const std::size_t label = m.slots.size() == 3 ? 1 : m.slots.size() - 1;
     if (const auto it = g.joints.find(m.slots[label].landmark); it != g.joints.end())
         result.labelAt = it->second;
@@ -168,9 +177,27 @@ MeasureGhost drawn(const MeasureDefinition& m, const MeasureRow& row, const Ghos
 
 } // namespace
 
+MeasureGhost ghostByHand(const HandGoal& goal, const JointPlaces& clicked) {
+    MeasureGhost ghost;
+    ghost.frame = goal.frame;
+    ghost.byHand = true;
+    drawMoved(clicked, goal.joints, ghost);
+    double most = -1;
+    for (const auto& [joint, at] : goal.joints) {
+        const auto was = clicked.find(joint);
+        const double way = was == clicked.end() ? 0 : length(at - was->second);
+        if (way > most) most = way, ghost.labelAt = at;
+    }
+    ghost.label = msg("ghost.by-hand");
+    return ghost;
+}
+
 Result<MeasureGhost> ghostOf(const DeliveryMarks& delivery, const Playbook& playbook, const MeasureRow& row,
                              const Clip& clip, Hand hand) {
     const MeasureDefinition* m = playbook.measure(row.id);
+    if (const auto own = delivery.goals.find(row.id); m && m->hasPoints() && own != delivery.goals.end() &&
+                                                      own->second.frame == delivery.frameOf(m->slots.back()))
+        return ghostByHand(own->second, jointsOn(delivery, own->second.frame));
     if (!m || !row.value.value)
         return fail(ErrorCode::Refused, msg("ghost.measure-it-first-then-its-target"));
     if (!m->hasPoints() || !liesInThePicture(m->kind))

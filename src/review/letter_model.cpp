@@ -411,7 +411,8 @@ LetterCorrection correctionOf(const Review& review, const Playbook& playbook, co
     else
         c.why = whyItMatters(playbook, a, id);
     if (by.reader == Audience::Parent) c.weighed = weighingFor(review, playbook, a, id);
-    if (const auto size = review.plan.sizes.find(id); size != review.plan.sizes.end())
+    if (const auto size = review.plan.sizes.find(id);
+        size != review.plan.sizes.end() && size->second != FindingSize::Style)
         c.size = msg("letter-size." + std::string(idOf(size->second)));
     if (const WhyNot* whyNot = review.plan.whyNotOf(id))
         if (const auto need = needOf(playbook, *whyNot))
@@ -499,6 +500,12 @@ LetterModel writeLetter(const Review& review, const Playbook& playbook, const As
     for (const std::string& id : review.plan.corrections)
         if (playbook.isFinding(id)) m.corrections.push_back(correctionOf(review, playbook, a, id, by));
     m.greeting = greetingFor(athlete.firstName, m.keeps.size(), m.corrections.size(), by.wording);
+    for (const auto& [id, size] : review.plan.sizes)
+        if (isStyle(review.plan, a, id) && playbook.isFinding(id) && !isAmong(m.kept, id) &&
+            !isAmong(review.plan.corrections, id)) {
+            m.keeps.push_back(msg("letter.style", {{"what", playbook.nameOfFinding(id)}}));
+            m.kept.push_back(id);
+        }
     m.opening = review.plan.opening;
     if (m.corrections.empty()) m.summary = summaryOf(a);
     m.cautions = cautionsFor(athlete, pain);

@@ -45,8 +45,10 @@ bool tellTheSame(const Playbook& playbook, const std::string& one, const std::st
 /// Builds a proposal, one finding after the other in the order to work on them.
 class Chooser {
 public:
-    Chooser(const Playbook& playbook, const Assessment& a, const CauseReport& causes, int age)
+    Chooser(const Playbook& playbook, const Plan& plan, const Assessment& a, const CauseReport& causes,
+            int age)
         : playbook_(playbook)
+        , plan_(plan)
         , a_(a)
         , causes_(causes)
         , most_(mostCorrections(age)) {}
@@ -64,6 +66,7 @@ private:
     void place(Proposal& p, const std::string& id) {
         const Judged* judged = a_.judged(id);
         if (!judged) return;
+        if (isStyle(plan_, a_, id)) return later(p, id, msg("proposal.style"));
         if (const Proposed* same = chosenLike(p, id))
             return later(p, id, msg("proposal.same-as", {{"other", goalOf(playbook_, a_, same->finding)}}));
         const bool protects = judged->finding.verdict == Verdict::Protect;
@@ -102,6 +105,7 @@ private:
     }
 
     const Playbook& playbook_;
+    const Plan& plan_;
     const Assessment& a_;
     const CauseReport& causes_;
     std::size_t most_;
@@ -146,6 +150,13 @@ CauseReport causesOf(const Playbook& playbook, const Assessment& a, const Plan& 
     return explain(playbook, a.faults(), knownOf(a), plan.causes);
 }
 
+bool isStyle(const Plan& plan, const Assessment& a, std::string_view finding) {
+    const auto size = plan.sizes.find(std::string(finding));
+    const Judged* judged = a.judged(finding);
+    return size != plan.sizes.end() && size->second == FindingSize::Style &&
+           !(judged && judged->finding.verdict == Verdict::Protect);
+}
+
 DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlete,
                     const Submission& submission, Date today, bool painElsewhere) {
     DrillGates gates{athlete.ageOn(today), submission.painOpen() || painElsewhere, submission.pain,
@@ -158,7 +169,7 @@ DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlet
 Proposal proposePriorities(const Playbook& playbook, const Review& review, const Assessment& a,
                            const CauseReport& causes, int age) {
     Proposal p;
-    Chooser(playbook, a, causes, age).choose(p);
+    Chooser(playbook, review.plan, a, causes, age).choose(p);
     addKeeps(playbook, review, a, p);
     return p;
 }

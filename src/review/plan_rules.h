@@ -21,6 +21,9 @@ CauseReport causesOf(const Playbook& playbook, const Assessment& a, const Plan& 
 DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlete,
                     const Submission& submission, Date today, bool painElsewhere);
 
+/// True when the coach called the finding the athlete's own style; what protects the arm is none. Pure.
+bool isStyle(const Plan& plan, const Assessment& a, std::string_view finding);
+
 /// A finding with what speaks for the place it has.
 struct Proposed {
     std::string finding;

@@ -47,7 +47,7 @@ std::string_view idOf(GradeState state) {
 }
 
 std::string_view idOf(FindingSize size) {
-    constexpr std::string_view ids[] = {"small", "real", "growth", "good-for-age"};
+    constexpr std::string_view ids[] = {"small", "real", "growth", "good-for-age", "style"};
     return ids[static_cast<int>(size)];
 }
 

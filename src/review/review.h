@@ -296,10 +296,11 @@ struct OwnSentence {
     bool operator==(const OwnSentence&) const = default;
 };
 
-/// What a coach says beside a correction: how much it is, or that time brings it.
-enum class FindingSize { Small, Real, Growth, GoodForAge };
+/// What a coach says beside a finding: how much it is, that time brings it, or that it is the athlete's own
+/// style, which is kept and never corrected.
+enum class FindingSize { Small, Real, Growth, GoodForAge, Style };
 inline constexpr std::array kFindingSizes = {FindingSize::Small, FindingSize::Real, FindingSize::Growth,
-                                             FindingSize::GoodForAge};
+                                             FindingSize::GoodForAge, FindingSize::Style};
 std::string_view idOf(FindingSize size);
 std::optional<FindingSize> findingSizeFromId(std::string_view id);
 Message nameOf(FindingSize size); ///< "a small thing"
@@ -342,6 +343,13 @@ struct SentRecord {
     bool operator==(const SentRecord&) const = default;
 };
 
+/// Where a coach wants the joints of a measure's frame to be: set by hand, so without a number of its own.
+struct HandGoal {
+    std::int64_t frame = 0;
+    std::map<Landmark, ImagePoint> joints; ///< all that were clicked there, those that stay too
+    bool operator==(const HandGoal&) const = default;
+};
+
 /// What was found on one delivery, on one film of it.
 struct DeliveryMarks {
     int number = 1; ///< its own within the review
@@ -359,6 +367,7 @@ struct DeliveryMarks {
     Veils veils;
     std::map<std::string, MeasureNote> measureNotes;
     std::map<std::string, MeasureAnswer> answers; ///< by measure
+    std::map<std::string, HandGoal> goals;        ///< by measure; nothing = as reckoned from its target
     bool operator==(const DeliveryMarks&) const = default;
 
     std::optional<std::int64_t> frameOf(Moment moment) const;

@@ -108,6 +108,8 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     }
     for (const std::string& id : plan.corrections) {
         const std::string name = goalOf(playbook, a, id);
+        if (isStyle(plan, a, id))
+            out.push_back({true, msg("send-check.style-is-corrected", {{"name", name}})});
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
             return d.finding == id || (drill && drill->trains(a.sided(id)));

@@ -78,6 +78,7 @@ const std::vector<ActionRow>& actionTable() {
         {"measure-again", {K("Shift+U")}, AtMeasure},
         {"measure-add", {K("A")}, AtMeasure},
         {"measure-ghost", {K("G")}, AtMeasure},
+        {"measure-goal-by-hand", {K("D")}, AtMeasure},
         {"measure-scale", {K("S")}, AtMeasure},
         {"measure-follow", {K("P")}, AtMeasure},
         {"point-guess", {K("K")}, AtMeasure},
@@ -196,6 +197,8 @@ const std::vector<ActionRow>& actionTable() {
 
         {"curve-next", {K("F"), K(Qt::Key_Right)}, AtCurves},
         {"curve-previous", {K("Shift+F"), K(Qt::Key_Left)}, AtCurves},
+        {"curve-second", {K("G")}, AtCurves},
+        {"curve-second-back", {K("Shift+G")}, AtCurves},
         {"curve-back", {K(Qt::Key_Escape), K(Qt::Key_Backspace)}, AtCurves},
 
         {"pair-back-1", {K(Qt::Key_Left)}, AtPair},

@@ -57,7 +57,7 @@ const Break kBreaks[] = {
     {"load-and-drive.json", "\"ages\": [11, 99]", "\"ages\": \"all\"", "load-and-drive.json"},
     {"load-and-drive.json", "\"load-shared\"", "\"load-hidden\"", "load-hidden"},
     {"load-and-drive.json", "\"id\": \"load-and-drive\"", "\"id\": \"\"", "name"},
-    {"load-and-drive.json", "\"version\": 2", "\"version\": \"two\"", "load-and-drive.json"},
+    {"load-and-drive.json", "\"version\": ", "\"version\": \"two\", \"was\": ", "load-and-drive.json"},
     {"load-and-drive.json", "}\n", "}", ""},
 };
 

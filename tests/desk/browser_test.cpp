@@ -14,20 +14,22 @@ namespace {
 using test::shell;
 using test::Walk;
 
-/// Tells of the page what a reader would see: how far it reaches beyond the window, pictures that did not
-/// come or hang over, the smallest letters, and how much can't be reached by its own height.
+/// Tells from the frame round it, for the page lets no script run, what a reader would see of it: how far it
+/// reaches beyond the window, pictures that did not come or hang over, the smallest letters, and its height.
 const char* const kLook = R"(<script>
-addEventListener('load', () => {
-  const width = document.documentElement.clientWidth;
+document.getElementById('page').addEventListener('load', event => {
+  const page = event.target.contentDocument, view = event.target.contentWindow;
+  const width = page.documentElement.clientWidth;
   let over = 0, small = 99;
-  for (const e of document.body.querySelectorAll('*')) {
+  for (const e of page.body.querySelectorAll('*')) {
     over = Math.max(over, e.getBoundingClientRect().right - width);
     const own = [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim());
-    if (own) small = Math.min(small, parseFloat(getComputedStyle(e).fontSize));
+    if (own) small = Math.min(small, parseFloat(view.getComputedStyle(e).fontSize));
   }
-  const images = [...document.images], lost = images.filter(i => !i.naturalWidth).length;
-  document.title = ['seen', width, Math.ceil(over), small, images.length, lost,
-                    Math.round(document.documentElement.scrollHeight)].join(' ');
+  const images = [...page.images], lost = images.filter(i => !i.naturalWidth).length;
+  document.getElementById('said').textContent =
+    ['seen', width, Math.ceil(over), small, images.length, lost,
+     Math.round(page.documentElement.scrollHeight), page.title === 'run' ? 1 : 0].join(' ');
 });
 </script>)";
 
@@ -35,6 +37,7 @@ struct Seen {
     int width = 0, over = 0;
     double smallest = 0;
     int images = 0, lost = 0, height = 0;
+    int ran = 0; ///< a script that stood in the page
 };
 
 std::string chromium(const Walk& walk, const std::string& arguments) {
@@ -53,14 +56,11 @@ std::string textOf(const std::filesystem::path& file) {
 /// The page in a frame so wide (a headless window is never as narrow as a phone).
 Seen lookedAt(const Walk& walk, const std::filesystem::path& page, int width) {
     std::string text = textOf(page);
-    text.insert(text.find("</head>"), kLook);
+    text.insert(text.find("</head>"), "<script>document.title = 'run'</script>");
     std::ofstream(walk.folder / "looked.html") << text;
     std::ofstream(walk.folder / "frame.html")
-        << "<!doctype html><body style='margin:0'><iframe id=f src=looked.html style='border:0;width:"
-        << width
-        << "px;height:740px'></iframe><p id=said></p><script>const t=setInterval(()=>{const s="
-           "f.contentDocument&&f.contentDocument.title;if(s&&s.startsWith('seen')){said.textContent=s;"
-           "clearInterval(t)}},20)</script>";
+        << "<!doctype html><body style='margin:0'><p id=said></p><iframe id=page style='border:0;width:"
+        << width << "px;height:740px'></iframe>" << kLook << "<script>page.src = 'looked.html'</script>";
     const std::string dom =
         chromium(walk, "--allow-file-access-from-files --virtual-time-budget=20000 --window-size=1400,900 "
                        "--dump-dom 'file://" +
@@ -72,7 +72,7 @@ Seen lookedAt(const Walk& walk, const std::filesystem::path& page, int width) {
         return seen;
     }
     std::istringstream(dom.substr(at + 6)) >> seen.width >> seen.over >> seen.smallest >> seen.images >>
-        seen.lost >> seen.height;
+        seen.lost >> seen.height >> seen.ran;
     return seen;
 }
 
@@ -85,6 +85,7 @@ void expectLegible(const Seen& seen, int width) {
     EXPECT_GT(seen.images, 0);
     EXPECT_EQ(seen.lost, 0);
     EXPECT_GT(seen.height, 740) << "a page of some length";
+    EXPECT_EQ(seen.ran, 0) << "the page let a script run";
 }
 
 TEST(LetterInABrowser, FitsAPhoneAndADeskForEachReaderInBothLanguages) {
@@ -113,6 +114,7 @@ TEST(LetterInABrowser, WhatHangsOverOrIsTooSmallWouldBeSeen) {
     EXPECT_EQ(seen.over, 340);
     EXPECT_EQ(seen.smallest, 9);
     EXPECT_EQ(seen.lost, 1);
+    EXPECT_EQ(seen.ran, 1);
     EXPECT_LE(lookedAt(walk, page, 1280).over, 0);
 }
 

@@ -53,7 +53,8 @@ TEST(Intake, AFilmOfAnotherAthleteIsAskedAboutAndNotTakenIn) {
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
     EXPECT_TRUE(walk.library->verify().empty()); // the film of the first is still there
     form.athlete = walk.athlete.id;              // again for its own athlete is no question
-    EXPECT_TRUE(takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids));
+    const auto again = takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids);
+    EXPECT_TRUE(again) << said(again.error().text);
 }
 
 TEST(Intake, NothingIsTakenInOfWhoMayNotBeFilmed) {
@@ -73,7 +74,8 @@ TEST(Intake, NothingIsTakenInOfWhoMayNotBeFilmed) {
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
     walk.athlete.consent.reset(); // nothing on record is no refusal: it is asked for before sending
     ASSERT_TRUE(test::put(*walk.library, walk.athlete));
-    EXPECT_TRUE(takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids));
+    const auto taken = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
+    EXPECT_TRUE(taken) << said(taken.error().text);
 }
 
 /// Copies a film piece by piece, as over a slow cable; the first half is there at once.

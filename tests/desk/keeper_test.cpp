@@ -168,6 +168,8 @@ TEST(Addressed, WhatIsInHandIsTheWindowsAffair) {
     EXPECT_EQ(session->assessment().delivery, 2);
     EXPECT_EQ(walk.session()->inHand(), 1); // another window begins with the lead
     ASSERT_TRUE(session->perform(asIs("Lead"), {SetLead{2}}));
+    EXPECT_EQ(session->told().delivery, 1); // while nothing is on the lead, the first that has something
+    ASSERT_TRUE(session->perform(asIs("Set"), {SetMoment{Moment::Set, MomentMark{3, ""}}}));
     EXPECT_EQ(session->told().delivery, 2);
 }
 

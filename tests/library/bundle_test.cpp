@@ -286,12 +286,16 @@ std::map<std::string, std::string> contentsOf(Library& library) {
     return all;
 }
 
-/// True when nothing that was there is gone or another now.
-bool holdsAll(const std::map<std::string, std::string>& now, const std::map<std::string, std::string>& was) {
-    return std::all_of(was.begin(), was.end(), [&](const auto& entry) {
-        const auto it = now.find(entry.first);
-        return it != now.end() && it->second == entry.second;
-    });
+/// What was there and is gone or another now; empty when nothing is.
+std::string lostIn(const std::map<std::string, std::string>& now,
+                   const std::map<std::string, std::string>& was) {
+    std::string lost;
+    for (const auto& [what, content] : was) {
+        const auto it = now.find(what);
+        if (it == now.end() || it->second != content)
+            lost += what + (it == now.end() ? " is gone\n" : " is another\n");
+    }
+    return lost;
 }
 
 /// Every string of a document that is an id, where it stands.
@@ -350,7 +354,7 @@ TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
         writeZip(file, entries);
         const auto report = importBundle(*mine.library, file, test::today());
         const auto now = contentsOf(*mine.library);
-        ASSERT_TRUE(holdsAll(now, before)) << i << " " << from << " -> " << text;
+        ASSERT_EQ(lostIn(now, before), "") << i << " " << from << " -> " << text;
         EXPECT_FALSE(mine.library->submission(mine.submission.id)->clips.empty());
         if (report) {
             ++taken;
@@ -359,11 +363,12 @@ TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
                 return left ? Status(Done{}) : Status(left.error());
             }();
             ASSERT_TRUE(gone) << said(gone.error().text);
-            ASSERT_TRUE(holdsAll(contentsOf(*mine.library), before)) << "deleted with a stranger: " << text;
+            ASSERT_EQ(lostIn(contentsOf(*mine.library), before), "")
+                << i << " deleted with a stranger: " << text;
         }
     }
     mine.library->sweep();
-    EXPECT_TRUE(holdsAll(contentsOf(*mine.library), before));
+    EXPECT_EQ(lostIn(contentsOf(*mine.library), before), "");
     EXPECT_EQ(*readFile(precious / "letter.txt"), "precious");
     EXPECT_TRUE(mine.library->examine()->empty());
     RecordProperty("takenIn", taken);

@@ -6,10 +6,14 @@
 #include "tests/support/fixtures.h"
 
 #include <QCoreApplication>
+#include <QDeadlineTimer>
 #include <QDir>
+#include <QTcpSocket>
 
 #include <algorithm>
 #include <atomic>
+#include <functional>
+#include <memory>
 #include <thread>
 
 namespace jg {
@@ -58,6 +62,31 @@ struct Office {
         return QDir(QString::fromStdString(folder.path().string())).entryList({"*.eml"});
     }
 };
+
+/// Lets events come until something is so, for ten seconds at most.
+bool comesTrue(const std::function<bool()>& so) {
+    for (QDeadlineTimer most(10000); !so() && !most.hasExpired();)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    return so();
+}
+
+// A talk that ends with the server once wrote into talks that were gone: memory broke, much later and
+// elsewhere.
+TEST(PostOffice, MayCloseWhileSomebodyStillTalks) {
+    for (int round = 0; round < 20; ++round) {
+        auto office = std::make_unique<Office>();
+        std::vector<std::unique_ptr<QTcpSocket>> clients;
+        for (int i = 0; i < 8; ++i) {
+            clients.push_back(std::make_unique<QTcpSocket>());
+            clients.back()->connectToHost(QHostAddress::LocalHost, office->server.port());
+        }
+        const auto greeted = [](const auto& client) { return client->bytesAvailable() > 0; };
+        ASSERT_TRUE(comesTrue([&] { return std::all_of(clients.begin(), clients.end(), greeted); }));
+        clients.front()->write("EHLO somebody\r\n");
+        office.reset();
+        EXPECT_TRUE(comesTrue([&] { return clients.back()->state() == QAbstractSocket::UnconnectedState; }));
+    }
+}
 
 TEST(Mail, HasTheSameWordsTwiceForWhoReadsMailAsHtml) {
     Mail m = letter();

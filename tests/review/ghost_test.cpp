@@ -94,6 +94,47 @@ TEST(MeasureGhost, SaysWhyThereIsNothingToDraw) {
     EXPECT_NE(said(inside.error().text).find("inside its target"), std::string::npos);
 }
 
+// Where the coach wants the joints: shown instead of the reckoned goal, without a number, kept and taken
+// back.
+TEST(MeasureGhost, AGoalByHandStandsForTheReckonedOne) {
+    Review r = shortStride();
+    const auto reckoned = ghost(r, "leg-spread");
+    ASSERT_TRUE(reckoned && !reckoned->byHand);
+    HandGoal goal{40, {}};
+    for (const auto& [key, mark] : r.first().points)
+        if (key.frame == 40) goal.joints[key.landmark] = mark.point.at;
+    goal.joints[L::LeadAnkle] = {760, 580};
+    const Edit back = apply(r, {asIs("goal"), {SetGoal{"leg-spread", goal}}, 1});
+    const auto own = ghost(r, "leg-spread");
+    ASSERT_TRUE(own);
+    EXPECT_TRUE(own->byHand);
+    EXPECT_EQ(said(own->label), "where I want you");
+    EXPECT_EQ(own->labelAt, (ImagePoint{760, 580}));
+    EXPECT_EQ(own->joints, std::vector{(ImagePoint{760, 580})}); // the others stay
+    EXPECT_EQ(own->pose.size(), 5U);
+    const auto again = reviewFromJson(toJson(r));
+    ASSERT_TRUE(again) << said(again.error().text);
+    EXPECT_EQ(again->first().goals, r.first().goals);
+    // What is inside its target, too, may have one; of another frame than the position's it is none.
+    r.first().goals.at("leg-spread").frame = 41;
+    EXPECT_FALSE(ghost(r, "leg-spread")->byHand);
+    apply(r, back);
+    EXPECT_TRUE(r.first().goals.empty());
+    EXPECT_EQ(ghost(r, "leg-spread")->joints, reckoned->joints);
+}
+
+TEST(MeasureGhost, AGoalOfAnythingElseThanAMeasuresJointsIsNotDrawn) {
+    Review r = shortStride();
+    r.first().goals["no-such-measure"] = {40, {{L::Pelvis, {1, 1}}}};
+    r.first().goals["knee-holds"] = {40, {}};
+    for (const MeasureRow& row : assess(r, playbook(), sideClip(), Hand::Right).measures)
+        if (const auto g = ghostOf(r.first(), playbook(), row, sideClip(), Hand::Right))
+            EXPECT_FALSE(g->byHand);
+    auto document = nlohmann::json::parse(toJson(r));
+    document["deliveries"][0]["goals"]["leg-spread"] = {{"frame", 40}, {"joints", {{"tail", {1, 2}}}}};
+    EXPECT_FALSE(reviewFromJson(document.dump()));
+}
+
 TEST(MeasureGhost, AMovedPointMovesItsGhost) {
     Review r = shortStride();
     const auto before = ghost(r, "leg-spread");

@@ -162,6 +162,55 @@ TEST(Curve, IsTheAngleOfTheClicksInRealTimeFromFirstTouch) {
     EXPECT_FALSE(featureCurve(without, Feature::Hand).why.empty());
 }
 
+// Reckoned by hand from one frame's clicks: trunk 30 degrees toward the target, the arm at a right angle, the
+// ball 300 px from the body's middle of a body of 600.
+TEST(Curve, OfTrunkElbowAndBallIsWhatTheClicksSay) {
+    JuxtaEntry e;
+    e.clip.width = 1920, e.clip.height = 1080, e.clip.captureFps = 240;
+    e.clip.view = View::Open;
+    e.hand = Hand::Right;
+    e.marks.turn = kSquareTurn;
+    const auto click = [&](std::int64_t n, Landmark l, ImagePoint at) {
+        e.marks.points[{n, l}] = {{at, 1}, ""};
+    };
+    e.marks.moments[Moment::Set] = {10, ""};
+    click(10, Landmark::Crown, {300, 100});
+    click(10, Landmark::Ground, {300, 700});
+    e.marks.moments[Moment::FootTouch] = {100, ""};
+    const double toward = targetDirectionX(e.hand, e.clip.view);
+    ASSERT_NE(toward, 0);
+    const ImagePoint pelvis{900, 600}, neck{900 + toward * 100, 600 - 100 * std::sqrt(3.0)};
+    click(100, Landmark::Pelvis, pelvis);
+    click(100, Landmark::Neck, neck);
+    click(100, Landmark::Ball, {(pelvis.x + neck.x) / 2, (pelvis.y + neck.y) / 2 - 300});
+    click(100, Landmark::BackShoulder, {800, 400});
+    click(100, Landmark::BackElbow, {700, 400});
+    click(100, Landmark::BackWrist, {700, 300});
+    const auto only = [&](Feature f) {
+        const FeatureCurve curve = featureCurve(e, f);
+        EXPECT_EQ(curve.points.size(), 1U) << idOf(f) << ": " << said(curve.why);
+        return curve.points.empty() ? 0 : curve.points[0].value;
+    };
+    EXPECT_NEAR(only(Feature::Trunk), 30, 1e-6);
+    EXPECT_NEAR(only(Feature::Elbow), 90, 1e-6);
+    EXPECT_NEAR(only(Feature::Ball), 50, 1e-6);
+    e.clip.view = View::Front; // from there nobody sees a lean toward the target
+    EXPECT_FALSE(featureCurve(e, Feature::Trunk).why.empty());
+    EXPECT_FALSE(featureCurve(e, Feature::Elbow).points.empty());
+}
+
+TEST(Curve, EveryFeatureHasANameAMomentAndAnIdOfItsOwn) {
+    std::set<std::string> ids, names;
+    for (const Feature f : allFeatures()) {
+        EXPECT_EQ(featureFromId(idOf(f)), f);
+        ids.emplace(idOf(f));
+        names.insert(said(nameOf(f)));
+        names.insert(said(momentOf(f)));
+    }
+    EXPECT_EQ(ids.size(), allFeatures().size());
+    EXPECT_EQ(names.size(), 2 * allFeatures().size());
+}
+
 /// A delivery whose front knee is clicked on every frame after first touch and is most bent at `leastMs`, by
 /// `leastDeg`.
 JuxtaEntry bendingEntry(double leastMs, double leastDeg) {

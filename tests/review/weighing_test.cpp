@@ -2,7 +2,9 @@
 #include "review/weighing.h"
 
 #include "review/letter_model.h"
+#include "review/plan_rules.h"
 #include "review/review_json.h"
+#include "review/send_check.h"
 #include "review/summary.h"
 #include "tests/review/made_review.h"
 
@@ -96,7 +98,48 @@ TEST(Sizes, ACorrectionSaysHowBigItIsWhereTheCoachSaidSo) {
         ASSERT_TRUE(back);
         EXPECT_EQ(back->plan.sizes, r.plan.sizes);
     }
-    EXPECT_EQ(all.size(), kFindingSizes.size());
+    EXPECT_EQ(all.size(), kFindingSizes.size()); // a style says nothing there: it is no correction
+}
+
+TEST(Sizes, AStyleIsKeptNeverProposedAndNeverSentAsACorrection) {
+    Review r = graded({{"carried-leg", 1}, {"whole-foot-landing", 5}});
+    const auto proposed = [&] {
+        const Assessment a = assessed(r);
+        const Proposal p = proposePriorities(book(), r, a, causesOf(book(), a, r.plan), 15);
+        return std::any_of(p.work.begin(), p.work.end(),
+                           [](const Proposed& w) { return w.finding == "carried-leg"; });
+    };
+    const auto letter = [&] {
+        return writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), {});
+    };
+    const auto stopped = [&] {
+        const auto all =
+            checkBeforeSending(r, book(), assessed(r), test::athlete(), test::submission(), test::today());
+        return std::any_of(all.begin(), all.end(), [](const SendProblem& p) {
+            return p.stop && said(p.text).find("their own style") != std::string::npos;
+        });
+    };
+    EXPECT_TRUE(proposed());
+    r.plan.sizes["carried-leg"] = FindingSize::Style;
+    EXPECT_FALSE(proposed());
+    ASSERT_TRUE(isAmong(letter().kept, "carried-leg"));
+    EXPECT_NE(said(letter().keeps.back()).find("your own way"), std::string::npos);
+    EXPECT_FALSE(stopped());
+    r.plan.corrections = {"carried-leg"};
+    EXPECT_TRUE(stopped());
+    EXPECT_FALSE(isAmong(letter().kept, "carried-leg")); // never both
+}
+
+TEST(Sizes, WhatProtectsTheArmIsNoStyle) {
+    Review r = graded({{"back-toes-down", 1}});
+    r.plan.sizes["back-toes-down"] = FindingSize::Style;
+    const Assessment a = assessed(r);
+    ASSERT_TRUE(a.judged("back-toes-down"));
+    ASSERT_EQ(a.judged("back-toes-down")->finding.verdict, Verdict::Protect);
+    EXPECT_FALSE(isStyle(r.plan, a, "back-toes-down"));
+    EXPECT_EQ(proposePriorities(book(), r, a, causesOf(book(), a, r.plan), 15).work.size(), 1U);
+    EXPECT_FALSE(
+        isAmong(writeLetter(r, book(), a, test::athlete(), test::submission(), {}).kept, "back-toes-down"));
 }
 
 TEST(NothingToWorkOn, SaysSoOrSaysThatNothingIsSure) {

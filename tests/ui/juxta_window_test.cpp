@@ -1,8 +1,11 @@
 // The sheet of an athlete's reviews and two of its cells large, worked by keys and mouse.
 #include "review/joints.h"
 #include "tests/ui/driver.h"
+#include "ui/juxta/curve_chart.h"
+#include "ui/juxta/curve_place.h"
 #include "ui/juxta/juxta_place.h"
 #include "ui/juxta/sheet_view.h"
+#include "ui/words.h"
 
 #include <QCheckBox>
 #include <QDialog>
@@ -112,6 +115,42 @@ TEST(JuxtaWindow, AMomentOfAFeatureIsAColumnAndOpensLargeWhereItIs) {
     EXPECT_EQ(pair->lockstep()->lock(1), touch);
     EXPECT_TRUE(waitFor([&] { return pair->lockstep()->frame(1) == least; }, 10000))
         << pair->lockstep()->frame(1);
+}
+
+// Front knee against elbow: any two features on one chart, each with a scale of its own.
+TEST(JuxtaWindow, TwoFeaturesStandOnOneChart) {
+    TwoReviews two;
+    Driver d(two.walk.library->folder());
+    ui::JuxtaPlace* juxta = openSheet(d);
+    ASSERT_TRUE(juxta);
+    d.key(Qt::Key_F);
+    ASSERT_TRUE(waitFor([&] { return juxta->curves() != nullptr; }));
+    ui::CurvePlace& place = *juxta->curves();
+    auto* chart = place.findChild<ui::CurveChart*>();
+    ASSERT_TRUE(chart);
+    EXPECT_EQ(place.feature(), Feature::FrontKnee);
+    EXPECT_FALSE(place.second());
+    const QString alone = chart->spokenValue();
+    const auto count = allFeatures().size();
+    std::set<std::string_view> seconds;
+    for (std::size_t i = 1; i < count; ++i) {
+        d.key(Qt::Key_G);
+        ASSERT_TRUE(place.second());
+        EXPECT_NE(*place.second(), place.feature());
+        seconds.insert(idOf(*place.second()));
+        EXPECT_TRUE(chart->accessibleName().contains(ui::say(nameOf(*place.second()))));
+        EXPECT_TRUE(chart->spokenValue().contains(ui::say(nameOf(*place.second()))));
+        EXPECT_EQ(test::cutIn(&place), "") << idOf(*place.second());
+    }
+    EXPECT_EQ(seconds.size(), count - 1);
+    d.key(Qt::Key_G); // round: the first alone again
+    EXPECT_FALSE(place.second());
+    EXPECT_EQ(chart->spokenValue(), alone);
+    d.key(Qt::Key_G, Qt::ShiftModifier);
+    EXPECT_EQ(place.second(), allFeatures().back());
+    d.key(Qt::Key_F, Qt::ShiftModifier); // to that one as the first: no feature stands beside itself
+    EXPECT_EQ(place.feature(), allFeatures().back());
+    EXPECT_FALSE(place.second());
 }
 
 TEST(JuxtaWindow, TheDeliveriesAreOfferedWithThoseOfTheSheetTicked) {

@@ -179,6 +179,47 @@ TEST(Window, TheGoalOfTheChosenMeasureIsDrawnAndFollowsADraggedPoint) {
     EXPECT_FALSE(d.review().stage().scene().ghost.has_value());
 }
 
+// The goal set by hand: by mouse and by keys, taken back, and shown in letter and film as the coach's own.
+TEST(Window, AGoalIsDraggedToWhereTheCoachWantsIt) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_D);
+    EXPECT_TRUE(d.delivery().goals.empty()); // no measure is chosen: it is said
+    auto* list = d.review().findChild<ui::RowList*>("measures");
+    const auto& rows = d.review().session().assessment().measures;
+    const auto spread =
+        std::find_if(rows.begin(), rows.end(), [](const MeasureRow& r) { return r.id == "leg-spread"; }) -
+        rows.begin();
+    list->setCurrent(0);
+    list->move(static_cast<int>(spread));
+    const std::int64_t plant = *d.delivery().frameOf(Moment::Plant);
+    const auto clicks = d.delivery().points;
+    d.key(Qt::Key_D);
+    d.stepTo(plant);
+    const ImagePoint at = d.delivery().point(plant, Landmark::LeadAnkle)->point.at;
+    d.dragPicture(at, {at.x, at.y - 12});
+    ASSERT_TRUE(d.delivery().goals.contains("leg-spread"));
+    const HandGoal goal = d.delivery().goals.at("leg-spread");
+    EXPECT_EQ(goal.frame, plant);
+    EXPECT_NEAR(goal.joints.at(Landmark::LeadAnkle).y, at.y - 12, 2);
+    EXPECT_EQ(d.delivery().points, clicks); // the clicked joints stay where they are
+    d.key(Qt::Key_Z);                       // a drag is one step
+    EXPECT_TRUE(d.delivery().goals.empty());
+    d.key(Qt::Key_C); // by keys: the next joint, and the arrows
+    d.key(Qt::Key_Up, Qt::ShiftModifier);
+    ASSERT_TRUE(d.delivery().goals.contains("leg-spread"));
+    d.key(Qt::Key_Escape);
+    ASSERT_TRUE(waitFor([&] { return d.review().stage().scene().ghost.has_value(); }));
+    EXPECT_EQ(d.review().stage().scene().ghost->label.text, "where I want you");
+    d.dragPicture(at, {at.x + 5, at.y}); // a click's joint is dragged again
+    EXPECT_NE(d.delivery().points, clicks);
+    d.key(Qt::Key_D);
+    d.key(Qt::Key_Delete);
+    EXPECT_TRUE(d.delivery().goals.empty());
+}
+
 TEST(Window, AMeasureOfTheCoachsOwnJoinsTheWalkAndStays) {
     Walk walk(Stage::Judge);
     const auto rowOf = [](Driver& d, const std::string& id) {

@@ -95,6 +95,46 @@ TEST(Prescribe, HowBigItIsIsSaidInOneKeyAndStandsInTheLetter) {
         }
 }
 
+TEST(Prescribe, AStyleLeavesTheCorrectionsWithItsDrillsAndIsNotTakenUp) {
+    Walk walk;
+    Driver d(walk.library->folder());
+    toPrescribe(d, walk);
+    const auto before = d.document().plan.corrections;
+    ASSERT_FALSE(before.empty());
+    auto* list = d.review().findChild<ui::RowList*>("faults");
+    const auto asStyle = [&] {
+        d.key(Qt::Key_G);
+        QDialog* dialog = opened(d, "size");
+        EXPECT_TRUE(dialog);
+        if (dialog) QTest::keyClick(dialog, Qt::Key_5);
+        EXPECT_TRUE(waitFor([&] { return !d.window().findChild<QDialog*>("size"); }));
+    };
+    // Of those that are worked on, one that does not protect the arm.
+    const Assessment& told = d.review().session().told();
+    const auto free = std::find_if(before.begin(), before.end(), [&](const std::string& id) {
+        return told.judged(id) && told.judged(id)->finding.verdict != Verdict::Protect;
+    });
+    ASSERT_NE(free, before.end());
+    const std::string id = *free;
+    const QString title = QString::fromStdString(goalOf(test::playbook(), told, id));
+    const auto rowOf = [&] {
+        int row = 0;
+        while (list->rows().at(static_cast<std::size_t>(row)).title != title) ++row;
+        return row;
+    };
+    list->setCurrent(rowOf());
+    asStyle();
+    EXPECT_FALSE(isAmong(d.document().plan.corrections, id));
+    EXPECT_TRUE(isStyle(d.document().plan, told, id));
+    for (const PlannedDrill& drill : d.document().plan.drills) EXPECT_NE(drill.finding, id);
+    list->setCurrent(rowOf());
+    EXPECT_EQ(list->rows().at(static_cast<std::size_t>(list->current())).right, "their style");
+    d.key(Qt::Key_Return);
+    EXPECT_FALSE(isAmong(d.document().plan.corrections, id)) << "a style is not taken up by Enter";
+    d.key(Qt::Key_Z);
+    EXPECT_EQ(d.document().plan.corrections, before);
+}
+
 TEST(Prescribe, ACorrectionThatHasBecomeGoodIsInTheListAndCanBeTakenOut) {
     Walk walk;
     Review r = *walk.library->review(walk.review.id);

@@ -383,9 +383,9 @@ bool grownSince(const std::filesystem::path& wal, std::filesystem::file_time_typ
     return !ec && now > before && std::filesystem::file_size(wal, ec) > 0;
 }
 
-// A killed process loses at most the edit in flight: the window edits in a storm and is killed at 50 random
-// moments.
-TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
+// A killed process loses at most the edit in flight: the window edits in a storm and is killed at 15 random
+// moments; JUXTAGRAPH_LONG makes it 50.
+TEST(Window, KilledAtAnyMomentTheLibraryOpensAndVerifies) {
     Walk walk(Stage::Judge);
     const std::string lib = walk.library->folder().string();
     const ReviewId id = walk.review.id;
@@ -395,7 +395,8 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
     const std::filesystem::path wal = lib + "/library.sqlite-wal";
     int edited = 0;
     std::string last;
-    for (int i = 0; i < 50; ++i) {
+    const int kills = std::getenv("JUXTAGRAPH_LONG") ? 50 : 15;
+    for (int i = 0; i < kills; ++i) {
         const auto before = std::filesystem::exists(wal) ? std::filesystem::last_write_time(wal)
                                                          : std::filesystem::file_time_type::min();
         const pid_t child = ::fork();
@@ -423,7 +424,7 @@ TEST(Window, KilledAtFiftyMomentsTheLibraryOpensAndVerifies) {
         edited += now != last;
         last = now;
     }
-    EXPECT_GE(edited, 25); // the kills fell among real edits
+    EXPECT_GE(edited, kills / 2); // the kills fell among real edits
 }
 
 TEST(Window, AnUnreadableRowIsToldAndTheOthersStand) {

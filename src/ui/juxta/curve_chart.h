@@ -1,4 +1,4 @@
-// One feature of several deliveries over each other, from first touch on.
+// One feature of several deliveries over each other, or two, from first touch on.
 #pragma once
 
 #include "review/curve.h"
@@ -6,6 +6,7 @@
 
 #include <QWidget>
 
+#include <optional>
 #include <vector>
 
 namespace jg::ui {
@@ -16,13 +17,20 @@ struct NamedCurve {
     FeatureCurve curve;
 };
 
+/// A feature with its curves, one a delivery.
+struct ChartFeature {
+    QString name;
+    std::string unit;
+    std::vector<NamedCurve> curves;
+};
+
 /// Curves told apart by their dashes and by the letter at their end, not by colour alone; bands are their
-/// errors, dots what was clicked.
+/// errors, dots what was clicked. A second feature has broken lines and a scale of its own on the right.
 class CurveChart : public QWidget, public Spoken {
     Q_OBJECT
 public:
     explicit CurveChart(QWidget* parent = nullptr);
-    void setCurves(std::vector<NamedCurve> curves, const QString& title, const std::string& unit);
+    void setFeatures(ChartFeature first, std::optional<ChartFeature> second);
     /// "A", "B" ...: how a curve is called on the chart.
     static QString letterOf(std::size_t i) { return QString(QChar('A' + static_cast<int>(i))); }
     QAccessible::Role spokenRole() const override { return QAccessible::Chart; }
@@ -32,16 +40,23 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    QPointF placeOf(double ms, double value) const;
-    void paintAxes(QPainter& p);
-    void paintBand(QPainter& p, const FeatureCurve& curve);
-    void paintCurve(QPainter& p, std::size_t i);
+    /// What is drawn to one scale.
+    struct Layer {
+        ChartFeature feature;
+        double low = 0, high = 1;
+        bool second = false;
+    };
+    static Layer layerOf(ChartFeature feature, bool second);
+    QPointF placeOf(const Layer& layer, double ms, double value) const;
+    void paintTitle(QPainter& p);
+    void paintScale(QPainter& p, const Layer& layer);
+    void paintTime(QPainter& p);
+    void paintBand(QPainter& p, const Layer& layer, const FeatureCurve& curve);
+    void paintCurve(QPainter& p, const Layer& layer, std::size_t i);
     QRectF area() const;
 
-    std::vector<NamedCurve> curves_;
-    QString title_;
-    std::string unit_;
-    double firstMs_ = -500, lastMs_ = 500, low_ = 0, high_ = 180;
+    std::vector<Layer> layers_; ///< one or two
+    double firstMs_ = -500, lastMs_ = 500;
 };
 
 } // namespace jg::ui

@@ -9,6 +9,9 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <cmath>
+
 namespace jg::ui {
 
 namespace {
@@ -43,19 +46,64 @@ void CurvePlace::next(int by) {
     const auto all = allFeatures();
     const auto count = static_cast<int>(all.size());
     feature_ = all[static_cast<std::size_t>((static_cast<int>(feature_) + by + count) % count)];
+    if (second_ == feature_) second_.reset();
     refresh();
+}
+
+/// Round the features that are not the first one, with none between the last and the first.
+void CurvePlace::nextSecond(int by) {
+    std::vector<std::optional<Feature>> all = {std::nullopt};
+    for (const Feature f : allFeatures())
+        if (f != feature_) all.emplace_back(f);
+    const auto at = std::find(all.begin(), all.end(), second_) - all.begin();
+    const auto count = static_cast<std::ptrdiff_t>(all.size());
+    second_ = all[static_cast<std::size_t>((at + by + count) % count)];
+    refresh();
+}
+
+ChartFeature CurvePlace::chartOf(Feature feature) const {
+    ChartFeature chart{say(nameOf(feature)), unitOf(feature), {}};
+    for (const JuxtaRow& r : sheet_.rows)
+        chart.curves.push_back({say(captionOf(r.entry)), featureCurve(r.entry, feature)});
+    return chart;
 }
 
 void CurvePlace::refresh() {
     ++serial_;
     stillsShown_ = 0;
     clearLayout(*legend_);
-    std::vector<NamedCurve> curves;
-    for (const JuxtaRow& r : sheet_.rows)
-        curves.push_back({say(captionOf(r.entry)), featureCurve(r.entry, feature_)});
-    for (std::size_t r = 0; r < curves.size(); ++r) addLegend(r, curves[r].curve, curves.front().curve);
+    ChartFeature first = chartOf(feature_);
+    std::optional<ChartFeature> second;
+    if (second_) second = chartOf(*second_);
+    for (std::size_t r = 0; r < first.curves.size(); ++r) {
+        addLegend(r, first.curves[r].curve, first.curves.front().curve);
+        if (second) addSecond(first.curves[r].curve, second->curves[r].curve);
+        legend_->addSpacing(10);
+    }
     legend_->addStretch(1);
-    chart_->setCurves(std::move(curves), say(nameOf(feature_)), unitOf(feature_));
+    chart_->setFeatures(std::move(first), std::move(second));
+}
+
+void CurvePlace::addSecond(const FeatureCurve& one, const FeatureCurve& other) {
+    if (!other.event) {
+        legend_->addWidget(
+            quiet(say(nameOf(*second_)) + ": " + say(other.why.empty() ? other.noEvent : other.why), 12.5));
+        return;
+    }
+    legend_->addWidget(quiet(say("curve-place.second-event", {{"moment", momentOf(*second_)},
+                                                              {"ms", Decimal{other.event->ms, 0}},
+                                                              {"error", Decimal{other.event->half95, 0}}}),
+                             12.5));
+    if (!one.event) return;
+    const double by = other.event->ms - one.event->ms,
+                 error = std::hypot(one.event->half95, other.event->half95);
+    const bool open = std::abs(by) <= error, later = by < 0;
+    legend_->addWidget(quiet(say(open ? "curve-place.order-open" : "curve-place.order",
+                                 {{"first", momentOf(later ? *second_ : feature_)},
+                                  {"second", momentOf(later ? feature_ : *second_)},
+                                  {"ms", Decimal{std::abs(by), 0}},
+                                  {"error", Decimal{error, 0}}}),
+                             12.5));
 }
 
 /// Whose it is, when its moment came and how that lies to the first row's, and the still of it.
@@ -77,7 +125,6 @@ void CurvePlace::addLegend(std::size_t r, const FeatureCurve& curve, const Featu
         legend_->addWidget(quiet(say(curve.noEvent), 12.5));
     }
     if (frame) readStill(r, *frame);
-    legend_->addSpacing(10);
 }
 
 void CurvePlace::readStill(std::size_t row, std::int64_t frame) {
@@ -109,12 +156,15 @@ void CurvePlace::readStill(std::size_t row, std::int64_t frame) {
 
 KeyHints CurvePlace::hints() const {
     return {{"F", say("curve-place.next-feature"), "curve-next"},
+            {"G", say("curve-place.second"), "curve-second"},
             {"Esc", say("pair-place.back"), "curve-back"}};
 }
 
 Handlers CurvePlace::makeHandlers() {
     return {{"curve-next", [this] { next(1); }},
             {"curve-previous", [this] { next(-1); }},
+            {"curve-second", [this] { nextSecond(1); }},
+            {"curve-second-back", [this] { nextSecond(-1); }},
             {"curve-back", [this] { back_(); }}};
 }
 

@@ -31,7 +31,8 @@ std::vector<Landmark> landmarksOf(const MeasureDefinition& m) {
 MeasureBench::MeasureBench(ReviewContext& context)
     : Bench(context)
     , questions_(this, c_, performer())
-    , paths_(this, c_, performer()) {
+    , paths_(this, c_, performer())
+    , goal_(c_, performer()) {
     title_ = heading("");
     column_->addWidget(title_);
     what_ = quiet("", 13);
@@ -56,6 +57,7 @@ MeasureBench::MeasureBench(ReviewContext& context)
 }
 
 KeyHints MeasureBench::hints() const {
+    if (goal_.active()) return goal_.hints();
     if (drawing_)
         return {{say("hint.click"), say("hint.place")},
                 {"Esc", say("measure-bench.back-to-the-guided-points"), "tool-none"},
@@ -65,6 +67,7 @@ KeyHints MeasureBench::hints() const {
             {"U", say("hint.answer"), "measure-answer"},
             {"A", say("measure-bench.more-measures"), "measure-add"},
             {"G", say("hint.goal"), "measure-ghost"},
+            {"D", say("hint.goal-by-hand"), "measure-goal-by-hand"},
             {"S", say("hint.scale"), "measure-scale"},
             {"W", say("measure-bench.by-time-or-body"), "measure-order"},
             {"Z", say("hint.undo"), "undo"}};
@@ -114,6 +117,11 @@ void MeasureBench::enter() {
     showStep();
     showNote();
     goToStep();
+}
+
+void MeasureBench::leave() {
+    if (goal_.active()) goal_.end();
+    c_.ribbon.setCurve({}, {});
 }
 
 void MeasureBench::showStep() {
@@ -178,6 +186,7 @@ void MeasureBench::goToStep() {
 void MeasureBench::select(int row) {
     const MeasureDefinition* m = measureAt(row);
     if (!m) return;
+    if (goal_.active()) goal_.end();
     if (const auto frame = delivery().frameOf(m->moments.back()))
         c_.playhead.step(*frame - c_.playhead.frame());
     showStep();
@@ -208,6 +217,7 @@ void MeasureBench::moveGrip(const Grip& grip, ImagePoint to, const Message& labe
 
 bool MeasureBench::press(ImagePoint at, double reach) {
     if (drawing_) return placeCorner(at), true;
+    if (goal_.active()) return goal_.press(at, reach);
     if (const auto grip = gripAt(delivery(), c_.stage.shownFrame(), at, reach)) {
         grabbed_ = selected_ = grip;
         const ImagePoint place = *placeOf(delivery(), *grip);
@@ -233,12 +243,14 @@ bool MeasureBench::press(ImagePoint at, double reach) {
 }
 
 void MeasureBench::drag(ImagePoint at) {
+    if (goal_.active()) return goal_.drag(at);
     if (!grabbed_) return;
     dragged_ = dragged_ || length(at - grabFrom_) > slack_;
     if (dragged_) moveGrip(*grabbed_, at + grabOffset_, msg("measure-bench.move-a-point"));
 }
 
 void MeasureBench::release(ImagePoint at) {
+    if (goal_.active()) return goal_.release();
     if (!grabbed_) return;
     c_.session.endGesture();
     grabbed_.reset();
@@ -282,6 +294,7 @@ void MeasureBench::draw(Drawing drawing) {
 void MeasureBench::stopDrawing() {
     drawing_.reset();
     cursor_.reset();
+    if (goal_.active()) goal_.end();
     c_.say({});
     c_.stage.setTool(this);
 }
@@ -307,6 +320,7 @@ void MeasureBench::paintUnder(QPainter& p, const ViewTransform& view) {
 
 void MeasureBench::paintOver(QPainter& p, const ViewTransform& view) {
     p.setRenderHint(QPainter::Antialiasing);
+    if (goal_.active()) return goal_.paint(p, view);
     if (cursor_)
         paths_.paintGuess(p, view, {*cursor_, 0, GuessFrom::Limb});
     else if (const auto g = guess(); g && !drawing_)
@@ -370,6 +384,7 @@ void MeasureBench::takeGuess() {
 }
 
 void MeasureBench::startCursor() {
+    if (goal_.active()) return goal_.nextJoint();
     if (!step_ || step_->frame != c_.stage.shownFrame())
         return c_.say(say("measure-bench.no-point-is-asked-for-on"));
     const Clip& clip = c_.session.clip();
@@ -401,6 +416,7 @@ void MeasureBench::makeOwnMeasure() {
 }
 
 void MeasureBench::nudge(double dx, double dy) {
+    if (goal_.active()) return goal_.nudge(dx, dy);
     if (cursor_) {
         const Clip& clip = c_.session.clip();
         cursor_ = ImagePoint{std::clamp(cursor_->x + dx, 0.0, static_cast<double>(clip.width)),
@@ -416,6 +432,7 @@ void MeasureBench::nudge(double dx, double dy) {
 }
 
 void MeasureBench::removeSelected() {
+    if (goal_.active()) return goal_.remove();
     if (!selected_) return;
     perform(selected_->point ? msg("measure-bench.delete-a-point") : msg("measure-bench.delete-a-line"),
             {removed(*selected_)});
@@ -469,6 +486,7 @@ Handlers MeasureBench::handlers() {
         {"row-down", [this] { list_->move(1); }},
         {"tool-none", [this] { stopDrawing(); }},
         {"measure-ghost", [this] { toggleGhost(); }},
+        {"measure-goal-by-hand", [this] { setGoalByHand(); }},
         {"measure-order", [this] { toggleOrder(); }},
     };
     constexpr std::pair<const char*, MarkKind> tools[] = {
@@ -485,6 +503,14 @@ void MeasureBench::toggleGhost() {
     c_.say(showGhost_ ? say("measure-bench.the-goal-of-the-chosen-measure")
                       : say("measure-bench.the-goal-is-not-drawn"));
     refresh();
+}
+
+void MeasureBench::setGoalByHand() {
+    if (goal_.active()) return goal_.end();
+    const MeasureDefinition* m = chosen();
+    if (!m) return c_.say(say("measure-bench.choose-a-measure-in-the-list-2"));
+    showGhost_ = true;
+    goal_.begin(*m);
 }
 
 void MeasureBench::toggleOrder() {

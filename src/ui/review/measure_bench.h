@@ -4,6 +4,7 @@
 #include "review/guide.h"
 #include "ui/review/bench.h"
 #include "ui/review/drawing.h"
+#include "ui/review/goal_by_hand.h"
 #include "ui/review/grips.h"
 #include "ui/review/guide_figure.h"
 #include "ui/review/measure_questions.h"
@@ -20,7 +21,7 @@ public:
     explicit MeasureBench(ReviewContext& context);
     void refresh() override;
     void enter() override;
-    void leave() override { c_.ribbon.setCurve({}, {}); }
+    void leave() override;
     void frameChanged() override { showStep(); }
     Handlers handlers() override;
     StageTool* tool() override { return this; }
@@ -33,7 +34,7 @@ public:
     void release(ImagePoint at) override;
     void hover(ImagePoint at) override { hover_ = at; }
     bool wantsLoupe() const override {
-        return step_.has_value() || drawing_.has_value() || grabbed_.has_value();
+        return !goal_.active() && (step_.has_value() || drawing_.has_value() || grabbed_.has_value());
     }
     QString loupeText() const override;
     void paintOver(QPainter& p, const ViewTransform& view) override;
@@ -61,6 +62,7 @@ private:
     void makeOwnMeasure();
     void nudge(double dx, double dy);
     void toggleGhost();
+    void setGoalByHand();
     void toggleOrder();
     void removeSelected();
     void skipMeasure();
@@ -79,6 +81,7 @@ private:
 
     MeasureQuestions questions_;
     PathTools paths_;
+    GoalByHand goal_;
     WalkOrder order_ = WalkOrder::Time;
     QLabel* title_;
     QLabel* what_;

@@ -89,7 +89,8 @@ QString noteOn(const ReviewSession& session, const PathTools& paths, const Measu
                      {{"option", said->option}, {"why", said->why}});
     if (const auto ghost =
             ghostOf(session.delivery(), session.playbook(), row, session.clip(), session.athlete().hand))
-        parts << say("measure-words.to-the-goal-ghost", {{"ghost", ghost->words}});
+        parts << (ghost->byHand ? say("measure-words.goal-by-hand")
+                                : say("measure-words.to-the-goal-ghost", {{"ghost", ghost->words}}));
     else if (ghost.error().code == ErrorCode::NotFound)
         parts << say(ghost.error().text);
     if (!m->unreliable.empty())

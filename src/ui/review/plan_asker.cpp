@@ -55,6 +55,22 @@ void PlanAsker::whyNot(const std::string& id) {
               });
 }
 
+/// What was called a style is worked on no longer; what protects the arm goes on, and that is said.
+Plan PlanAsker::withoutStyle(Plan plan, const std::string& id) {
+    const auto size = plan.sizes.find(id);
+    if (size == plan.sizes.end() || size->second != FindingSize::Style) return plan;
+    if (!isStyle(plan, c_.session.told(), id)) {
+        plan.sizes.erase(size);
+        c_.say(say("prescribe-bench.protects-no-style"));
+        return plan;
+    }
+    if (!isAmong(plan.corrections, id)) return plan;
+    std::erase(plan.corrections, id);
+    Review asked = review();
+    asked.plan = plan;
+    return proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords());
+}
+
 void PlanAsker::size(const std::string& id) {
     QStringList options;
     for (const FindingSize size : kFindingSizes) options << say(nameOf(size));
@@ -67,7 +83,7 @@ void PlanAsker::size(const std::string& id) {
                       plan.sizes[id] = kFindingSizes.at(*answer.option);
                   else
                       plan.sizes.erase(id);
-                  keep_(msg("prescribe-bench.say-size"), plan);
+                  keep_(msg("prescribe-bench.say-size"), withoutStyle(std::move(plan), id));
               });
 }
 

@@ -43,6 +43,8 @@ private:
 
     QWidget* parent_;
     ReviewContext& c_;
+    Plan withoutStyle(Plan plan, const std::string& finding);
+
     KeepPlan keep_;
 };
 

@@ -258,6 +258,8 @@ void PrescribeBench::toggle(int row) {
     const std::size_t most = mostCorrections(c_.session.age());
     if (it != chosen.end())
         chosen.erase(it);
+    else if (isStyle(review().plan, c_.session.told(), id))
+        return c_.say(say("prescribe-bench.is-style"));
     else if (chosen.size() >= most)
         return c_.say(say("prescribe-bench.enough-corrections", {{"most", most}}));
     else
@@ -303,9 +305,10 @@ void PrescribeBench::refreshList() {
                       : say("prescribe-bench.root-of", {{"count", root->explains.size()}});
         row.mark = isAmong(chosen, id) ? RowMark::Done : RowMark::Open;
         const bool proposed = proposedIn(proposal_.work, id) != nullptr;
-        row.right = isAmong(chosen, id) ? say("prescribe-bench.work-on-it")
-                    : proposed          ? say("prescribe-bench.proposed")
-                                        : say("prescribe-bench.log-only");
+        row.right = isAmong(chosen, id)                             ? say("prescribe-bench.work-on-it")
+                    : isStyle(review().plan, c_.session.told(), id) ? say("prescribe-bench.own-style")
+                    : proposed                                      ? say("prescribe-bench.proposed")
+                                                                    : say("prescribe-bench.log-only");
         row.rightAccent = proposed && !isAmong(chosen, id);
         rows.push_back(std::move(row));
     }
