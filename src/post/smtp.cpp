@@ -2,7 +2,10 @@
 
 #include <curl/curl.h>
 
+#include <sys/socket.h>
+
 #include <algorithm>
+#include <chrono>
 #include <cstring>
 #include <memory>
 #include <mutex>
@@ -64,6 +67,8 @@ struct Transfer {
     const LastWord* lastWord = nullptr;
     std::optional<Error> held = {}; ///< by the last word
     std::string answer = {};        ///< the server's last no
+    /// When the server said that it took the whole mail: what comes then is goodbye.
+    std::optional<std::chrono::steady_clock::time_point> taken = {};
 };
 
 std::size_t give(char* buffer, std::size_t size, std::size_t count, void* data) {
@@ -80,19 +85,26 @@ std::size_t give(char* buffer, std::size_t size, std::size_t count, void* data) 
     return n;
 }
 
-/// Keeps the server's last no, as far as a person can read it.
+/// Keeps the server's last no, as far as a person can read it, and that it took the mail.
 std::size_t hear(char* line, std::size_t size, std::size_t count, void* data) {
     constexpr std::size_t kMost = 200;
+    auto& t = *static_cast<Transfer*>(data);
+    if (size * count > 0 && *line == '2' && t.bytes && t.at == t.bytes->size() && !t.taken)
+        t.taken = std::chrono::steady_clock::now();
     if (size * count == 0 || (*line != '4' && *line != '5')) return size * count;
-    std::string& answer = static_cast<Transfer*>(data)->answer;
+    std::string& answer = t.answer;
     answer.clear();
     for (std::size_t i = 0; i < size * count && answer.size() < kMost; ++i)
         if (line[i] >= ' ' && line[i] < 127) answer += line[i];
     return size * count;
 }
 
+/// Ends it when it is to stop, and a goodbye that nobody answers after a while.
 int watch(void* data, curl_off_t, curl_off_t, curl_off_t, curl_off_t) {
-    return static_cast<Transfer*>(data)->stop.stop_requested() ? 1 : 0;
+    constexpr std::chrono::seconds kGoodbye{2};
+    const auto& t = *static_cast<Transfer*>(data);
+    const bool silent = t.taken && std::chrono::steady_clock::now() - *t.taken > kGoodbye;
+    return silent || t.stop.stop_requested() ? 1 : 0;
 }
 
 Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAddress& server,
@@ -158,6 +170,7 @@ Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Trans
     curl_easy_setopt(c, CURLOPT_XFERINFODATA, &transfer);
     curl_easy_setopt(c, CURLOPT_CONNECTTIMEOUT, std::min(server.timeoutS, 20L));
     curl_easy_setopt(c, CURLOPT_SERVER_RESPONSE_TIMEOUT, server.timeoutS);
+    curl_easy_setopt(c, CURLOPT_FORBID_REUSE, 1L); // goodbye is said while it can be watched
     return curl;
 }
 
@@ -165,7 +178,7 @@ Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Trans
 Status perform(CURL* c, const ServerAddress& address, const Transfer& transfer,
                const std::function<bool()>& handedOver) {
     const CURLcode code = curl_easy_perform(c);
-    if (code == CURLE_OK) return Done{};
+    if (code == CURLE_OK || transfer.taken) return Done{};
     if (transfer.held) return *transfer.held;
     long response = 0;
     curl_easy_getinfo(c, CURLINFO_RESPONSE_CODE, &response);
@@ -184,7 +197,13 @@ Status checkServer(const MailServer& server, std::stop_token stop) {
     if (!curl) return curl.error();
     curl_easy_setopt(curl->get(), CURLOPT_CONNECT_ONLY, 1L); // greets, encrypts, logs in
     curl_easy_setopt(curl->get(), CURLOPT_TIMEOUT, std::min(server.timeoutS, kPatienceS));
-    return perform(curl->get(), *address, nothing, [] { return false; });
+    const Status answered = perform(curl->get(), *address, nothing, [] { return false; });
+    // curl would wait two minutes for an answer to its goodbye.
+    curl_socket_t socket = CURL_SOCKET_BAD;
+    if (curl_easy_getinfo(curl->get(), CURLINFO_ACTIVESOCKET, &socket) == CURLE_OK &&
+        socket != CURL_SOCKET_BAD)
+        ::shutdown(socket, SHUT_RDWR);
+    return answered;
 }
 
 Status sendMail(const MailServer& server, const std::string& from, const std::string& to,

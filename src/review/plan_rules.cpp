@@ -56,9 +56,12 @@ public:
     void choose(Proposal& p) {
         for (const std::string& id : causes_.order) place(p, id);
         const bool only = p.work.empty(); // near misses alone: the first of them
-        if (only && !p.later.empty()) {
-            p.work.push_back(std::move(p.later.front()));
-            p.later.erase(p.later.begin());
+        const auto first = std::find_if(p.later.begin(), p.later.end(), [&](const Proposed& later) {
+            return !isStyle(plan_, a_, later.finding);
+        });
+        if (only && first != p.later.end()) {
+            p.work.push_back(std::move(*first));
+            p.later.erase(first);
         }
     }
 

@@ -52,7 +52,12 @@ TEST(Intake, AFilmOfAnotherAthleteIsAskedAboutAndNotTakenIn) {
         << said(refused.error().text);
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
     EXPECT_TRUE(walk.library->verify().empty()); // the film of the first is still there
-    form.athlete = walk.athlete.id;              // again for its own athlete is no question
+    form.athlete = walk.athlete.id; // for its own athlete it is asked about, and taken once more on a yes
+    const auto asked = takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids);
+    ASSERT_FALSE(asked);
+    EXPECT_EQ(asked.error().code, ErrorCode::NeedsYes);
+    EXPECT_EQ(walk.library->submissions()->size(), 1U);
+    form.onceMore = true;
     const auto again = takeIn(*walk.library, form, {*lookAtFilm(film)}, walk.clock, walk.ids);
     EXPECT_TRUE(again) << said(again.error().text);
 }
@@ -74,6 +79,7 @@ TEST(Intake, NothingIsTakenInOfWhoMayNotBeFilmed) {
     EXPECT_EQ(walk.library->submissions()->size(), 1U);
     walk.athlete.consent.reset(); // nothing on record is no refusal: it is asked for before sending
     ASSERT_TRUE(test::put(*walk.library, walk.athlete));
+    form.onceMore = true; // the walk's own film
     const auto taken = takeIn(*walk.library, form, {*looked}, walk.clock, walk.ids);
     EXPECT_TRUE(taken) << said(taken.error().text);
 }

@@ -4,8 +4,11 @@
 #include "tests/post/scripted_server.h"
 #include "tests/support/fixtures.h"
 
+#include <chrono>
 #include <cstdlib>
+#include <functional>
 #include <map>
+#include <optional>
 
 namespace jg {
 namespace {
@@ -70,6 +73,12 @@ void everyPoint(const std::optional<test::Certificate>& certificate, std::size_t
         expectTrue({"body", Failing::Closes, bytes}, certificate);
 }
 
+double seconds(const std::function<void()>& done) {
+    const auto from = std::chrono::steady_clock::now();
+    done();
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - from).count();
+}
+
 /// Every byte in the long run.
 std::size_t bodyStep(std::size_t shortRun) {
     return std::getenv("JUXTAGRAPH_LONG") ? 1 : shortRun;
@@ -98,6 +107,32 @@ TEST(MailFaults, ACertificateThatNobodyVouchesForIsRefused) {
     ASSERT_FALSE(sent);
     EXPECT_NE(said(sent.error().text).find("certificate"), std::string::npos) << said(sent.error().text);
     EXPECT_FALSE(office.has());
+}
+
+// A window that was closed after its letter had gone once waited two minutes for a server's goodbye.
+TEST(MailFaults, AServerThatNeverSaysGoodbyeHoldsNobodyUp) {
+    ScriptedServer office({"QUIT", Failing::SaysNothing, 0});
+    MailServer server;
+    server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
+    server.requireTls = false;
+    server.timeoutS = 60;
+    std::optional<Status> sent;
+    EXPECT_LT(
+        seconds([&] { sent = sendMail(server, "ilse@example.org", "ludo.home@example.org", mailBytes()); }),
+        8);
+    EXPECT_TRUE(*sent) << said(sent->error().text);
+    EXPECT_TRUE(office.has());
+}
+
+TEST(MailFaults, NorDoesOneThatIsOnlyAskedWhetherItIsThere) {
+    ScriptedServer office({"QUIT", Failing::SaysNothing, 0});
+    MailServer server;
+    server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
+    server.requireTls = false;
+    server.timeoutS = 60;
+    std::optional<Status> there;
+    EXPECT_LT(seconds([&] { there = checkServer(server, {}); }), 8);
+    EXPECT_TRUE(*there) << said(there->error().text);
 }
 
 } // namespace

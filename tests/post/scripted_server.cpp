@@ -64,6 +64,7 @@ public:
             if (!socket_.waitForReadyRead(kWaitMs)) return std::nullopt;
         return socket_.readLine();
     }
+    bool there() const { return socket_.state() == QAbstractSocket::ConnectedState; }
     void close() { socket_.abort(); }
 
 private:
@@ -111,6 +112,9 @@ bool ScriptedServer::fails(TalkSocket& socket, const std::string& at) {
         break;
     case Failing::HalfALine:
         socket.say("25");
+        break;
+    case Failing::SaysNothing:
+        for (int i = 0; i < 5 && socket.there(); ++i) (void)socket.line();
         break;
     }
     socket.close();

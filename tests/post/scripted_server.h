@@ -13,7 +13,7 @@
 namespace jg::test {
 
 /// How it fails.
-enum class Failing { Closes, SaysLater, SaysNo, Babbles, HalfALine };
+enum class Failing { Closes, SaysLater, SaysNo, Babbles, HalfALine, SaysNothing };
 
 /// Where: a verb of the talk ("connect", "EHLO", "MAIL", "RCPT", "DATA", "dot", "QUIT"), or "body" after so
 /// many of its bytes. Nowhere when `at` is empty.

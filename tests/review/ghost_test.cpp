@@ -127,9 +127,10 @@ TEST(MeasureGhost, AGoalOfAnythingElseThanAMeasuresJointsIsNotDrawn) {
     Review r = shortStride();
     r.first().goals["no-such-measure"] = {40, {{L::Pelvis, {1, 1}}}};
     r.first().goals["knee-holds"] = {40, {}};
-    for (const MeasureRow& row : assess(r, playbook(), sideClip(), Hand::Right).measures)
-        if (const auto g = ghostOf(r.first(), playbook(), row, sideClip(), Hand::Right))
-            EXPECT_FALSE(g->byHand);
+    for (const MeasureRow& row : assess(r, playbook(), sideClip(), Hand::Right).measures) {
+        const auto g = ghostOf(r.first(), playbook(), row, sideClip(), Hand::Right);
+        EXPECT_FALSE(g && g->byHand) << row.id;
+    }
     auto document = nlohmann::json::parse(toJson(r));
     document["deliveries"][0]["goals"]["leg-spread"] = {{"frame", 40}, {"joints", {{"tail", {1, 2}}}}};
     EXPECT_FALSE(reviewFromJson(document.dump()));

@@ -1,6 +1,7 @@
 // What may be behind a correction, praise in the playbook's words, and whose numbers the letter tells.
 #include "review/weighing.h"
 
+#include "kinematics/answers.h"
 #include "review/letter_model.h"
 #include "review/plan_rules.h"
 #include "review/review_json.h"

@@ -1,5 +1,6 @@
 // Prescribing in the real window: the proposal, why not yet, drills, days, promises, and the gates of pain,
 // return from injury and age, with what the letter says then.
+#include "kinematics/answers.h"
 #include "review/plan_rules.h"
 #include "tests/ui/driver.h"
 #include "ui/review/cause_map.h"

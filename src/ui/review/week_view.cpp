@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <utility>
 
 namespace jg::ui {
 
@@ -132,11 +133,28 @@ void WeekView::addNotes(const ShownWeek& shown) {
 void WeekView::show(const ShownWeek& shown) {
     clearLayout(*days_);
     clearLayout(*notes_);
-    for (int weekday = 0; weekday < 7; ++weekday) {
-        days_->addWidget(column(shown, weekday), 0, weekday);
-        days_->setColumnStretch(weekday, 1);
-    }
+    columns_.clear();
+    for (int weekday = 0; weekday < 7; ++weekday) columns_.push_back(column(shown, weekday));
+    perLine_ = 0;
+    placeDays();
     addNotes(shown);
+}
+
+/// All seven in one line where the widest word of each fits into what is seen.
+void WeekView::placeDays() {
+    if (columns_.empty()) return;
+    const QMargins page = layout()->contentsMargins();
+    const int room = (parentWidget() ? parentWidget()->width() : width()) - page.left() - page.right();
+    int widest = 0;
+    for (const QWidget* c : columns_) widest = std::max(widest, c->minimumSizeHint().width());
+    const int count = static_cast<int>(columns_.size());
+    const int needed = count * (widest + days_->spacing()) - days_->spacing();
+    const int perLine = needed <= room ? count : (count + 1) / 2;
+    if (perLine == std::exchange(perLine_, perLine)) return;
+    for (int i = 0; i < count; ++i) {
+        days_->addWidget(columns_[static_cast<std::size_t>(i)], i / perLine, i % perLine);
+        days_->setColumnStretch(i, i < perLine ? 1 : 0);
+    }
 }
 
 } // namespace jg::ui

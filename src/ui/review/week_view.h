@@ -5,6 +5,8 @@
 
 #include <QWidget>
 
+#include <vector>
+
 class QGridLayout;
 class QLabel;
 class QVBoxLayout;
@@ -19,8 +21,9 @@ struct ShownWeek {
     const Circumstances& at;
 };
 
-/// Days as columns, lower and upper body told apart by word and bar, days of rest, days that are not free;
-/// below them what is missing, blocked, had to give way, and what guidance says.
+/// Days as columns (in two lines where their words need more room), lower and upper body told apart by word
+/// and bar, days of rest, days that are not free; below them what is missing, blocked, had to give way, and
+/// what guidance says.
 class WeekView : public QWidget {
     Q_OBJECT
 public:
@@ -31,11 +34,17 @@ Q_SIGNALS:
     void saveCalendar();
     void saveSheet();
 
+protected:
+    void resizeEvent(QResizeEvent*) override { placeDays(); }
+
 private:
+    void placeDays();
     QWidget* column(const ShownWeek& shown, int weekday) const;
     void addNotes(const ShownWeek& shown);
 
     QGridLayout* days_;
+    std::vector<QWidget*> columns_;
+    int perLine_ = 0;
     QVBoxLayout* notes_;
 };
 
