@@ -2,6 +2,7 @@
 #include "apps/juxtagraph/quit_on_signal.h"
 #include "desk/places.h"
 #include "post/no_core.h"
+#include "ui/ask_first.h"
 #include "ui/main_window.h"
 #include "ui/theme.h"
 
@@ -60,11 +61,11 @@ std::optional<std::filesystem::path> chooseLibrary(const std::string& named, con
             QMessageBox::question(nullptr, jg::ui::say("app.cannot-start"),
                                   jg::ui::say("app.library-gone", {{"why", found.error().text}}),
                                   QMessageBox::Retry | QMessageBox::Open | QMessageBox::Close);
-        if (answer == QMessageBox::Close || quitWasAsked()) return std::nullopt;
+        if (answer == QMessageBox::Close || jg::ui::nobodyIsAsked()) return std::nullopt;
         if (answer == QMessageBox::Retry) continue;
         const QString chosen =
             QFileDialog::getExistingDirectory(nullptr, jg::ui::say("app.choose-library"), documents);
-        if (quitWasAsked()) return std::nullopt;
+        if (jg::ui::nobodyIsAsked()) return std::nullopt;
         if (!chosen.isEmpty()) return std::filesystem::path(chosen.toStdString());
     }
 }

@@ -1,5 +1,7 @@
 #include "apps/juxtagraph/quit_on_signal.h"
 
+#include "ui/ask_first.h"
+
 #include <QApplication>
 #include <QDialog>
 #include <QSocketNotifier>
@@ -13,7 +15,6 @@
 namespace {
 
 int wake[2] = {-1, -1};
-bool asked = false; // in the window's thread
 
 // A handler may do little more than write: the event loop does the rest.
 void onSignal(int) {
@@ -34,22 +35,18 @@ void leaveDialogs() {
 
 } // namespace
 
-bool quitWasAsked() {
-    return asked;
-}
-
 void quitOnSignal(QApplication& app) {
     if (pipe2(wake, O_CLOEXEC | O_NONBLOCK) != 0) return; // then it ends as any program does
     auto* notifier = new QSocketNotifier(wake[0], QSocketNotifier::Read, &app);
     QObject::connect(notifier, &QSocketNotifier::activated, &app, [&app, notifier] {
         notifier->setEnabled(false);
-        asked = true;
-        leaveDialogs();
-        app.closeAllWindows();
+        jg::ui::askNobody();
         // A window that still keeps something closes itself when it is done; a letter on its way does not
         // hold the system up: the outbox knows how far it came.
         constexpr int kPatienceMs = 5000;
-        QTimer::singleShot(kPatienceMs, &app, &QApplication::quit);
+        QTimer::singleShot(kPatienceMs, &app, &QApplication::quit); // first: what is left may hold up
+        leaveDialogs();
+        app.closeAllWindows();
     });
     for (const int signal : {SIGTERM, SIGINT}) {
         struct sigaction action = {};

@@ -3,8 +3,6 @@
 
 class QApplication;
 
-/// Call once, after the application was made.
+/// Call once, after the application was made. From the signal on nobody is asked anything
+/// (ui::nobodyIsAsked).
 void quitOnSignal(QApplication& app);
-
-/// True once a signal asked for it: nothing is asked of a person any more.
-bool quitWasAsked();

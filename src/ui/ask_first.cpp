@@ -7,6 +7,18 @@
 
 namespace jg::ui {
 
+namespace {
+bool ending = false;
+}
+
+void askNobody() {
+    ending = true;
+}
+
+bool nobodyIsAsked() {
+    return ending;
+}
+
 void askFirst(QWidget* parent, const char* name, const QString& question, const QString& yes,
               std::function<void()> then) {
     auto* box = new QMessageBox(QMessageBox::NoIcon, {}, question, QMessageBox::NoButton, parent);

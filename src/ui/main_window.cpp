@@ -8,6 +8,7 @@
 #include "desk/own_measures.h"
 #include "desk/own_playbook.h"
 #include "desk/promises.h"
+#include "ui/ask_first.h"
 #include "ui/athletes/athletes_place.h"
 #include "ui/desk/desk_place.h"
 #include "ui/desk/intake_dialog.h"
@@ -517,6 +518,10 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     if (!parked_.empty() && stuck == parked_.end()) {
         closing_ = true;
         event->ignore();
+        return;
+    }
+    if (stuck != parked_.end() && nobodyIsAsked()) {
+        event->ignore(); // it is tried until the system's patience ends
         return;
     }
     if (stuck != parked_.end()) {

@@ -123,5 +123,23 @@ TEST(Closing, WhileAJobRunsNeverCrashesAndTheOutboxIsTrue) {
     std::printf("%d windows, %d crashes\n", windows, crashes);
 }
 
+// An intake form with a film in it once asked whether to leave, and the system waited for the answer for
+// good.
+TEST(Closing, AFormWithAFilmInItDoesNotHoldTheSystemsEndUp) {
+    Closing c;
+    c.begin("mails");
+    QProcess window;
+    window.start(QString::fromStdString((test::binFolder() / "close_storm").string()),
+                 {QString::fromStdString(c.lib.string()), "mails", "signal", "0"});
+    QByteArray told;
+    ASSERT_TRUE(test::waitFor([&] { return (told += window.readAllStandardOutput()).contains('\n'); }));
+    QTest::qWait(4000); // the form stands there, with the mail's film
+    ::kill(static_cast<pid_t>(window.processId()), SIGTERM);
+    ASSERT_TRUE(test::waitFor([&] { return window.state() == QProcess::NotRunning; }, 20000));
+    EXPECT_EQ(window.exitStatus(), QProcess::NormalExit);
+    EXPECT_EQ(window.exitCode(), 0);
+    c.expectTrue("a form");
+}
+
 } // namespace
 } // namespace jg

@@ -349,7 +349,7 @@ TEST(PlaybookWindow, AFocusCardIsMadeWithSmallMissesAndJudgedBy) {
     list->setCurrent(deep);
     Q_EMIT list->selected(deep);
     const auto tick = [](QDialog* form, const char* rows, const std::string& row) {
-        auto* all = form->findChild<QListWidget*>(rows);
+        auto* all = form->findChild<QListWidget*>(QString(rows) + "-list");
         ASSERT_TRUE(all);
         const auto found =
             all->findItems(QString::fromStdString(playbook().nameOfFinding(row)), Qt::MatchExactly);

@@ -214,10 +214,12 @@ void IntakeDialog::reject() {
         job_->cancel(); // the job's end says so
         return;
     }
-    if (touched() && QMessageBox::question(this, say("intake-dialog.leave-without-taking-in"),
-                                           say("intake-dialog.nothing-was-taken-in-yet-what"),
-                                           QMessageBox::Discard | QMessageBox::Cancel,
-                                           QMessageBox::Cancel) != QMessageBox::Discard)
+    // A question of its own in here once held the system's end up for good.
+    if (touched() && !nobodyIsAsked() &&
+        QMessageBox::question(this, say("intake-dialog.leave-without-taking-in"),
+                              say("intake-dialog.nothing-was-taken-in-yet-what"),
+                              QMessageBox::Discard | QMessageBox::Cancel,
+                              QMessageBox::Cancel) != QMessageBox::Discard)
         return;
     QDialog::reject();
 }
