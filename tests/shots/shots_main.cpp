@@ -72,6 +72,7 @@ void shootJuxta(Photographer& p, bool extra) {
     if (extra) p.shoot("pair-figures");
     p.key(Qt::Key_Escape);
     p.key(Qt::Key_F);
+    while (juxta->curves()->second() != Feature::Elbow) p.key(Qt::Key_G);
     waitFor([&] { return juxta->curves()->stillsShown() > 0; });
     p.shoot("curves");
     p.key(Qt::Key_Escape);
