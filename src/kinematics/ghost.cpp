@@ -1,5 +1,6 @@
 #include "kinematics/ghost.h"
 
+#include "kinematics/feet.h"
 #include "kinematics/geometry.h"
 
 #include <Eigen/Dense>
@@ -180,30 +181,28 @@ std::vector<std::pair<Landmark, Landmark>> limbsOf(const JointPlaces& pose) {
 }
 
 void setContacts(GhostTask& task, Moment moment) {
-    const std::set<Landmark> lead{L::LeadAnkle, L::LeadHeel, L::LeadToe};
-    const std::set<Landmark> back{L::BackAnkle, L::BackHeel, L::BackToe};
     task.standing = {L::Rubber, L::Ground};
     switch (moment) {
     case Moment::Set:
-        task.standing.insert(lead.begin(), lead.end());
+        task.standing.insert(kLeadFoot.begin(), kLeadFoot.end());
         [[fallthrough]];
     case Moment::LiftTop:
     case Moment::HandBreak:
     case Moment::Load:
-        task.standing.insert(back.begin(), back.end());
+        task.standing.insert(kBackFoot.begin(), kBackFoot.end());
         return;
     case Moment::FootTouch:
     case Moment::Plant:
-        task.standing.insert(back.begin(), back.end());
-        task.sliding = lead;
+        task.standing.insert(kBackFoot.begin(), kBackFoot.end());
+        task.sliding = {kLeadFoot.begin(), kLeadFoot.end()};
         return;
     case Moment::Layback:
     case Moment::Release:
-        task.standing.insert(lead.begin(), lead.end());
+        task.standing.insert(kLeadFoot.begin(), kLeadFoot.end());
         task.standing.insert(L::BackToe);
         return;
     case Moment::Finish:
-        task.standing.insert(lead.begin(), lead.end());
+        task.standing.insert(kLeadFoot.begin(), kLeadFoot.end());
         return;
     default:
         task.standing.insert(L::BackToe);

@@ -1,5 +1,6 @@
 #include "kinematics/pull.h"
 
+#include "kinematics/feet.h"
 #include "kinematics/geometry.h"
 
 #include <algorithm>
@@ -33,15 +34,6 @@ double easeOf(Landmark joint) {
     default:
         return 1;
     }
-}
-
-const std::set<Landmark>& footOf(Landmark joint) {
-    static const std::set<Landmark> none;
-    static const std::set<Landmark> feet[] = {{L::LeadAnkle, L::LeadHeel, L::LeadToe},
-                                              {L::BackAnkle, L::BackHeel, L::BackToe}};
-    for (const auto& foot : feet)
-        if (foot.contains(joint)) return foot;
-    return none;
 }
 
 class Puppet {
@@ -100,8 +92,10 @@ JointPlaces pulled(const JointPlaces& body, const JointPlaces& pose, const std::
     constexpr int kPulled = 60, kLetGo = 2000; // rounds; out of reach it comes back slowly
     if (!pose.contains(joint) || !body.contains(joint)) return pose;
     std::set<Landmark> stays = standing;
-    for (const Landmark l : footOf(joint)) stays.erase(l);
     stays.erase(joint);
+    for (const auto& foot : {kLeadFoot, kBackFoot})
+        if (std::find(foot.begin(), foot.end(), joint) != foot.end())
+            for (const Landmark l : foot) stays.erase(l);
     Puppet puppet(body, pose, stays);
     puppet.hold(joint, to);
     puppet.settle(kPulled);

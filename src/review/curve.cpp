@@ -81,28 +81,13 @@ Estimate propagated(const std::vector<PathPlace>& at, bool isAngle,
     return propagate(value, mean, covariance, isAngle);
 }
 
-/// What the feature's number needs beside its joints.
-enum class Needs { Nothing, Height, Way, HeightAndWay };
-Needs needsOf(Feature feature) {
-    switch (feature) {
-    case Feature::FrontKnee:
-    case Feature::BackKnee:
-    case Feature::Elbow:
-        return Needs::Nothing;
-    case Feature::Hand:
-    case Feature::Ball:
-        return Needs::Height;
-    case Feature::Trunk:
-        return Needs::Way;
-    case Feature::Hip:
-    case Feature::Head:
-        break;
-    }
-    return Needs::HeightAndWay;
+bool isAngle(Feature feature) {
+    return unitOf(feature) == "deg";
 }
 
-bool isAngle(Feature feature) {
-    return needsOf(feature) == Needs::Nothing || needsOf(feature) == Needs::Way;
+/// True for what is only told where the picture shows the way to the target.
+bool isTowardTarget(Feature feature) {
+    return feature == Feature::Hip || feature == Feature::Head || feature == Feature::Trunk;
 }
 
 struct Frame {
@@ -186,15 +171,13 @@ FeatureCurve featureCurve(const JuxtaEntry& e, Feature feature) {
     if (e.clip.captureFps <= 0) return {{}, {}, {}, msg("curve.no-rate")};
     Frame frame;
     frame.toward = targetDirectionX(e.hand, e.clip.view);
-    const Needs needs = needsOf(feature);
-    if (needs == Needs::Height || needs == Needs::HeightAndWay) {
+    if (!isAngle(feature)) { // in percent of the height
         const auto body = standingAtSet(e.marks);
         if (!body) return {{}, {}, {}, msg("juxta.no-height")};
         frame.groundY = body->ground.at.y;
         frame.heightPx = body->height().value;
     }
-    if ((needs == Needs::Way || needs == Needs::HeightAndWay) && frame.toward == 0)
-        return {{}, {}, {}, msg("curve.not-from-here")};
+    if (isTowardTarget(feature) && frame.toward == 0) return {{}, {}, {}, msg("curve.not-from-here")};
     std::vector<Track> tracks;
     for (const Landmark l : landmarksOf(feature)) tracks.push_back(trackOf(e, l));
     if (!tracks.front().places.empty()) frame.startX = tracks.front().places.begin()->second.at.x;
@@ -228,11 +211,35 @@ const CurvePoint* pointAtEvent(const FeatureCurve& curve) {
     return at == curve.points.end() ? nullptr : &*at;
 }
 
-Message whichFirst(const CurveEvent& one, const CurveEvent& other) {
+namespace {
+
+/// How much later the other came; not sure where their errors together may hide it.
+struct Apart {
+    double ms, error;
+    bool sure;
+};
+
+Apart apart(const CurveEvent& one, const CurveEvent& other) {
     const double by = other.ms - one.ms, error = std::hypot(one.half95, other.half95);
-    if (std::abs(by) <= error) return msg("curve.too-slow", {{"error", Decimal{error, 0}}});
-    return msg(by < 0 ? "curve.earlier" : "curve.later",
-               {{"ms", Decimal{std::abs(by), 0}}, {"error", Decimal{error, 0}}});
+    return {by, error, std::abs(by) > error};
+}
+
+} // namespace
+
+Message whichFirst(const CurveEvent& one, const CurveEvent& other) {
+    const Apart by = apart(one, other);
+    if (!by.sure) return msg("curve.too-slow", {{"error", Decimal{by.error, 0}}});
+    return msg(by.ms < 0 ? "curve.earlier" : "curve.later",
+               {{"ms", Decimal{std::abs(by.ms), 0}}, {"error", Decimal{by.error, 0}}});
+}
+
+Message orderOf(const FeatureMoment& one, const FeatureMoment& other) {
+    const Apart by = apart(one.event, other.event);
+    if (!by.sure) return msg("curve.order-open", {{"error", Decimal{by.error, 0}}});
+    const FeatureMoment &first = by.ms < 0 ? other : one, &second = by.ms < 0 ? one : other;
+    return msg("curve.order", {{"first", momentOf(first.feature)},
+                               {"second", momentOf(second.feature)},
+                               {"ms", Decimal{std::abs(by.ms), 0}}});
 }
 
 } // namespace jg

@@ -41,4 +41,12 @@ const CurvePoint* pointAtEvent(const FeatureCurve& curve);
 /// Which of two came first: "12 ms +- 5 earlier", or too slow to tell. Pure.
 Message whichFirst(const CurveEvent& one, const CurveEvent& other);
 
+/// The moment of a feature, when it came.
+struct FeatureMoment {
+    Feature feature;
+    CurveEvent event;
+};
+/// Which of two features' moments came first, by name, or too close to tell. Pure.
+Message orderOf(const FeatureMoment& one, const FeatureMoment& other);
+
 } // namespace jg

@@ -30,13 +30,18 @@ struct Ended {
     bool has;
 };
 
+MailServer addressOf(const ScriptedServer& office, bool encrypted, long timeoutS) {
+    MailServer server;
+    server.url = (encrypted ? "smtps://127.0.0.1:" : "smtp://127.0.0.1:") + std::to_string(office.port());
+    server.requireTls = encrypted;
+    server.timeoutS = timeoutS;
+    return server;
+}
+
 Ended send(const ServerFault& fault, const std::optional<test::Certificate>& certificate) {
     ScriptedServer office(fault, certificate);
-    MailServer server;
-    server.url = (certificate ? "smtps://127.0.0.1:" : "smtp://127.0.0.1:") + std::to_string(office.port());
-    server.requireTls = certificate.has_value();
+    MailServer server = addressOf(office, certificate.has_value(), 3);
     if (certificate) server.caFile = certificate->certificate.string();
-    server.timeoutS = 3;
     const Status sent = sendMail(server, "ilse@example.org", "ludo.home@example.org", mailBytes());
     const Told told = sent                                     ? Told::Sent
                       : sent.error().code == ErrorCode::Unsure ? Told::Unsure
@@ -100,10 +105,8 @@ TEST(MailFaults, ACertificateThatNobodyVouchesForIsRefused) {
     const auto certificate = test::makeCertificate(folder.path());
     ASSERT_TRUE(certificate);
     ScriptedServer office({}, certificate);
-    MailServer server;
-    server.url = "smtps://127.0.0.1:" + std::to_string(office.port());
-    server.timeoutS = 3;
-    const Status sent = sendMail(server, "ilse@example.org", "ludo.home@example.org", mailBytes());
+    const Status sent =
+        sendMail(addressOf(office, true, 3), "ilse@example.org", "ludo.home@example.org", mailBytes());
     ASSERT_FALSE(sent);
     EXPECT_NE(said(sent.error().text).find("certificate"), std::string::npos) << said(sent.error().text);
     EXPECT_FALSE(office.has());
@@ -112,10 +115,7 @@ TEST(MailFaults, ACertificateThatNobodyVouchesForIsRefused) {
 // A window that was closed after its letter had gone once waited two minutes for a server's goodbye.
 TEST(MailFaults, AServerThatNeverSaysGoodbyeHoldsNobodyUp) {
     ScriptedServer office({"QUIT", Failing::SaysNothing, 0});
-    MailServer server;
-    server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
-    server.requireTls = false;
-    server.timeoutS = 60;
+    const MailServer server = addressOf(office, false, 60);
     std::optional<Status> sent;
     EXPECT_LT(
         seconds([&] { sent = sendMail(server, "ilse@example.org", "ludo.home@example.org", mailBytes()); }),
@@ -126,10 +126,7 @@ TEST(MailFaults, AServerThatNeverSaysGoodbyeHoldsNobodyUp) {
 
 TEST(MailFaults, NorDoesOneThatIsOnlyAskedWhetherItIsThere) {
     ScriptedServer office({"QUIT", Failing::SaysNothing, 0});
-    MailServer server;
-    server.url = "smtp://127.0.0.1:" + std::to_string(office.port());
-    server.requireTls = false;
-    server.timeoutS = 60;
+    const MailServer server = addressOf(office, false, 60);
     std::optional<Status> there;
     EXPECT_LT(seconds([&] { there = checkServer(server, {}); }), 8);
     EXPECT_TRUE(*there) << said(there->error().text);

@@ -272,6 +272,13 @@ TEST(FeatureColumn, SaysWhyARowHasNoMomentAndWhyTwoAreNotCompared) {
     EXPECT_EQ(columnOfBoth().cells[1].why.id, "curve.at-the-end");
 }
 
+TEST(Curve, OfTwoFeaturesTheEarlierMomentIsNamedFirst) {
+    const FeatureMoment knee{Feature::FrontKnee, {40, 5}}, elbow{Feature::Elbow, {100, 5}};
+    for (const Message& told : {orderOf(knee, elbow), orderOf(elbow, knee)})
+        EXPECT_EQ(said(told), "First: Front knee most bent. 60 ms later: Throwing elbow most bent.");
+    EXPECT_NE(said(orderOf(knee, {Feature::Elbow, {46, 5}})).find("Too close"), std::string::npos);
+}
+
 TEST(Curve, TwoMomentsWithinTheirErrorsAreTooSlowToTell) {
     EXPECT_EQ(whichFirst({-40, 8}, {-30, 8}).id, "curve.too-slow");
     EXPECT_EQ(whichFirst({-40, 8}, {-60, 8}).id, "curve.earlier");

@@ -59,6 +59,17 @@ struct Closing {
                                            walk.clock.nowUnix()}));
     }
 
+    /// Starts a window on the library that begins such a job; what it says of that.
+    std::string start(QProcess& window, const std::string& kind, const char* way, int ms) const {
+        window.start(
+            QString::fromStdString((test::binFolder() / "close_storm").string()),
+            {QString::fromStdString(lib.string()), QString::fromStdString(kind), way, QString::number(ms)});
+        QByteArray told;
+        EXPECT_TRUE(test::waitFor([&] { return (told += window.readAllStandardOutput()).contains('\n'); }))
+            << window.readAllStandardError().toStdString();
+        return told.trimmed().toStdString();
+    }
+
     /// True for what the outbox says of what arrived.
     void expectTrue(const std::string& how) {
         auto own = Library::open(lib, false, std::make_shared<FileStore>());
@@ -97,15 +108,7 @@ TEST(Closing, WhileAJobRunsNeverCrashesAndTheOutboxIsTrue) {
                 const int ms = static_cast<int>(dice() % 1500);
                 const std::string how = kind + ", " + way + " after " + std::to_string(ms);
                 QProcess window;
-                window.start(QString::fromStdString((test::binFolder() / "close_storm").string()),
-                             {QString::fromStdString(c.lib.string()), QString::fromStdString(kind),
-                              way == "button" ? "button" : "signal", QString::number(ms)});
-                QByteArray told;
-                ASSERT_TRUE(test::waitFor([&] {
-                    return (told += window.readAllStandardOutput()).contains('\n');
-                })) << how
-                    << " " << window.readAllStandardError().toStdString();
-                EXPECT_EQ(told.trimmed().toStdString(), "began") << how;
+                ASSERT_EQ(c.start(window, kind, way == "button" ? "button" : "signal", ms), "began") << how;
                 QTest::qWait(ms);
                 if (way == "term") ::kill(static_cast<pid_t>(window.processId()), SIGTERM);
                 if (way == "kill") window.kill();
@@ -129,10 +132,7 @@ TEST(Closing, AFormWithAFilmInItDoesNotHoldTheSystemsEndUp) {
     Closing c;
     c.begin("mails");
     QProcess window;
-    window.start(QString::fromStdString((test::binFolder() / "close_storm").string()),
-                 {QString::fromStdString(c.lib.string()), "mails", "signal", "0"});
-    QByteArray told;
-    ASSERT_TRUE(test::waitFor([&] { return (told += window.readAllStandardOutput()).contains('\n'); }));
+    ASSERT_EQ(c.start(window, "mails", "signal", 0), "began");
     QTest::qWait(4000); // the form stands there, with the mail's film
     ::kill(static_cast<pid_t>(window.processId()), SIGTERM);
     ASSERT_TRUE(test::waitFor([&] { return window.state() == QProcess::NotRunning; }, 20000));

@@ -10,7 +10,6 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <cmath>
 
 namespace jg::ui {
 
@@ -94,16 +93,8 @@ void CurvePlace::addSecond(const FeatureCurve& one, const FeatureCurve& other) {
                                                               {"ms", Decimal{other.event->ms, 0}},
                                                               {"error", Decimal{other.event->half95, 0}}}),
                              12.5));
-    if (!one.event) return;
-    const double by = other.event->ms - one.event->ms,
-                 error = std::hypot(one.event->half95, other.event->half95);
-    const bool open = std::abs(by) <= error, later = by < 0;
-    legend_->addWidget(quiet(say(open ? "curve-place.order-open" : "curve-place.order",
-                                 {{"first", momentOf(later ? *second_ : feature_)},
-                                  {"second", momentOf(later ? feature_ : *second_)},
-                                  {"ms", Decimal{std::abs(by), 0}},
-                                  {"error", Decimal{error, 0}}}),
-                             12.5));
+    if (one.event)
+        legend_->addWidget(quiet(say(orderOf({feature_, *one.event}, {*second_, *other.event})), 12.5));
 }
 
 /// Whose it is, when its moment came and how that lies to the first row's, and the still of it.

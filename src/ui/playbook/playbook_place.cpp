@@ -129,36 +129,35 @@ void PlaybookPlace::door(QHBoxLayout& row, const QString& text, const char* name
 }
 
 void PlaybookPlace::addDoors(const Approach& a) {
-    enum class Doors { Copies, Files, OfIts, OfRows };
-    for (const Doors doors : {Doors::Copies, Doors::Files, Doors::OfIts, Doors::OfRows}) {
-        if ((doors == Doors::OfIts || doors == Doors::OfRows) && !isOwnApproach(a)) continue;
-        auto* holder = new QWidget;
-        auto* row = new QHBoxLayout(holder);
-        row->setContentsMargins(0, 4, 0, 4);
-        row->setSpacing(8);
-        switch (doors) {
-        case Doors::Copies:
-            door(*row, say("playbook-place.copy"), "copy", [this] { copy(); });
-            door(*row, say("playbook-place.new-focus"), "new-focus", [this] { newFocus(); });
-            door(*row, say("playbook-place.compare"), "compare", [this] { compareWith(); });
-            break;
-        case Doors::Files:
-            door(*row, say("playbook-place.to-a-file"), "export", [this] { exportFile(); });
-            door(*row, say("playbook-place.from-a-file"), "import", [this] { importFile(); });
-            break;
-        case Doors::OfIts:
-            door(*row, say("playbook-place.rename"), "rename", [this] { rename(); });
-            door(*row, say("playbook-place.change-ages"), "ages", [this] { askAges(); });
-            door(*row, say("playbook-place.remove"), "remove", [this] { removeChosen(); });
-            break;
-        case Doors::OfRows:
-            door(*row, say("playbook-place.add-a-row"), "add-row", [this] { addRow(); });
-            door(*row, say("playbook-place.lenient"), "lenient", [this] { chooseLenient(); });
-            break;
-        }
-        row->addStretch(1);
-        page_->addWidget(holder);
-    }
+    QHBoxLayout* row = doorRow();
+    door(*row, say("playbook-place.copy"), "copy", [this] { copy(); });
+    door(*row, say("playbook-place.new-focus"), "new-focus", [this] { newFocus(); });
+    door(*row, say("playbook-place.compare"), "compare", [this] { compareWith(); });
+    row = doorRow();
+    door(*row, say("playbook-place.to-a-file"), "export", [this] { exportFile(); });
+    door(*row, say("playbook-place.from-a-file"), "import", [this] { importFile(); });
+    if (!isOwnApproach(a)) return;
+    row = doorRow();
+    door(*row, say("playbook-place.rename"), "rename", [this] { rename(); });
+    door(*row, say("playbook-place.change-ages"), "ages", [this] { askAges(); });
+    door(*row, say("playbook-place.remove"), "remove", [this] { removeChosen(); });
+    row = doorRow();
+    door(*row, say("playbook-place.add-a-row"), "add-row", [this] { addRow(); });
+    door(*row, say("playbook-place.lenient"), "lenient", [this] { chooseLenient(); });
+}
+
+/// A line of doors on the page, from the left.
+QHBoxLayout* PlaybookPlace::doorRow() {
+    auto* holder = new QWidget;
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 4, 0, 4);
+    row->setSpacing(8);
+    auto* line = new QHBoxLayout(holder);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->addLayout(row);
+    line->addStretch(1);
+    page_->addWidget(holder);
+    return row;
 }
 
 void PlaybookPlace::addTitle(QWidget* title, const QString& newRow, const char* name,

@@ -49,6 +49,7 @@ private:
     void showChosen();
     void addHead(const Approach& approach);
     void addDoors(const Approach& approach);
+    QHBoxLayout* doorRow();
     void addTargets(const Approach& approach);
     void addItems(const Approach& approach);
     void addCauses(const Approach& approach);

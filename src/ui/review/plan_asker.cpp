@@ -38,6 +38,12 @@ void PlanAsker::causes(const std::string& id) {
               });
 }
 
+Plan PlanAsker::withDrills(const Plan& plan) const {
+    Review asked = review();
+    asked.plan = plan;
+    return proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords());
+}
+
 void PlanAsker::whyNot(const std::string& id) {
     const WhyNot* known = review().plan.whyNotOf(id);
     askWhyNot(parent_->window(), book(), known ? *known : WhyNot{id, std::nullopt, {}},
@@ -48,10 +54,7 @@ void PlanAsker::whyNot(const std::string& id) {
                   // Its drills are proposed anew for what is needed; those of the others stay.
                   if (isAmong(plan.corrections, id))
                       std::erase_if(plan.drills, [&](const PlannedDrill& d) { return d.finding == id; });
-                  Review asked = review();
-                  asked.plan = plan;
-                  keep_(msg("prescribe-bench.say-why-not"),
-                        proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords()));
+                  keep_(msg("prescribe-bench.say-why-not"), withDrills(plan));
               });
 }
 
@@ -66,9 +69,7 @@ Plan PlanAsker::withoutStyle(Plan plan, const std::string& id) {
     }
     if (!isAmong(plan.corrections, id)) return plan;
     std::erase(plan.corrections, id);
-    Review asked = review();
-    asked.plan = plan;
-    return proposePlan(planFor(c_.session, asked), plan.corrections, c_.session.readersWords());
+    return withDrills(plan);
 }
 
 void PlanAsker::size(const std::string& id) {

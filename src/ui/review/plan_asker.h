@@ -38,13 +38,14 @@ public:
 
 private:
     void writeDrill(const std::string& finding);
+    /// The plan with drills proposed for its corrections; those it has stay.
+    Plan withDrills(const Plan& plan) const;
+    Plan withoutStyle(Plan plan, const std::string& finding);
     const Review& review() const { return c_.session.review(); }
     const Playbook& book() const { return c_.session.playbook(); }
 
     QWidget* parent_;
     ReviewContext& c_;
-    Plan withoutStyle(Plan plan, const std::string& finding);
-
     KeepPlan keep_;
 };
 
