@@ -44,7 +44,8 @@ void quitOnSignal(QApplication& app) {
         // A window that still keeps something closes itself when it is done; a letter on its way does not
         // hold the system up: the outbox knows how far it came.
         constexpr int kPatienceMs = 5000;
-        QTimer::singleShot(kPatienceMs, &app, &QApplication::quit); // first: what is left may hold up
+        // First, for what is left may hold up; exit(), for quit() would ask the windows once more.
+        QTimer::singleShot(kPatienceMs, &app, [] { QCoreApplication::exit(0); });
         leaveDialogs();
         app.closeAllWindows();
     });

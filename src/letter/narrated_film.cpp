@@ -52,6 +52,7 @@ public:
         auto encoder = Encoder::open(path, settings());
         if (!encoder) return encoder.error();
         for (const FilmSegment& s : *plan) {
+            if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, msg("film.stopped"));
             if (auto done = addSound(**encoder, s); !done) return done;
             if (auto done = addPictures(**encoder, s); !done) return done;
             start_ += s.samples;

@@ -16,6 +16,16 @@ namespace {
 
 using namespace jg;
 
+/// A window that does not go, as one whose letter is being sent.
+class Stays : public QObject {
+public:
+    using QObject::QObject;
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() == QEvent::Close) event->ignore();
+        return event->type() == QEvent::Close;
+    }
+};
+
 /// What begins each kind of job; false when it is not there.
 bool begin(ui::MainWindow& window, const QString& kind, const SubmissionId& submission) {
     const auto press = [&](const char* name) {
@@ -31,6 +41,7 @@ bool begin(ui::MainWindow& window, const QString& kind, const SubmissionId& subm
                 return button->click(), true;
         return false;
     }
+    if (kind == "stays") return window.installEventFilter(new Stays(&window)), true;
     if (kind == "mails") return window.run("mail-in"), true;
     window.openReview(submission);
     // The letter is laid out when its stage is shown; a light copy of the film is made by and by.

@@ -141,5 +141,17 @@ TEST(Closing, AFormWithAFilmInItDoesNotHoldTheSystemsEndUp) {
     c.expectTrue("a form");
 }
 
+// The end of the system's patience once only asked the windows again, and one that was busy stayed.
+TEST(Closing, AWindowThatDoesNotGoEndsWithThePatience) {
+    Closing c;
+    c.begin("stays");
+    QProcess window;
+    ASSERT_EQ(c.start(window, "stays", "signal", 0), "began");
+    ::kill(static_cast<pid_t>(window.processId()), SIGTERM);
+    ASSERT_TRUE(test::waitFor([&] { return window.state() == QProcess::NotRunning; }, 20000));
+    EXPECT_EQ(window.exitStatus(), QProcess::NormalExit);
+    EXPECT_EQ(window.exitCode(), 0);
+}
+
 } // namespace
 } // namespace jg
