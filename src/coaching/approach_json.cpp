@@ -1,6 +1,7 @@
 #include "coaching/approach_json.h"
 
 #include "coaching/target_json.h"
+#include "coaching/teaching.h"
 
 #include <nlohmann/json.hpp>
 
@@ -20,6 +21,10 @@ Approach approachFromJson(const json& d) {
     for (const auto& row : d.at("targets")) a.targets.push_back(targetFromJson(row));
     a.graded = d.at("graded").get<std::vector<std::string>>();
     a.lenient = d.value("lenient", a.lenient);
+    for (const auto& part : d.value("parts", json::array()))
+        a.parts.push_back({part.at("name"), part.at("rows").get<std::vector<std::string>>()});
+    a.teaching = teachingFromId(d.value("teaching", ""));
+    a.power = d.value("power", "");
     return a;
 }
 
@@ -31,6 +36,9 @@ json approachAsJson(const Approach& a) {
         {"ages", {a.ageFrom, a.ageTo}}, {"about", a.about}, {"targets", targets}, {"graded", a.graded}};
     if (!a.basedOn.empty()) d["basedOn"] = a.basedOn;
     if (!a.lenient.empty()) d["lenient"] = a.lenient;
+    for (const CardPart& part : a.parts) d["parts"].push_back({{"name", part.name}, {"rows", part.rows}});
+    if (a.teaching != Teaching::ByWeight) d["teaching"] = idOf(a.teaching);
+    if (!a.power.empty()) d["power"] = a.power;
     return d;
 }
 

@@ -1,5 +1,7 @@
 #include "coaching/compare.h"
 
+#include "coaching/teaching.h"
+
 #include <algorithm>
 
 namespace jg {
@@ -45,6 +47,10 @@ std::vector<Message> changesOf(const Playbook& playbook, const Approach& before,
     if (before.name != after.name) all.push_back(msg("compare.renamed", {{"name", after.name}}));
     if (before.ageFrom != after.ageFrom || before.ageTo != after.ageTo)
         all.push_back(msg("compare.ages", {{"from", after.ageFrom}, {"to", after.ageTo}}));
+    if (before.teaching != after.teaching)
+        all.push_back(msg("compare.teaching", {{"order", nameOf(after.teaching)}}));
+    if (before.power != after.power) all.push_back(msg("compare.power"));
+    if (before.parts != after.parts) all.push_back(msg("compare.parts"));
     for (const Target& t : after.targets)
         if (const Target* was = before.targetOf(t.measure);
             was && asksTheSame(t, *was) &&

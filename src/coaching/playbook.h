@@ -17,6 +17,16 @@
 namespace jg {
 
 /// A named way of judging: its targets and its card of graded items. Versioned.
+/// In which order a school takes up what is to be worked on.
+enum class Teaching { ByWeight, FromTheFeet, FromTheEnd, FromTheStart };
+
+/// A part of a card with a name and rows of its own.
+struct CardPart {
+    std::string name;
+    std::vector<std::string> rows; ///< ids of items
+    bool operator==(const CardPart&) const = default;
+};
+
 struct Approach {
     std::string id;
     std::string name;
@@ -28,6 +38,9 @@ struct Approach {
     std::vector<std::string> graded;
     std::string basedOn;              ///< of a copy: name and edition of what it was made from
     std::vector<std::string> lenient; ///< rows that may stay open and whose misses are small ones
+    std::vector<CardPart> parts;      ///< of its card; none = the parts of the body
+    Teaching teaching = Teaching::ByWeight;
+    std::string power; ///< where it says that power comes from
 
     const Target* targetOf(std::string_view measure) const;
     bool isLenient(std::string_view row) const;
@@ -127,6 +140,7 @@ struct Drill {
     std::string how;
     Dose dose;
     std::string distance;
+    std::string link; ///< to the coach's own film or picture of it, https; empty = none
     bool ball = false;
     bool throwing = false; ///< its motion is a throw, with a ball, a towel or nothing in the hand
     std::string armLoad;

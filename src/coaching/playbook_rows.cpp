@@ -66,12 +66,25 @@ json drillAsJson(const Drill& d) {
     if (!d.dose.missing())
         row["dose"] = {{"sets", d.dose.sets}, {"reps", d.dose.reps}, {"days", d.dose.days}};
     if (!d.distance.empty()) row["distance"] = d.distance;
+    if (!d.link.empty()) row["link"] = d.link;
     if (!d.supports.empty()) row["supports"] = d.supports;
     if (!d.against.empty()) row["against"] = d.against;
     if (!d.notFor.empty()) row["notFor"] = d.notFor;
     if (d.minutes > 0) row["minutes"] = d.minutes;
     for (const DrillStage& s : d.stages) row["stages"].push_back({{"what", s.what}, {"until", s.until}});
     return row;
+}
+
+/// Letters carry it to families: one https address and nothing that hides where it leads.
+void checkLink(const std::string& link) {
+    constexpr std::string_view kStart = "https://";
+    constexpr std::size_t kLongest = 200;
+    const bool plain = std::all_of(link.begin(), link.end(), [](unsigned char c) {
+        return c > ' ' && c < 0x7f && std::string_view("\"'<>@\\`{}|^").find(static_cast<char>(c)) ==
+                                          std::string_view::npos;
+    });
+    const bool led = link.starts_with(kStart) && link.size() > kStart.size() && link[kStart.size()] != '/';
+    if (!link.empty() && (!led || !plain || link.size() > kLongest)) unfit(msg("playbook-rows.no-link"));
 }
 
 /// A row's fields that may not be empty, each with the words that ask for it.
@@ -115,6 +128,7 @@ void check(const Playbook& p, const Drill& d) {
     checkFilled({{d.name, "playbook-rows.no-name"}, {d.how, "playbook-rows.no-how"}});
     if (d.dose.missing()) unfit(msg("playbook-rows.no-dose"));
     if (d.serves.empty() && d.supports.empty()) unfit(msg("playbook-rows.serves-nothing"));
+    checkLink(d.link);
     for (const auto* list : {&d.serves, &d.against})
         for (const auto& id : *list)
             if (!p.isFinding(sidedRowFrom(id)))
@@ -234,6 +248,8 @@ Drill drillFromJson(const json& row) {
         d.dose = {dose.value("sets", 0), dose.value("reps", 0), dose.value("days", 0)};
     }
     d.distance = row.value("distance", "");
+    d.link = row.value("link", "");
+    checkLink(d.link);
     d.ball = row.at("ball");
     d.throwing = row.value("throwing", d.ball);
     if (d.ball && !d.throwing) unfit(msg("playbook.ball-throws"));

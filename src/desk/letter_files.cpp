@@ -115,6 +115,7 @@ Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, File
                      recipe.film.assessment,
                      recipe.film.playbook,
                      weighedIn(recipe.film.review, recipe.film.playbook, recipe.film.assessment),
+                     cardOf(recipe.film.review, recipe.film.playbook, recipe.film.assessment, WalkOrder::Body),
                      {}};
     for (const MeasureRow& row : sheet.told.measures) {
         if (!row.value.value) continue;

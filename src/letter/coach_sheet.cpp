@@ -91,16 +91,27 @@ void addMeasures(const CoachSheet& sheet, Rows& rows) {
     }
 }
 
+/// The items part by part, each part with its own count.
 void addItems(const CoachSheet& sheet, Rows& rows) {
-    if (sheet.told.items.empty()) return;
-    rows.heading(msg("coach-sheet.items"));
-    for (const ItemRow& i : sheet.told.items)
-        rows.row({asIs(sheet.playbook.nameOfFinding(i.id)),
-                  i.grade && i.grade->state == GradeState::Graded
-                      ? msg("coach-sheet.of-five", {{"step", i.grade->step}})
+    std::vector<CardRow> items;
+    std::copy_if(sheet.card.begin(), sheet.card.end(), std::back_inserter(items),
+                 [](const CardRow& row) { return !row.isMeasure; });
+    const std::vector<CardPartCount> parts = partsOf(items);
+    auto part = parts.begin();
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        if (part != parts.end() && part->first == i) {
+            rows.heading(msg("coach-sheet.items",
+                             {{"part", part->name}, {"looked", part->looked}, {"all", part->all}}));
+            ++part;
+        }
+        const std::optional<Grade>& grade = items[i].grade;
+        rows.row({asIs(sheet.playbook.nameOfFinding(items[i].id)),
+                  grade && grade->state == GradeState::Graded
+                      ? msg("coach-sheet.of-five", {{"step", grade->step}})
                       : Message{},
-                  Message{}, i.grade ? reasonInWords(i.grade->reason) : msg("coach-sheet.not-looked"),
+                  Message{}, grade ? reasonInWords(grade->reason) : msg("coach-sheet.not-looked"),
                   Message{}});
+    }
 }
 
 /// Every cause with its owner, and what was found of it.

@@ -4,6 +4,7 @@
 #include "base/file_store.h"
 #include "letter/paper.h"
 #include "review/assess.h"
+#include "review/card.h"
 #include "review/weighing.h"
 #include "words/words.h"
 
@@ -21,10 +22,12 @@ struct CoachSheet {
     Assessment told;
     Playbook playbook;
     std::vector<Weighed> weighed;         ///< of the corrections
+    std::vector<CardRow> card;            ///< in the order of the body
     std::map<std::string, Message> tried; ///< by measure: how such an error did where the truth was known
 };
 
-/// Measures with number, error, target, what follows and what is to be minded, items with their grades, then
+/// Measures with number, error, target, what follows and what is to be minded, items with their grades part by
+/// part, each with its count, then
 /// what was weighed; as many pages as it takes. Errors: WriteFailed, DiskFull.
 Status writeCoachSheet(const CoachSheet& sheet, Paper paper, const Words& words,
                        const std::filesystem::path& path, FileStore& files);

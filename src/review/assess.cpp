@@ -336,17 +336,30 @@ Message reasonOf(const ItemRow& row, View view) {
     return reasonInWords(row.grade->reason);
 }
 
-void assessItems(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
-                 const std::vector<Clip>& clips, Assessment& a) {
+/// The item that a pitch's outcome judges by itself.
+constexpr std::string_view kOnTarget = "ball-on-target";
+constexpr int kBestStep = 5;
+
+/// What is looked at by eye: the card, findings of the coach's own, and a ball that went where it was meant to.
+std::vector<std::string> itemsToLookAt(const Review& review, const DeliveryMarks& assessed) {
     std::vector<std::string> ids = review.approach().graded;
     for (const OwnFinding& own : review.own) ids.push_back(own.id);
-    for (const std::string& id : ids) {
+    const bool asked = std::find(ids.begin(), ids.end(), kOnTarget) != ids.end();
+    if (!asked && assessed.conditions.went == Went::Target) ids.emplace_back(kOnTarget);
+    return ids;
+}
+
+void assessItems(const Review& review, const DeliveryMarks& assessed, const Playbook& playbook,
+                 const std::vector<Clip>& clips, Assessment& a) {
+    for (const std::string& id : itemsToLookAt(review, assessed)) {
         const GradedItem* item = playbook.item(id);
         if (!item) continue;
         const bool seen =
             std::any_of(clips.begin(), clips.end(), [&](const Clip& c) { return item->seenFrom(c.view); });
         ItemRow row{id, std::nullopt, seen, assessed.number};
         findGrade(review, assessed, row);
+        if (!row.grade && id == kOnTarget && assessed.conditions.went == Went::Target)
+            row.grade = Grade{GradeState::Graded, kBestStep, {}, {}};
         if (!row.grade && !row.seenFromHere) row.grade = Grade{GradeState::NotVisible, 0, {}, {}};
         if (row.grade || !review.approach().isLenient(id)) ++a.counts.judgedAll;
         if (row.grade) {

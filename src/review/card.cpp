@@ -6,22 +6,45 @@ namespace jg {
 
 namespace {
 
+/// The approach's own part of the card that holds a row; null for none.
+const CardPart* ownPartOf(const Approach& approach, const std::string& row) {
+    const auto it = std::find_if(approach.parts.begin(), approach.parts.end(), [&](const CardPart& part) {
+        return std::find(part.rows.begin(), part.rows.end(), row) != part.rows.end();
+    });
+    return it == approach.parts.end() ? nullptr : &*it;
+}
+
 CardRow rowOf(const ItemRow& i, const GradedItem& item, const Approach& approach) {
-    return {
-        i.id, false, item.group, item.position, i.delivery, i.grade, !i.grade && !approach.isLenient(i.id)};
+    const CardPart* part = ownPartOf(approach, i.id);
+    const bool looked = i.grade.has_value();
+    return {i.id,   false,  item.group,
+            item.position, i.delivery, i.grade,
+            looked, !looked && !approach.isLenient(i.id), part ? part->name : std::string()};
 }
 
 CardRow rowOf(const MeasureRow& m, const MeasureDefinition& definition, const Approach& approach) {
-    const bool open = m.value.state == MeasureState::NotLookedAt && !m.byHand && !approach.isLenient(m.id);
+    const bool looked = m.value.state != MeasureState::NotLookedAt || m.byHand;
     const Moment at = m.target.type == TargetType::Record ? definition.moments.back() : m.target.position;
-    return {m.id, true, definition.group, at, m.delivery, m.byHand, open};
+    const CardPart* part = ownPartOf(approach, m.id);
+    return {m.id,   true, definition.group, at, m.delivery, m.byHand,
+            looked, !looked && !approach.isLenient(m.id), part ? part->name : std::string()};
 }
 
-/// Place in the body: legs, trunk and head, arm, then what is of all.
-std::ptrdiff_t partOf(const CardRow& row) {
+/// Place in the approach's own parts, then in the body: legs, trunk and head, arm, what is of all.
+std::ptrdiff_t placeOf(const CardRow& row, const Approach& approach) {
     const auto groups = measureGroups();
-    return std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.id == row.group; }) -
+    const auto own = std::find_if(approach.parts.begin(), approach.parts.end(),
+                                  [&](const CardPart& part) { return part.name == row.part; });
+    if (own != approach.parts.end()) return own - approach.parts.begin();
+    return static_cast<std::ptrdiff_t>(approach.parts.size()) +
+           std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.id == row.group; }) -
            groups.begin();
+}
+
+Message nameOfGroup(const std::string& id) {
+    for (const MeasureGroup& group : measureGroups())
+        if (group.id == id) return group.name();
+    return {};
 }
 
 } // namespace
@@ -38,8 +61,24 @@ std::vector<CardRow> cardOf(const Review& review, const Playbook& playbook, cons
                      [](const CardRow& x, const CardRow& y) { return x.position < y.position; });
     if (order == WalkOrder::Body)
         std::stable_sort(rows.begin(), rows.end(),
-                         [](const CardRow& x, const CardRow& y) { return partOf(x) < partOf(y); });
+                         [&](const CardRow& x, const CardRow& y) {
+                             return placeOf(x, review.approach()) < placeOf(y, review.approach());
+                         });
     return rows;
+}
+
+std::vector<CardPartCount> partsOf(const std::vector<CardRow>& card) {
+    std::vector<CardPartCount> parts;
+    for (std::size_t i = 0; i < card.size(); ++i) {
+        const auto kin = [&](const CardRow& other) {
+            return other.part == card[i].part && (!card[i].part.empty() || other.group == card[i].group);
+        };
+        if (i == 0 || !kin(card[i - 1]))
+            parts.push_back({card[i].part.empty() ? nameOfGroup(card[i].group) : asIs(card[i].part), i, 0, 0});
+        parts.back().looked += card[i].looked;
+        ++parts.back().all;
+    }
+    return parts;
 }
 
 const MeasureRow* numberBehind(const CardRow& row, const Playbook& playbook, const Assessment& a) {

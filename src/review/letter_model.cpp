@@ -204,6 +204,7 @@ std::vector<LetterWeekRow> weekRows(const Playbook& playbook, const WeekPlan& pl
                    {asIs(drill->how),
                     drill->minutes > 0 ? msg("letter.minutes", {{"minutes", drill->minutes}}) : Message{},
                     growsTo(*drill),
+                    drill->link.empty() ? Message{} : msg("letter.own-film", {{"link", drill->link}}),
                     drill->notFor.empty() ? Message{} : msg("letter.not-for", {{"whom", drill->notFor}})});
         row.dose = doseInWords(planned, *drill);
         row.ball = drill->ball;

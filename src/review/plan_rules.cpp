@@ -1,6 +1,7 @@
 #include "review/plan_rules.h"
 
 #include "coaching/gap.h"
+#include "coaching/teaching.h"
 
 #include <algorithm>
 
@@ -63,6 +64,23 @@ public:
             p.work.push_back(std::move(*first));
             p.later.erase(first);
         }
+    }
+
+    /// What was chosen by its weight is taken up as the school teaches; what protects the arm stays first.
+    void order(Proposal& p, Teaching teaching) const {
+        if (teaching == Teaching::ByWeight || p.work.size() < 2) return;
+        const auto second = std::stable_partition(p.work.begin(), p.work.end(), [&](const Proposed& w) {
+            return a_.judged(w.finding)->finding.verdict == Verdict::Protect;
+        });
+        std::vector<std::string> ids;
+        std::transform(second, p.work.end(), std::back_inserter(ids),
+                       [](const Proposed& w) { return w.finding; });
+        ids = inTeachingOrder(playbook_, teaching, std::move(ids));
+        const auto place = [&](const Proposed& w) { return std::find(ids.begin(), ids.end(), w.finding); };
+        std::sort(second, p.work.end(),
+                  [&](const Proposed& x, const Proposed& y) { return place(x) < place(y); });
+        for (auto it = second; it != p.work.end(); ++it)
+            it->reasons.push_back(msg("proposal.taught", {{"order", nameOf(teaching)}}));
     }
 
 private:
@@ -172,7 +190,9 @@ DrillGates gatesFor(const Plan& plan, const Assessment& a, const Athlete& athlet
 Proposal proposePriorities(const Playbook& playbook, const Review& review, const Assessment& a,
                            const CauseReport& causes, int age) {
     Proposal p;
-    Chooser(playbook, review.plan, a, causes, age).choose(p);
+    Chooser chooser(playbook, review.plan, a, causes, age);
+    chooser.choose(p);
+    chooser.order(p, review.approach().teaching);
     addKeeps(playbook, review, a, p);
     return p;
 }

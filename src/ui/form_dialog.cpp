@@ -51,13 +51,17 @@ FormDialog::FormDialog(QWidget* parent, const char* name, const QString& title, 
     doors_->addStretch(1);
     auto* cancel = plainButton(say("athlete-dialog.cancel"));
     connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
-    auto* keep = mainButton(say("athlete-dialog.keep"));
-    connect(keep, &QPushButton::clicked, this, &FormDialog::tryToKeep);
+    do_ = mainButton(say("athlete-dialog.keep"));
+    connect(do_, &QPushButton::clicked, this, &FormDialog::tryToKeep);
     doors_->addWidget(cancel);
-    doors_->addWidget(keep);
+    doors_->addWidget(do_);
     column->addLayout(doors_);
     auto* shortcut = new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_Return), this);
     connect(shortcut, &QShortcut::activated, this, &FormDialog::tryToKeep);
+}
+
+void FormDialog::does(const QString& words) {
+    do_->setText(words);
 }
 
 void FormDialog::add(const char* name, const QString& label, QWidget* field) {

@@ -15,6 +15,7 @@ class QHBoxLayout;
 class QLabel;
 class QLineEdit;
 class QPlainTextEdit;
+class QPushButton;
 class QSpinBox;
 
 namespace jg::ui {
@@ -48,6 +49,8 @@ public:
                                                    const std::vector<Tickable>& rows);
     /// A button beside *Keep*; it closes the form.
     void door(const char* name, const QString& label, const std::function<void()>& then);
+    /// What the button says that does it, where it does anything but keep the fields.
+    void does(const QString& words);
     /// `keep` gives a sentence when the fields can't be kept; the form stays open then.
     void openWith(std::function<std::optional<QString>()> keep);
 
@@ -57,6 +60,7 @@ private:
 
     QFormLayout* form_;
     QHBoxLayout* doors_;
+    QPushButton* do_;
     QLabel* problem_;
     std::function<std::optional<QString>()> keep_;
 };

@@ -29,7 +29,6 @@
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QInputDialog>
-#include <QMessageBox>
 #include <QProcess>
 #include <QScreen>
 #include <QTimer>
@@ -520,21 +519,15 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
-    if (stuck != parked_.end() && nobodyIsAsked()) {
-        event->ignore(); // it is tried until the system's patience ends
-        return;
-    }
-    if (stuck != parked_.end()) {
-        const auto answer = QMessageBox::question(
-            this, say("main-window.the-last-change-is-not-kept-2"),
-            say("main-window.stuck-close-all-the-same-without", {{"stuck", (*stuck)->error().text}}),
-            QMessageBox::Close | QMessageBox::Cancel, QMessageBox::Cancel);
-        if (answer != QMessageBox::Close) {
-            event->ignore();
-            return;
-        }
-    }
-    event->accept();
+    if (stuck == parked_.end() || closeUnsaved_) return event->accept();
+    event->ignore(); // once the system ends the program nobody is asked: it is tried until its patience ends
+    if (!nobodyIsAsked() && !findChild<QDialog*>("close-unsaved"))
+        askFirst(this, "close-unsaved",
+                 say("main-window.stuck-close-all-the-same-without", {{"stuck", (*stuck)->error().text}}),
+                 say("main-window.close-unsaved"), [this] {
+                     closeUnsaved_ = true;
+                     close();
+                 });
 }
 
 } // namespace jg::ui

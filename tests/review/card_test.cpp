@@ -46,6 +46,57 @@ TEST(Card, HoldsAllRowsByTimeAndByBody) {
     EXPECT_TRUE(rowOf(byTime, "back-knee")->open);
 }
 
+TEST(Card, ItsPartsCountForThemselves) {
+    Review r = review();
+    r.judging().approach = *playbook().approach("card-of-parts");
+    r.judging().grades[{1, "load-shared"}] = {GradeState::Graded, 4, "", {}};
+    r.judging().grades[{1, "elbow-loose"}] = {GradeState::CannotTell, 0, "", {}};
+    const auto card = cardOf(r, playbook(), assessed(r), WalkOrder::Body);
+    const auto parts = partsOf(card);
+    ASSERT_EQ(parts.size(), 7U);
+    EXPECT_EQ(said(parts.front().name), "Back hip");
+    EXPECT_EQ(card[parts[6].first].part, "Slowing down");
+    std::size_t all = 0;
+    const auto gradedIn = [&](const CardPartCount& part) { // what the view can't show counts as looked at
+        std::size_t seen = 0;
+        for (std::size_t i = part.first; i < part.first + part.all; ++i) seen += card[i].grade.has_value();
+        return seen;
+    };
+    for (const CardPartCount& part : parts) {
+        EXPECT_EQ(part.first, all);
+        EXPECT_EQ(part.looked, gradedIn(part)) << said(part.name);
+        all += part.all;
+    }
+    EXPECT_EQ(all, card.size());
+    EXPECT_EQ(parts[6].all, 5U);
+    EXPECT_GE(parts[6].looked, 1U);
+    EXPECT_LT(parts[0].looked, parts[0].all);
+    // A card without parts of its own has those of the body.
+    const auto body = partsOf(cardOf(review(), playbook(), assessed(review()), WalkOrder::Body));
+    EXPECT_EQ(said(body.front().name), "Lower body");
+}
+
+TEST(Card, APitchThatWentWhereItShouldIsAStrengthByItself) {
+    Review r = review();
+    const auto found = [&] { return assessed(r).judged("ball-on-target"); };
+    EXPECT_FALSE(found());
+    r.deliveries[0].conditions.went = Went::High;
+    EXPECT_FALSE(found());
+    r.deliveries[0].conditions.went = Went::Target;
+    const Assessment a = assessed(r);
+    ASSERT_TRUE(a.judged("ball-on-target"));
+    EXPECT_TRUE(a.judged("ball-on-target")->strength);
+    EXPECT_EQ(a.counts.judged, assessed(review()).counts.judged + 1);
+    EXPECT_EQ(stopFor(r, playbook(), a, "ball-on-target", {"s"})->kind, StopKind::Strength);
+    r.plan.keeps = {"ball-on-target"};
+    const LetterModel letter =
+        writeLetter(r, playbook(), a, athlete(), submission(), House{"Shed", "Ilse Varnholt", ""});
+    ASSERT_EQ(letter.keeps.size(), 1U);
+    EXPECT_NE(said(letter.keeps[0]).find("where you meant it to go"), std::string::npos);
+    r.judging().grades[{1, "ball-on-target"}] = {GradeState::CannotTell, 0, "", {}}; // the coach's word counts
+    EXPECT_TRUE(assessed(r).judged("ball-on-target")->cannotTell);
+}
+
 TEST(Card, ANumberStandsBehindTheItemThatTellsTheSame) {
     Review r = review();
     r.extras = {"front-knee-leak"};

@@ -1,6 +1,8 @@
 // What to work on, and what the letter may say of it, on many random reviews.
 #include "review/plan_rules.h"
 
+#include "coaching/row_order.h"
+#include "coaching/teaching.h"
 #include "review/letter_model.h"
 #include "tests/review/stops.h"
 
@@ -144,6 +146,34 @@ TEST(Proposal, KeepsToItsRuleOnAThousandRandomReviews) {
         });
         ASSERT_EQ(p.keep.empty(), !anyGood) << round;
     }
+}
+
+// The same things are chosen; only their order is the school's.
+TEST(Proposal, IsTakenUpAsTheSchoolTeaches) {
+    std::mt19937 random(36);
+    int turned = 0;
+    for (int round = 0; round < 300; ++round) {
+        Review r = graded(random);
+        const Assessment a = assess(r, playbook(), clip(), Hand::Right);
+        const CauseReport causes = causesOf(playbook(), a, r.plan);
+        const auto workBy = [&](Teaching teaching) {
+            r.judging().approach.teaching = teaching;
+            std::vector<std::string> ids;
+            for (const Proposed& w : proposePriorities(playbook(), r, a, causes, 15).work)
+                ids.push_back(w.finding);
+            return ids;
+        };
+        const auto byWeight = workBy(Teaching::ByWeight), fromEnd = workBy(Teaching::FromTheEnd);
+        ASSERT_TRUE(std::is_permutation(byWeight.begin(), byWeight.end(), fromEnd.begin(), fromEnd.end()));
+        turned += byWeight != fromEnd;
+        for (std::size_t i = 1; i < fromEnd.size(); ++i) {
+            const auto verdict = [&](std::size_t n) { return a.judged(fromEnd[n])->finding.verdict; };
+            if (verdict(i - 1) == Verdict::Protect || verdict(i) == Verdict::Protect) continue;
+            const auto place = [&](std::size_t n) { return placeInTime(*playbook().shownAt(fromEnd[n])); };
+            ASSERT_GE(place(i - 1), place(i)) << round;
+        }
+    }
+    EXPECT_GT(turned, 20);
 }
 
 TEST(SendCheck, NobodyComingBackGetsALetterBeforeTheCliniciansPlanIsSeen) {

@@ -6,6 +6,8 @@
 #include "ui/theme.h"
 
 #include <QApplication>
+#include <QDialog>
+#include <QMessageBox>
 #include <QPushButton>
 #include <QTest>
 #include <QTimer>
@@ -50,6 +52,17 @@ bool begin(ui::MainWindow& window, const QString& kind, const SubmissionId& subm
     return press("main");
 }
 
+/// One step toward the desktop, as a person takes it: a question is answered, a form left, the window closed.
+void leaveOneStep(ui::MainWindow& window) {
+    QWidget* top = QApplication::activeModalWidget();
+    if (auto* question = qobject_cast<QMessageBox*>(top)) {
+        for (auto* button : question->buttons())
+            if (question->buttonRole(button) == QMessageBox::AcceptRole) return button->click();
+    }
+    if (auto* form = qobject_cast<QDialog*>(top)) return form->reject();
+    window.close();
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -71,9 +84,10 @@ int main(int argc, char** argv) {
         std::cout << (begin(window, argv[2], submission) ? "began" : "nothing") << std::endl;
         if (QString(argv[3]) != "button") return;
         QTimer::singleShot(std::atoi(argv[4]), &window, [&] {
-            // While a letter is sent it stays open and says so: whoever wants to close it tries again.
+            // While a letter is sent it stays open and says so: whoever wants to close it tries again. A form
+            // is left first, for nobody reaches the window below it.
             auto* again = new QTimer(&window);
-            QObject::connect(again, &QTimer::timeout, &window, [&] { window.close(); });
+            QObject::connect(again, &QTimer::timeout, &window, [&] { leaveOneStep(window); });
             again->start(50);
         });
     });

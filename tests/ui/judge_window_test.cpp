@@ -313,6 +313,14 @@ TEST(PlaybookWindow, ACopyIsMadeRenamedChangedAndHandedOn) {
     press("ages");
     answer(d, "ages", "9-13");
     EXPECT_TRUE(waitFor([&] { return kept().ageTo == 13; }));
+    press("teaching");
+    QDialog* how = opened(d, "teaching-order");
+    ASSERT_TRUE(how);
+    how->findChild<QComboBox*>("order")->setCurrentIndex(static_cast<int>(Teaching::FromTheEnd));
+    how->findChild<QLineEdit*>("power")->setText("the front leg");
+    d.click(how->findChild<QPushButton*>("main"));
+    EXPECT_TRUE(waitFor([&] { return kept().teaching == Teaching::FromTheEnd; }));
+    EXPECT_EQ(kept().power, "the front leg");
     const std::filesystem::path file = walk.folder / "mine.json";
     std::ofstream(file) << *approachFile(*walk.library, playbook(), kept());
     place->readIn(QString::fromStdString(file.string()));
@@ -337,7 +345,6 @@ bool fillAndKeep(Driver& d, QDialog* form, const std::map<const char*, const cha
     return waitFor([&] { return !open || !open->isVisible(); }, 300);
 }
 
-// An item, a drill and a cause of the coach's own, and a shipped item said otherwise, all in the window.
 TEST(PlaybookWindow, AFocusCardIsMadeWithSmallMissesAndJudgedBy) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());
@@ -386,6 +393,7 @@ TEST(PlaybookWindow, AFocusCardIsMadeWithSmallMissesAndJudgedBy) {
     EXPECT_TRUE(made->isLenient("leg-spread"));
 }
 
+// An item, a drill and a cause of the coach's own, and a shipped item said otherwise, all in the window.
 TEST(PlaybookWindow, WhatItSaysIsTheCoachs) {
     Walk walk(Stage::Judge);
     Driver d(walk.library->folder());

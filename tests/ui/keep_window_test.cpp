@@ -9,6 +9,7 @@
 #include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QTableWidget>
 
 namespace jg {
@@ -84,6 +85,8 @@ TEST(KeepWindow, AnAthleteIsDeletedOnlyWhenTheNameIsTyped) {
     QDialog* dialog = test::opened(d, "forget");
     ASSERT_TRUE(dialog);
     auto* name = dialog->findChild<QLineEdit*>("forget-name");
+    // The button of what can't be taken back says so; it once read "Keep".
+    EXPECT_TRUE(dialog->findChild<QPushButton*>("main")->text().startsWith("Delete "));
     d.type(name, "Somebody");
     QTest::keyClick(dialog, Qt::Key_Return, Qt::ControlModifier);
     EXPECT_TRUE(walk.library->athlete(walk.athlete.id)); // it stays open and says why

@@ -176,6 +176,41 @@ TEST(Window, PositionsOutOfOrderAreRefusedWithAWord) {
     EXPECT_EQ(d.delivery().moments.size(), 2U);
 }
 
+// Enter once wrote over the position that followed the ninth.
+TEST(Window, ASetPositionIsMovedByASecondEnterOnly) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Positions) d.key(Qt::Key_PageUp);
+    auto* list = d.review().findChild<ui::RowList*>("positions");
+    list->setCurrent(static_cast<int>(Moment::Plant));
+    Q_EMIT list->selected(static_cast<int>(Moment::Plant));
+    const auto plant = *d.delivery().frameOf(Moment::Plant);
+    d.stepTo(plant + 1);
+    d.key(Qt::Key_Return);
+    EXPECT_EQ(d.delivery().frameOf(Moment::Plant), plant);
+    EXPECT_TRUE(d.review().foot().sentence().contains("Enter once more")) << d.review().foot().sentence().toStdString();
+    d.key(Qt::Key_Return);
+    EXPECT_EQ(d.delivery().frameOf(Moment::Plant), plant + 1);
+    d.key(Qt::Key_Return); // it stands here, and nothing is open: on
+    EXPECT_EQ(d.review().stageOfWalk(), Stage::Measure);
+    EXPECT_EQ(d.delivery().frameOf(Moment::Plant), plant + 1);
+}
+
+TEST(Window, TwoPositionsOnOneFrameAreAskedAbout) {
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageDown);
+    d.stepTo(40);
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_Return);
+    EXPECT_EQ(d.delivery().moments.size(), 1U);
+    EXPECT_TRUE(d.review().foot().sentence().contains("already"));
+    d.key(Qt::Key_Return);
+    EXPECT_EQ(d.delivery().frameOf(Moment::LiftTop), 40);
+}
+
 TEST(Window, WithoutAMicrophoneItSaysSoAndEverythingElseGoesOn) {
     Walk walk;
     Driver d(walk.library->folder(), 1, {});
@@ -263,12 +298,14 @@ TEST(Window, ABrokenFilmIsRefusedInTheIntakeAndNothingIsStored) {
     EXPECT_EQ(d.window().library().submissions()->size(), 1U);
     EXPECT_EQ(d.window().library().athletes()->size(), 1U); // nobody is new without their film
     // Leaving asks, for something was typed.
-    QTimer::singleShot(0, dialog, [] {
-        auto* question = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-        ASSERT_TRUE(question);
-        question->button(QMessageBox::Discard)->click();
-    });
+    const QPointer<QDialog> form = dialog;
     dialog->close();
+    auto* question = dialog->findChild<QMessageBox*>("leave-intake");
+    ASSERT_TRUE(question);
+    EXPECT_TRUE(form && form->isVisible());
+    for (auto* button : question->buttons())
+        if (question->buttonRole(button) == QMessageBox::AcceptRole) button->click();
+    EXPECT_TRUE(waitFor([&] { return !form || !form->isVisible(); }));
 }
 
 TEST(Window, AFilmCanBeTakenOffTheListAndRatesBeTyped) {

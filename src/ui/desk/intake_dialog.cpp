@@ -11,7 +11,6 @@
 #include <QFileDialog>
 #include <QFormLayout>
 #include <QLineEdit>
-#include <QMessageBox>
 #include <QProgressBar>
 #include <QScrollArea>
 
@@ -214,14 +213,9 @@ void IntakeDialog::reject() {
         job_->cancel(); // the job's end says so
         return;
     }
-    // A question of its own in here once held the system's end up for good.
-    if (touched() && !nobodyIsAsked() &&
-        QMessageBox::question(this, say("intake-dialog.leave-without-taking-in"),
-                              say("intake-dialog.nothing-was-taken-in-yet-what"),
-                              QMessageBox::Discard | QMessageBox::Cancel,
-                              QMessageBox::Cancel) != QMessageBox::Discard)
-        return;
-    QDialog::reject();
+    if (!touched() || nobodyIsAsked()) return QDialog::reject();
+    askFirst(this, "leave-intake", say("intake-dialog.nothing-was-taken-in-yet-what"),
+             say("intake-dialog.leave-without-taking-in"), [this] { QDialog::reject(); });
 }
 
 Status IntakeDialog::nameAthlete(IntakeForm& form) {

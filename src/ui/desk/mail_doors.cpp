@@ -90,6 +90,7 @@ void MailDoors::askFolder() {
         new FormDialog(&around_.window, "mail-folder", say("mail-doors.title"), say("mail-doors.hint"));
     auto* folder = form->line("folder", say("mail-doors.folder"), text(watchedFolder(around_.library)),
                               say("mail-doors.none"));
+    form->does(say("mail-doors.watch"));
     form->openWith([this, folder]() -> std::optional<QString> {
         const Status kept = watchFolder(around_.library, folder->text().trimmed().toStdString());
         if (!kept) return say(kept.error().text);

@@ -228,6 +228,7 @@ void GroupPlace::save() {
     auto* d =
         new FormDialog(this, "group-save-form", say("group-place.save-title"), say("group-place.save-hint"));
     auto* names = d->tick("group-names", say("group-place.with-names"), false);
+    d->does(say("group-place.save"));
     d->openWith([this, names]() -> std::optional<QString> {
         const QString path = fileToSave(this, say("group-place.save"), "group.csv", "CSV (*.csv)");
         if (path.isEmpty()) return std::nullopt;

@@ -155,6 +155,7 @@ void askToForget(QWidget* parent, Library& library, const AthleteId& athlete, Da
     auto* name = d->line("forget-name", say("keep.forget-name"), {}, text(b->name));
     for (const std::string& folder : b->backups)
         d->remark(say("library.backup-still-holds", {{"folder", folder}}));
+    d->does(say("keep.forget-it", {{"name", b->name}}));
     d->openWith([parent, &library, b = *b, name, today, tell, then]() -> std::optional<QString> {
         if (name->text().trimmed().toStdString() != b.name)
             return say("keep.forget-type", {{"name", b.name}});

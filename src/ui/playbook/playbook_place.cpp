@@ -3,6 +3,7 @@
 #include "coaching/approach_rows.h"
 #include "coaching/claims.h"
 #include "coaching/compare.h"
+#include "coaching/teaching.h"
 #include "coaching/typed_target.h"
 #include "desk/begin_judging.h"
 #include "desk/own_approaches.h"
@@ -116,6 +117,11 @@ void PlaybookPlace::addHead(const Approach& a) {
         quiet(say("playbook-place.edition-and-ages",
                   {{"version", a.version}, {"from", a.ageFrom}, {"to", a.ageTo}, {"about", a.about}}),
               13));
+    std::vector<Message> school;
+    if (!a.power.empty()) school.push_back(msg("playbook-place.power-from", {{"power", a.power}}));
+    if (a.teaching != Teaching::ByWeight)
+        school.push_back(msg("playbook-place.taught", {{"order", nameOf(a.teaching)}}));
+    if (!school.empty()) page_->addWidget(quiet(say(joined(ListStyle::Sentences, std::move(school))), 13));
     if (!a.basedOn.empty())
         page_->addWidget(quiet(say("playbook-place.based-on", {{"what", a.basedOn}}), 12.5));
 }
@@ -138,8 +144,9 @@ void PlaybookPlace::addDoors(const Approach& a) {
     door(*row, say("playbook-place.from-a-file"), "import", [this] { importFile(); });
     if (!isOwnApproach(a)) return;
     row = doorRow();
-    door(*row, say("playbook-place.rename"), "rename", [this] { rename(); });
+    door(*row, say("playbook-place.rename"), "rename", [this] { rename(say("playbook-place.rename")); });
     door(*row, say("playbook-place.change-ages"), "ages", [this] { askAges(); });
+    door(*row, say("playbook-place.teaching"), "teaching", [this] { askTeaching(); });
     door(*row, say("playbook-place.remove"), "remove", [this] { removeChosen(); });
     row = doorRow();
     door(*row, say("playbook-place.add-a-row"), "add-row", [this] { addRow(); });
@@ -339,7 +346,7 @@ void PlaybookPlace::copy() {
     chosen_ = *id;
     refresh();
     Q_EMIT changed();
-    rename();
+    rename(say("playbook-place.name-of-copy"));
 }
 
 namespace {
@@ -388,10 +395,28 @@ void PlaybookPlace::chooseLenient() {
     });
 }
 
-void PlaybookPlace::rename() {
+void PlaybookPlace::askTeaching() {
+    if (!chosen()) return;
+    auto* form = new FormDialog(this, "teaching-order", say("playbook-place.teaching"),
+                                say("playbook-place.teaching-hint"));
+    QStringList orders;
+    for (const Teaching t : allTeachings()) orders << say(nameOf(t));
+    auto* order = form->choice("order", say("playbook-place.order"), orders,
+                               static_cast<int>(chosen()->teaching));
+    auto* power = form->line("power", say("playbook-place.power"), text(chosen()->power));
+    form->openWith([this, order, power]() -> std::optional<QString> {
+        change([&](Approach& a) {
+            a.teaching = allTeachings()[static_cast<std::size_t>(order->currentIndex())];
+            a.power = power->text().trimmed().toStdString();
+        });
+        return std::nullopt;
+    });
+}
+
+void PlaybookPlace::rename(const QString& title) {
     askChoice(
         this,
-        {"rename", say("playbook-place.rename"), text(chosen()->name), {}, say("playbook-place.a-name")},
+        {"rename", title, text(chosen()->name), {}, say("playbook-place.a-name")},
         [this](const ChoiceAnswer& answer) {
             change([&](Approach& a) { a.name = answer.words.toStdString(); });
         });

@@ -70,7 +70,8 @@ private:
     /// Keeps a change of the chosen approach as its next edition, or says why not.
     void change(const std::function<void(Approach&)>& how);
     void copy();
-    void rename();
+    void askTeaching();
+    void rename(const QString& title);
     void askAges();
     void addRow();
     void askTarget(const std::string& measure);

@@ -246,6 +246,8 @@ void editDrill(RowForm form, const Drill& drill) {
     auto* notFor = d.line("drill-not-for", say("row-editors.not-for"), text(drill.notFor));
     auto* minutes = d.number("drill-minutes", say("row-editors.minutes"), drill.minutes, 0, 120);
     auto* stages = d.words("drill-stages", say("row-editors.stages"), stagesInWords(drill.stages));
+    auto* link = d.line("drill-link", say("row-editors.link"), QString::fromStdString(drill.link),
+                        say("row-editors.link-hint"));
     auto* look = d.number("drill-look", say("row-editors.look-again-days"), drill.lookAgainDays, 1, 365);
     form.openWith([=, id = drill.id, supports = drill.supports, against = drill.against]() -> PlaybookRow {
         Drill r;
@@ -264,6 +266,7 @@ void editDrill(RowForm form, const Drill& drill) {
         r.armLoad = kLoads[static_cast<std::size_t>(loadBox->currentIndex())];
         r.ageFrom = age->value();
         r.notFor = wordsIn(notFor);
+        r.link = link->text().trimmed().toStdString();
         r.lookAgainDays = look->value();
         r.minutes = minutes->value();
         r.stages = stagesFrom(stages->toPlainText());

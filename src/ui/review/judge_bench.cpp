@@ -10,6 +10,7 @@
 #include "ui/theme.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace jg::ui {
 
@@ -109,6 +110,7 @@ const MeasureDefinition* JudgeBench::measure() const {
 void JudgeBench::refresh() {
     const Assessment& a = c_.session.assessment();
     const std::string kept = current() ? current()->id : "";
+    orderForApproach();
     card_ = cardOf(review(), playbook(), a, order_);
     std::vector<ListRow> rows;
     int at = 0;
@@ -126,6 +128,11 @@ void JudgeBench::refresh() {
         if (c.id == kept) at = static_cast<int>(rows.size());
         rows.push_back(std::move(row));
     }
+    if (order_ == WalkOrder::Body)
+        for (const CardPartCount& part : partsOf(card_))
+            rows[part.first].header = say("judge-bench.part", {{"part", part.name},
+                                                               {"looked", part.looked},
+                                                               {"all", part.all}});
     list_->setRows(std::move(rows));
     list_->setCurrent(at);
     showApproach();
@@ -324,6 +331,12 @@ Handlers JudgeBench::handlers() {
     for (int step = 1; step <= 5; ++step)
         all[QString("grade-%1").arg(step)] = [this, step] { grade({GradeState::Graded, step, "", {}}); };
     return all;
+}
+
+/// A card with parts of its own is read part by part, until the coach asks for the other order.
+void JudgeBench::orderForApproach() {
+    if (std::exchange(orderedFor_, review().approach().id) == review().approach().id) return;
+    order_ = review().approach().parts.empty() ? WalkOrder::Time : WalkOrder::Body;
 }
 
 void JudgeBench::turnOrder() {

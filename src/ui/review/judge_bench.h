@@ -54,6 +54,7 @@ private:
     void removeOwn(const std::string& finding);
     void askTarget();
     void turnOrder();
+    void orderForApproach();
     void showReader();
     void showRow();
     void showWork();
@@ -65,6 +66,7 @@ private:
     QList<QPushButton*> steps_;
     RowList* list_;
     WalkOrder order_ = WalkOrder::Time;
+    std::string orderedFor_; ///< id of the approach whose order it is
     std::vector<CardRow> card_;
     JudgeQuestions questions_;
 };

@@ -6,6 +6,7 @@
 #include "ui/theme.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace jg::ui {
 
@@ -20,7 +21,7 @@ PositionsBench::PositionsBench(ReviewContext& context)
     auto* row = new QHBoxLayout;
     set_ = mainButton(say("positions-bench.set-here"));
     auto* hidden = plainButton(say("positions-bench.not-visible-here"));
-    connect(set_, &QPushButton::clicked, this, [this] { c_.runAction("set-here"); });
+    connect(set_, &QPushButton::clicked, this, [this] { setHere(); });
     connect(hidden, &QPushButton::clicked, this, [this] { c_.runAction("position-hidden"); });
     row->addWidget(set_, 1);
     row->addWidget(hidden);
@@ -155,6 +156,40 @@ void PositionsBench::select(int) {
     if (const auto frame = delivery().frameOf(current())) c_.playhead.step(*frame - c_.playhead.frame());
 }
 
+std::optional<Message> PositionsBench::askBefore(Moment moment, qint64 frame) const {
+    const auto now = delivery().moments.find(moment);
+    const Message name = info(moment).name();
+    if (now != delivery().moments.end() && now->second.frame && *now->second.frame != frame)
+        return msg("positions-bench.ask-move", {{"position", name}, {"frame", *now->second.frame}});
+    for (const auto& [other, mark] : delivery().moments)
+        if (other != moment && mark.frame == frame)
+            return msg("positions-bench.ask-same", {{"position", name}, {"other", info(other).name()}});
+    return std::nullopt;
+}
+
+/// Enter sets what is open. What is set already is moved by a second Enter only, and one that stands here
+/// leads on.
+void PositionsBench::setByKey() {
+    const std::pair<Moment, qint64> here{current(), c_.playhead.frame()};
+    if (delivery().frameOf(here.first) == here.second)
+        return allSet() ? c_.runAction("stage-next") : toNextOpen();
+    const auto ask = askBefore(here.first, here.second);
+    if (ask && std::exchange(asked_, here) != here) return c_.say(say(*ask));
+    setHere();
+}
+
+/// The next open position, round the list; the next row when none is open.
+void PositionsBench::toNextOpen() {
+    const int all = static_cast<int>(keyPositions().size()), now = list_->current();
+    for (int i = 1; i < all; ++i) {
+        const int row = (now + i) % all;
+        if (delivery().moments.contains(static_cast<Moment>(row))) continue;
+        list_->setCurrent(row);
+        return showHow();
+    }
+    showHow();
+}
+
 void PositionsBench::setHere() {
     const Moment moment = current();
     const Status set = c_.session.setMoment(moment, c_.playhead.frame());
@@ -163,14 +198,13 @@ void PositionsBench::setHere() {
         return;
     }
     c_.say({}); // what was said of the frame before would cover the keys
-    if (list_->current() + 1 < static_cast<int>(keyPositions().size()))
-        list_->setCurrent(list_->current() + 1);
-    showHow();
+    asked_.reset();
+    toNextOpen();
 }
 
 Handlers PositionsBench::handlers() {
     return {
-        {"set-here", [this] { setHere(); }},
+        {"set-here", [this] { setByKey(); }},
         {"position-suggested", [this] { goToSuggested(); }},
         {"row-up", [this] { list_->move(-1); }},
         {"row-down", [this] { list_->move(1); }},
@@ -194,9 +228,8 @@ void PositionsBench::sayHidden() {
     askReason(this, say("positions-bench.moment-is-not-visible", {{"moment", info(moment).name()}}),
               [this, moment](const QString& reason) {
                   if (perform(msg("positions-bench.not-visible-here"),
-                              {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}) &&
-                      list_->current() + 1 < 9)
-                      list_->setCurrent(list_->current() + 1);
+                              {SetMoment{moment, MomentMark{std::nullopt, reason.toStdString()}}}))
+                      toNextOpen();
                   showHow();
               });
 }

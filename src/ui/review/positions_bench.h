@@ -18,15 +18,13 @@ public:
     void frameChanged() override { showHow(); }
     Handlers handlers() override;
     KeyHints hints() const override {
-        KeyHints all{{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
-                     {"Enter", say("positions-bench.set-here-2"), "set-here"},
+        return {{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
+                     {"Enter", say(allSet() ? "positions-bench.on-to-measuring" : "positions-bench.set-here-2"), "set-here"},
                      {"G", say("hint.suggested"), "position-suggested"},
                      {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
                      {"A", say("positions-bench.again"), "position-again"},
                      {"\u2191 \u2193", say("positions-bench.another-position"), "row-down"},
                      {"Z", say("hint.undo"), "undo"}};
-        if (allSet()) all.push_front({"PgDn", say("positions-bench.on-to-measuring"), "stage-next"});
-        return all;
     }
     QString stageCaption() const override;
 
@@ -35,7 +33,11 @@ private:
     QString releaseText(qint64 frame) const;
     Moment current() const;
     void select(int row);
+    void setByKey();
     void setHere();
+    void toNextOpen();
+    /// What a first Enter asks before it does something that is rarely meant; nothing where it is plain.
+    std::optional<Message> askBefore(Moment moment, qint64 frame) const;
     void setAgain();
     void sayHidden();
     void showHow();
@@ -50,6 +52,7 @@ private:
     QPushButton* set_;
     QPushButton* on_;
     QPushButton* again_;
+    std::optional<std::pair<Moment, qint64>> asked_; ///< what a second Enter does
 };
 
 } // namespace jg::ui

@@ -447,6 +447,7 @@ void SendBench::sendLater() {
     if (!recipe) return c_.say(say(recipe.error().text));
     auto* form = new FormDialog(this, "send-later", say("send-later.title"), say("send-later.hint"));
     auto* when = form->line("when", say("send-later.when"), {}, say("send-later.when-hint"));
+    form->does(say("send-later.title"));
     form->openWith([=, this, recipe = *recipe]() -> std::optional<QString> {
         const auto at = timeFromWords(when->text().toStdString(), c_.session.clock().nowUnix());
         if (!at) return say("send-later.no-time");
