@@ -138,9 +138,11 @@ def document(root):
     out = ["# Approaches", "",
            "Made from `data/playbook` by `tools/make_approaches.py`. All figures are common coaching practice with no published",
            "source. Nothing about an approach stands in code: a copy in the playbook place can ask anything else.", "",
-           "| approach | edition | ages | targets | graded items | about |", "|---|---|---|---|---|---|"]
+           "| approach | edition | ages | targets | graded items | where power comes from, as it says | taught | about |",
+           "|---|---|---|---|---|---|---|---|"]
     for a in approaches:
-        out.append(f"| {a['name']} | {a['version']} | {a['ages'][0]} to {a['ages'][1]} | {len(a['targets'])} | {len(a['graded'])} | {a['about']} |")
+        out.append(f"| {a['name']} | {a['version']} | {a['ages'][0]} to {a['ages'][1]} | {len(a['targets'])} | {len(a['graded'])} | "
+                   f"{a.get('power', '')} | {a.get('teaching', 'by weight').replace('-', ' ')} | {a['about']} |")
     out += ["", "## Where schools disagree", "",
             "Each question, the rows that ask it, and what the shipped approaches answer. A row without an answer is in the",
             "playbook and joins a copy by *Add a row*.", ""]

@@ -80,8 +80,8 @@ void checkLink(const std::string& link) {
     constexpr std::string_view kStart = "https://";
     constexpr std::size_t kLongest = 200;
     const bool plain = std::all_of(link.begin(), link.end(), [](unsigned char c) {
-        return c > ' ' && c < 0x7f && std::string_view("\"'<>@\\`{}|^").find(static_cast<char>(c)) ==
-                                          std::string_view::npos;
+        return c > ' ' && c < 0x7f &&
+               std::string_view("\"'<>@\\`{}|^").find(static_cast<char>(c)) == std::string_view::npos;
     });
     const bool led = link.starts_with(kStart) && link.size() > kStart.size() && link[kStart.size()] != '/';
     if (!link.empty() && (!led || !plain || link.size() > kLongest)) unfit(msg("playbook-rows.no-link"));

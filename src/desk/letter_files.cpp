@@ -110,13 +110,14 @@ Status exportWeekSheet(const DispatchRecipe& recipe, Paper paper, const fs::path
 }
 
 Status exportCoachSheet(const DispatchRecipe& recipe, const fs::path& path, FileStore& files) {
-    CoachSheet sheet{recipe.athleteFirstName,
-                     recipe.film.review.date,
-                     recipe.film.assessment,
-                     recipe.film.playbook,
-                     weighedIn(recipe.film.review, recipe.film.playbook, recipe.film.assessment),
-                     cardOf(recipe.film.review, recipe.film.playbook, recipe.film.assessment, WalkOrder::Body),
-                     {}};
+    CoachSheet sheet{
+        recipe.athleteFirstName,
+        recipe.film.review.date,
+        recipe.film.assessment,
+        recipe.film.playbook,
+        weighedIn(recipe.film.review, recipe.film.playbook, recipe.film.assessment),
+        cardOf(recipe.film.review, recipe.film.playbook, recipe.film.assessment, WalkOrder::Body),
+        {}};
     for (const MeasureRow& row : sheet.told.measures) {
         if (!row.value.value) continue;
         const ToldDelivery& told = toldIn(recipe.film, row.delivery);

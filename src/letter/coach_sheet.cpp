@@ -105,12 +105,11 @@ void addItems(const CoachSheet& sheet, Rows& rows) {
             ++part;
         }
         const std::optional<Grade>& grade = items[i].grade;
-        rows.row({asIs(sheet.playbook.nameOfFinding(items[i].id)),
-                  grade && grade->state == GradeState::Graded
-                      ? msg("coach-sheet.of-five", {{"step", grade->step}})
-                      : Message{},
-                  Message{}, grade ? reasonInWords(grade->reason) : msg("coach-sheet.not-looked"),
-                  Message{}});
+        rows.row(
+            {asIs(sheet.playbook.nameOfFinding(items[i].id)),
+             grade && grade->state == GradeState::Graded ? msg("coach-sheet.of-five", {{"step", grade->step}})
+                                                         : Message{},
+             Message{}, grade ? reasonInWords(grade->reason) : msg("coach-sheet.not-looked"), Message{}});
     }
 }
 

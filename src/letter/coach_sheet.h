@@ -26,9 +26,9 @@ struct CoachSheet {
     std::map<std::string, Message> tried; ///< by measure: how such an error did where the truth was known
 };
 
-/// Measures with number, error, target, what follows and what is to be minded, items with their grades part by
-/// part, each with its count, then
-/// what was weighed; as many pages as it takes. Errors: WriteFailed, DiskFull.
+/// Measures with number, error, target, what follows and what is to be minded, items with their grades part
+/// by part, each with its count, then what was weighed; as many pages as it takes. Errors: WriteFailed,
+/// DiskFull.
 Status writeCoachSheet(const CoachSheet& sheet, Paper paper, const Words& words,
                        const std::filesystem::path& path, FileStore& files);
 

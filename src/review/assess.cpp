@@ -340,7 +340,8 @@ Message reasonOf(const ItemRow& row, View view) {
 constexpr std::string_view kOnTarget = "ball-on-target";
 constexpr int kBestStep = 5;
 
-/// What is looked at by eye: the card, findings of the coach's own, and a ball that went where it was meant to.
+/// What is looked at by eye: the card, findings of the coach's own, and a ball that went where it was meant
+/// to.
 std::vector<std::string> itemsToLookAt(const Review& review, const DeliveryMarks& assessed) {
     std::vector<std::string> ids = review.approach().graded;
     for (const OwnFinding& own : review.own) ids.push_back(own.id);

@@ -17,17 +17,30 @@ const CardPart* ownPartOf(const Approach& approach, const std::string& row) {
 CardRow rowOf(const ItemRow& i, const GradedItem& item, const Approach& approach) {
     const CardPart* part = ownPartOf(approach, i.id);
     const bool looked = i.grade.has_value();
-    return {i.id,   false,  item.group,
-            item.position, i.delivery, i.grade,
-            looked, !looked && !approach.isLenient(i.id), part ? part->name : std::string()};
+    return {i.id,
+            false,
+            item.group,
+            item.position,
+            i.delivery,
+            i.grade,
+            looked,
+            !looked && !approach.isLenient(i.id),
+            part ? part->name : std::string()};
 }
 
 CardRow rowOf(const MeasureRow& m, const MeasureDefinition& definition, const Approach& approach) {
     const bool looked = m.value.state != MeasureState::NotLookedAt || m.byHand;
     const Moment at = m.target.type == TargetType::Record ? definition.moments.back() : m.target.position;
     const CardPart* part = ownPartOf(approach, m.id);
-    return {m.id,   true, definition.group, at, m.delivery, m.byHand,
-            looked, !looked && !approach.isLenient(m.id), part ? part->name : std::string()};
+    return {m.id,
+            true,
+            definition.group,
+            at,
+            m.delivery,
+            m.byHand,
+            looked,
+            !looked && !approach.isLenient(m.id),
+            part ? part->name : std::string()};
 }
 
 /// Place in the approach's own parts, then in the body: legs, trunk and head, arm, what is of all.
@@ -60,10 +73,9 @@ std::vector<CardRow> cardOf(const Review& review, const Playbook& playbook, cons
     std::stable_sort(rows.begin(), rows.end(),
                      [](const CardRow& x, const CardRow& y) { return x.position < y.position; });
     if (order == WalkOrder::Body)
-        std::stable_sort(rows.begin(), rows.end(),
-                         [&](const CardRow& x, const CardRow& y) {
-                             return placeOf(x, review.approach()) < placeOf(y, review.approach());
-                         });
+        std::stable_sort(rows.begin(), rows.end(), [&](const CardRow& x, const CardRow& y) {
+            return placeOf(x, review.approach()) < placeOf(y, review.approach());
+        });
     return rows;
 }
 
@@ -74,7 +86,8 @@ std::vector<CardPartCount> partsOf(const std::vector<CardRow>& card) {
             return other.part == card[i].part && (!card[i].part.empty() || other.group == card[i].group);
         };
         if (i == 0 || !kin(card[i - 1]))
-            parts.push_back({card[i].part.empty() ? nameOfGroup(card[i].group) : asIs(card[i].part), i, 0, 0});
+            parts.push_back(
+                {card[i].part.empty() ? nameOfGroup(card[i].group) : asIs(card[i].part), i, 0, 0});
         parts.back().looked += card[i].looked;
         ++parts.back().all;
     }

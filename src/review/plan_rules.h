@@ -37,9 +37,9 @@ struct Proposal {
 };
 
 /// What to work on first: arm protection, then roots before consequences, lower body before upper, larger gap
-/// before smaller. What follows from a root is looked at again before it gets drills of its own. What is chosen
-/// so is taken up in the order in which the approach teaches. Pure.
-/// Source: common practice, no source.
+/// before smaller. What follows from a root is looked at again before it gets drills of its own. What is
+/// chosen so is taken up in the order in which the approach teaches. Pure. Source: common practice, no
+/// source.
 Proposal proposePriorities(const Playbook& playbook, const Review& review, const Assessment& a,
                            const CauseReport& causes, int age);
 

@@ -128,7 +128,7 @@ private:
     std::vector<std::unique_ptr<ReviewKeeper>> parked_; ///< of reviews that were left before all was kept
     QProcess* postOffice_ = nullptr;
     bool closing_ = false;
-    bool closeUnsaved_ = false; ///< the coach said so
+    bool closeUnsaved_ = false;            ///< the coach said so
     const Handlers handlers_ = handlers(); ///< of the places
 };
 

@@ -66,7 +66,8 @@ TEST(Items, FiftyAndMoreWithAllTheirWords) {
             std::any_of(book().approaches.begin(), book().approaches.end(), [&](const Approach& a) {
                 return std::find(a.graded.begin(), a.graded.end(), i.id) != a.graded.end();
             });
-        EXPECT_TRUE(used) << i.id;
+        // A pitch's outcome judges that one by itself, whatever the approach.
+        EXPECT_TRUE(used || i.id == "ball-on-target") << i.id;
     }
     const GradedItem& holds = *book().item("knee-holds");
     EXPECT_EQ(holds.cueFor(9), holds.young);

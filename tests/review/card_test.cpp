@@ -93,7 +93,8 @@ TEST(Card, APitchThatWentWhereItShouldIsAStrengthByItself) {
         writeLetter(r, playbook(), a, athlete(), submission(), House{"Shed", "Ilse Varnholt", ""});
     ASSERT_EQ(letter.keeps.size(), 1U);
     EXPECT_NE(said(letter.keeps[0]).find("where you meant it to go"), std::string::npos);
-    r.judging().grades[{1, "ball-on-target"}] = {GradeState::CannotTell, 0, "", {}}; // the coach's word counts
+    r.judging().grades[{1, "ball-on-target"}] = {
+        GradeState::CannotTell, 0, "", {}}; // the coach's word counts
     EXPECT_TRUE(assessed(r).judged("ball-on-target")->cannotTell);
 }
 

@@ -164,6 +164,14 @@ TEST(Letter, SaysWhatWasFoundInPlainWords) {
     ASSERT_EQ(m.week.size(), 1U);
     EXPECT_EQ(m.week[0].days, "Mon, Thu");
     EXPECT_EQ(m.week[0].dose, "3 rounds of 8");
+    // A drill's own film is told where the drill is.
+    Playbook linked = playbook();
+    for (Drill& d : linked.drills)
+        if (d.id == r.plan.drills[0].drill) d.link = "https://films.example.org/wall";
+    const LetterModel told = writeLetter(r, linked, assess(r, linked, clip(), Hand::Right), athlete(),
+                                         submission(), House{"Shed", "Ilse Varnholt", ""});
+    EXPECT_NE(said(told.week[0].how).find("https://films.example.org/wall"), std::string::npos);
+    EXPECT_EQ(said(m.week[0].how).find("https:"), std::string::npos);
     EXPECT_TRUE(m.cautions.empty());
     Submission hurt = submission();
     hurt.pain = "Elbow";

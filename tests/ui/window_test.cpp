@@ -189,7 +189,8 @@ TEST(Window, ASetPositionIsMovedByASecondEnterOnly) {
     d.stepTo(plant + 1);
     d.key(Qt::Key_Return);
     EXPECT_EQ(d.delivery().frameOf(Moment::Plant), plant);
-    EXPECT_TRUE(d.review().foot().sentence().contains("Enter once more")) << d.review().foot().sentence().toStdString();
+    EXPECT_TRUE(d.review().foot().sentence().contains("Enter once more"))
+        << d.review().foot().sentence().toStdString();
     d.key(Qt::Key_Return);
     EXPECT_EQ(d.delivery().frameOf(Moment::Plant), plant + 1);
     d.key(Qt::Key_Return); // it stands here, and nothing is open: on

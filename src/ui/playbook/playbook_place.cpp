@@ -401,8 +401,8 @@ void PlaybookPlace::askTeaching() {
                                 say("playbook-place.teaching-hint"));
     QStringList orders;
     for (const Teaching t : allTeachings()) orders << say(nameOf(t));
-    auto* order = form->choice("order", say("playbook-place.order"), orders,
-                               static_cast<int>(chosen()->teaching));
+    auto* order =
+        form->choice("order", say("playbook-place.order"), orders, static_cast<int>(chosen()->teaching));
     auto* power = form->line("power", say("playbook-place.power"), text(chosen()->power));
     form->openWith([this, order, power]() -> std::optional<QString> {
         change([&](Approach& a) {
@@ -414,12 +414,10 @@ void PlaybookPlace::askTeaching() {
 }
 
 void PlaybookPlace::rename(const QString& title) {
-    askChoice(
-        this,
-        {"rename", title, text(chosen()->name), {}, say("playbook-place.a-name")},
-        [this](const ChoiceAnswer& answer) {
-            change([&](Approach& a) { a.name = answer.words.toStdString(); });
-        });
+    askChoice(this, {"rename", title, text(chosen()->name), {}, say("playbook-place.a-name")},
+              [this](const ChoiceAnswer& answer) {
+                  change([&](Approach& a) { a.name = answer.words.toStdString(); });
+              });
 }
 
 void PlaybookPlace::askAges() {

@@ -130,9 +130,8 @@ void JudgeBench::refresh() {
     }
     if (order_ == WalkOrder::Body)
         for (const CardPartCount& part : partsOf(card_))
-            rows[part.first].header = say("judge-bench.part", {{"part", part.name},
-                                                               {"looked", part.looked},
-                                                               {"all", part.all}});
+            rows[part.first].header =
+                say("judge-bench.part", {{"part", part.name}, {"looked", part.looked}, {"all", part.all}});
     list_->setRows(std::move(rows));
     list_->setCurrent(at);
     showApproach();

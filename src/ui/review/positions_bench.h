@@ -19,12 +19,13 @@ public:
     Handlers handlers() override;
     KeyHints hints() const override {
         return {{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
-                     {"Enter", say(allSet() ? "positions-bench.on-to-measuring" : "positions-bench.set-here-2"), "set-here"},
-                     {"G", say("hint.suggested"), "position-suggested"},
-                     {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
-                     {"A", say("positions-bench.again"), "position-again"},
-                     {"\u2191 \u2193", say("positions-bench.another-position"), "row-down"},
-                     {"Z", say("hint.undo"), "undo"}};
+                {"Enter", say(allSet() ? "positions-bench.on-to-measuring" : "positions-bench.set-here-2"),
+                 "set-here"},
+                {"G", say("hint.suggested"), "position-suggested"},
+                {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
+                {"A", say("positions-bench.again"), "position-again"},
+                {"\u2191 \u2193", say("positions-bench.another-position"), "row-down"},
+                {"Z", say("hint.undo"), "undo"}};
     }
     QString stageCaption() const override;
 
