@@ -121,6 +121,14 @@ void PositionsBench::showHow() {
     again_->setText(say(again ? "positions-bench.not-again-here" : "positions-bench.again-here"));
     on_->setVisible(allSet());
     setAsMain(set_, !allSet()); // one way on stands out
+    if (std::exchange(enterSays_, enterDoes()) != enterSays_) c_.showHints();
+}
+
+const char* PositionsBench::enterDoes() const {
+    const auto mark = delivery().moments.find(current());
+    if (mark == delivery().moments.end() || !mark->second.frame) return "positions-bench.set-here-2";
+    if (*mark->second.frame != c_.playhead.frame()) return "positions-bench.hint-move";
+    return allSet() ? "positions-bench.on-to-measuring" : "positions-bench.another-position";
 }
 
 bool PositionsBench::allSet() const {

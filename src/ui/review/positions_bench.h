@@ -19,8 +19,7 @@ public:
     Handlers handlers() override;
     KeyHints hints() const override {
         return {{"\u2190 \u2192", say("look-bench.one-frame"), "step-on"},
-                {"Enter", say(allSet() ? "positions-bench.on-to-measuring" : "positions-bench.set-here-2"),
-                 "set-here"},
+                {"Enter", say(enterDoes()), "set-here"},
                 {"G", say("hint.suggested"), "position-suggested"},
                 {"H", say("positions-bench.not-visible-here-2"), "position-hidden"},
                 {"A", say("positions-bench.again"), "position-again"},
@@ -35,6 +34,7 @@ private:
     Moment current() const;
     void select(int row);
     void setByKey();
+    const char* enterDoes() const; ///< id of its words
     void setHere();
     void toNextOpen();
     /// What a first Enter asks before it does something that is rarely meant; nothing where it is plain.
@@ -53,6 +53,7 @@ private:
     QPushButton* set_;
     QPushButton* on_;
     QPushButton* again_;
+    std::string enterSays_; ///< as the foot shows it
     std::optional<std::pair<Moment, qint64>> asked_; ///< what a second Enter does
 };
 
