@@ -129,6 +129,7 @@ void Foot::tell(const QString& sentence, int seconds) {
 void Foot::setKept(const QString& text) {
     kept_->setText(text);
     fit();
+    layout()->activate(); // a longer word stood cut until the next event
 }
 
 QString Foot::sentence() const {

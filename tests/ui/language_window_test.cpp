@@ -29,7 +29,7 @@ void accentRows(json& value) {
         "name",    "shortName",    "hint",  "formula", "source", "unreliable", "about",
         "coach",   "player",       "why",   "says",    "how",    "equipment",  "distance",
         "plainly", "plainlyOther", "fault", "goal",    "young",  "parent",     "notFor",
-        "goalUp",  "goalDown",     "pass",  "fail",    "what",   "until"};
+        "goalUp",  "goalDown",     "pass",  "fail",    "what",   "until",      "power"};
     static const std::set<std::string> answers = {"options", "wanted", "nearly"};
     const auto accented = [](const std::string& text) {
         std::string out;
