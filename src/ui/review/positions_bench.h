@@ -53,7 +53,7 @@ private:
     QPushButton* set_;
     QPushButton* on_;
     QPushButton* again_;
-    std::string enterSays_; ///< as the foot shows it
+    std::string enterSays_;                          ///< as the foot shows it
     std::optional<std::pair<Moment, qint64>> asked_; ///< what a second Enter does
 };
 
