@@ -6,15 +6,12 @@ import re
 import sys
 
 TEST = re.compile(r"^\s*TEST(?:_F|_P)?\(\s*(\w+)\s*,\s*(\w+)\s*\)", re.MULTILINE)
-NAMED = re.compile(r"^\s*(?:add_test\(NAME|jg_once\(|gtest_discover_tests\()\s*\"?([\w./-]+)", re.MULTILINE)
 
 
 def tests(root):
     found = set()
     for path in sorted((root / "tests").rglob("*.cpp")):
         found |= {f"{suite}.{name}" for suite, name in TEST.findall(path.read_text(encoding="utf-8"))}
-    for path in sorted((root / "tests").rglob("CMakeLists.txt")):
-        found |= set(NAMED.findall(path.read_text(encoding="utf-8")))
     return found
 
 

@@ -16,7 +16,6 @@
 
 namespace jg {
 
-/// A named way of judging: its targets and its card of graded items. Versioned.
 /// In which order a school takes up what is to be worked on.
 enum class Teaching { ByWeight, FromTheFeet, FromTheEnd, FromTheStart };
 
@@ -27,6 +26,7 @@ struct CardPart {
     bool operator==(const CardPart&) const = default;
 };
 
+/// A named way of judging: its targets and its card of graded items. Versioned.
 struct Approach {
     std::string id;
     std::string name;

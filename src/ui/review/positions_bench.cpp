@@ -125,9 +125,9 @@ void PositionsBench::showHow() {
 }
 
 const char* PositionsBench::enterDoes() const {
-    const auto mark = delivery().moments.find(current());
-    if (mark == delivery().moments.end() || !mark->second.frame) return "positions-bench.set-here-2";
-    if (*mark->second.frame != c_.playhead.frame()) return "positions-bench.hint-move";
+    const auto set = delivery().frameOf(current());
+    if (!set) return "positions-bench.set-here-2";
+    if (*set != c_.playhead.frame()) return "positions-bench.hint-move";
     return allSet() ? "positions-bench.on-to-measuring" : "positions-bench.another-position";
 }
 
@@ -165,10 +165,9 @@ void PositionsBench::select(int) {
 }
 
 std::optional<Message> PositionsBench::askBefore(Moment moment, qint64 frame) const {
-    const auto now = delivery().moments.find(moment);
+    const auto set = delivery().frameOf(moment);
     const Message name = info(moment).name();
-    if (now != delivery().moments.end() && now->second.frame && *now->second.frame != frame)
-        return msg("positions-bench.ask-move", {{"position", name}, {"frame", *now->second.frame}});
+    if (set && *set != frame) return msg("positions-bench.ask-move", {{"position", name}, {"frame", *set}});
     for (const auto& [other, mark] : delivery().moments)
         if (other != moment && mark.frame == frame)
             return msg("positions-bench.ask-same", {{"position", name}, {"other", info(other).name()}});
@@ -186,14 +185,14 @@ void PositionsBench::setByKey() {
     setHere();
 }
 
-/// The next open position, round the list; the next row when none is open.
+/// The next open position, round the list; the one in hand when none is.
 void PositionsBench::toNextOpen() {
     const int all = static_cast<int>(keyPositions().size()), now = list_->current();
     for (int i = 1; i < all; ++i) {
         const int row = (now + i) % all;
         if (delivery().moments.contains(static_cast<Moment>(row))) continue;
         list_->setCurrent(row);
-        return showHow();
+        break;
     }
     showHow();
 }
