@@ -1,11 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How long the core takes for what happens at every edit and every frame.
 #include "coaching/causes.h"
-#include "demo/film_maker.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "demo/films/film_maker.h"
+#include "desk/keeping/places.h"
 #include "film/reader.h"
-#include "review/assess.h"
-#include "review/ghost.h"
-#include "review/guide.h"
+#include "review/assess/assess.h"
+#include "review/assess/ghost.h"
+#include "review/assess/guide.h"
 
 #include <QCoreApplication>
 

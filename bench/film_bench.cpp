@@ -1,9 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The film room beside a bare FFmpeg loop on the same film in one run: film_bench FILM WORK_FOLDER prints
 // JSON. What is held against another program is timed alone, so that the two can take turns: film_bench
 // index|all FILM prints milliseconds.
+#include "base/clock.h"
 #include "base/file_store.h"
 #include "bench/stopwatch.h"
-#include "desk/film_thread.h"
+#include "desk/jobs/film_thread.h"
+#include "film/convert.h"
 #include "film/ffmpeg_handles.h"
 #include "film/follow.h"
 #include "film/reader.h"

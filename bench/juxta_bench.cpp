@@ -1,13 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How soon a sheet of twelve cells stands, and how quickly two films step backward together beside one alone:
 // juxta_bench LIBRARY prints JSON. The library is one of `juxtagraph-cli demo`, with its scrub copies made.
 #include "bench/stopwatch.h"
-#include "desk/juxta.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "desk/session/juxta.h"
 #include "film/reader.h"
 #include "film/scrub_copy.h"
 #include "film/true_time.h"
 #include "letter/fonts.h"
-#include "review/lockstep.h"
+#include "review/compare/lockstep.h"
 
 #include <QGuiApplication>
 #include <nlohmann/json.hpp>

@@ -1,14 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A library of years: 2,000 athletes, 10,000 clips, 10,000 reviews of real size.
 // library_bench PATTERN FOLDER: fills FOLDER with copies of the submissions and reviews of the library
 // PATTERN, then measures what the window asks of it, in a process that has done nothing else. Prints one JSON
 // object.
-#include "desk/athlete_page.h"
-#include "desk/desk_list.h"
-#include "desk/group.h"
-#include "desk/log.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "desk/pages/athlete_page.h"
+#include "desk/pages/desk_list.h"
+#include "desk/pages/group.h"
+#include "desk/pages/log.h"
 #include "library/library.h"
-#include "review/assess.h"
+#include "review/assess/assess.h"
 #include "words/words.h"
 
 #include <nlohmann/json.hpp>

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How soon the window answers while its back key is held and while the ribbon is scrubbed, beside a thread
 // that does nothing but tick in the same process: window_bench prints JSON.
 #include "tests/ui/driver.h"
-#include "ui/review/film_deck.h"
-#include "ui/review/ribbon.h"
+#include "ui/film/film_deck.h"
+#include "ui/film/ribbon.h"
 
 #include <QApplication>
 #include <QElapsedTimer>

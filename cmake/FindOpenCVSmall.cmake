@@ -1,3 +1,4 @@
+# SPDX-License-Identifier: GPL-3.0-or-later
 # Debian's small OpenCV packages bring neither a CMake configuration nor a pkg-config file.
 find_path(OPENCV_HEADERS opencv2/core.hpp PATH_SUFFIXES opencv4)
 foreach(part core imgproc video)

@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Looks at the built programs as Debian's hardening checks do: position-independent, all of the table of addresses
 read-only and bound at the start, no stack that runs, a guarded stack, checked library calls, and on x86-64 marked
 jump targets. One sentence for each that lacks one of them; exit 1 then.

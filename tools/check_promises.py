@@ -1,5 +1,7 @@
 #!/usr/bin/env python3
-"""Checks that every test and file that docs/security.md names as the holder of a promise is there. Exits 1 when one is not."""
+# SPDX-License-Identifier: GPL-3.0-or-later
+"""Checks that every test and file that docs/security.md names as the holder of a promise is there, and every file that
+ARCHITECTURE.md, CONTRIBUTING.md and docs name. Exits 1 when one is not."""
 import fnmatch
 import pathlib
 import re
@@ -34,7 +36,23 @@ def unheld(root):
     return lost
 
 
+NAMED = re.compile(r"`((?:[a-z_0-9.-]+/)+[a-z_0-9-]+\.(?:h|cpp|py|json|md))`")
+
+
+def lost_files(root):
+    """Files that a page names and that are nowhere; a path may begin in src."""
+    pages = [root / "ARCHITECTURE.md", root / "CONTRIBUTING.md", root / "README.md", *sorted((root / "docs").glob("*.md"))]
+    lost = []
+    for page in pages:
+        for number, line in enumerate(page.read_text(encoding="utf-8").splitlines(), 1):
+            for name in NAMED.findall(line):
+                if not any((root / place / name).exists() for place in ("", "src")):
+                    lost.append(f"{page.relative_to(root)}:{number}: there is no {name}")
+    return lost
+
+
 if __name__ == "__main__":
-    found = unheld(pathlib.Path(sys.argv[1] if len(sys.argv) > 1 else "."))
-    print("\n".join(found) if found else "promises: each has its tests")
+    tree = pathlib.Path(sys.argv[1] if len(sys.argv) > 1 else ".")
+    found = unheld(tree) + lost_files(tree)
+    print("\n".join(found) if found else "promises: each has its tests; every file that a page names is there")
     sys.exit(1 if found else 0)

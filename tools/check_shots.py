@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Checks docs/screenshots: one picture for each main view, none above 1 MiB, fewer than 20, all linked from the README."""
 import pathlib
 import sys

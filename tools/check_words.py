@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Checks the catalogue of words against the code: every id that is said is there with the arguments it gets, and none
 is left over. Exits 1 on a difference."""
 import json

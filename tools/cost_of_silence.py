@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """How many verdicts of a library's reviews can be told, as they were made and had less been said of them.
 
 cost_of_silence.py CLI LIB: for each review the verdicts and those that are "cannot tell" as it stands, without a word

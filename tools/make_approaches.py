@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Writes docs/approaches.md from the playbook's data: the approaches, and how each of the questions on which schools
 disagree is set up. With --check it only compares and exits 1 on a difference."""
 import json

@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Measures the film room beside ffmpeg in one run and writes docs/performance.md: make_performance_table.py BIN_FOLDER [--making]."""
 import json
 import pathlib

@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """Makes every picture of docs/screenshots again from a fresh demo library: make_shots.py BIN_FOLDER."""
 import os
 import pathlib

@@ -1,4 +1,5 @@
 #!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
 """What every approach says of one delivery, as the last section of docs/approaches.md.
 
 The delivery stands in docs/one-delivery.json; `juxtagraph-cli tell` says what a letter to a player would.

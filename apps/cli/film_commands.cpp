@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/cli/command.h"
 
 #include "base/file_store.h"
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "film/film_check.h"
 #include "film/reader.h"
 #include "letter/still.h"

@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films that came by mail, taken in without a window: only what can belong to nobody else.
 #include "apps/cli/command.h"
 #include "apps/cli/open_library.h"
+#include "base/clock.h"
 #include "base/date.h"
-#include "desk/intake.h"
-#include "desk/mail_intake.h"
-#include "desk/roster.h"
+#include "desk/intake/intake.h"
+#include "desk/intake/mail_intake.h"
+#include "desk/intake/roster.h"
 
 #include <iostream>
 

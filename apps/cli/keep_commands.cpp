@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Keeping a library safe: backup, restore, and deleting an athlete whole.
 #include "apps/cli/command.h"
 #include "apps/cli/open_library.h"
+#include "base/clock.h"
 #include "base/date.h"
 #include "library/backup.h"
 #include "library/bundle.h"

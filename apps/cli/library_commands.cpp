@@ -1,16 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/cli/command.h"
 #include "apps/cli/open_library.h"
 
-#include "desk/demo_library.h"
-#include "desk/desk_list.h"
-#include "desk/letter_files.h"
-#include "desk/outgoing.h"
-#include "desk/places.h"
+#include "base/clock.h"
+#include "demo/library/demo_library.h"
+#include "desk/keeping/places.h"
+#include "desk/pages/desk_list.h"
+#include "desk/sending/letter_files.h"
+#include "desk/sending/outgoing.h"
 #include "letter/csv.h"
 #include "letter/fonts.h"
+#include "letter/narrated_film.h"
 #include "library/bundle.h"
-#include "review/review_json.h"
-#include "review/send_check.h"
+#include "review/record/review_json.h"
+#include "review/tell/send_check.h"
 
 #include <nlohmann/json.hpp>
 
@@ -40,8 +43,7 @@ std::unique_ptr<Opened> openReview(const Arguments& a) {
     o->playbook = playbookOf(*o->library);
     o->session =
         orRefuse(ReviewSession::open(*o->library, o->playbook, o->clock, o->ids, ReviewId{a.word(1, "ID")}));
-    if (!loadFonts(dataFolder() / "fonts"))
-        throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+    if (!loadFonts(dataFolder() / "fonts")) throw Refusal(msg("library-commands.no-fonts"));
     return o;
 }
 

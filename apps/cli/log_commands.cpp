@@ -1,11 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Deliveries under each other, and an athlete over time.
 #include "apps/cli/command.h"
 #include "apps/cli/open_library.h"
+#include "base/clock.h"
 #include "base/number.h"
-#include "desk/juxta.h"
-#include "desk/log.h"
-#include "desk/places.h"
-#include "desk/season.h"
+#include "desk/keeping/places.h"
+#include "desk/pages/log.h"
+#include "desk/pages/season.h"
+#include "desk/session/juxta.h"
 #include "letter/fonts.h"
 #include "letter/juxta_tables.h"
 
@@ -73,8 +75,7 @@ void juxta(const Arguments& a, std::stop_token stop) {
     std::optional<QImage> picture;
     const auto drawn = [&]() -> const QImage& {
         if (picture) return *picture;
-        if (!loadFonts(dataFolder() / "fonts"))
-            throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+        if (!loadFonts(dataFolder() / "fonts")) throw Refusal(msg("library-commands.no-fonts"));
         picture = orRefuse(juxtaPicture(*library, sheet, book, english(), stop,
                                         [](double part) { showProgress(part, msg("cli.juxta")); }));
         return *picture;
@@ -157,8 +158,7 @@ void log(const Arguments& a, std::stop_token) {
         return void(orRefuse(library->files().write(
             *table, numbersAsCsv(orRefuse(allDeliveries(*library, book, athlete)), book))));
     if (const auto page = a.value("pdf")) {
-        if (!loadFonts(dataFolder() / "fonts"))
-            throw Refusal(msg("library-commands.the-fonts-are-missing-from-the"));
+        if (!loadFonts(dataFolder() / "fonts")) throw Refusal(msg("library-commands.no-fonts"));
         return void(orRefuse(writeSeason(*library, book, athlete, SystemClock().today(), english(), *page)));
     }
     const AthleteLog log = orRefuse(readLog(*library, book, athlete));

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // juxtagraph-cli: the core without a window.
 #include "apps/cli/command.h"
 
 #include "base/number.h"
 #include "base/stop_on_signal.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
 #include "post/no_core.h"
 
 #include <QGuiApplication>
@@ -34,7 +36,7 @@ std::optional<double> Arguments::number(const std::string& name) const {
     const auto text = value(name);
     if (!text) return std::nullopt;
     const auto v = parseNumber(*text);
-    if (!v) throw WrongUse(msg("main.name-wants-a-number-with-a", {{"name", name}, {"text", *text}}));
+    if (!v) throw WrongUse(msg("main.wants-number", {{"name", name}, {"text", *text}}));
     return v;
 }
 
@@ -105,7 +107,7 @@ Arguments parse(const Command& command, const std::vector<std::string>& rest) {
             if (i + 1 >= rest.size()) throw WrongUse(msg("main.name-wants-a-value", {{"name", name}}));
             a.values[name] = rest[++i];
         } else {
-            throw WrongUse(msg("main.name-is-not-an-option-of", {{"name", name}}));
+            throw WrongUse(msg("main.no-such-option", {{"name", name}}));
         }
     }
     if (a.words.size() < command.words) throw WrongUse(msg("main.something-is-missing"));

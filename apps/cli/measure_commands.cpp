@@ -1,15 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/cli/command.h"
 
 #include "base/file_store.h"
 #include "base/number.h"
 #include "coaching/approach_json.h"
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "kinematics/answers.h"
 #include "kinematics/measure.h"
 #include "kinematics/roll.h"
-#include "review/assess.h"
-#include "review/points_document.h"
-#include "review/tried.h"
+#include "review/assess/assess.h"
+#include "review/record/deliveries.h"
+#include "review/record/points_document.h"
+#include "review/record/tried.h"
 
 #include <nlohmann/json.hpp>
 
@@ -123,12 +125,12 @@ void readConditions(const Arguments& a, MeasureInput& in, double sigma) {
     }
     if (const auto view = a.value("view")) {
         const auto found = viewFromId(*view);
-        if (!found) throw WrongUse(msg("measure-commands.view-is-open-closed-front-or"));
+        if (!found) throw WrongUse(msg("measure-commands.views"));
         in.view = *found;
     }
     if (const auto level = a.value("level")) {
         const auto parts = split(*level, ',');
-        if (parts.size() != 2) throw WrongUse(msg("measure-commands.level-wants-dx-dy-along-a"));
+        if (parts.size() != 2) throw WrongUse(msg("measure-commands.level-wants"));
         in.rollDeg =
             rollFromLine({{0, 0}, sigma}, {{numberIn(parts[0], *level), numberIn(parts[1], *level)}, sigma});
     }

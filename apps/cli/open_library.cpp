@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/cli/open_library.h"
 
-#include "desk/house_zone.h"
-#include "desk/length_choice.h"
-#include "desk/own_playbook.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/house_zone.h"
+#include "desk/keeping/length_choice.h"
+#include "desk/keeping/places.h"
+#include "desk/own/own_playbook.h"
 
 namespace jg::cli {
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // causes and plan: what explains the findings, and a week of drills for them.
 #include "apps/cli/command.h"
 

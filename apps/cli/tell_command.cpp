@@ -1,13 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // tell: what a letter would say of given results, without a library and without a film.
 #include "apps/cli/command.h"
 
+#include "base/clock.h"
 #include "base/document.h"
 #include "base/file_store.h"
 #include "base/unfit.h"
-#include "desk/suggest.h"
+#include "desk/session/suggest.h"
 #include "kinematics/answers.h"
 #include "kinematics/measure.h"
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 
 #include <nlohmann/json.hpp>
 

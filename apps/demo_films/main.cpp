@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // demo-films: films of generated deliveries with exact truth, one by one or many at random.
 #include "base/file_store.h"
 #include "base/number.h"
 #include "base/stop_on_signal.h"
-#include "demo/film_maker.h"
-#include "demo/random_orders.h"
+#include "demo/films/exercise_pictures.h"
+#include "demo/films/film_maker.h"
+#include "demo/films/random_orders.h"
 #include "words/words.h"
 
 #include <cmath>
@@ -57,7 +59,7 @@ void sayUse(std::ostream& out) {
     out << "  demo-films FILM.mp4 [--truth TRUTH.json] [--view open|closed|front|rear] [--hand R|L] "
            "[--flat] [--windup] [--numbers] [--mixed] [--lost-closed] [--mirrored] [--silent]\n ";
     for (const auto& [name, set] : numberOptions()) out << " [--" << name << " V]";
-    out << "\n";
+    out << "\n  demo-films --exercise FOLDER\n";
 }
 
 int wrongUse(const std::string& what) {
@@ -70,11 +72,17 @@ int help() {
     std::cout << "Makes a film of a made-up delivery, and what is true of every frame of it.\n";
     sayUse(std::cout);
     std::cout
-        << "Faults: --repeat shows each picture V times, --mixed blends neighbours, --lost leaves V out "
+        << "--exercise writes the pictures of the click exercise, which are shipped in data/exercise.\n"
+           "Faults: --repeat shows each picture V times, --mixed blends neighbours, --lost leaves V out "
            "(--lost-closed closes the gap),\n  --damage changes V bytes, --cut-after and --start-at "
            "shorten, --blur is the open part of the shutter,\n  --shake in pixels, --brightness 0..1, "
            "--rotate 90|180|270, --yaw and --roll in degrees, --mirrored, --silent.\n";
     return 0;
+}
+
+int ended(const jg::Status& how) {
+    if (!how) std::cerr << jg::english()(how.error().text) << "\n";
+    return how ? 0 : 1;
 }
 
 } // namespace
@@ -82,7 +90,7 @@ int help() {
 int main(int argc, char** argv) {
     const std::stop_token interrupted = jg::stopOnSignals();
     FilmOrder order;
-    std::string file, truthFile;
+    std::string file, truthFile, exerciseFolder;
     const auto numbers = numberOptions();
     for (int i = 1; i < argc; ++i) {
         const std::string word = argv[i];
@@ -110,6 +118,8 @@ int main(int argc, char** argv) {
             return wrongUse(word + " wants a value");
         } else if (const std::string value = argv[++i]; name == "truth") {
             truthFile = value;
+        } else if (name == "exercise") {
+            exerciseFolder = value;
         } else if (name == "view" && jg::viewFromId(value)) {
             order.camera.view = *jg::viewFromId(value);
         } else if (name == "hand" && jg::handFromId(value)) {
@@ -122,20 +132,13 @@ int main(int argc, char** argv) {
             return wrongUse(word + " " + value + " is not understood");
         }
     }
+    if (!exerciseFolder.empty()) return ended(jg::makeExercisePictures(exerciseFolder, interrupted));
     if (file.empty()) return wrongUse("the film's name is missing");
     if (order.fps < 1 || order.fps > 1000 || order.camera.width < 64 || order.camera.height < 36 ||
         order.camera.width > 7680 || order.camera.height > 4320)
         return wrongUse("the rate must be 1 to 1000 and the size 64x36 to 7680x4320");
     const auto truth = jg::makeFilm(order, file, interrupted);
-    if (!truth) {
-        std::cerr << jg::english()(truth.error().text) << "\n";
-        return 1;
-    }
+    if (!truth) return ended(truth.error());
     jg::FileStore files;
-    if (!truthFile.empty())
-        if (const auto written = files.write(truthFile, *truth); !written) {
-            std::cerr << jg::english()(written.error().text) << "\n";
-            return 1;
-        }
-    return 0;
+    return ended(truthFile.empty() ? jg::Status(jg::Done{}) : files.write(truthFile, *truth));
 }

@@ -1,10 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // juxtagraph: the window.
 #include "apps/juxtagraph/quit_on_signal.h"
-#include "desk/places.h"
+#include "base/clock.h"
+#include "base/fault_log.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
 #include "post/no_core.h"
-#include "ui/ask_first.h"
-#include "ui/main_window.h"
-#include "ui/theme.h"
+#include "ui/kit/ask_first.h"
+#include "ui/kit/theme.h"
+#include "ui/window/main_window.h"
 
 #include <QApplication>
 #include <QFileDialog>
@@ -47,6 +51,15 @@ CommandLine read(int argc, char** argv) {
             w.library = word;
     }
     return w;
+}
+
+/// Faults of the last hours outlive the program in the user's own folder of this program.
+void keepFaults() {
+    const auto folder = std::filesystem::path(
+        QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString());
+    std::error_code ec;
+    std::filesystem::create_directories(folder, ec);
+    jg::keepFaultsIn(folder / "faults.log", jg::SystemClock().nowUnix());
 }
 
 /// Asks until there is a folder; nothing when the coach gives up.
@@ -92,6 +105,7 @@ int main(int argc, char** argv) {
     QApplication app(argc, argv);
     quitOnSignal(app);
     umask(077); // what it keeps is its user's
+    keepFaults();
     jg::ui::followSystemText();
     if (!jg::ui::dress(app)) std::cerr << jg::english()(jg::msg("app.no-fonts")) << "\n";
     auto settings = std::make_shared<QSettings>("Juxtagraph", "Juxtagraph");

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/juxtagraph/quit_on_signal.h"
 
-#include "ui/ask_first.h"
+#include "ui/kit/ask_first.h"
 
 #include <QApplication>
 #include <QDialog>

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // post-office: the stand-in mail server with its window.
 #include "apps/post_office/smtp_server.h"
 #include "apps/post_office/stand_in_sender.h"
 #include "apps/post_office/window.h"
-#include "ui/theme.h"
+#include "ui/kit/theme.h"
 #include "words/words.h"
 
 #include <QApplication>
@@ -12,8 +13,11 @@
 
 namespace {
 
+constexpr int kMorePorts = 20; // are tried where the first is taken and any will do
+
 constexpr const char* kUse =
     "\n  post-office [--store DIR] [--port N] [--user NAME --password WORD] [--headless]"
+    "\n              [--any-port] [--behind]"
     "\n  post-office --write FILE.eml --from ADDRESS [--name NAME] [--subject WORDS] [--text WORDS] "
     "[FILM...]\n";
 
@@ -63,12 +67,16 @@ int main(int argc, char** argv) {
     QApplication app(argc, argv);
     QString store = QDir::homePath() + "/post-office", user, password;
     quint16 port = 2525;
-    bool headless = false;
+    bool headless = false, anyPort = false, behind = false;
     const QStringList words = app.arguments().mid(1);
     for (qsizetype i = 0; i < words.size(); ++i) {
         const QString next = words.value(i + 1);
         if (words[i] == "--headless")
             headless = true;
+        else if (words[i] == "--any-port")
+            anyPort = true;
+        else if (words[i] == "--behind")
+            behind = true;
         else if (words[i] == "--store" && !next.isEmpty())
             store = next, ++i;
         else if (words[i] == "--port" && next.toUInt() < 65536)
@@ -82,7 +90,10 @@ int main(int argc, char** argv) {
     }
     jg::SmtpServer server(store);
     server.requireLogin(user, password);
-    if (!server.listen(port)) {
+    bool listens = server.listen(port);
+    for (int more = 1; !listens && anyPort && more < kMorePorts; ++more)
+        listens = server.listen(static_cast<quint16>(port + more));
+    if (!listens) {
         std::cerr << "Port " << port << " can't be used (" << server.errorText().toStdString()
                   << "). Another post office may be open.\n";
         return 1;
@@ -92,7 +103,12 @@ int main(int argc, char** argv) {
     jg::ui::followSystemText();
     jg::ui::dress(app);
     jg::PostOfficeWindow window(store, server.port());
-    QObject::connect(&server, &jg::SmtpServer::received, &window, [&window] { window.refresh(); });
-    window.show();
+    QObject::connect(&server, &jg::SmtpServer::received, &window, [&window] {
+        window.refresh();
+        window.showNormal();
+        window.raise();
+        window.activateWindow();
+    });
+    behind ? window.showMinimized() : window.show();
     return app.exec();
 }

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/post_office/smtp_server.h"
 
 #include <QDateTime>

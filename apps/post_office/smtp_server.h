@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The stand-in post office: a small SMTP server on the loopback that keeps what it gets.
 #pragma once
 

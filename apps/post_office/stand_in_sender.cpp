@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/post_office/stand_in_sender.h"
 
+#include "base/clock.h"
 #include "base/date.h"
 #include "base/file_store.h"
 #include "post/mail.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A family that sends films: writes a mail as a phone would, into a file. For the demo and for trying a
 // watched folder.
 #pragma once

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "apps/post_office/window.h"
 
 #include "base/file_store.h"
 #include "post/mail.h"
-#include "ui/row_list.h"
-#include "ui/theme.h"
+#include "ui/kit/row_list.h"
+#include "ui/kit/theme.h"
 
 #include <QDir>
 #include <QHBoxLayout>

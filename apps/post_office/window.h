@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The stand-in post office's window: the mails it keeps, and the one chosen.
 #pragma once
 

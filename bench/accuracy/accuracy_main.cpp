@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How often each measure's 95 % interval holds the truth, on bodies of two makers filmed, clicked and told of
 // in several ways: accuracy COUNT writes the tables of docs/accuracy.md; accuracy --depths and accuracy
 // --trials COUNT write data/playbook/depths.json and trials.json from other deliveries.
 #include "bench/accuracy/depth_table.h"
 #include "bench/accuracy/trial_table.h"
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
 #include "tests/bodies/tally.h"
 #include "words/words.h"
 

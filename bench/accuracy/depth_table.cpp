@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/accuracy/depth_table.h"
 
 #include "bench/accuracy/wide_body.h"
-#include "demo/random_orders.h"
+#include "demo/films/random_orders.h"
 
 #include <Eigen/Eigenvalues>
 

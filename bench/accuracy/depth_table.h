@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // data/playbook/depths.json, made from wide bodies.
 #pragma once
 

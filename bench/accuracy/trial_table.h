@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // data/playbook/trials.json: how each measure's interval does on both makers' bodies.
 #pragma once
 

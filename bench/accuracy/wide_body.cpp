@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "bench/accuracy/wide_body.h"
 
 #include <Eigen/Geometry>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Bodies that differ more than those of the demo: what the table of depths is made from.
 #pragma once
 

@@ -1,6 +1,5 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/date.h"
-
-#include "base/time_zone.h"
 
 #include <array>
 #include <charconv>
@@ -56,22 +55,6 @@ Date addDays(Date date, int days_) {
 
 int daysBetween(Date a, Date b) {
     return static_cast<int>((sys_days{b} - sys_days{a}).count());
-}
-
-std::int64_t SystemClock::nowUnix() const {
-    return std::time(nullptr);
-}
-
-Date SystemClock::today() const {
-    return civilAt(nowUnix()).date;
-}
-
-std::string SystemClock::timeOfDay() const {
-    return clockWords(civilAt(nowUnix()));
-}
-
-std::int64_t FixedClock::nowUnix() const {
-    return duration_cast<seconds>(sys_days{date_}.time_since_epoch()).count() + 12 * 3600;
 }
 
 } // namespace jg

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // JSON from outside: read within bounds, so that nothing behind the door needs bounds of its own.
 #pragma once
 

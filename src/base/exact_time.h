@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Exact time: integers with a rational base. Seconds in a double are for showing only.
 #pragma once
 

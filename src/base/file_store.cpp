@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/file_store.h"
 
 #include <algorithm>
@@ -24,18 +25,16 @@ Result<std::string> readFile(const fs::path& path) {
     if (fs::is_regular_file(path, ec)) in.open(path, std::ios::binary);
     std::ostringstream text;
     if (!in.is_open() || !(text << in.rdbuf() || fs::file_size(path, ec) == 0))
-        return fail(ErrorCode::Unreadable,
-                    msg("file-store.path-cant-be-read-check-its", {{"path", path.string()}}));
+        return fail(ErrorCode::Unreadable, msg("file-store.unreadable", {{"path", path.string()}}));
     return text.str();
 }
 
 Error writeError(const fs::path& path, int errorNumber) {
     if (errorNumber == ENOSPC || errorNumber == EDQUOT)
-        return fail(ErrorCode::DiskFull,
-                    msg("file-store.the-disk-is-full-path-was", {{"path", path.filename().string()}}));
-    return fail(ErrorCode::WriteFailed,
-                msg("file-store.path-cant-be-written-error-number",
-                    {{"path", path.string()}, {"errorNumber", std::strerror(errorNumber)}}));
+        return fail(ErrorCode::DiskFull, msg("file-store.disk-full", {{"path", path.filename().string()}}));
+    return fail(
+        ErrorCode::WriteFailed,
+        msg("file-store.unwritable", {{"path", path.string()}, {"errorNumber", std::strerror(errorNumber)}}));
 }
 
 namespace {

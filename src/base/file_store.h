@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The seam for writing files: whole or not at all.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Identifiers that cannot be mixed up: one type for each kind of thing.
 #pragma once
 

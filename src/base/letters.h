@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Letters of texts that are typed and compared.
 #pragma once
 

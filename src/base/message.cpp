@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/message.h"
 
 #include <algorithm>
@@ -14,6 +15,9 @@ Message bare(MessageArg::Value value) {
 }
 
 } // namespace
+
+Message::Message(std::string id_)
+    : id(std::move(id_)) {}
 
 Message::Message(std::string id_, std::vector<MessageArg> args_)
     : id(std::move(id_))

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is said to a person, before it is put into words: an id and typed arguments. src/words turns it into
 // text.
 #pragma once
@@ -24,7 +25,8 @@ struct Message {
     std::vector<MessageArg> args;
 
     Message() = default;
-    explicit Message(std::string id_, std::vector<MessageArg> args_ = {});
+    explicit Message(std::string id_);
+    Message(std::string id_, std::vector<MessageArg> args_);
     bool empty() const;
     bool operator==(const Message& other) const;
 };

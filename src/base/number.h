@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The one place where numbers become text and text becomes numbers, whatever the system's locale.
 #pragma once
 

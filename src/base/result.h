@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Result<T>: a value or an Error, for everything that crosses a room's edge.
 #pragma once
 
@@ -61,8 +62,8 @@ private:
 struct Done {};
 using Status = Result<Done>;
 
-inline Error fail(ErrorCode code, Message text) {
-    return Error{code, std::move(text)};
-}
+/// An error; one that is nobody's doing (a disk, a damaged file, a library that gives up) is noted in the log
+/// of faults by its ids. Any thread.
+Error fail(ErrorCode code, Message text);
 
 } // namespace jg

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The house's time zone: days and hours are told by it.
 #pragma once
 

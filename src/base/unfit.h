@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a reader of documents throws at a part that does not fit, and what is said of it at the room's edge.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How well repeated measurements agree: intraclass correlation, standard error of measurement, smallest
 // change.
 #pragma once

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "coaching/approach_json.h"
 
 #include "coaching/target_json.h"

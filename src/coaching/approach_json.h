@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Approaches as JSON: the playbook's files, the copy a judging keeps, and what coaches hand to each other.
 #pragma once
 

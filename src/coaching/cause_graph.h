@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Which few nodes of a directed graph reach all others.
 #pragma once
 

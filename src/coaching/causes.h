@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Root before consequence: which findings explain the others, and what speaks for and against it.
 #pragma once
 

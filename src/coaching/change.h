@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Has it really changed? Statistics of repeated measuring.
 #pragma once
 

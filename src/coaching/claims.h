@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Claims that no video can show. They may stand in a playbook, as somebody's opinion, and are never computed.
 #pragma once
 

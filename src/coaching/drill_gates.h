@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Who may do which drill, and which drill serves a finding.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How far beside its target a number lies, beside its own error.
 #pragma once
 

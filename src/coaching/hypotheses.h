@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Several possible causes of one sign, and what would tell them apart.
 #pragma once
 

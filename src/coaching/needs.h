@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Why not yet: what keeps an athlete from doing it, and the simple screens that tell.
 #pragma once
 

@@ -1,14 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The playbook: measures, approaches, graded items, causes and drills, all as data.
 #pragma once
 
-#include "base/result.h"
+#include "base/message.h"
 #include "coaching/side.h"
 #include "coaching/target.h"
 #include "coaching/trials.h"
 #include "kinematics/body_depths.h"
 #include "kinematics/catalogue.h"
 
-#include <filesystem>
 #include <memory>
 #include <optional>
 #include <string>
@@ -200,19 +200,5 @@ struct Playbook {
     /// The moment at which a finding is read, and its picture is shown.
     std::optional<Moment> shownAt(std::string_view row) const;
 };
-
-/// Looks whether an approach makes sense: named, ages and bands the right way round, all it names in the
-/// playbook, each target at a position and with answers of its measure. Errors: BadInput with a sentence.
-Status checkApproach(const Playbook& playbook, const Approach& approach);
-
-/// Reads measures.json, depths.json, trials.json, items.json, causes.json, drills.json and every approach
-/// file in `folder`, and focuses.json and screens.json where there are some, and checks that all ids meet.
-/// Errors: NotFound, Unreadable, BadInput naming file and row.
-Result<Playbook> loadPlaybook(const std::filesystem::path& folder);
-
-/// The playbook that a review was begun with: measures, approaches, items, causes and drills of `text`; what
-/// they do not know yet, the body's depths and the coach's choice of lengths are those of `live`. Errors:
-/// Damaged.
-Result<Playbook> thawPlaybook(const Playbook& live, const std::string& text);
 
 } // namespace jg

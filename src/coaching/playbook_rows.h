@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Single rows of the playbook, items, causes and drills: as JSON, checked one by one, and joined to a
 // playbook.
 #pragma once
@@ -35,11 +36,5 @@ std::vector<std::string> changedFields(const PlaybookRow& before, const Playbook
 /// Looks whether a row can be used: an item with all its words, a cause between two findings with its owner
 /// and reason, a drill that says how and how often and serves something. Errors: BadInput with a sentence.
 Status checkRow(const Playbook& playbook, const PlaybookRow& row);
-
-/// The playbook with rows of one's own, by key: a known key changes that row, another adds one. Approaches,
-/// measures, depths and lengths stay. Its text holds the rows, so that a review freezes them. Errors:
-/// BadInput, as where an item is missing that an approach grades.
-Result<Playbook> withRows(const Playbook& playbook,
-                          const std::vector<std::pair<std::string, PlaybookRow>>& rows);
 
 } // namespace jg

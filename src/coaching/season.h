@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A number over months, and within one outing: lines that stray dots don't turn, and when something changed.
 #pragma once
 

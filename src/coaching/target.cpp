@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "coaching/target.h"
 
 #include "kinematics/answers.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Targets as data, and the verdict on a value against one.
 #pragma once
 

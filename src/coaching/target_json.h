@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Targets as JSON: one reader for the playbook's files and for the copy a review keeps.
 #pragma once
 

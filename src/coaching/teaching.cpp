@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "coaching/teaching.h"
 
 #include "base/unfit.h"
@@ -12,10 +13,9 @@ namespace {
 
 constexpr std::array<std::string_view, 4> kIds = {"", "from-the-feet", "from-the-end", "from-the-start"};
 
-/// What stands on the ground first.
+/// What stands on the ground first; what is of no part of the body is taken up with the arm.
 double heightOf(const Playbook& playbook, const std::string& finding) {
-    const std::string group = playbook.groupOfFinding(finding);
-    return group == "lower" ? 0 : group == "trunk" ? 1 : 2;
+    return static_cast<double>(std::min(placeInBody(playbook.groupOfFinding(finding)), placeInBody("arm")));
 }
 
 double placeOf(const Playbook& playbook, Teaching teaching, const std::string& finding) {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What published guidance for young pitchers says of pitches a day and rest. Guidance, never a permission:
 // the league's own rules and licensed care come first.
 #pragma once

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How each measure's interval did when it was tried on made bodies whose truth is known.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "coaching/week.h"
 
 #include "coaching/throwing_guidance.h"

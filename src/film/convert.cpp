@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/convert.h"
 
+#include "film/colour.h"
 #include "film/planes.h"
 #include "film/turn.h"
 
@@ -18,37 +20,13 @@ std::vector<std::uint8_t> roomFor(std::size_t bytes) {
     return std::vector<std::uint8_t>(bytes + kOverrun);
 }
 
-} // namespace
-
-AVColorSpace matrixOf(const AVFrame& frame) {
-    switch (frame.colorspace) {
-    case AVCOL_SPC_BT709:
-    case AVCOL_SPC_SMPTE240M:
-    case AVCOL_SPC_FCC:
-    case AVCOL_SPC_BT2020_NCL:
-        return frame.colorspace;
-    case AVCOL_SPC_BT2020_CL:
-        return AVCOL_SPC_BT2020_NCL;
-    default:
-        return AVCOL_SPC_SMPTE170M;
-    }
-}
-
-Transfer transferOf(const AVFrame& frame) {
-    if (frame.color_trc == AVCOL_TRC_SMPTE2084) return Transfer::Pq;
-    if (frame.color_trc == AVCOL_TRC_ARIB_STD_B67) return Transfer::Hlg;
-    return Transfer::Standard;
-}
-
-namespace {
-
 /// What zimg does not know, and what is made smaller, by swscale.
 Status toBgrx(const AVFrame& frame, int width, int height, std::uint8_t* bgrx) {
     const bool smaller = width < frame.width;
     const int quality = smaller ? SWS_BILINEAR : SWS_BICUBIC | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INT;
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_BGRA, quality, nullptr, nullptr, nullptr));
-    if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be"));
+    if (!sws) return fail(ErrorCode::Internal, msg("convert.pixel-format"));
     const int* matrix = sws_getCoefficients(matrixOf(frame));
     const int fullRange = frame.color_range == AVCOL_RANGE_JPEG ? 1 : 0;
     sws_setColorspaceDetails(sws.get(), matrix, fullRange, sws_getCoefficients(SWS_CS_DEFAULT), 1, 0, 1 << 16,
@@ -169,16 +147,16 @@ Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const P
     return FrameHandle(planes.release(), ff::Free());
 }
 
-Result<Reader::Grey> toGrey(const AVFrame& frame, const FilmInfo& info, int width) {
+Result<GreyPicture> toGrey(const AVFrame& frame, const FilmInfo& info, int width) {
     constexpr std::int64_t kLeast = 16;
     int height =
         static_cast<int>(std::max(kLeast, std::int64_t{width} * info.height / std::max(1, info.width)));
     if (info.rotationDeg % 180 != 0) std::swap(width, height);
     const ff::Sws sws(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                      width, height, AV_PIX_FMT_GRAY8, SWS_AREA, nullptr, nullptr, nullptr));
-    if (!sws) return fail(ErrorCode::Internal, msg("convert.this-films-pixel-format-cant-be-2"));
+    if (!sws) return fail(ErrorCode::Internal, msg("convert.pixel-format-grey"));
     const std::size_t bytes = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
-    Reader::Grey grey{width, height, roomFor(bytes)};
+    GreyPicture grey{width, height, roomFor(bytes)};
     std::uint8_t* planes[4] = {grey.pixels.data(), nullptr, nullptr, nullptr};
     const int strides[4] = {width, 0, 0, 0};
     sws_scale(sws.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);

@@ -1,7 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/decoder.h"
 
 #include "film/limits.h"
-#include "film/reader.h"
 
 #include <algorithm>
 #include <thread>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // FFmpeg's decoders, opened as the reader needs them. Inside the film room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Deliveries in a film, and where their positions may lie: suggestions from motion, never taken by
 // themselves.
 #pragma once

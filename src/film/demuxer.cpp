@@ -1,9 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/demuxer.h"
 
 #include "base/number.h"
-#include "film/convert.h"
+#include "film/colour.h"
 #include "film/limits.h"
-#include "film/reader.h"
 
 #include <algorithm>
 #include <array>
@@ -40,10 +40,9 @@ Status checkReadable(const fs::path& path) {
     if (ec)
         return fail(ErrorCode::Unreadable, msg("demuxer.path-cant-be-reached-message-check",
                                                {{"path", path.string()}, {"message", ec.message()}}));
-    if (fs::is_directory(path, ec))
-        return fail(ErrorCode::BadInput, msg("demuxer.name-is-a-folder-choose-a", {{"name", name}}));
+    if (fs::is_directory(path, ec)) return fail(ErrorCode::BadInput, msg("demuxer.folder", {{"name", name}}));
     if (!fs::is_regular_file(path, ec))
-        return fail(ErrorCode::BadInput, msg("demuxer.name-is-no-file-but-a", {{"name", name}}));
+        return fail(ErrorCode::BadInput, msg("demuxer.device", {{"name", name}}));
     if (fs::file_size(path, ec) == 0 && !ec)
         return fail(ErrorCode::BadInput, msg("demuxer.name-is-empty-copy-the-film", {{"name", name}}));
     return Done{};
@@ -155,20 +154,20 @@ Result<Demuxer> openDemuxer(const fs::path& path, std::stop_token stop) {
     if (error < 0 && stop.stop_requested()) return stopped();
     if (error == AVERROR(EACCES))
         return fail(ErrorCode::Unreadable, msg("demuxer.name-may-not-be-read-check", {{"name", name}}));
-    if (error < 0) return fail(ErrorCode::BadInput, msg("demuxer.name-is-not-a-film-this", {{"name", name}}));
+    if (error < 0) return fail(ErrorCode::BadInput, msg("demuxer.no-film", {{"name", name}}));
     d.input.reset(raw);
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     if (!tellsAll(*raw, d.stream) && avformat_find_stream_info(raw, nullptr) < 0)
         return stop.stop_requested()
                    ? stopped()
-                   : fail(ErrorCode::Damaged, msg("demuxer.name-is-damaged-nothing-in-it", {{"name", name}}));
+                   : fail(ErrorCode::Damaged, msg("demuxer.nothing-decodes", {{"name", name}}));
     d.stream = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, nullptr, 0);
     const bool attached = d.stream >= 0 && (d.video()->disposition & AV_DISPOSITION_ATTACHED_PIC);
     if (d.stream < 0 || attached)
-        return fail(ErrorCode::BadInput, msg("demuxer.name-holds-no-moving-picture-only", {{"name", name}}));
+        return fail(ErrorCode::BadInput, msg("demuxer.no-picture-stream", {{"name", name}}));
     const AVCodecParameters* p = d.video()->codecpar;
     if (p->width <= 0 || p->height <= 0)
-        return fail(ErrorCode::Damaged, msg("demuxer.name-is-damaged-its-picture-has", {{"name", name}}));
+        return fail(ErrorCode::Damaged, msg("demuxer.no-size", {{"name", name}}));
     d.shape = d.video()->sample_aspect_ratio;
     d.codedWidth = p->width;
     for (unsigned i = 0; i < raw->nb_streams; ++i)
@@ -206,8 +205,7 @@ Status scanPackets(Demuxer& d, const std::string& name, std::stop_token stop) {
                                                  {{"name", name}, {"kMostFrames", kMostFrames}}));
     }
     std::sort(d.keys.begin(), d.keys.end());
-    if (d.times.empty())
-        return fail(ErrorCode::Damaged, msg("demuxer.name-holds-no-pictures-copy-the", {{"name", name}}));
+    if (d.times.empty()) return fail(ErrorCode::Damaged, msg("demuxer.no-pictures", {{"name", name}}));
     return Done{};
 }
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A film's container and its packet index. Inside the film room only.
 #pragma once
 

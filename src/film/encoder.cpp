@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/encoder.h"
 
 #include "base/number.h"
@@ -62,8 +63,8 @@ private:
 
 Status Encoder::Impl::open() {
     if (settings_.width % 2 || settings_.height % 2 || settings_.width <= 0 || settings_.height <= 0)
-        return fail(ErrorCode::BadInput, msg("encoder.a-films-size-must-be-even",
-                                             {{"width", settings_.width}, {"height", settings_.height}}));
+        return fail(ErrorCode::BadInput,
+                    msg("encoder.odd-size", {{"width", settings_.width}, {"height", settings_.height}}));
     AVFormatContext* raw = nullptr;
     avformat_alloc_output_context2(&raw, nullptr, "mp4", path_.c_str());
     output_.reset(raw);
@@ -106,7 +107,7 @@ Status Encoder::Impl::openVideo() {
     av_opt_set(video_->priv_data, "preset", settings_.preset.c_str(), 0);
     av_opt_set(video_->priv_data, "crf", std::to_string(settings_.quality).c_str(), 0);
     if (avcodec_open2(video_.get(), codec, nullptr) < 0)
-        return fail(ErrorCode::Internal, msg("encoder.the-h-264-encoder-does-not"));
+        return fail(ErrorCode::Internal, msg("encoder.h264-fails"));
     videoStream_ = avformat_new_stream(output_.get(), nullptr);
     videoStream_->time_base = video_->time_base;
     videoStream_->avg_frame_rate = video_->framerate;

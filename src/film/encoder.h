@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films out: H.264 and AAC in MP4 with fast start, chapters and captions.
 #pragma once
 

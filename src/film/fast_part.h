@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How sharp the fastest part of a body is. Inside the film room only.
 #pragma once
 

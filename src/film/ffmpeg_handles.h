@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Owning handles for FFmpeg's objects. Inside the film and voice rooms only.
 #pragma once
 

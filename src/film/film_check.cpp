@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/film_check.h"
 
 #include "film/repeats.h"
@@ -82,7 +83,7 @@ private:
 void Judge::whole() {
     if (!info_.complete)
         add("cut-short", CheckLevel::Warn,
-            msg("film-check.the-file-ends-early-frames-of",
+            msg("film-check.ends-early",
                 {{"frames", info_.frames()}, {"frames2", std::max(info_.statedFrames, info_.frames())}}));
     if (last() + 1 < info_.frames())
         add("long", CheckLevel::Warn,
@@ -98,21 +99,19 @@ void Judge::whole() {
 
 void Judge::rate() {
     if (info_.captureRate.source == RateSource::Assumed && q_.statedFps <= 0)
-        add("rate-assumed", CheckLevel::Note,
-            msg("film-check.the-capture-rate-is-taken-as", {{"fps", std::lround(fps_)}}));
+        add("rate-assumed", CheckLevel::Note, msg("film-check.rate-assumed", {{"fps", std::lround(fps_)}}));
     if (fps_ > 0 && fps_ < l_.enoughRateFps)
         add("rate-low", CheckLevel::Warn,
-            msg("film-check.release-cant-be-placed-finer-than",
+            msg("film-check.release-coarse",
                 {{"fps", std::lround(l_.handInchesPerSecond / fps_)}, {"fps2", std::lround(fps_)}}),
             fps_, l_.enoughRateFps);
     if (const int held = check_.heldTimes; held > 1)
         add("repeats", CheckLevel::Note, msg("film-check.a-slow-motion-copy-each-picture", {{"held", held}}),
             held, 1);
     else if (blended_)
-        add("blended", CheckLevel::Warn, msg("film-check.every-second-picture-is-mixed-from"));
+        add("blended", CheckLevel::Warn, msg("film-check.mixed"));
     const bool gaps = lost();
-    if (info_.variableRate && !gaps)
-        add("rate-varies", CheckLevel::Note, msg("film-check.pictures-do-not-follow-each-other"));
+    if (info_.variableRate && !gaps) add("rate-varies", CheckLevel::Note, msg("film-check.uneven-times"));
 }
 
 /// True when time has gaps: then the rate varies for that reason.
@@ -125,8 +124,7 @@ bool Judge::lost() {
             msg("film-check.gaps", {{"count", gaps.size()}, {"picture", gaps.front()}}),
             static_cast<double>(gaps.size()), 0, FrameRange{gaps.front(), gaps.back()});
     if (!jumps.empty())
-        add("frames-cut", CheckLevel::Warn,
-            msg("film-check.everything-jumps-twice-its-way-at", {{"jumps", jumps.front()}}),
+        add("frames-cut", CheckLevel::Warn, msg("film-check.jumps", {{"jumps", jumps.front()}}),
             static_cast<double>(jumps.size()), 0, FrameRange{jumps.front(), jumps.back()});
     return !gaps.empty();
 }
@@ -151,8 +149,7 @@ void Judge::sharpness() {
     if (std::min(a.fastArea, b.fastArea) < l_.fastLeastArea) return;
     if (const double clear = (a.fastClear + b.fastClear) / 2; clear < l_.fastClearLeast)
         add("blurred", CheckLevel::Warn,
-            msg("film-check.the-fast-part-is-smeared-in",
-                {{"min", std::min(first, second)}, {"max", std::max(first, second)}}),
+            msg("film-check.smeared", {{"min", std::min(first, second)}, {"max", std::max(first, second)}}),
             clear, l_.fastClearLeast, FrameRange{std::min(first, second), std::max(first, second)});
 }
 
@@ -163,7 +160,7 @@ void Judge::light() {
         if (f.readable) sum += f.brightness, ++readable;
     const double mean = readable > 0 ? sum / static_cast<double>(readable) : 0;
     dark_ = mean < l_.darkMean;
-    if (dark_) add("dark", CheckLevel::Warn, msg("film-check.too-dark-limbs-are-hard-to"), mean, l_.darkMean);
+    if (dark_) add("dark", CheckLevel::Warn, msg("film-check.dark"), mean, l_.darkMean);
     if (info_.transfer != Transfer::Standard)
         add("hdr", CheckLevel::Note, msg("film-check.filmed-with-high-dynamic-range-colours"));
 }
@@ -190,12 +187,11 @@ void Judge::size() {
     std::sort(heights.begin(), heights.end());
     if (const double tall = heights[heights.size() * 9 / 10]; tall < l_.athleteLeastHeight)
         add("athlete-small", CheckLevel::Warn,
-            msg("film-check.the-athlete-fills-tall-of-the", {{"tall", std::lround(tall * 100)}}), tall,
+            msg("film-check.athlete-small", {{"tall", std::lround(tall * 100)}}), tall,
             l_.athleteLeastHeight);
     if (const double part = static_cast<double>(atEdge) / static_cast<double>(bodyFrames_);
         part > l_.edgeLeastFrames)
-        add("athlete-cut", CheckLevel::Warn,
-            msg("film-check.the-athlete-leaves-the-picture-in", {{"atEdge", atEdge}}), part,
+        add("athlete-cut", CheckLevel::Warn, msg("film-check.athlete-leaves", {{"atEdge", atEdge}}), part,
             l_.edgeLeastFrames, FrameRange{first, lastCut});
 }
 
@@ -226,13 +222,11 @@ void Judge::camera() {
             shake, l_.shakeLargest);
     if (s_.lines.tiltDeg && std::abs(*s_.lines.tiltDeg) > l_.tiltLargestDeg)
         add("tilt", CheckLevel::Warn,
-            msg("film-check.the-camera-is-tilted-by-about",
-                {{"tiltDeg", std::lround(std::abs(*s_.lines.tiltDeg))}}),
+            msg("film-check.tilted", {{"tiltDeg", std::lround(std::abs(*s_.lines.tiltDeg))}}),
             *s_.lines.tiltDeg, l_.tiltLargestDeg, FrameRange{0, 0});
     if (q_.fromSide && s_.lines.turnedDeg && std::abs(*s_.lines.turnedDeg) > l_.squareLargestDeg)
         add("not-square", CheckLevel::Warn,
-            msg("film-check.the-camera-is-turned-away-from",
-                {{"turnedDeg", std::lround(std::abs(*s_.lines.turnedDeg))}}),
+            msg("film-check.turned", {{"turnedDeg", std::lround(std::abs(*s_.lines.turnedDeg))}}),
             *s_.lines.turnedDeg, l_.squareLargestDeg, FrameRange{0, 0});
 }
 
@@ -261,8 +255,7 @@ void Judge::ends() {
         if (f.motion > 0.5 * mostMotion_) break;
     }
     if (const double still = static_cast<double>(longest) / playRate; still < l_.stillLeastS)
-        add("no-stillness", CheckLevel::Note, msg("film-check.the-athlete-never-stands-still-before"), still,
-            l_.stillLeastS);
+        add("no-stillness", CheckLevel::Note, msg("film-check.never-still"), still, l_.stillLeastS);
 }
 
 void Judge::direction() {
@@ -285,7 +278,7 @@ void Judge::direction() {
 }
 
 void Judge::rest() {
-    if (info_.locationData) add("location", CheckLevel::Note, msg("film-check.the-file-says-where-it-was"));
+    if (info_.locationData) add("location", CheckLevel::Note, msg("film-check.tells-place"));
     if (!info_.audio) add("silent", CheckLevel::Note, msg("film-check.no-sound-in-the-film"));
 }
 

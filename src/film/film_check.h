@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a film can and cannot answer, said on arrival.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a film is: facts from its container and its index.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A film to be looked over and then read closely.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Points followed through a film by optical flow, between frames where they were clicked.
 #pragma once
 

@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/frame_cache.h"
 
 #include "film/ffmpeg_handles.h"
 
 #include <algorithm>
+#include <cassert>
 #include <cstdlib>
 #include <unistd.h>
 
@@ -41,13 +43,13 @@ FrameCache::~FrameCache() {
 }
 
 FrameHandle FrameCache::find(std::int64_t n) const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     const auto it = frames_.find(n);
     return it == frames_.end() ? nullptr : it->second;
 }
 
 void FrameCache::put(std::int64_t n, FrameHandle frame) {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     const std::size_t size = bytesOf(*frame);
     if (!frames_.emplace(n, std::move(frame)).second) return;
     bytes_ += size;
@@ -55,13 +57,13 @@ void FrameCache::put(std::int64_t n, FrameHandle frame) {
 }
 
 void FrameCache::clear() {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     frames_.clear();
     bytes_ = 0;
 }
 
 void FrameCache::leaveRoom(std::size_t bytes) {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     left_ = bytes;
 }
 
@@ -71,30 +73,30 @@ std::size_t FrameCache::room() const {
 }
 
 void FrameCache::setTravel(std::int64_t playhead, int direction) {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     travel_ = {playhead, direction};
 }
 
 FrameCache::Travel FrameCache::travel() const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     return travel_;
 }
 
 std::int64_t FrameCache::firstMissing(std::int64_t from, std::int64_t to, int direction) const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     for (; (to - from) * direction >= 0; from += direction)
         if (!frames_.contains(from)) return from;
     return from;
 }
 
 std::int64_t FrameCache::capacity() const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     if (frames_.empty()) return 0;
     return static_cast<std::int64_t>(room() * frames_.size() / std::max<std::size_t>(1, bytes_));
 }
 
 std::size_t FrameCache::bytes() const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     return bytes_;
 }
 
@@ -106,6 +108,7 @@ void FrameCache::trim() {
         auto victim = before > after ? first : last;
         if (travel_.direction < 0) victim = after > kKeptBehind ? last : first;
         if (travel_.direction > 0) victim = before > kKeptBehind ? first : last;
+        assert(bytesOf(*victim->second) <= bytes_);
         bytes_ -= bytesOf(*victim->second);
         frames_.erase(victim);
     }

@@ -1,11 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Decoded frames near the playhead, within a budget of bytes shared by all open films.
 #pragma once
+
+#include "base/mutex.h"
 
 #include <atomic>
 #include <cstdint>
 #include <map>
 #include <memory>
-#include <mutex>
 
 struct AVFrame;
 
@@ -64,15 +66,15 @@ public:
     std::size_t bytes() const;
 
 private:
-    std::size_t room() const; ///< bytes it may hold now
-    void trim();
+    std::size_t room() const JG_NEEDS(mutex_); ///< bytes it may hold now
+    void trim() JG_NEEDS(mutex_);
 
     std::shared_ptr<FrameBudget> budget_;
-    mutable std::mutex mutex_;
-    std::map<std::int64_t, FrameHandle> frames_;
-    std::size_t bytes_ = 0;
-    std::size_t left_ = 0; ///< to others
-    Travel travel_;
+    mutable Mutex mutex_;
+    std::map<std::int64_t, FrameHandle> frames_ JG_GUARDED_BY(mutex_);
+    std::size_t bytes_ JG_GUARDED_BY(mutex_) = 0; ///< of all in `frames_`
+    std::size_t left_ JG_GUARDED_BY(mutex_) = 0;  ///< to others
+    Travel travel_ JG_GUARDED_BY(mutex_);
 };
 
 } // namespace jg

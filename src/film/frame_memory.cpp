@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/frame_memory.h"
 
 extern "C" {
@@ -6,6 +7,7 @@ extern "C" {
 
 #include <algorithm>
 #include <array>
+#include <cassert>
 #include <functional>
 #include <sys/mman.h>
 
@@ -76,7 +78,7 @@ struct FrameMemory::Taken {
     std::list<Stretch>::iterator stretch;
 };
 
-FrameMemory::~FrameMemory() {
+FrameMemory::~FrameMemory() { // nobody else holds it
     for (const Stretch& s : stretches_) munmap(s.start, s.bytes);
 }
 
@@ -112,7 +114,7 @@ AVBufferRef* FrameMemory::take(std::size_t bytes) {
 }
 
 std::pair<AVBufferRef*, bool> FrameMemory::reserve(std::size_t bytes) {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     const auto stretch = stretchFor(bytes);
     if (stretch == stretches_.end()) return {};
     const bool fresh = stretch->free.empty();
@@ -135,7 +137,8 @@ void FrameMemory::giveBack(void* taken, std::uint8_t* block) {
 }
 
 void FrameMemory::release(std::list<Stretch>::iterator stretch, std::uint8_t* block) {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
+    assert(stretch->free.size() + stretch->fresh < stretch->blocks);
     stretch->free.push_back(block);
     if (!stretch->idle() ||
         std::count_if(stretches_.begin(), stretches_.end(), std::mem_fn(&Stretch::idle)) < 2)
@@ -145,7 +148,7 @@ void FrameMemory::release(std::list<Stretch>::iterator stretch, std::uint8_t* bl
 }
 
 std::size_t FrameMemory::mapped() const {
-    const std::lock_guard lock(mutex_);
+    const Holding lock(mutex_);
     std::size_t bytes = 0;
     for (const Stretch& s : stretches_) bytes += s.bytes;
     return bytes;

@@ -1,12 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Where a decoder puts its frames. Inside the film room only.
 #pragma once
 
+#include "base/mutex.h"
 #include "film/ffmpeg_handles.h"
 
 #include <cstddef>
 #include <list>
 #include <memory>
-#include <mutex>
 #include <utility>
 #include <vector>
 
@@ -42,12 +43,12 @@ private:
     };
     struct Taken;
     static void giveBack(void* taken, std::uint8_t* block);
-    std::list<Stretch>::iterator stretchFor(std::size_t block);
+    std::list<Stretch>::iterator stretchFor(std::size_t block) JG_NEEDS(mutex_);
     std::pair<AVBufferRef*, bool> reserve(std::size_t bytes); ///< and whether it was never used before
     void release(std::list<Stretch>::iterator stretch, std::uint8_t* block);
 
-    mutable std::mutex mutex_;
-    std::list<Stretch> stretches_;
+    mutable Mutex mutex_;
+    std::list<Stretch> stretches_ JG_GUARDED_BY(mutex_);
 };
 
 } // namespace jg

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The largest and smallest films that are opened: what lies outside is refused with a sentence. All are own
 // choices, well outside of what phones and cameras write.
 #pragma once

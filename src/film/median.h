@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The middle of many values. Inside the film room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What stands still in several pictures. Inside the film room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films that are opened when first asked for.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What every written film needs: its container's handle and the sentence when writing fails. Inside the film
 // room only.
 #pragma once

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A picture as shown: after rotation, square pixels.
 #pragma once
 
@@ -36,6 +37,14 @@ struct Picture {
     const std::uint8_t* row(int y) const {
         return pixels->data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(stride());
     }
+};
+
+/// A small grey picture: rows of `width` bytes.
+struct GreyPicture {
+    int width = 0;
+    int height = 0;
+    std::vector<std::uint8_t> pixels;
+    double mean() const; ///< brightness, 0..1
 };
 
 } // namespace jg

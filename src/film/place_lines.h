@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How the camera is held, from the lines of the place. Inside the film room only.
 #pragma once
 
-#include "film/survey.h"
+#include "film/camera_stand.h"
 
 #include <opencv2/core.hpp>
 

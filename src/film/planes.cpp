@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/planes.h"
 
-#include "film/convert.h"
+#include "film/colour.h"
 
 #include <libavutil/pixdesc.h>
 #include <opencv2/core/hal/hal.hpp>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Between the planes of films (Y'CbCr, their colour at half size as a rule) and rows of BGRX, by zimg, whose
 // colour is interpolated where it lies: swscale does as much only in its exact mode, which takes several
 // times as long. Inside the film room only.

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/reader.h"
 
 #include "film/convert.h"
@@ -103,12 +104,11 @@ Status Reader::Impl::prepare(const std::string& name, const ReaderOptions& optio
     decoder_ = openDecoder(demuxer_.video(), Threads::None, *memory_);
     if (!decoder_)
         return fail(ErrorCode::BadInput,
-                    msg("reader.name-is-coded-as-codec-which", {{"name", name}, {"codec", info.codec}}));
+                    msg("reader.codec-unknown", {{"name", name}, {"codec", info.codec}}));
     const auto first = scanBesideFirst(name, options, stop);
     if (!first) return first.error();
     if (auto indexed = index(*first, stop); !indexed) return indexed;
-    if (info.pts.empty())
-        return fail(ErrorCode::Damaged, msg("reader.name-is-damaged-none-of-its", {{"name", name}}));
+    if (info.pts.empty()) return fail(ErrorCode::Damaged, msg("reader.nothing-decodes", {{"name", name}}));
     judgeCompleteness();
     judgeRate();
     return Done{};
@@ -142,7 +142,7 @@ Result<FrameHandle> Reader::Impl::decodeFirst(const std::string& name, const Rea
     rewind();
     auto first = next(whenStopped(stop));
     if (!first) return first.error();
-    if (!*first) return fail(ErrorCode::Damaged, msg("reader.name-is-damaged-none-of-its", {{"name", name}}));
+    if (!*first) return fail(ErrorCode::Damaged, msg("reader.nothing-decodes", {{"name", name}}));
     if (auto shown = showFirst(**first, name, options); !shown) return shown.error();
     return handleOf(*first);
 }
@@ -357,7 +357,7 @@ Result<FrameHandle> Reader::Impl::frame(std::int64_t n, const Interrupt& interru
         }
         damaged_.insert(n);
     }
-    return fail(ErrorCode::Damaged, msg("reader.frame-n-is-damaged-and-cant", {{"n", n}}));
+    return fail(ErrorCode::Damaged, msg("reader.frame-damaged", {{"n", n}}));
 }
 
 void Reader::Impl::decodeAhead(const Interrupt& interrupt) {
@@ -455,34 +455,10 @@ Result<FrameHandle> Reader::planes(FrameNumber n, const PicturePart& part, int w
     return toPlanes(**frame, impl_->info, part, width, height);
 }
 
-double Reader::Grey::mean() const {
-    if (pixels.empty()) return 0;
-    return std::accumulate(pixels.begin(), pixels.end(), 0.0) / (255.0 * static_cast<double>(pixels.size()));
-}
-
-Result<Reader::Grey> Reader::grey(FrameNumber n, int width, std::stop_token stop) {
+Result<GreyPicture> Reader::grey(FrameNumber n, int width, std::stop_token stop) {
     auto frame = impl_->frame(n.value, whenStopped(stop));
     if (!frame) return frame.error();
     return toGrey(**frame, impl_->info, width);
-}
-
-std::string planesMd5(const AVFrame& frame) {
-    const auto format = static_cast<AVPixelFormat>(frame.format);
-    const int size = av_image_get_buffer_size(format, frame.width, frame.height, 1);
-    if (size <= 0) return {};
-    std::vector<std::uint8_t> bytes(static_cast<std::size_t>(size));
-    av_image_copy_to_buffer(bytes.data(), size, frame.data, frame.linesize, format, frame.width, frame.height,
-                            1);
-    std::array<std::uint8_t, 16> digest{};
-    av_md5_sum(digest.data(), bytes.data(), bytes.size());
-    std::string text;
-    for (const std::uint8_t b : digest)
-        for (const int nibble : {b >> 4, b & 15}) text += "0123456789abcdef"[nibble];
-    return text;
-}
-
-bool isDamaged(const AVFrame& frame) {
-    return (frame.flags & AV_FRAME_FLAG_CORRUPT) != 0 || frame.decode_error_flags != 0;
 }
 
 } // namespace jg

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Exactly frame n of a film, forward, backward and at random.
 #pragma once
 
@@ -64,15 +65,8 @@ public:
     /// planes is another): part() has one.
     Result<FrameHandle> planes(FrameNumber n, const PicturePart& part, int width, int height,
                                std::stop_token stop = {});
-    /// Mean brightness 0..1 and the small grey picture of frame n, `width` across when shown but not turned.
-    /// Errors as picture().
-    struct Grey {
-        int width = 0;
-        int height = 0;
-        std::vector<std::uint8_t> pixels;
-        double mean() const;
-    };
-    Result<Grey> grey(FrameNumber n, int width, std::stop_token stop = {});
+    /// The small grey picture of frame n, `width` across when shown but not turned. Errors as picture().
+    Result<GreyPicture> grey(FrameNumber n, int width, std::stop_token stop = {});
     /// Numbers of the frames decoding can begin at, rising; the first is 0.
     const std::vector<std::int64_t>& groupStarts() const;
     /// Bytes of decoded frames held now.
@@ -85,19 +79,5 @@ private:
     explicit Reader(std::unique_ptr<Impl> impl);
     std::unique_ptr<Impl> impl_;
 };
-
-/// MD5 of a frame's planes without padding, as ffmpeg's framemd5 writes it for rawvideo.
-std::string planesMd5(const AVFrame& frame);
-/// True when the decoder had to guess parts of the frame; told reliably by a reader that watches errors.
-bool isDamaged(const AVFrame& frame);
-/// The frame as shown, no wider than `maxWidth` when that is not 0. Any thread. Errors: Internal.
-Result<Picture> toPicture(const AVFrame& frame, const FilmInfo& info, int maxWidth = 0);
-/// A part of the frame as shown at the size of the room. Any thread. Errors: BadInput (as Reader::part()),
-/// Internal.
-Status writePart(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, const PictureRoom& to);
-
-/// The frame's part as an Encoder's planes; empty as Reader::planes(). Any thread. Errors: as writePart().
-Result<FrameHandle> toPlanes(const AVFrame& frame, const FilmInfo& info, const PicturePart& part, int width,
-                             int height);
 
 } // namespace jg

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Pictures shown more than once, mixed from their neighbours, or missing. Inside the film room only.
 #pragma once
 

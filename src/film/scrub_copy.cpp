@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/scrub_copy.h"
 
+#include "film/convert.h"
 #include "film/output.h"
 
 namespace jg {
@@ -61,14 +63,14 @@ Status JpegFilm::add(const Picture& picture) {
     av_frame_make_writable(frame_.get());
     sws_.reset(sws_getCachedContext(sws_.release(), picture.width, picture.height, AV_PIX_FMT_BGR0, width(),
                                     height(), AV_PIX_FMT_YUVJ420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
-    if (!sws_) return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-made"));
+    if (!sws_) return fail(ErrorCode::Internal, msg("scrub-copy.impossible"));
     const std::uint8_t* planes[4] = {picture.pixels->data(), nullptr, nullptr, nullptr};
     const int strides[4] = {picture.stride(), 0, 0, 0};
     sws_scale(sws_.get(), planes, strides, 0, picture.height, frame_->data, frame_->linesize);
     frame_->pts = count_++;
     frame_->quality = codec_->global_quality;
     if (avcodec_send_frame(codec_.get(), frame_.get()) < 0)
-        return fail(ErrorCode::Internal, msg("scrub-copy.a-scrub-copy-cant-be-made"));
+        return fail(ErrorCode::Internal, msg("scrub-copy.impossible"));
     return drain();
 }
 

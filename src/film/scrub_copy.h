@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The scrub copy: every frame on its own, small, so that a jump costs one picture.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/steady.h"
 
 #include "film/median.h"
@@ -77,8 +78,7 @@ Result<std::vector<CameraShift>> cameraShake(const FilmSource& source, std::int6
         if (!now) return now.error();
         const auto [x, y] = patches.empty() ? std::pair<std::vector<double>, std::vector<double>>{}
                                             : waysOf(*reference, *now, patches);
-        if (x.size() < kLeastPatches)
-            return fail(ErrorCode::Refused, msg("steady.too-little-stands-still-behind-the"));
+        if (x.size() < kLeastPatches) return fail(ErrorCode::Refused, msg("steady.too-little-still"));
         const auto [dx, sx] = middleOf(x);
         const auto [dy, sy] = middleOf(y);
         shifts.push_back({n, grey.toFilm({dx, dy}), std::hypot(kOwnSdPx, std::max(sx, sy)) / grey.scale()});

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How the camera shook: the way of the background from frame to frame.
 #pragma once
 

@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/survey.h"
 
 #include "film/convert.h"
+#include "film/decoded.h"
 #include "film/fast_part.h"
 #include "film/median.h"
 #include "film/median_picture.h"
@@ -199,7 +201,7 @@ Result<FilmSurvey> surveyFilm(Reader& reader, std::int64_t most, std::stop_token
         if (readable++ == 0)
             if (auto large = toGrey(**frame, info, 960)) survey.lines = placeLines(turned(*large, info));
     }
-    if (readable == 0) return fail(ErrorCode::Damaged, msg("survey.none-of-the-films-pictures-can"));
+    if (readable == 0) return fail(ErrorCode::Damaged, msg("survey.nothing-decodes"));
     compareFrames(survey, all, shiftsOf(all));
     return survey;
 }

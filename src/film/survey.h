@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // One look through a whole film: what moves, how the camera is held, which frames are damaged.
 #pragma once
 
+#include "film/camera_stand.h"
 #include "film/reader.h"
 
 #include <functional>
@@ -25,12 +27,6 @@ struct FrameFacts {
     bool athlete = false; ///< a moving body was found: the box is valid
     double left = 0, right = 0, top = 0, bottom = 0;
     double feetLeft = 0, feetRight = 0; ///< ends of the body near the ground
-};
-
-/// Lines of the place: how far the camera is turned. Nothing when there are too few lines.
-struct PlaceLines {
-    std::optional<double> tiltDeg;   ///< clockwise, from the upright lines
-    std::optional<double> turnedDeg; ///< away from square, from level lines running together; about
 };
 
 /// Motion below which nothing that matters moves (own choice).

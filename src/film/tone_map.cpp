@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // High dynamic range for an ordinary screen. Source: curves and primaries of ITU-R BT.2100 and BT.709, from
 // memory; the shoulder is our own choice.
 #include "film/convert.h"

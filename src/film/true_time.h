@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A film's frames in true seconds: as captured, whatever it plays at.
 #pragma once
 

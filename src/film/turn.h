@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Stored pictures as shown. Inside the film room only.
 #pragma once
 
-#include "film/reader.h"
+#include "film/film_info.h"
+#include "film/picture.h"
 
 #include <opencv2/core.hpp>
 
@@ -22,7 +24,7 @@ inline void turnAsShown(const cv::Mat& stored, cv::Mat& shown, const FilmInfo& i
 }
 
 /// A small grey picture as shown, in memory of its own.
-inline cv::Mat turned(const Reader::Grey& grey, const FilmInfo& info) {
+inline cv::Mat turned(const GreyPicture& grey, const FilmInfo& info) {
     const cv::Mat stored(grey.height, grey.width, CV_8U, const_cast<std::uint8_t*>(grey.pixels.data()));
     cv::Mat shown;
     turnAsShown(stored, shown, info);

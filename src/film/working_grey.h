@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Grey pictures as shown, small enough to work on, and what stands still in them. Inside the film room only.
 #pragma once
 

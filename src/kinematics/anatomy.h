@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The words of the job: hands, views, landmarks and moments of a delivery.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How far the parts of a body lie before or behind the plane it throws in: what a single picture can't show.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/catalogue.h"
 
 #include "base/document.h"
@@ -18,6 +19,18 @@ std::span<const MeasureGroup> measureGroups() {
     static constexpr std::array groups = {MeasureGroup{"lower"}, MeasureGroup{"trunk"}, MeasureGroup{"arm"},
                                           MeasureGroup{"timing"}, MeasureGroup{"own"}};
     return groups;
+}
+
+std::size_t placeInBody(std::string_view group) {
+    const auto groups = measureGroups();
+    return static_cast<std::size_t>(
+        std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.id == group; }) -
+        groups.begin());
+}
+
+Message nameOfGroup(std::string_view group) {
+    const std::size_t place = placeInBody(group);
+    return place < measureGroups().size() ? measureGroups()[place].name() : Message{};
 }
 
 namespace {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The measure catalogue: what each number is, where it is taken and from which points.
 #pragma once
 
@@ -57,6 +58,10 @@ struct MeasureGroup {
 };
 /// All groups in the order of the body, then timing and the coach's own.
 std::span<const MeasureGroup> measureGroups();
+/// A group's place in that order; behind all for one that is none.
+std::size_t placeInBody(std::string_view group);
+/// "Lower body"; empty for one that is none.
+Message nameOfGroup(std::string_view group);
 
 /// One point a formula needs: a landmark at a moment.
 struct Slot {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a change of an angle is in length: always told with the formula and the length that was used.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The landmarks of a foot, which stand and go together.
 #pragma once
 

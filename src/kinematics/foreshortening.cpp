@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/foreshortening.h"
 
 #include "kinematics/geometry.h"

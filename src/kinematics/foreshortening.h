@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Limbs that lie out of the picture's plane: how that shows, and what it does to a joint's angle.
 #pragma once
 
-#include "kinematics/measure.h"
+#include "kinematics/measure_value.h"
 
 #include <span>
 

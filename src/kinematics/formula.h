@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The formulas of the measures, on points that are level and square already.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Angles and distances from points. Angles in degrees, lengths in the points' unit.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The ghost: the smallest re-posing of clicked joints that meets a target.
 #pragma once
 

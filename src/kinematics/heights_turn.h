@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How far a camera was turned from square, from one height that it shows at two places.
 #pragma once
 

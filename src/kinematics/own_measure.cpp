@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/own_measure.h"
 
 #include <nlohmann/json.hpp>

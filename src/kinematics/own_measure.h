@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Measures a coach makes from the formula kinds; they behave like shipped ones.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A point's way through the frames, and what can be read from it.
 #pragma once
 

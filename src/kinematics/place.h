@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // From a point in the picture to the plane square to the view: roll, turn, perspective and depth taken off.
 #pragma once
 

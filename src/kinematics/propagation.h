@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // First-order error propagation for any formula of several uncertain numbers.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A pose pulled at one joint, as one pulls a jointed puppet: how a goal is made by hand.
 #pragma once
 

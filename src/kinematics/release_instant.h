@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // When the ball left the hand, finer than the two frames it lies between. Inside the kinematics room only.
 #pragma once
 
-#include "kinematics/measure.h"
+#include "kinematics/measure_value.h"
 
 namespace jg {
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's roll from a line that is known to be level or upright.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/rubber_turn.h"
 
 #include "kinematics/geometry.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How far a camera was turned from square, from the shape in which it shows the rubber.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Scale from things of known length in the picture, each with the plane it lies in.
 #pragma once
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Measures without points: times, spin, and the speed a batter feels.
 #pragma once
 
-#include "kinematics/measure.h"
+#include "kinematics/measure_value.h"
 
 namespace jg {
 

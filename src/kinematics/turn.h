@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How far a line is turned, from how wide it looks.
 #pragma once
 

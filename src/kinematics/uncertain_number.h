@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A measure's number and all that is uncertain behind it. Inside the kinematics room only.
 #pragma once
 
-#include "kinematics/measure.h"
+#include "kinematics/measure_value.h"
 #include "kinematics/propagation.h"
 
 #include <functional>

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The week of a letter as a calendar file that phones and computers read.
 #pragma once
 
 #include "base/date.h"
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "words/words.h"
 
 #include <cstdint>

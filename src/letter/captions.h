@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is said, to be read along: captions aligned to the stops.
 #pragma once
 

@@ -1,11 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/coach_sheet.h"
 
 #include "letter/palette.h"
 #include "letter/pdf_file.h"
 #include "letter/qt_text.h"
 #include "letter/rich_text.h"
-#include "review/letter_model.h"
-#include "review/reasons.h"
+#include "review/assess/number_words.h"
+#include "review/assess/reasons.h"
+#include "review/tell/letter_model.h"
 
 #include <QPainter>
 

@@ -1,11 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // All numbers and grades of a review on paper, for the coach: it goes into no mail.
 #pragma once
 
 #include "base/file_store.h"
 #include "letter/paper.h"
-#include "review/assess.h"
-#include "review/card.h"
-#include "review/weighing.h"
+#include "review/assess/assess.h"
+#include "review/assess/card.h"
+#include "review/tell/weighing.h"
 #include "words/words.h"
 
 #include <filesystem>

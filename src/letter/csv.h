@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Measures as CSV, with units and errors.
 #pragma once
 
-#include "review/assess.h"
+#include "review/assess/assess.h"
 
 #include <string>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A picture as the bytes of a file, or within a page.
 #pragma once
 

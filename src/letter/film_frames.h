@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The frames of the narrated film, cut to the athlete. Inside the letter room only.
 #pragma once
 
 #include "film/open_films.h"
+#include "letter/film_recipe.h"
 #include "letter/mark_painter.h"
-#include "letter/narrated_film.h"
+#include "review/compare/lockstep.h"
 
 #include <QImage>
 #include <QPainter>

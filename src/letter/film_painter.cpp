@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/film_painter.h"
 
 #include "letter/fonts.h"
@@ -5,9 +6,10 @@
 #include "letter/mark_scene.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
-#include "review/letter_model.h"
-#include "review/lockstep.h"
-#include "review/told_number.h"
+#include "review/assess/number_words.h"
+#include "review/compare/lockstep.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/told_number.h"
 
 #include <QFontMetricsF>
 #include <QPainter>

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The pictures of the narrated film. Inside the letter room only.
 #pragma once
 
 #include "letter/film_frames.h"
 #include "letter/film_plan.h"
-#include "review/replay.h"
+#include "review/record/replay.h"
 
 #include <QImage>
 

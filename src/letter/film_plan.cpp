@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/film_plan.h"
 
-#include "letter/narrated_film.h"
+#include "letter/film_recipe.h"
 #include "voice/microphone.h"
 
 #include <algorithm>

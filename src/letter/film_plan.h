@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the narrated film shows when, and where on its picture: decided before a pixel is painted.
 #pragma once
 
 #include "base/result.h"
-#include "review/lockstep.h"
-#include "review/review.h"
+#include "review/compare/lockstep.h"
+#include "review/record/review.h"
 #include "words/words.h"
 
 #include <QRectF>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The house's own mark: a small picture at the head of what leaves the house.
 #pragma once
 

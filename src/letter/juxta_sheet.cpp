@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/juxta_sheet.h"
 
 #include "letter/encoded.h"
@@ -7,7 +8,8 @@
 #include "letter/qt_text.h"
 #include "letter/still.h"
 #include "letter/veils.h"
-#include "review/letter_model.h"
+#include "review/assess/number_words.h"
+#include "review/tell/letter_model.h"
 
 #include <algorithm>
 #include <array>

@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The sheet of deliveries under each other, as a picture or a page.
 #pragma once
 
 #include "base/file_store.h"
 #include "film/picture.h"
 #include "letter/mark_painter.h"
-#include "review/juxta.h"
+#include "review/compare/juxta.h"
 #include "words/words.h"
 
 #include <QImage>

@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/juxta_tables.h"
 
 #include "base/number.h"
 #include "letter/csv.h"
 #include "letter/encoded.h"
 #include "letter/juxta_sheet.h"
-#include "review/letter_model.h"
+#include "review/assess/number_words.h"
+#include "review/tell/letter_model.h"
 
 #include <nlohmann/json.hpp>
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The numbers of a sheet for other programs: a table, a document, a page for a browser.
 #pragma once
 
-#include "review/juxta.h"
+#include "review/compare/juxta.h"
 #include "words/words.h"
 
 #include <QImage>

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The letter as one HTML file: for a phone, without a connection, for a screen reader, and to print.
 #pragma once
 
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "words/words.h"
 
 #include <QImage>

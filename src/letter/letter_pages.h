@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The letter as pages: the same painting for the preview and the PDF.
 #pragma once
 
 #include "base/file_store.h"
 #include "letter/paper.h"
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "words/words.h"
 
 #include <QImage>

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Paints a scene over a picture.
 #pragma once
 
 #include "letter/mark_scene.h"
 #include "letter/palette.h"
-#include "review/replay.h"
+#include "review/record/replay.h"
 #include "words/words.h"
 
 #include <QPainter>

@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/mark_scene.h"
 
 #include "kinematics/geometry.h"
-#include "review/letter_model.h"
+#include "review/assess/number_words.h"
+#include "review/tell/letter_model.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is drawn over a picture: the same in the window, the film and the letter.
 #pragma once
 
-#include "review/assess.h"
-#include "review/ghost.h"
+#include "review/assess/assess.h"
+#include "review/assess/ghost.h"
 
 #include <optional>
 #include <string>

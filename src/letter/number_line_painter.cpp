@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/number_line_painter.h"
 
 #include "letter/fonts.h"
 #include "letter/palette.h"
 #include "letter/qt_text.h"
-#include "review/letter_model.h"
+#include "review/assess/number_words.h"
+#include "review/tell/letter_model.h"
 
 #include <QFontMetricsF>
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The small line under a number: where you are, how sure, where we want you. Inside the letter room only.
 #pragma once
 
-#include "review/number_line.h"
+#include "review/tell/number_line.h"
 #include "words/words.h"
 
 #include <QImage>

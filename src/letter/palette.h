@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The one table of colours, for the window, the film and the letter.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/pdf_file.h"
 
 #include <QBuffer>

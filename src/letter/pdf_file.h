@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A PDF as the house writes it: whole or not at all. Inside the letter room only.
 #pragma once
 

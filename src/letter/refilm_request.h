@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Asking for another film: what was wrong in words, where to stand as a drawing.
 #pragma once
 
-#include "review/people.h"
+#include "review/record/people.h"
 #include "words/words.h"
 
 #include <QImage>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Rich text as it is printed: fonts, colours, and the strategy that keeps a PDF's text readable. Inside the
 // letter room only.
 #pragma once

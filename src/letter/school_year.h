@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How hard a letter reads.
 #pragma once
 
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "words/words.h"
 
 namespace jg {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/season_page.h"
 
 #include "letter/fonts.h"

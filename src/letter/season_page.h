@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // An athlete's season on paper: what was found and became of it, numbers over time, letters, outings.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/still.h"
 
 #include "letter/mark_painter.h"

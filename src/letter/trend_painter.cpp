@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/trend_painter.h"
 
 #include "letter/palette.h"

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Charts of an athlete's season: a measure over time with its errors, and the sign of what became of a
 // finding. The same in the window and on paper.
 #pragma once
 
-#include "review/over_time.h"
+#include "review/compare/over_time.h"
 
 #include <QPainter>
 

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Other people in the picture, made unrecognizable wherever it is shown.
 #pragma once
 
 #include "film/picture.h"
-#include "review/review.h"
+#include "review/record/review.h"
 
 #include <QImage>
 #include <QRectF>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "letter/week_sheet.h"
 
 #include "letter/palette.h"

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The week on one sheet of paper, to be hung up and ticked off.
 #pragma once
 
 #include "base/file_store.h"
 #include "letter/paper.h"
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "words/words.h"
 
 #include <QPainter>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/backup.h"
 
 #include "base/date.h"
@@ -6,7 +7,7 @@
 #include "library/contents.h"
 #include "library/rows.h"
 #include "library/work_folder.h"
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 
 #include <nlohmann/json.hpp>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Backup of a library to a folder or disk: only what is new is copied, all is checked, and it can be brought
 // back.
 #pragma once

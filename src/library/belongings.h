@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What belongs to one athlete in a library.
 #pragma once
 

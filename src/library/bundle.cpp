@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/bundle.h"
 
 #include "base/document.h"
@@ -6,9 +7,11 @@
 #include "library/sha256.h"
 #include "library/work_folder.h"
 #include "library/zip.h"
-#include "review/consent.h"
-#include "review/people_check.h"
-#include "review/review_json.h"
+#include "review/record/allowed.h"
+#include "review/record/consent.h"
+#include "review/record/derived_json.h"
+#include "review/record/people_check.h"
+#include "review/record/review_json.h"
 
 #include <nlohmann/json.hpp>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // One athlete or one review in a single file that another copy of the program can open (docs/formats.md).
 #pragma once
 

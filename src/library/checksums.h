@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A checksum of every row, made by the database itself whenever one is written. Inside the library room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a library's folder may hold. Sweep, verify, forget, backup, bundles and links ask this list, and
 // nothing else.
 #pragma once

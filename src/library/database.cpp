@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/database.h"
 
 #include "base/unfit.h"
@@ -42,7 +43,7 @@ void setWriteAhead(SQLite::Database& db) {
 /// for ever, a trigger of a stranger's would write what nobody asked for.
 Status mustBeOurs(SQLite::Database& db) {
     const int schema = schemaOf(db);
-    if (schema > kSchemaVersion) return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-a"));
+    if (schema > kSchemaVersion) return fail(ErrorCode::Refused, msg("database.newer"));
     if (schema < 0) return fail(ErrorCode::Damaged, msg("database.no-such-schema", {{"schema", schema}}));
     if (const auto stranger = strangerIn(db, schema))
         return fail(ErrorCode::Damaged, msg("database.stranger", {{"name", *stranger}}));
@@ -94,8 +95,7 @@ Result<OpenDatabase> openToRead(const std::filesystem::path& file) {
                                                  SQLite::OPEN_READONLY | SQLite::OPEN_URI);
     addSumFunction(*db);
     if (const Status ours = mustBeOurs(*db); !ours) return ours.error();
-    if (schemaOf(*db) < kSchemaVersion)
-        return fail(ErrorCode::Refused, msg("database.this-library-was-made-by-an"));
+    if (schemaOf(*db) < kSchemaVersion) return fail(ErrorCode::Refused, msg("database.older"));
     return OpenDatabase{std::move(db), true};
 }
 
@@ -115,8 +115,8 @@ Result<OpenDatabase> openDatabase(const std::filesystem::path& file) {
         migrate(*db, file.parent_path());
         return OpenDatabase{std::move(db), false};
     } catch (const std::exception& e) {
-        return fail(ErrorCode::Damaged, msg("database.file-cant-be-opened-as-a",
-                                            {{"file", file.string()}, {"why", whyUnfit(e)}}));
+        return fail(ErrorCode::Damaged,
+                    msg("database.cant-open", {{"file", file.string()}, {"why", whyUnfit(e)}}));
     }
 }
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The library's database: opening it and bringing it to the newest schema. Inside the library room only.
 #pragma once
 

@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Deleting an athlete whole: rows, then files, then what the database still holds of what was deleted.
 #include "base/document.h"
 #include "library/backup.h"
 #include "library/library.h"
 #include "library/rows.h"
 #include "library/sha256.h"
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 
 #include <nlohmann/json.hpp>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/library.h"
 
 #include "library/rows.h"
@@ -13,8 +14,7 @@ Result<std::string> contentHash(const fs::path& file, std::stop_token stop,
                                 const std::function<void(double)>& progress) {
     QFile in(QString::fromStdString(file.string()));
     const auto unreadable = [&] {
-        return fail(ErrorCode::Unreadable,
-                    msg("library.file-cant-be-read-check-its", {{"file", file.string()}}));
+        return fail(ErrorCode::Unreadable, msg("library.unreadable", {{"file", file.string()}}));
     };
     if (!in.open(QIODevice::ReadOnly)) return unreadable();
     Sha256 hash;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The library: athletes, submissions, reviews and their media in one folder.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Lists that a library keeps beside its athletes and reviews: each a table of its own, each entry a row of
 // its own, so that what two programs add at once is both there.
 #pragma once

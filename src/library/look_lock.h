@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Names out of sight: said to every program that has a library open.
 #pragma once
 

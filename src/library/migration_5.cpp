@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Schema 5: lists in tables, films under their hash alone, sums of every column.
 #include "base/document.h"
 #include "base/unfit.h"

@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/migrations.h"
 
 #include "base/unfit.h"
 #include "library/checksums.h"
 #include "library/rows.h"
-#include "review/review_json.h"
-#include "review/summary.h"
+#include "review/assess/summary.h"
+#include "review/record/derived_json.h"
+#include "review/record/review_json.h"
 
 #include <string>
 #include <utility>

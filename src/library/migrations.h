@@ -1,14 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The schema, step by step. Inside the library room only.
 #pragma once
+
+#include "library/schema_version.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
 #include <filesystem>
 
 namespace jg {
-
-/// The newest schema this program knows.
-inline constexpr int kSchemaVersion = 5;
 
 /// Brings a database of schema `version` to `version + 1`, within the transaction that is open, and the files
 /// of the library beside it (none when `library` is empty). Broken off it is done again to its end. Foreign

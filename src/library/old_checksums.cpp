@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The sums of schemas 3 and 4, as they were released.
 #include "library/checksums.h"
 #include "library/rows.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Mails that go out: what is known of each.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is not as it should be in a library, and what can be done about it.
 #pragma once
 

@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Repairs: what each does, in words and in deed. Texts and files that leave their place lie in set-aside.
+#include "base/clock.h"
 #include "library/checksums.h"
 #include "library/library.h"
 #include "library/rows.h"
-#include "review/message_json.h"
-#include "review/review_json.h"
-#include "review/salvage.h"
+#include "review/record/message_json.h"
+#include "review/record/review_json.h"
+#include "review/record/salvage.h"
 
 #include <QString>
 

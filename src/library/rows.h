@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the store's queries share. Inside the library room only.
 #pragma once
 

@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/schema.h"
 
+#include "base/mutex.h"
 #include "library/checksums.h"
 #include "library/migrations.h"
 #include "library/rows.h"
@@ -7,7 +9,6 @@
 #include <array>
 #include <cctype>
 #include <map>
-#include <mutex>
 
 namespace jg {
 
@@ -41,9 +42,9 @@ Shape madeShape(int version) {
 }
 
 const Shape& expectedShape(int version) {
-    static std::mutex mutex;
+    static Mutex mutex;
     static std::array<std::optional<Shape>, kSchemaVersion + 1> made;
-    const std::lock_guard lock(mutex);
+    const Holding lock(mutex);
     auto& shape = made.at(static_cast<std::size_t>(version));
     if (!shape) shape = madeShape(version);
     return *shape;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Whether a database has the shape that this program gives it. Inside the library room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The lists of a SqliteStore: tables of one shape.
 #include "library/rows.h"
 #include "library/sqlite_store.h"

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The outbox of a SqliteStore.
 #include "library/rows.h"
 #include "library/sqlite_store.h"
-#include "review/message_json.h"
+#include "review/record/message_json.h"
 
 #include <algorithm>
 
@@ -43,10 +44,10 @@ Status mayGo(SQLite::Database& db, const ReviewId& review, std::int64_t now, Rep
              db, sql.c_str(), [](auto& q) { return itemAt(q); }, review.value)) {
         const MailState state = stateAt(i, now);
         if (state == MailState::HandingOver)
-            return fail(ErrorCode::Refused, msg("sqlite-outbox.this-letter-is-being-handed-over"));
+            return fail(ErrorCode::Refused, msg("sqlite-outbox.handing-over"));
         if (state == MailState::Unsure && repeat == Repeat::Never)
-            return fail(ErrorCode::Refused, msg("sqlite-outbox.an-earlier-letter-to-recipient-may",
-                                                {{"recipient", i.recipient}}));
+            return fail(ErrorCode::Refused,
+                        msg("sqlite-outbox.earlier-unsure", {{"recipient", i.recipient}}));
     }
     if (repeat == Repeat::Always) return Done{};
     for (const auto& on : rowsOf(

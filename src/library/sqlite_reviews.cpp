@@ -1,9 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The reviews of a SqliteStore: revisions, versions, results and what was derived from films.
+#include "base/clock.h"
 #include "base/date.h"
 #include "base/ids.h"
 #include "library/rows.h"
 #include "library/sqlite_store.h"
-#include "review/review_json.h"
+#include "review/record/derived_json.h"
+#include "review/record/review_json.h"
 
 #include <algorithm>
 #include <map>
@@ -150,8 +153,7 @@ Result<Review> SqliteStore::review(const ReviewId& id) {
     });
     if (!done) return done.error();
     if (found.empty())
-        return fail(ErrorCode::NotFound,
-                    msg("sqlite-reviews.there-is-no-review-value-in", {{"value", id.value}}));
+        return fail(ErrorCode::NotFound, msg("sqlite-reviews.no-review", {{"value", id.value}}));
     return std::move(found.front());
 }
 
@@ -310,12 +312,12 @@ Status SqliteStore::markSent(const Review& asSent, const Assessment* told, const
             db, "SELECT document, revision FROM reviews WHERE id = ?",
             [&](auto& row) { return reviewAt(db, row, 0, 1); }, asSent.id.value);
         if (found.empty())
-            throw Rejected{fail(ErrorCode::NotFound, msg("sqlite-reviews.there-is-no-review-value-in",
-                                                         {{"value", asSent.id.value}}))};
+            throw Rejected{
+                fail(ErrorCode::NotFound, msg("sqlite-reviews.no-review", {{"value", asSent.id.value}}))};
         const Review& now = found.front();
         if (now.sent)
-            throw Rejected{fail(ErrorCode::Refused, msg("sqlite-reviews.this-review-was-sent-before-on",
-                                                        {{"on", now.sent->on}}))};
+            throw Rejected{
+                fail(ErrorCode::Refused, msg("sqlite-reviews.sent-before", {{"on", now.sent->on}}))};
         if (contentOf(now) != contentOf(asSent)) keepVersion(db, now, now.revision);
         Review kept = asSent;
         kept.sent = sent;
@@ -357,7 +359,7 @@ Result<Review> SqliteStore::version(std::int64_t row) {
             [&](auto& q) { return reviewAt(db, q, 0, 1); }, row);
     });
     if (!done) return done.error();
-    if (found.empty()) return fail(ErrorCode::NotFound, msg("sqlite-reviews.that-version-is-not-kept-in"));
+    if (found.empty()) return fail(ErrorCode::NotFound, msg("sqlite-reviews.no-version"));
     return std::move(found.front());
 }
 
@@ -369,11 +371,11 @@ Status SqliteStore::takeVersion(std::int64_t row) {
                                 "reviews r ON r.id = v.review WHERE v.row = ?");
         query.bind(1, row);
         if (!query.executeStep()) {
-            refused = fail(ErrorCode::NotFound, msg("sqlite-reviews.that-version-is-not-kept-in"));
+            refused = fail(ErrorCode::NotFound, msg("sqlite-reviews.no-version"));
             return;
         }
         if (!query.isColumnNull(3)) {
-            refused = fail(ErrorCode::Refused, msg("sqlite-reviews.this-review-was-sent-and-stays"));
+            refused = fail(ErrorCode::Refused, msg("sqlite-reviews.sent-stays"));
             return;
         }
         Review other = orUnreadable(reviewFromJson(textAt(query, 0)));

@@ -1,13 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/sqlite_store.h"
 
+#include "base/clock.h"
 #include "base/file_store.h"
 #include "base/ids.h"
 #include "base/unfit.h"
 #include "library/database.h"
 #include "library/rows.h"
 #include "library/sha256.h"
-#include "review/message_json.h"
-#include "review/review_json.h"
+#include "review/record/message_json.h"
+#include "review/record/review_json.h"
 
 #include <QString>
 #include <QStringList>
@@ -71,8 +73,7 @@ Status SqliteStore::write(const std::function<void(SQLite::Database&)>& work) {
         return fail(ErrorCode::Damaged, e.why);
     } catch (const SQLite::Exception& e) {
         if (e.getErrorCode() == SQLITE_FULL) return writeError(file_, ENOSPC);
-        if (e.getErrorCode() == SQLITE_BUSY)
-            return fail(ErrorCode::WriteFailed, msg("sqlite-store.another-program-is-writing-to-this"));
+        if (e.getErrorCode() == SQLITE_BUSY) return fail(ErrorCode::WriteFailed, msg("sqlite-store.busy"));
         return fail(ErrorCode::WriteFailed, msg("sqlite-store.the-library-cant-be-written-e"));
     } catch (const std::exception& e) { // a text that is no UTF-8, or no memory
         return fail(ErrorCode::BadInput, msg("sqlite-store.cant-be-kept", {{"why", whyUnfit(e)}}));
@@ -116,8 +117,8 @@ Status SqliteStore::read(const std::function<void(SQLite::Database&)>& work) {
 namespace {
 
 Error noSuch(const char* what, const std::string& id) {
-    return fail(ErrorCode::NotFound, msg("sqlite-store.there-is-no-what-id-in",
-                                         {{"what", msg(std::string("document.") + what)}, {"id", id}}));
+    return fail(ErrorCode::NotFound,
+                msg("sqlite-store.no-row", {{"what", msg(std::string("document.") + what)}, {"id", id}}));
 }
 
 Athlete athleteAt(SQLite::Statement& row, int column) {
@@ -378,8 +379,7 @@ Result<Submission> Store::change(const SubmissionId& id, const ClipId& clip, con
     return change(id, [&](Submission& s) -> Status {
         const auto it =
             std::find_if(s.clips.begin(), s.clips.end(), [&](const Clip& c) { return c.id == clip; });
-        if (it == s.clips.end())
-            return fail(ErrorCode::NotFound, msg("review-session.that-film-is-not-part-of"));
+        if (it == s.clips.end()) return fail(ErrorCode::NotFound, msg("review-session.strange-film"));
         return what(*it);
     });
 }

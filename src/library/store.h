@@ -1,13 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a library keeps in rows: edits against a revision, queries that return values.
 #pragma once
 
 #include "base/result.h"
 #include "library/list_entries.h"
 #include "library/outbox.h"
-#include "review/athlete_edit.h"
-#include "review/people.h"
-#include "review/review.h"
-#include "review/summary.h"
+#include "review/assess/summary.h"
+#include "review/record/athlete_edit.h"
+#include "review/record/people.h"
+#include "review/record/review.h"
 
 #include <cstdint>
 #include <functional>

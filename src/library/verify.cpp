@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What Library::examine() looks at: the database, every row's sum, every document for itself, and every file
 // beside it.
 #include "base/document.h"
@@ -5,8 +6,9 @@
 #include "library/library.h"
 #include "library/rows.h"
 #include "library/sha256.h"
-#include "review/review_json.h"
-#include "review/summary.h"
+#include "review/assess/summary.h"
+#include "review/record/derived_json.h"
+#include "review/record/review_json.h"
 
 #include <algorithm>
 #include <fstream>
@@ -271,15 +273,13 @@ private:
     void lookAtFilm(const std::string& wanted) {
         const std::string& name = wanted;
         const fs::path path = library_.folder() / filmFile(wanted);
-        if (filmFile(wanted).empty())
-            return tell(msg("library.the-film-name-is-missing-from", {{"name", name}}));
+        if (filmFile(wanted).empty()) return tell(msg("library.film-missing", {{"name", name}}));
         std::error_code ec;
-        if (!fs::exists(path, ec))
-            return tell(msg("library.the-film-name-is-missing-from", {{"name", name}}));
+        if (!fs::exists(path, ec)) return tell(msg("library.film-missing", {{"name", name}}));
         const auto hash = contentHash(path, stop_);
         if (!hash && hash.error().code == ErrorCode::Cancelled) return;
         if (!hash) return tell(hash.error().text);
-        if (*hash != wanted) tell(msg("library.the-film-name-was-altered-its", {{"name", name}}));
+        if (*hash != wanted) tell(msg("library.film-altered", {{"name", name}}));
     }
 
     static Message kindOf(const std::string& table) { return msg("library.table." + table); }

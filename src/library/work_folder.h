@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A folder in which one job lays what it makes: letter and film, films of a mail, what a bundle brings.
 #pragma once
 

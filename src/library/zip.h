@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A zip file, written and read with strangers' files in mind. Inside the library room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A mail that came in with films: who sent it, what was written, what lies in it. Nothing of it is executed,
 // fetched or trusted as a path.
 #pragma once

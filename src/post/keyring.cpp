@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "post/keyring.h"
+
+#include "base/mutex.h"
 
 #include <libsecret/secret.h>
 
 #include <map>
-#include <mutex>
 
 namespace jg {
 
@@ -63,24 +65,24 @@ public:
 class Passing final : public Keyring {
 public:
     Result<std::optional<std::string>> find(const std::string& server, const std::string& user) override {
-        const std::lock_guard lock(mutex_);
+        const Holding lock(mutex_);
         const auto it = kept_.find({server, user});
         return it == kept_.end() ? std::nullopt : std::optional(it->second);
     }
     Status keep(const std::string& server, const std::string& user, const std::string& password) override {
-        const std::lock_guard lock(mutex_);
+        const Holding lock(mutex_);
         kept_[{server, user}] = password;
         return Done{};
     }
     Status forget(const std::string& server, const std::string& user) override {
-        const std::lock_guard lock(mutex_);
+        const Holding lock(mutex_);
         kept_.erase({server, user});
         return Done{};
     }
 
 private:
-    std::mutex mutex_; ///< it is asked in threads of their own
-    std::map<std::pair<std::string, std::string>, std::string> kept_;
+    Mutex mutex_; ///< it is asked in threads of their own
+    std::map<std::pair<std::string, std::string>, std::string> kept_ JG_GUARDED_BY(mutex_);
 };
 
 } // namespace

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Where the desktop keeps passwords for its programs.
 #pragma once
 

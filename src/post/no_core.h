@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A password that is in memory must not come to the disk when a program crashes.
 #pragma once
 

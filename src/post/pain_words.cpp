@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "post/pain_words.h"
 
 #include "post/sentences.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A mail's text in sentences. Inside the post room only.
 #pragma once
 

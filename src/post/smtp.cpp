@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "post/smtp.h"
 
 #include <curl/curl.h>
@@ -119,21 +120,20 @@ Error sentenceFor(CURLcode code, long response, bool handedOver, const ServerAdd
     case CURLE_LOGIN_DENIED:
         return fail(ErrorCode::Login, msg("smtp.the-mail-server-refused-the-name", {{"code", answer}}));
     case CURLE_COULDNT_RESOLVE_HOST:
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-host-is-not", {{"host", host}}));
+        return fail(ErrorCode::Network, msg("smtp.host-unknown", {{"host", host}}));
     case CURLE_COULDNT_CONNECT:
-        return fail(ErrorCode::Network, msg("smtp.nobody-answers-at-host-check-the", {{"host", host}}));
+        return fail(ErrorCode::Network, msg("smtp.no-answer", {{"host", host}}));
     case CURLE_USE_SSL_FAILED:
         return fail(ErrorCode::Network, msg("smtp.the-mail-server-offers-no-encryption"));
     case CURLE_PEER_FAILED_VERIFICATION:
-        return fail(ErrorCode::Network, msg("smtp.the-mail-servers-certificate-is-not"));
+        return fail(ErrorCode::Network, msg("smtp.untrusted"));
     default:
         break;
     }
     if (response >= 500)
         return fail(ErrorCode::Refused, msg("smtp.the-mail-server-refused-the-letter",
                                             {{"said", said.empty() ? std::to_string(answer) : said}}));
-    if (response >= 400)
-        return fail(ErrorCode::Network, msg("smtp.the-mail-server-did-not-take", {{"code", answer}}));
+    if (response >= 400) return fail(ErrorCode::Network, msg("smtp.not-taken", {{"code", answer}}));
     if (handedOver) return unsure;
     return fail(ErrorCode::Network, msg("smtp.the-connection-to-the-mail-server", {{"code", answer}}));
 }
@@ -148,8 +148,7 @@ using Curl = std::unique_ptr<CURL, void (*)(CURL*)>;
 Result<Curl> wayTo(const MailServer& server, const ServerAddress& address, Transfer& transfer) {
     static std::once_flag once;
     std::call_once(once, [] { curl_global_init(CURL_GLOBAL_DEFAULT); });
-    if (!server.requireTls && !address.loopback())
-        return fail(ErrorCode::Refused, msg("smtp.without-encryption-mail-only-goes-to"));
+    if (!server.requireTls && !address.loopback()) return fail(ErrorCode::Refused, msg("smtp.unencrypted"));
     Curl curl(curl_easy_init(), curl_easy_cleanup);
     CURL* c = curl.get();
     // What stands as the path is said in EHLO: an address of every machine, in place of this one's name.

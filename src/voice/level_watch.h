@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is wrong with the sound while somebody talks, said at once.
 #pragma once
 

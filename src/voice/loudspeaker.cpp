@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/loudspeaker.h"
 
 #include "voice/microphone.h"
@@ -20,8 +21,7 @@ namespace {
 class RealLoudspeaker final : public Loudspeaker {
 public:
     std::optional<Message> problem() const override {
-        if (QMediaDevices::defaultAudioOutput().isNull())
-            return msg("loudspeaker.there-is-no-loudspeaker-plug-one");
+        if (QMediaDevices::defaultAudioOutput().isNull()) return msg("loudspeaker.none");
         return std::nullopt;
     }
     void play(Samples samples, double fromS) override {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Sound out: the loudspeaker and a silent stand-in behind one seam.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/microphone.h"
 
 #include <QAudioSource>
@@ -17,8 +18,7 @@ public:
 
     Status start(Samples samples, Failed failed) override {
         const QAudioDevice device = QMediaDevices::defaultAudioInput();
-        if (device.isNull())
-            return fail(ErrorCode::NotFound, msg("microphone.no-microphone-is-connected-plug-one"));
+        if (device.isNull()) return fail(ErrorCode::NotFound, msg("microphone.none"));
         QAudioFormat format;
         format.setSampleRate(kSampleRate);
         format.setChannelCount(1);
@@ -34,8 +34,8 @@ public:
                 [this](QAudio::State state) { changed(state); });
         input_ = source_->start();
         if (!input_)
-            return fail(ErrorCode::Refused, msg("microphone.description-does-not-open-is-another",
-                                                {{"description", device.description().toStdString()}}));
+            return fail(ErrorCode::Refused,
+                        msg("microphone.cant-open", {{"description", device.description().toStdString()}}));
         connect(input_, &QIODevice::readyRead, this, [this] { read(); });
         return Done{};
     }
@@ -60,7 +60,7 @@ private:
     void changed(QAudio::State state) {
         if (state != QAudio::StoppedState || !source_ || source_->error() == QAudio::NoError) return;
         read();
-        failed_(fail(ErrorCode::Refused, msg("microphone.the-microphone-went-away-what-was")));
+        failed_(fail(ErrorCode::Refused, msg("microphone.went-away")));
     }
 
     Samples samples_;

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The seam for microphones: the real one and the stand-in that plays a shipped voice.
 #pragma once
 

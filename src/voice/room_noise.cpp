@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/room_noise.h"
 
 #include "voice/audio_file.h"

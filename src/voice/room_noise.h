@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The room's own noise turned down under a voice.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/speech.h"
 
 #include "voice/microphone.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Where somebody speaks in a sound.
 #pragma once
 

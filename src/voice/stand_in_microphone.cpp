@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/microphone.h"
 
 #include "voice/audio_file.h"
@@ -29,8 +30,7 @@ public:
     }
 
     Status start(Samples samples, Failed) override {
-        if (files_.empty())
-            return fail(ErrorCode::NotFound, msg("stand-in-microphone.the-stand-in-microphone-has-no"));
+        if (files_.empty()) return fail(ErrorCode::NotFound, msg("stand-in-microphone.no-voice"));
         auto sound = readSound(files_[next_ % files_.size()]);
         if (!sound) return sound.error();
         ++next_;

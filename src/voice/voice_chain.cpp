@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/voice_chain.h"
 
 #include "base/number.h"

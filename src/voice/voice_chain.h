@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // From a raw take to an even, clear voice.
 #pragma once
 

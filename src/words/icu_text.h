@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // UTF-8 as ICU's own text, and back. Inside the words room only.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Words of the trade that a child does not know; a reading formula takes them for short and easy.
 #pragma once
 

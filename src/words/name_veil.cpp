@@ -1,5 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/name_veil.h"
 
+#include "base/mutex.h"
 #include "words/icu_text.h"
 
 #include <unicode/normalizer2.h>
@@ -10,7 +12,6 @@
 #include <algorithm>
 #include <array>
 #include <memory>
-#include <mutex>
 #include <optional>
 
 namespace jg {
@@ -78,14 +79,14 @@ bool isAscii(const UnicodeString& text) {
 
 /// Any script as plain Latin letters. Making one is slow, and using one is not for two threads.
 UnicodeString inLatin(UnicodeString text) {
-    static std::mutex mutex;
+    static Mutex mutex;
     static const std::unique_ptr<icu::Transliterator> toLatin = [] {
         UErrorCode error = U_ZERO_ERROR;
         return std::unique_ptr<icu::Transliterator>(icu::Transliterator::createInstance(
             "NFKD; [:Nonspacing Mark:] Remove; Any-Latin; NFKD; [:Nonspacing Mark:] Remove; Latin-ASCII",
             UTRANS_FORWARD, error));
     }();
-    const std::lock_guard lock(mutex);
+    const Holding lock(mutex);
     if (toLatin) toLatin->transliterate(text);
     return text;
 }

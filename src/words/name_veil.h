@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Names put out of sight, for when a class looks on.
 #pragma once
 

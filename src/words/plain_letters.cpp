@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/plain_letters.h"
 
 #include "words/icu_text.h"

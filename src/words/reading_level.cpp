@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/reading_level.h"
 
 #include "words/icu_text.h"

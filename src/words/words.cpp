@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "words/words.h"
 
+#include "base/mutex.h"
 #include "base/number.h"
 #include "words/icu_text.h"
 
-#include <mutex>
 #include <optional>
 #include <set>
 
@@ -59,22 +60,22 @@ struct Words::Inner {
     Catalogue sentences;
     std::optional<Words> missing;
     icu::Locale locale;
-    std::map<std::string, Prepared, std::less<>> prepared;
-    std::mutex formatting; // ICU's formatters are not promised to be safe for use from several threads
-    const NameVeil* names = nullptr; ///< out of sight in what is being said; under the lock
+    std::map<std::string, Prepared, std::less<>> prepared JG_GUARDED_BY(formatting);
+    Mutex formatting; // ICU's formatters are not promised to be safe for use from several threads
+    const NameVeil* names JG_GUARDED_BY(formatting) = nullptr; ///< out of sight in what is being said
 
-    std::string text(const Message& message);
+    std::string text(const Message& message) JG_NEEDS(formatting);
 
 private:
     const std::string& inThisLanguage(const std::string& sentence) const;
-    const Prepared* prepare(const std::string& id, const std::string& pattern);
-    std::string bare(const MessageArg::Value& value);
-    std::string filledSentence(const Message& message);
+    const Prepared* prepare(const std::string& id, const std::string& pattern) JG_NEEDS(formatting);
+    std::string bare(const MessageArg::Value& value) JG_NEEDS(formatting);
+    std::string filledSentence(const Message& message) JG_NEEDS(formatting);
     const icu::number::LocalizedNumberFormatter& numbers(int decimals, bool trimmed);
     icu::SimpleDateFormat* dates(DateStyle style);
     std::string written(Decimal number);
     std::string written(WrittenDate date);
-    std::string written(const MessageList& list);
+    std::string written(const MessageList& list) JG_NEEDS(formatting);
 
     // Making a formatter takes much longer than using it.
     std::map<std::pair<int, bool>, icu::number::LocalizedNumberFormatter> numbers_;
@@ -240,7 +241,7 @@ Words::Words(std::string tag, Catalogue catalogue, Catalogue sentences, const Wo
 }
 
 std::string Words::operator()(const Message& message) const {
-    const std::lock_guard lock(inner_->formatting);
+    const Holding lock(inner_->formatting);
     inner_->names = names_.get();
     return inner_->text(message);
 }

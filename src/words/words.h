@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The one room where messages become text: a catalogue by language, and the language's numbers, dates, lists.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "base/date.h"
 #include "base/file_store.h"
 #include "base/ids.h"

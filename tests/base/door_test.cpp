@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What comes in from outside: ids, names, documents, files.
 #include "base/document.h"
 #include "base/file_store.h"

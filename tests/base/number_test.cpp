@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Numbers become text and text becomes numbers the same way under every locale.
 #include "base/number.h"
 

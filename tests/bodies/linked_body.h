@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A second maker of deliveries, for checks only: nothing of it comes from src/demo. How its bodies differ is
 // told in tests/bodies/README.md.
 #pragma once

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/bodies/made_body.h"
 
-#include "demo/random_orders.h"
+#include "demo/films/random_orders.h"
 #include "tests/bodies/linked_body.h"
 
 #include <memory>

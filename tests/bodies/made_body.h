@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A delivery to be seen by a camera, whoever made it.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera of the accuracy bench: an exact pinhole, written anew so that no check rests on the film
 // maker's.
 #pragma once

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a coach films, clicks and says, made from a body.
 #pragma once
 
 #include "coaching/playbook.h"
-#include "review/points_document.h"
+#include "review/record/points_document.h"
 #include "tests/bodies/made_body.h"
 
 #include <random>

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/bodies/tally.h"
 
-#include "review/assess.h"
+#include "review/assess/assess.h"
 #include "tests/bodies/truth.h"
 
 #include <array>

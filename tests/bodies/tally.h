@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How often the intervals of all measures hold the truth.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a measure's number is of a body, without a camera.
 #pragma once
 

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // assess: points of other programs, answered by the code behind the window.
 #include "tests/support/fixtures.h"
 
-#include "demo/film_maker.h"
-#include "demo/truth.h"
+#include "demo/films/film_maker.h"
+#include "demo/films/truth.h"
 
 #include <nlohmann/json.hpp>
 

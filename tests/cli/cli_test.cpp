@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The command line as a user meets it: output, exit codes and refusals.
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"

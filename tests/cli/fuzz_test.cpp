@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The doors for strangers' bytes, a few hundred changed ones each; many more by ./run fuzz.
 #include "tests/support/fixtures.h"
 

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Sheet, log, backup, bundle and forget from the command line: what comes out, and what is refused.
-#include "desk/demo_review.h"
+#include "demo/library/demo_review.h"
 #include "tests/support/mails.h"
 #include "tests/support/walk.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Agreement against the published table and an independent package.
 #include "coaching/agreement.h"
 

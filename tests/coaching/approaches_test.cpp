@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The shipped playbook as a whole: nine approaches, their rows, words, causes and drills.
 #include "coaching/compare.h"
 #include "coaching/playbook.h"
+#include "coaching/playbook_reader.h"
 #include "coaching/week.h"
 #include "tests/support/fixtures.h"
 

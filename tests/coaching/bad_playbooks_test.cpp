@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Playbooks that are broken, each in one way: refused with a sentence that names the place.
 #include "base/file_store.h"
 #include "coaching/playbook.h"
+#include "coaching/playbook_reader.h"
 #include "tests/support/fixtures.h"
 
 #include <fstream>

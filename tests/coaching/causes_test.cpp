@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Causes: the search for roots against brute force, evidence, competing causes, the coach's own word.
 #include "coaching/cause_graph.h"
 #include "coaching/hypotheses.h"

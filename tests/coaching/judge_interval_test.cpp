@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Verdicts are judged by the interval that is shown: two-sided, bounds of frames, one-sided, whatever made
 // it.
 #include "coaching/target.h"

@@ -1,7 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Causes, the week and the statistics of change.
 #include "coaching/causes.h"
 #include "coaching/change.h"
+#include "coaching/playbook_reader.h"
 #include "coaching/week.h"
+#include "desk/keeping/places.h"
 #include "tests/support/fixtures.h"
 
 #include <algorithm>
@@ -144,9 +147,7 @@ TEST(Playbook, AFileThatNamesSomethingUnknownIsRefusedWithItsPlace) {
     const test::TempFolder folder;
     for (const char* name :
          {"measures.json", "depths.json", "items.json", "drills.json", "load-and-drive.json"})
-        std::filesystem::copy_file(std::filesystem::path(test::binFolder()).parent_path() / "share" /
-                                       "playbook" / name,
-                                   folder / name);
+        std::filesystem::copy_file(dataFolder() / "playbook" / name, folder / name);
     std::ofstream(folder / "causes.json")
         << R"({"causes":[{"from":"back-knee","to":"nowhere","says":"x","effect":"y","why":"z"}]})";
     const auto loaded = loadPlaybook(folder.path());

@@ -1,6 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Rows of the playbook one by one: as JSON, checked, and joined.
 #include "coaching/playbook_rows.h"
 
+#include "coaching/playbook_reader.h"
+#include "coaching/with_rows.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Numbers over a season and within an outing, against published tables, another library, and chance itself.
 #include "coaching/season.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the playbook says of each side: nothing contradicts, nothing comes after its effect, nothing is
 // missing unsaid.
 #include "coaching/causes.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How a school teaches: the order, where power comes from, the parts of its card; a drill's link.
 #include "coaching/teaching.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a change means for what is wanted.
 #include "coaching/change.h"
 #include "tests/support/fixtures.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Verdicts worked by hand from the numbers and words in use among coaches (common practice, no source).
 #include "coaching/playbook.h"
 #include "coaching/typed_target.h"

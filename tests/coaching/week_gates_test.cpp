@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The week: gates that no plan breaks, drills for every need and age, guidance on throwing.
 #include "coaching/claims.h"
 #include "coaching/throwing_guidance.h"

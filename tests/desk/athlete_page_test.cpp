@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the athlete's page compares, and what it calls better.
-#include "desk/athlete_page.h"
+#include "desk/pages/athlete_page.h"
 
 #include "tests/support/walk.h"
 

@@ -1,13 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // An earlier delivery beside a stop: in the letter, in the film, and never another athlete's.
-#include "desk/beside.h"
-#include "desk/dispatch.h"
+#include "desk/sending/dispatch.h"
+#include "desk/session/beside.h"
 #include "film/reader.h"
 #include "film/true_time.h"
+#include "letter/film_plan.h"
 #include "letter/letter_html.h"
 #include "letter/letter_pages.h"
+#include "letter/narrated_film.h"
 #include "letter/still.h"
-#include "review/review_json.h"
-#include "review/told_number.h"
+#include "review/assess/number_words.h"
+#include "review/record/read_by.h"
+#include "review/record/review_json.h"
+#include "review/tell/told_number.h"
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"
 

@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The letter's HTML file laid out by a browser, as wide as a phone and as a desk. Reference: Chromium,
 // headless and without a network.
-#include "desk/letter_files.h"
+#include "desk/sending/letter_files.h"
 
+#include "desk/sending/dispatch.h"
 #include "letter/letter_html.h"
 #include "tests/support/walk.h"
 

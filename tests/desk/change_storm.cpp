@@ -1,9 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Changes a library as a window does, until it is killed: change_storm LIBRARY LOG ME SEED. What is on the
 // disk is told in LOG, one line each, after the call that put it there returned; and how long after it was
 // written the other's newest change was seen.
-#include "desk/library_watch.h"
-#include "desk/places.h"
-#include "desk/review_session.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/library_watch.h"
+#include "desk/keeping/places.h"
+#include "desk/session/review_session.h"
 
 #include <QCoreApplication>
 #include <QTimer>

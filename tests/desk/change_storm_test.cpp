@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Two programs that change a library as windows do, and the command line's roster, killed at random moments:
 // nothing that was told to be kept is lost, nothing that was taken back comes back, and each saw the other's
 // change within two seconds.

@@ -1,13 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The use cases: sessions, recording, intake, the desk's list, the demo library's parts.
-#include "desk/desk_list.h"
-#include "desk/film_thread.h"
-#include "desk/job.h"
-#include "desk/places.h"
-#include "desk/recorder.h"
-#include "desk/scrub_maker.h"
-#include "desk/suggest.h"
+#include "desk/intake/scrub_maker.h"
+#include "desk/jobs/film_thread.h"
+#include "desk/jobs/job.h"
+#include "desk/keeping/places.h"
+#include "desk/pages/desk_list.h"
+#include "desk/sending/dispatch.h"
+#include "desk/session/recorder.h"
+#include "desk/session/suggest.h"
 #include "film/scrub_copy.h"
-#include "review/stops.h"
+#include "review/tell/stops.h"
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"
 
@@ -140,6 +142,49 @@ TEST(Session, AnotherDeliveryIsTakenInHandAndWhatWasMarkedStays) {
     EXPECT_TRUE(session->lookAt(session->clip().id, later)); // the one there is, no third
     EXPECT_EQ(session->delivery().number, 2);
     EXPECT_EQ(session->review().deliveries.size(), 2U);
+}
+
+TEST(Session, SaysWhichPartIsAnotherNow) {
+    Walk walk;
+    const auto session = walk.session();
+    std::vector<Parts> told;
+    QObject::connect(session.get(), &ReviewSession::changed, [&](Parts parts) { told.push_back(parts); });
+    const auto after = [&](Change change) {
+        told.clear();
+        EXPECT_TRUE(session->perform(asIs(std::string("a step")), {std::move(change)}));
+        return told;
+    };
+    const auto& review = session->review();
+    Conditions conditions = session->delivery().conditions;
+    conditions.surface = Surface::FlatGround;
+    EXPECT_EQ(after(SetConditions{conditions}), std::vector<Parts>{Part::Marks});
+    EXPECT_EQ(after(SetExtras{review.extras}), std::vector<Parts>{Part::Judged});
+    EXPECT_EQ(after(SetStops{review.stops}), std::vector<Parts>{Part::Talk});
+    EXPECT_EQ(after(SetPlan{review.plan}), std::vector<Parts>{Part::Plan});
+    told.clear();
+    EXPECT_TRUE(session->undo());
+    EXPECT_TRUE(session->undo());
+    EXPECT_TRUE(session->redo());
+    EXPECT_EQ(told, (std::vector<Parts>{Part::Plan, Part::Talk, Part::Talk}));
+    told.clear();
+    ASSERT_TRUE(walk.library->change(walk.submission.id, [](Submission& s) -> Status {
+        s.asked = "Something else?";
+        return Done{};
+    }));
+    EXPECT_TRUE(session->peopleChanged());
+    session->playbookChanged();
+    EXPECT_EQ(told, (std::vector<Parts>{Part::People, Part::Playbook}));
+}
+
+TEST(Session, APartIsToldApartFromEachOther) {
+    const Parts both = Part::Marks | Part::Talk;
+    EXPECT_TRUE(both.has(Part::Talk));
+    EXPECT_TRUE(both.has(Part::Talk | Part::Plan));
+    EXPECT_FALSE(both.has(Part::Plan | Part::People));
+    EXPECT_FALSE(both == Part::Talk);
+    for (const Part one :
+         {Part::Film, Part::Marks, Part::Judged, Part::Talk, Part::Plan, Part::People, Part::Playbook})
+        EXPECT_TRUE(Parts::all().has(one));
 }
 
 TEST(Dispatch, AStopOnAnotherDeliveryBringsItAlong) {

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Letters that go out later: at their time, once, and again with growing pauses while nobody answers.
-#include "desk/due_mails.h"
+#include "desk/sending/due_mails.h"
 
 #include "apps/post_office/smtp_server.h"
+#include "base/clock.h"
 #include "base/time_zone.h"
-#include "desk/house_zone.h"
+#include "desk/keeping/house_zone.h"
 #include "tests/support/walk.h"
 
 #include <QCoreApplication>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Each writing call of a whole walk fails once: a sentence, nothing half, and what was told to be done is
 // there.
 #include "library/library.h"

@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Names of people never become paths.
-#include "desk/file_names.h"
+#include "desk/keeping/file_names.h"
 
+#include "desk/sending/dispatch.h"
 #include "post/mail.h"
 #include "tests/support/walk.h"
 

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // An athlete's life in a library, at random, and then deleted: nothing of them is left in any file or row.
-#include "desk/due_mails.h"
-#include "desk/outgoing.h"
-#include "desk/phrases.h"
-#include "desk/scrub_maker.h"
+#include "desk/intake/scrub_maker.h"
+#include "desk/own/phrases.h"
+#include "desk/sending/due_mails.h"
+#include "desk/sending/outgoing.h"
 #include "library/backup.h"
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The house's own mark: taken from strangers' files, kept, and at the head of letter and film.
 #include "letter/house_mark.h"
 
-#include "desk/demo_mark.h"
-#include "desk/house_settings.h"
-#include "desk/letter_files.h"
+#include "demo/library/demo_mark.h"
+#include "desk/keeping/house_settings.h"
+#include "desk/sending/dispatch.h"
+#include "desk/sending/letter_files.h"
 #include "letter/film_painter.h"
 #include "letter/letter_pages.h"
 #include "tests/support/walk.h"

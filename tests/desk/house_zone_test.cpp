@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The house's time zone tells days and hours.
-#include "desk/house_zone.h"
+#include "desk/keeping/house_zone.h"
 
+#include "base/clock.h"
 #include "base/date.h"
 #include "base/time_zone.h"
 #include "tests/support/fixtures.h"

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Work handed to the thread that made the inbox.
-#include "desk/inbox.h"
+#include "desk/jobs/inbox.h"
 
 #include <gtest/gtest.h>
 

@@ -1,6 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films as they come in: kept whole, waited for, refused without a trace.
-#include "desk/intake.h"
-
+#include "desk/intake/intake.h"
+#include "desk/intake/people_changes.h"
+#include "desk/keeping/backup_reminder.h"
+#include "library/backup.h"
 #include "tests/support/walk.h"
 
 #include <fstream>
@@ -139,6 +142,48 @@ TEST(Intake, WaitingForACopyCanBeStopped) {
     const auto looked = lookAtFilm(folder / "coming.mp4", {}, stop.get_token());
     ASSERT_FALSE(looked);
     EXPECT_EQ(looked.error().code, ErrorCode::Cancelled);
+}
+
+TEST(PeopleChanges, PainIsClosedOnceAndInTheFirstWords) {
+    test::Walk walk(Stage::Look, Hand::Right, 15, "Elbow sore");
+    ASSERT_TRUE(closePain(*walk.library, walk.submission.id, "Seen by her doctor", test::today()));
+    ASSERT_TRUE(closePain(*walk.library, walk.submission.id, "Later words", addDays(test::today(), 1)));
+    const auto now = walk.library->submission(walk.submission.id);
+    ASSERT_TRUE(now && now->painClosed);
+    EXPECT_EQ(now->painClosed->words, "Seen by her doctor");
+    EXPECT_EQ(now->painClosed->on, test::today());
+}
+
+TEST(PeopleChanges, AFieldIsKeptAndAGuardianThatIsNoneRefused) {
+    test::Walk walk(Stage::Look);
+    AthleteEdit edit{walk.athlete, walk.athlete};
+    edit.typed.level = "High school";
+    ASSERT_TRUE(keepAthlete(*walk.library, edit, test::today()));
+    EXPECT_EQ(walk.library->athlete(walk.athlete.id)->level, "High school");
+    edit = {*walk.library->athlete(walk.athlete.id), *walk.library->athlete(walk.athlete.id)};
+    edit.typed.guardianEmail = edit.typed.email; // a child's own address
+    EXPECT_FALSE(keepAthlete(*walk.library, edit, test::today()));
+    EXPECT_EQ(walk.library->athlete(walk.athlete.id)->guardianEmail, walk.athlete.guardianEmail);
+}
+
+TEST(BackupReminder, ComesWhenThereIsWorkToLose) {
+    test::Walk walk(Stage::Judge);
+    constexpr std::int64_t now = 1'795'000'000, day = 86400;
+    EXPECT_TRUE(backupReminder(*walk.library, now).empty()); // one review
+    for (const char* name : {"a", "b", "c", "d"}) test::keepEarlier(walk, name, 30);
+    EXPECT_EQ(backupReminder(*walk.library, now).id, "backup-reminder.never");
+    ASSERT_TRUE(backUp(*walk.library, walk.folder / "backup", now));
+    EXPECT_TRUE(backupReminder(*walk.library, now + 14 * day).empty());
+    EXPECT_EQ(backupReminder(*walk.library, now + 16 * day).id, "backup-reminder.old");
+}
+
+TEST(PromiseChoices, RiseAndAreSaid) {
+    int last = -1;
+    for (const PromiseChoice& c : promiseChoices()) {
+        EXPECT_GT(c.days, last);
+        last = c.days;
+        EXPECT_EQ(said(c.words).find("\u2039"), std::string::npos) << said(c.words);
+    }
 }
 
 } // namespace

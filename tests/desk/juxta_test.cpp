@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Deliveries under each other: one height, one ground line, and what has changed.
-#include "desk/desk_list.h"
-#include "desk/dispatch.h"
-#include "desk/juxta.h"
+#include "desk/pages/desk_list.h"
+#include "desk/sending/dispatch.h"
+#include "desk/session/juxta.h"
 #include "letter/juxta_tables.h"
-#include "review/camera_place.h"
-#include "review/deliveries.h"
+#include "review/record/camera_place.h"
+#include "review/record/deliveries.h"
 #include "tests/support/walk.h"
 
 #include <QImage>

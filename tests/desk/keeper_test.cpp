@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Saving that cannot lose: the writer beside the window, revisions, deliveries with an address.
-#include "desk/review_keeper.h"
+#include "desk/session/review_keeper.h"
 
 #include "base/caught.h"
-#include "desk/job.h"
-#include "desk/review_session.h"
-#include "review/people_check.h"
+#include "desk/jobs/job.h"
+#include "desk/session/review_session.h"
+#include "review/record/people_check.h"
 #include "tests/support/walk.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>

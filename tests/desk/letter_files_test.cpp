@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a review becomes: the letter as one HTML file, read by Python's own parser, all files saved at once,
 // and the words of the mail.
-#include "desk/letter_files.h"
+#include "desk/sending/letter_files.h"
 #include "letter/csv.h"
 
-#include "desk/mail_words.h"
+#include "desk/sending/dispatch.h"
+#include "desk/sending/mail_words.h"
 #include "letter/letter_html.h"
 #include "tests/support/walk.h"
 

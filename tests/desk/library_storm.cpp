@@ -1,11 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Edits, says, sends, takes in, exports, backs up and opens a library without end until it is killed:
 // library_storm LIBRARY FILM LOG SEED. What lies on the disk is told in LOG, one line each, after the call
 // that put it there returned.
-#include "desk/intake.h"
-#include "desk/outgoing.h"
-#include "desk/places.h"
-#include "desk/recorder.h"
-#include "desk/review_session.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/intake/intake.h"
+#include "desk/keeping/places.h"
+#include "desk/sending/outgoing.h"
+#include "desk/session/recorder.h"
+#include "desk/session/review_session.h"
 #include "letter/calendar.h"
 #include "letter/fonts.h"
 #include "letter/week_sheet.h"

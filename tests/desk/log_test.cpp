@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What became of findings over the reviews, against grades and numbers set by hand.
-#include "desk/group.h"
-#include "desk/log.h"
-#include "desk/season.h"
+#include "desk/pages/group.h"
+#include "desk/pages/log.h"
+#include "desk/pages/season.h"
 #include "tests/support/walk.h"
 
 namespace jg {

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films out of mails: into files of our own naming, for the athlete whose address it is, offered once.
-#include "desk/intake.h"
-#include "desk/mail_intake.h"
+#include "desk/intake/intake.h"
+#include "desk/intake/mail_intake.h"
 #include "tests/support/mails.h"
 #include "tests/support/walk.h"
 

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Letters leave once, to the right person, with the films that came in.
-#include "desk/outgoing.h"
+#include "desk/sending/outgoing.h"
 
 #include "apps/post_office/smtp_server.h"
 #include "post/mail.h"

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Approaches of the coach's own: copied, changed in editions, handed on as files, refused when broken.
-#include "desk/own_approaches.h"
+#include "desk/own/own_approaches.h"
 
-#include "desk/begin_judging.h"
-#include "review/review_json.h"
+#include "desk/session/begin_judging.h"
+#include "review/record/review_json.h"
 #include "tests/support/shelf.h"
 #include "tests/support/walk.h"
 

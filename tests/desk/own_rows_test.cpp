@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Items, causes and drills of the coach's own: kept in editions, frozen with a review, handed on, taken away.
-#include "desk/own_rows.h"
+#include "desk/own/own_rows.h"
 
-#include "desk/begin_judging.h"
-#include "desk/own_approaches.h"
-#include "desk/own_measures.h"
-#include "desk/own_playbook.h"
+#include "coaching/playbook_reader.h"
+#include "desk/own/own_approaches.h"
+#include "desk/own/own_measures.h"
+#include "desk/own/own_playbook.h"
+#include "desk/session/begin_judging.h"
 #include "tests/support/shelf.h"
 #include "tests/support/walk.h"
 

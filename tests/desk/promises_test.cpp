@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Promises: made by a letter, due, kept or not, and over again in a library of an older version.
-#include "desk/promises.h"
+#include "desk/sending/promises.h"
 
-#include "desk/desk_list.h"
+#include "desk/pages/desk_list.h"
 #include "tests/support/walk.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // All ready letters looked at and sent: each through the check of its own moment, none because of another.
-#include "desk/ready_letters.h"
+#include "desk/sending/ready_letters.h"
 
 #include "apps/post_office/smtp_server.h"
 #include "tests/support/walk.h"

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is wrong with a library is found, told with its repair, and repaired; nothing it touches is lost.
-#include "desk/intake.h"
-#include "desk/review_session.h"
+#include "desk/intake/intake.h"
+#include "desk/session/review_session.h"
 #include "library/library.h"
-#include "review/send_check.h"
+#include "review/tell/send_check.h"
 #include "tests/support/harm.h"
 #include "tests/support/walk.h"
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A roster as spreadsheets write it: checked, compared, merged, and nothing kept that was not agreed to.
-#include "desk/roster.h"
+#include "desk/intake/roster.h"
 
-#include "review/people_check.h"
+#include "review/record/people_check.h"
 #include "tests/support/mutate.h"
 #include "tests/support/shelf.h"
 

@@ -1,10 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Sends every letter of a library until it is killed: send_storm LIBRARY URL. What lies in the outbox and did
 // not go out is sent first, as the post does; what may have gone out is left alone. Ends with 0 when nothing
 // is left to send. send_storm LIBRARY URL schedule I OF lays every OF-th letter, from the I-th on, ready for
 // now; send_storm LIBRARY URL due hands over what is due until nothing is.
-#include "desk/due_mails.h"
-#include "desk/places.h"
-#include "desk/review_session.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "desk/sending/due_mails.h"
+#include "desk/session/review_session.h"
 #include "letter/fonts.h"
 
 #include <QGuiApplication>

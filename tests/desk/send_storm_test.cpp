@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A program that sends letters is killed at random moments: each letter arrives once, or may have arrived and
 // is told so.
 #include "apps/post_office/smtp_server.h"
-#include "desk/due_mails.h"
+#include "desk/sending/due_mails.h"
 #include "tests/support/walk.h"
 
 #include <QDir>

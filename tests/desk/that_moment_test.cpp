@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What changes between Send and the last byte: six doors, twenty things, five moments. No letter goes out
 // that would not be made now, and what is recorded is what went.
 #include "apps/post_office/smtp_server.h"
-#include "desk/due_mails.h"
-#include "desk/ready_letters.h"
+#include "desk/sending/due_mails.h"
+#include "desk/sending/ready_letters.h"
 #include "post/mail.h"
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/support/walk.h"
 
 #include <QCoreApplication>

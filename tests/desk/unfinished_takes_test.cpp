@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A take that a killed program left: found once nobody writes it any more, kept with its sound, or thrown
 // away.
-#include "desk/unfinished_takes.h"
+#include "desk/session/unfinished_takes.h"
 
 #include "tests/support/walk.h"
 #include "voice/audio_file.h"

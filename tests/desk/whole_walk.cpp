@@ -1,11 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A whole walk without a window, for a machine that fails: whole_walk LIBRARY FILM. Says of each step "done
 // WHAT" or "failed WHAT: sentence", and goes on with what can still be done. Ends with 0 when every step is
 // done, else 1.
-#include "desk/demo_review.h"
-#include "desk/intake.h"
-#include "desk/outgoing.h"
-#include "desk/places.h"
-#include "desk/review_session.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "demo/library/demo_review.h"
+#include "desk/intake/intake.h"
+#include "desk/keeping/places.h"
+#include "desk/sending/outgoing.h"
+#include "desk/session/review_session.h"
 #include "letter/fonts.h"
 #include "voice/audio_file.h"
 #include "words/words.h"

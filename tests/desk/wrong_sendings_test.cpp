@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A thousand random tries to send the wrong thing, or to the wrong place: none gets as far as the outbox.
-#include "desk/outgoing.h"
+#include "desk/sending/outgoing.h"
 #include "tests/support/walk.h"
 
 #include <fstream>

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Broken and hostile films: changed bytes, damaged stretches, claims of sizes and streams that are not there.
 #include "base/file_store.h"
-#include "desk/intake.h"
-#include "desk/places.h"
+#include "desk/intake/intake.h"
+#include "desk/keeping/places.h"
 #include "film/film_check.h"
 #include "tests/support/fixtures.h"
 

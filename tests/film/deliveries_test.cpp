@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Deliveries and positions suggested from motion, against the generator's own times.
-#include "demo/film_maker.h"
-#include "demo/random_orders.h"
-#include "desk/places.h"
+#include "demo/films/film_maker.h"
+#include "demo/films/random_orders.h"
+#include "desk/keeping/places.h"
 #include "film/deliveries.h"
 #include "film/repeats.h"
 #include "tests/support/fixtures.h"

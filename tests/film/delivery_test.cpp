@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The generator: its knobs are met, its limbs keep their length, its events are what they say.
-#include "demo/delivery.h"
+#include "demo/films/delivery.h"
 
-#include "demo/body.h"
-#include "demo/random_orders.h"
-#include "demo/truth.h"
+#include "demo/films/body.h"
+#include "demo/films/random_orders.h"
+#include "demo/films/truth.h"
 #include "kinematics/geometry.h"
 #include "kinematics/measure.h"
 #include "tests/support/fixtures.h"

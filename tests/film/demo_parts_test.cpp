@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The generator's parts: curve, camera, raster.
-#include "demo/camera.h"
-#include "demo/curve.h"
-#include "demo/random_orders.h"
-#include "demo/raster.h"
-#include "demo/truth.h"
+#include "demo/films/camera.h"
+#include "demo/films/curve.h"
+#include "demo/films/random_orders.h"
+#include "demo/films/raster.h"
+#include "demo/films/truth.h"
 #include "kinematics/roll.h"
 #include "tests/support/fixtures.h"
 

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "film/film_check.h"
 
-#include "demo/figure.h"
-#include "desk/places.h"
+#include "demo/films/figure.h"
+#include "desk/keeping/places.h"
 #include "film/encoder.h"
 #include "film/scrub_copy.h"
 #include "tests/support/fixtures.h"

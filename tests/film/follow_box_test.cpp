@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A box followed: round generated athletes against the generator's own places, and round patches that ffmpeg
 // laid over a film, whose way is the formula it was given.
 #include "film/follow_box.h"
 
-#include "demo/film_maker.h"
+#include "demo/films/film_maker.h"
 #include "film/reader.h"
 #include "tests/support/fixtures.h"
 

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Points followed through generated films, against the generator's own places.
-#include "demo/film_maker.h"
+#include "demo/films/film_maker.h"
 #include "film/follow.h"
 #include "film/scrub_copy.h"
 #include "tests/support/fixtures.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the cache keeps and drops, and what high dynamic range becomes.
 #include "film/convert.h"
 #include "film/frame_cache.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Blocks for decoded frames: used again, given back, and kept as long as a frame needs them.
 #include "film/frame_memory.h"
 

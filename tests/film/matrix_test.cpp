@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Many kinds of film: every frame's planes against FFmpeg's own decoding (the ffmpeg command, -f framemd5),
 // forward, backward and at 200 random places; MD5 of both sides must be equal to the bit.
 #include "base/file_store.h"
+#include "film/decoded.h"
 #include "film/reader.h"
 #include "tests/support/fixtures.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What the film room holds: no more than its budget on a large film, and nothing of films that were closed.
 #include "film/reader.h"
 #include "tests/support/fixtures.h"

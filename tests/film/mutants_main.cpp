@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Broken films by the thousand: mutants FIRST COUNT FOLDER. Changes bytes of small seed films in FOLDER with
 // fixed seeds, opens each and asks for some frames. Ends with 1 when one of them takes longer than allowed;
 // crashes and leaks are the sanitizers' to find.
 #include "base/file_store.h"
+#include "film/convert.h"
 #include "film/reader.h"
 #include "film/survey.h"
 #include "tests/support/mutate.h"

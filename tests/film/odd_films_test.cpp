@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What strangers may send: films of every size, pixel format, codec and wrapper, damaged ones, and what only
 // bears a film's name. Each ends in a picture or a sentence, soon and in little memory. Made by ffmpeg.
 #include "tests/support/fixtures.h"

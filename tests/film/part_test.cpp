@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A part of a frame at another size, as pixels and as planes, against FFmpeg's own crop and zscale filters
 // (the ffmpeg command).
 #include "film/encoder.h"
 #include "film/ffmpeg_handles.h"
 #include "film/reader.h"
 
+#include "review/record/deliveries.h"
 #include "tests/film/colours.h"
 #include "tests/support/fixtures.h"
 

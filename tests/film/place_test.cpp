@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A point of known depth comes back to the plane square to the view, from any turned camera of the generator.
 #include "kinematics/place.h"
 
-#include "demo/camera.h"
-#include "demo/random_orders.h"
+#include "demo/films/camera.h"
+#include "demo/films/random_orders.h"
 #include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
 

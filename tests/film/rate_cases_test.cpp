@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Capture rate, repeats and gaps on made films: what each is known to hold, and what may be claimed of it.
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "film/film_check.h"
 #include "tests/support/fixtures.h"
 

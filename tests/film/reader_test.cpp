@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Every frame against FFmpeg's own decoding (the ffmpeg command, -f framemd5 and rawvideo), forward,
 // backward, at random.
 #include "film/encoder.h"

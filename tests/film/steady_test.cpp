@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's shake against the generator's own.
-#include "demo/film_maker.h"
-#include "demo/truth.h"
+#include "demo/films/film_maker.h"
+#include "demo/films/truth.h"
 #include "film/steady.h"
 #include "tests/support/fixtures.h"
 

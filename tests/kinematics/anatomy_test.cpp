@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/anatomy.h"
 #include "kinematics/propagation.h"
 #include "tests/support/fixtures.h"

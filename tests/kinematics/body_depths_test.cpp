@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The table of the body's depths.
 #include "kinematics/body_depths.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Limbs out of the picture's plane.
 #include "kinematics/foreshortening.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The ghost against poses whose answer is known by hand, and against its own promises.
 #include "kinematics/ghost.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Every measure of points against values worked by hand: corners of right, 45 and 30-60 degree triangles, and
 // lengths on a standing height of 500 pixels. Each as it is, in the mirror with the other hand, rolled, and
 // larger.

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's turn from one height at two places, against the generator's own camera.
 #include "kinematics/heights_turn.h"
 
-#include "demo/camera.h"
+#include "demo/films/camera.h"
 #include "kinematics/geometry.h"
 #include "kinematics/place.h"
 #include "kinematics/propagation.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What goes into an interval beside the click: a turn's fold, the side a line stands on, the moment that was
 // picked, where a person always clicks, and a depth that counts as far as the camera may be turned. By hand.
 #include "kinematics/measure.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Each measure against hand-worked values, right- and left-handed, level and rolled.
 #include "kinematics/measure.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Measures a coach makes: each kind gives the number its shipped like gives, and what is missing is said.
 #include "kinematics/own_measure.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is read from paths, on ways whose answer is known by hand.
 #include "kinematics/path.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // First and second order of formulas whose answer is known by hand.
 #include "kinematics/propagation.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A pose pulled at one joint: limbs keep their length, what stands stays, the joint goes as near as it can.
 #include "kinematics/pull.h"
 

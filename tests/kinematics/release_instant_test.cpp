@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // When the ball leaves the hand, between two frames.
-#include "demo/film_maker.h"
+#include "demo/films/film_maker.h"
 #include "kinematics/measure.h"
 #include "tests/support/fixtures.h"
 

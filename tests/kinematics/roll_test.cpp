@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's roll from lines that are known to be level or upright, and against the generator's camera.
 #include "kinematics/roll.h"
 
-#include "demo/camera.h"
+#include "demo/films/camera.h"
 #include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
 

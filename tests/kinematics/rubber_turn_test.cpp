@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's turn from the rubber's corners, against the generator's own camera.
 #include "kinematics/rubber_turn.h"
 
-#include "demo/camera.h"
+#include "demo/films/camera.h"
 #include "kinematics/geometry.h"
 #include "tests/support/fixtures.h"
 

@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Words burnt into the narrated film.
+#include "desk/sending/dispatch.h"
 #include "film/reader.h"
 #include "letter/film_plan.h"
 #include "letter/narrated_film.h"

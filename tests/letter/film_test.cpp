@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The narrated film: what it shows when, read by ffprobe and ffmpeg, and legible on a phone.
 #include "letter/narrated_film.h"
 
 #include "base/number.h"
+#include "desk/sending/dispatch.h"
 #include "film/reader.h"
 #include "film/true_time.h"
 #include "letter/captions.h"

@@ -1,10 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What leaves the house: the PDF read by poppler's tools, the film by ffprobe, the numbers as CSV.
 #include "letter/csv.h"
 
+#include "desk/sending/dispatch.h"
 #include "letter/fonts.h"
 #include "letter/letter_pages.h"
 #include "letter/mark_painter.h"
 #include "letter/still.h"
+#include "review/assess/number_words.h"
 #include "tests/support/walk.h"
 
 #include <QFontDatabase>

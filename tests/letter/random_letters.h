@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Letters about made deliveries of made bodies, with what a coach might choose.
 #pragma once
 
-#include "desk/places.h"
-#include "review/letter_model.h"
-#include "review/points_document.h"
+#include "desk/keeping/places.h"
+#include "review/record/points_document.h"
+#include "review/tell/letter_model.h"
 #include "tests/bodies/scenario.h"
 #include "tests/support/fixtures.h"
 

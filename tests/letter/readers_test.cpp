@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What any review becomes for each reader in each language. Reading level: Kincaid et al. 1975, Crawford
 // 1989.
 #include "letter/fonts.h"

@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Letters made from the program's own proposal: title, why, cue, drill and number stand on one side, by their
 // tags and by words of their own.
 #include "tests/letter/random_letters.h"
 
 #include "letter/number_line_painter.h"
 #include "letter/school_year.h"
-#include "review/plan_rules.h"
+#include "review/tell/plan_rules.h"
 
 #include <cstdlib>
 #include <regex>

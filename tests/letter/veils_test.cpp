@@ -1,8 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Who is hidden can't be made out in anything that leaves: still, film and sheet.
 #include "letter/veils.h"
 
-#include "desk/letter_files.h"
+#include "desk/sending/dispatch.h"
+#include "desk/sending/letter_files.h"
 #include "film/reader.h"
+#include "letter/film_plan.h"
 #include "letter/narrated_film.h"
 #include "letter/still.h"
 #include "tests/support/walk.h"

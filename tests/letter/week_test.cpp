@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The week as a calendar and as a sheet. The calendar is read by libical (its parser, not its writer) and by
 // python3-icalendar; the sheet by poppler.
 #include "letter/calendar.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Backups that came from elsewhere: states that were altered, with paths that lead out, other children's
 // films, links, and bytes at random. Nothing outside of where they are brought back is touched, and what is
 // here stays.

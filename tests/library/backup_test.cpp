@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Backup, what a kill leaves of it, bringing it back, and an athlete deleted whole.
 #include "library/backup.h"
 #include "tests/support/walk.h"

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A bundle out of one library and into another: the same to the last digit, nothing doubled, nothing hostile
 // taken in.
 #include "library/bundle.h"
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/support/walk.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The store's door: changes of the newest row, never a document from an old copy; lists whose entries are
 // rows.
 #include "library/library.h"

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/library.h"
 
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 #include "tests/support/harm.h"
 

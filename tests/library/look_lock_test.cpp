@@ -1,4 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Names out of sight: from one window on nobody writes to the library, whatever becomes of that window.
+#include "base/clock.h"
 #include "library/look_lock.h"
 #include "tests/support/walk.h"
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Libraries that older versions wrote. tests/golden/library-1 was written by the last version of schema 1;
 // what that version's command line said of its reviews stands beside it. library-2.sqlite is the same library
 // as the last version of schema 2 left it, library-3.sqlite as that of schema 3; films and takes are those of
@@ -5,7 +6,7 @@
 #include "library/library.h"
 
 #include "coaching/playbook.h"
-#include "review/assess.h"
+#include "review/assess/assess.h"
 #include "tests/support/fixtures.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>

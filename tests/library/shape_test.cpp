@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a library's folder and database may look like: nothing of a stranger's is opened, nothing leads out of
 // it.
 #include "library/library.h"

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The store as what stands above it uses it: revisions, versions, results, lists.
 #include "library/store.h"
 
 #include "library/library.h"
-#include "review/assess.h"
-#include "review/review_json.h"
+#include "review/assess/assess.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 #include <fstream>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is told of a mail against what the server holds, wherever the talk breaks off: never "sent" for one it
 // does not have, never "not sent" for one it has.
 #include "post/smtp.h"

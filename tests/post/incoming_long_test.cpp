@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Mails that are long, never end a sentence or nest without end: quick, and short where they are shown.
 #include "post/incoming.h"
 #include "post/pain_words.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Mails that bring films: who, what was asked, what hurts; and hostile ones.
 #include "post/incoming.h"
 #include "post/pain_words.h"

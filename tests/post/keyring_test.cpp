@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The desktop's keyring, kept by gnome-keyring on a session bus of the test's own and read by secret-tool.
 #include "post/keyring.h"
 

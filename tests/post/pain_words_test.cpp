@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Pain as families write of it: forty wordings and forty harmless ones in English and in Spanish, made up for
 // this test.
 #include "post/pain_words.h"

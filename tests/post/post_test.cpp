@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Mail as bytes and over SMTP to the stand-in post office; every refusal in words.
 #include "apps/post_office/smtp_server.h"
 #include "base/file_store.h"

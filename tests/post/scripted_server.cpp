@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/post/scripted_server.h"
 
 #include "tests/support/fixtures.h"

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A mail server on the loopback that fails at one chosen point, with or without encryption from its first
 // byte.
 #pragma once

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A moment that happens twice: both frames are kept, one counts, the number at the other is told.
-#include "review/assess.h"
-#include "review/positions.h"
-#include "review/review_json.h"
-#include "review/sequence.h"
+#include "review/assess/assess.h"
+#include "review/assess/sequence.h"
+#include "review/record/positions.h"
+#include "review/record/review_json.h"
 #include "tests/review/made_review.h"
 
 namespace jg {

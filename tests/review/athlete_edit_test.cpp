@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Two people edit one athlete: each field for itself.
-#include "review/athlete_edit.h"
+#include "review/record/athlete_edit.h"
 
 #include "tests/support/fixtures.h"
 

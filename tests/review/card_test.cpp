@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The card: its rows, what stands behind them, and verdicts by hand.
-#include "review/card.h"
+#include "review/assess/card.h"
 
-#include "review/letter_model.h"
-#include "review/review_json.h"
-#include "review/stops.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/stops.h"
 #include "tests/review/made_review.h"
 
 #include <algorithm>

@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What was allowed, at every edge.
-#include "review/consent.h"
-#include "review/review_json.h"
-#include "review/send_check.h"
+#include "review/record/allowed.h"
+#include "review/record/consent.h"
+#include "review/record/review_json.h"
+#include "review/tell/send_check.h"
 #include "tests/review/made_review.h"
 
 namespace jg {

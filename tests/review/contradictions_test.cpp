@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a review says twice and differently, each made once and found; and nothing is found where there is
 // none.
-#include "review/contradictions.h"
+#include "review/assess/contradictions.h"
 
-#include "review/written.h"
+#include "review/record/written.h"
 #include "tests/review/made_review.h"
 
 #include <algorithm>

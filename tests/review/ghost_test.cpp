@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The ghost of a review's measure, and its scales.
-#include "review/ghost.h"
+#include "review/assess/ghost.h"
 
 #include "kinematics/geometry.h"
-#include "review/camera_place.h"
-#include "review/edit.h"
-#include "review/review_json.h"
+#include "review/record/camera_place.h"
+#include "review/record/edit.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Whether intervals hold the truth on bodies that taught the program nothing (tests/bodies), filmed, clicked
 // and told of as a coach does. docs/accuracy.md has the tables; here a few deliveries guard them.
-#include "review/assess.h"
+#include "review/assess/assess.h"
 #include "tests/bodies/tally.h"
 #include "tests/support/fixtures.h"
 

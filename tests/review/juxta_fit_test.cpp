@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How films of other bodies, cameras and rates are brought to one size on one ground line, and the figures
 // and curves that are read from them. Bodies and camera of tests/bodies, which share no code with the
 // program's.
 #include "letter/juxta_sheet.h"
 #include "letter/mark_painter.h"
-#include "review/curve.h"
-#include "review/figure.h"
+#include "review/compare/curve.h"
+#include "review/compare/figure.h"
 #include "tests/bodies/pinhole.h"
 #include "tests/bodies/scenario.h"
 #include "tests/support/fixtures.h"

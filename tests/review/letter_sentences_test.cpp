@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The letter's sentences by name: the coach's own stand in their places, and are told when they no longer
 // fit.
-#include "review/letter_sentences.h"
-#include "review/review_json.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_sentences.h"
 #include "tests/review/made_review.h"
 
 #include <algorithm>

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A number on the other side of zero is told in words of its own, never with a bare sign.
-#include "review/letter_model.h"
-#include "review/stops.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/stops.h"
 #include "tests/review/made_review.h"
 
 #include <algorithm>

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's roll from marks, from the mound and from the film's edges.
-#include "review/level.h"
+#include "review/record/level.h"
 
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 #include <cmath>

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Two films locked at a moment: never further apart than half a frame of the coarser.
-#include "review/lockstep.h"
+#include "review/compare/lockstep.h"
 
 #include <gtest/gtest.h>
 

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A review of Ludo with nothing marked on it, and what belongs to it.
 #pragma once
 
-#include "review/people.h"
-#include "review/review.h"
+#include "review/record/people.h"
+#include "review/record/review.h"
 #include "tests/support/fixtures.h"
 
 namespace jg::test {

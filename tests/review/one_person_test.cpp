@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Points of two persons in one pose.
-#include "review/one_person.h"
+#include "review/record/one_person.h"
 
-#include "demo/film_maker.h"
-#include "review/assess.h"
+#include "demo/films/film_maker.h"
+#include "review/assess/assess.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

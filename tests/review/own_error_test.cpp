@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The coach's own error from made-up hands whose scatter is known.
-#include "review/own_error.h"
+#include "review/record/own_error.h"
 
 #include "tests/support/fixtures.h"
 

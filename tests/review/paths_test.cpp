@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Paths of a review: what is followed, when a path holds, what it tells, what is guessed.
-#include "review/paths.h"
+#include "review/record/paths.h"
 
-#include "review/edit.h"
-#include "review/guess.h"
-#include "review/guide.h"
-#include "review/review_json.h"
+#include "review/assess/guess.h"
+#include "review/assess/guide.h"
+#include "review/record/derived_json.h"
+#include "review/record/edit.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 #include <algorithm>

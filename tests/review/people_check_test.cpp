@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is typed of a person and of a pitch.
-#include "review/people_check.h"
+#include "review/record/people_check.h"
 
-#include "review/conditions.h"
-#include "review/pitch_count.h"
-#include "review/review_json.h"
+#include "review/record/conditions.h"
+#include "review/record/pitch_count.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

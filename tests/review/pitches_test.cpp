@@ -1,11 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Several deliveries and several views in one review.
-#include "review/deliveries.h"
-#include "review/edit.h"
-#include "review/guide.h"
-#include "review/letter_model.h"
-#include "review/review_json.h"
-#include "review/send_check.h"
-#include "review/stops.h"
+#include "review/assess/guide.h"
+#include "review/record/deliveries.h"
+#include "review/record/edit.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/send_check.h"
+#include "review/tell/stops.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

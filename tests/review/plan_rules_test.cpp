@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What to work on, and what the letter may say of it, on many random reviews.
-#include "review/plan_rules.h"
+#include "review/tell/plan_rules.h"
 
 #include "coaching/row_order.h"
 #include "coaching/teaching.h"
-#include "review/letter_model.h"
+#include "review/tell/letter_model.h"
 #include "tests/review/stops.h"
 
 #include <random>

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A document of points is answered as the window answers the same clicks, to the last digit.
-#include "review/assess.h"
-#include "review/review_json.h"
+#include "review/assess/assess.h"
+#include "review/record/review_json.h"
 #include "tests/bodies/scenario.h"
 #include "tests/support/fixtures.h"
 

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What stands beside the stage while a stop is said.
-#include "review/prompt.h"
-#include "review/stops.h"
+#include "review/tell/prompt.h"
+#include "review/tell/stops.h"
 #include "tests/review/made_review.h"
 
 namespace jg {

@@ -1,13 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The review as a value: positions, undo, assessment, guide, stops, checks and JSON.
-#include "review/assess.h"
-#include "review/edit.h"
-#include "review/guide.h"
-#include "review/letter_model.h"
-#include "review/positions.h"
-#include "review/replay.h"
-#include "review/review_json.h"
-#include "review/send_check.h"
-#include "review/stops.h"
+#include "review/assess/assess.h"
+#include "review/assess/guide.h"
+#include "review/record/edit.h"
+#include "review/record/positions.h"
+#include "review/record/replay.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/send_check.h"
+#include "review/tell/stops.h"
 #include "tests/review/made_review.h"
 
 #include <random>
@@ -242,6 +243,21 @@ TEST(Assess, AnItemTheViewCannotShowIsNotVisibleNotSilent) {
             ASSERT_TRUE(i.grade);
             EXPECT_EQ(i.grade->state, GradeState::NotVisible);
         }
+}
+
+TEST(Stops, WhatIsUnsaidBeginsWithWhatIsGoodAndEndsWithWhatCantBeTold) {
+    Assessment a;
+    a.findings = {{{"unsure", Verdict::Nearly, 0}, false, true},
+                  {{"fault", Verdict::Change, 2}, false, false},
+                  {{"good", Verdict::Keep, 0}, true, false},
+                  {{"said", Verdict::Keep, 0}, true, false}};
+    Review r;
+    Stop stop;
+    stop.finding = "said";
+    r.stops = {stop};
+    std::vector<std::string> order;
+    for (const Judged& j : unsaid(r, a)) order.push_back(j.finding.id);
+    EXPECT_EQ(order, (std::vector<std::string>{"good", "fault", "unsure"}));
 }
 
 TEST(Stops, StrengthsFirstRecapLast) {

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Documents damaged at every byte: what still reads is kept, and what is lost falls to the careful side.
-#include "review/salvage.h"
+#include "review/record/salvage.h"
 
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/review/made_review.h"
 
 namespace jg {

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Before anything leaves the house: the check, and the letter's words.
-#include "review/send_check.h"
+#include "review/tell/send_check.h"
 
-#include "review/assess.h"
-#include "review/letter_model.h"
-#include "review/review_json.h"
+#include "review/assess/assess.h"
+#include "review/assess/number_words.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_model.h"
 #include "tests/review/stops.h"
 
 namespace jg {

@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The order of events, with what the frames can and cannot tell.
-#include "review/sequence.h"
+#include "review/assess/sequence.h"
 
 #include "tests/support/fixtures.h"
 

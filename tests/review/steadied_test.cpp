@@ -1,7 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's shake taken out of the numbers, and put back.
-#include "review/assess.h"
-#include "review/edit.h"
-#include "review/review_json.h"
+#include "review/assess/assess.h"
+#include "review/record/derived_json.h"
+#include "review/record/edit.h"
+#include "review/record/review_json.h"
 #include "tests/support/fixtures.h"
 
 namespace jg {

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What forbids sending a made review, as sentences.
 #pragma once
 
-#include "review/assess.h"
-#include "review/send_check.h"
+#include "review/assess/assess.h"
+#include "review/tell/send_check.h"
 #include "tests/review/made_review.h"
 
 namespace jg::test {

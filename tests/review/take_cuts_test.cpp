@@ -1,6 +1,7 @@
-#include "review/take_cuts.h"
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "review/tell/take_cuts.h"
 
-#include "review/review_json.h"
+#include "review/record/review_json.h"
 #include "tests/review/made_review.h"
 
 #include <gtest/gtest.h>

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // How the measures' intervals did where the truth was known, as it is read and told.
 #include "coaching/playbook.h"
-#include "review/tried.h"
+#include "review/record/tried.h"
 #include "tests/review/made_review.h"
 
 #include <set>

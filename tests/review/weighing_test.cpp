@@ -1,12 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What may be behind a correction, praise in the playbook's words, and whose numbers the letter tells.
-#include "review/weighing.h"
+#include "review/tell/weighing.h"
 
 #include "kinematics/answers.h"
-#include "review/letter_model.h"
-#include "review/plan_rules.h"
-#include "review/review_json.h"
-#include "review/send_check.h"
-#include "review/summary.h"
+#include "review/assess/summary.h"
+#include "review/record/read_by.h"
+#include "review/record/review_json.h"
+#include "review/tell/letter_model.h"
+#include "review/tell/plan_rules.h"
+#include "review/tell/send_check.h"
 #include "tests/review/made_review.h"
 
 #include <gtest/gtest.h>

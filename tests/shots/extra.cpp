@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/shots/extra.h"
 
 #include "base/file_store.h"
-#include "ui/athletes/athletes_place.h"
+#include "ui/places/athletes/athletes_place.h"
 
 #include <QDialog>
 #include <QLineEdit>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Views that are not in the set, for looking at them.
 #pragma once
 

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/shots/panels.h"
 
-#include "ui/theme.h"
+#include "ui/kit/theme.h"
 
 #include <QPainter>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Several pictures on one sheet, each with what it shows.
 #pragma once
 

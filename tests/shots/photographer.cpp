@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/shots/photographer.h"
 
-#include "ui/review/stage_view.h"
-#include "ui/row_list.h"
+#include "ui/film/stage_view.h"
+#include "ui/kit/row_list.h"
 
 #include <QDialog>
 #include <QTest>

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The window of a demo library, driven by keys and photographed.
 #pragma once
 
 #include "kinematics/anatomy.h"
-#include "ui/main_window.h"
+#include "ui/window/main_window.h"
 
 #include <QImage>
 #include <QPointF>

@@ -1,12 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Makes the pictures of docs/screenshots from a demo library: ui_shots LIBRARY OUT_DIR [WIDTH HEIGHT]. With
 // JUXTAGRAPH_ALL_SHOTS in the environment also those that are not in the set.
-#include "desk/own_error_exercise.h"
-#include "desk/places.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "desk/own/own_error_exercise.h"
 #include "tests/shots/extra.h"
 #include "tests/shots/what_goes_out.h"
-#include "ui/juxta/juxta_place.h"
-#include "ui/juxta/sheet_view.h"
-#include "ui/theme.h"
+#include "ui/kit/theme.h"
+#include "ui/places/juxta/juxta_place.h"
+#include "ui/places/juxta/sheet_view.h"
 
 #include <QApplication>
 #include <QDialog>

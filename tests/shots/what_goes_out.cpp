@@ -1,12 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/shots/what_goes_out.h"
 
-#include "desk/letter_files.h"
+#include "desk/sending/letter_files.h"
 #include "letter/letter_pages.h"
 #include "letter/still.h"
 #include "post/mail.h"
 #include "tests/shots/panels.h"
-#include "ui/review/film_watch.h"
-#include "ui/review/plan_asker.h"
+#include "ui/bench/plan_asker.h"
+#include "ui/stages/send/film_watch.h"
 
 #include <QDialog>
 #include <QLineEdit>

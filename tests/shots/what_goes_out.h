@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What leaves the house, and what comes in: several views on a sheet each.
 #pragma once
 

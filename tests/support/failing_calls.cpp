@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Preloaded into a program, lets one of its writing calls fail: the n-th on a file under a folder, once. By
 // the environment: JG_FAIL_UNDER (folder), JG_FAIL_AT (n from 1; 0 = none), JG_FAIL_HOW (ENOSPC, EIO, EACCES
 // or SHORT, which writes half), JG_FAIL_COUNT (a file that gets the number of calls when the program ends).

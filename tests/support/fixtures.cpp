@@ -1,6 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/support/fixtures.h"
 
-#include "desk/places.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
 
 #include <QCoreApplication>
 

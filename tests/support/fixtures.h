@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What many tests need: folders of their own, the shipped playbook, a small library.
 #pragma once
 
 #include "base/date.h"
 #include "coaching/playbook.h"
-#include "demo/film_maker.h"
+#include "demo/films/film_maker.h"
 #include "film/reader.h"
 #include "library/library.h"
 #include "words/words.h"

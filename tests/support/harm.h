@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Harm done to a library as a disk does it.
 #pragma once
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Mails as families send them, for what reads them.
 #pragma once
 

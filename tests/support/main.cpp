@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // One Qt application for all tests of a binary; no screen is needed.
 #include <QApplication>
 

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Bytes and documents changed at random, the same for the same engine.
 #pragma once
 

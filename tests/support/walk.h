@@ -1,16 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A finished review of a small generated film, for the letter, the film and the desk.
 #pragma once
 
-#include "desk/demo_review.h"
-#include "desk/intake.h"
-#include "desk/letter_files.h"
+#include "base/clock.h"
+#include "demo/library/demo_review.h"
+#include "desk/intake/intake.h"
+#include "desk/sending/letter_files.h"
 #include "tests/support/fixtures.h"
 
 #include <functional>
 
 namespace jg::test {
 
-/// A library with one athlete, one small film taken in, and a review made from its truth.
+/// A library with one athlete, one small film taken in, and a review made from its truth: made once for all
+/// tests of a program, and copied.
 struct Walk {
     explicit Walk(Stage until = Stage::Send, Hand hand = Hand::Right, int age = 15,
                   const std::string& pain = "", const Playbook& book = playbook());
@@ -18,7 +21,7 @@ struct Walk {
     TempFolder folder;
     std::unique_ptr<Library> library;
     FixedClock clock{today()};
-    IdSource ids{42};
+    IdSource ids{43};
     FilmOrder order;
     Athlete athlete;
     Submission submission;

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // An earlier delivery beside a stop, by keys: chosen in Say, or taken over from two large ones.
 #include "tests/ui/driver.h"
-#include "ui/juxta/juxta_place.h"
-#include "ui/juxta/sheet_view.h"
-#include "ui/review/stage_view.h"
+#include "ui/film/stage_view.h"
+#include "ui/places/juxta/juxta_place.h"
+#include "ui/places/juxta/sheet_view.h"
 
 #include <QDialog>
 #include <QLabel>

@@ -1,13 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // A class looks at the screen: no name is in sight anywhere, and nothing that is shown is kept or sent.
 #include "tests/ui/tour.h"
 
 #include "apps/post_office/smtp_server.h"
-#include "desk/due_mails.h"
-#include "desk/mail_intake.h"
+#include "desk/intake/mail_intake.h"
+#include "desk/sending/due_mails.h"
 #include "post/mail.h"
-#include "review/review_json.h"
-#include "ui/row_list.h"
-#include "ui/words.h"
+#include "review/record/review_json.h"
+#include "ui/kit/row_list.h"
+#include "ui/kit/words.h"
 
 #include <QDir>
 #include <QProcess>

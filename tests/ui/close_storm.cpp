@@ -1,9 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Begins a job in the real window and closes it, or is closed: close_storm LIBRARY KIND button|signal MS.
 // "began" is written when the job was begun. Ends with 0 when the window closed.
 #include "apps/juxtagraph/quit_on_signal.h"
-#include "desk/places.h"
-#include "ui/main_window.h"
-#include "ui/theme.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "ui/kit/theme.h"
+#include "ui/window/main_window.h"
 
 #include <QApplication>
 #include <QDialog>

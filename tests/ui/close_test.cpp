@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Windows that are closed while a job runs: by their button, by the system's word, killed. None crashes, and
 // the outbox is true at the next start.
 #include "apps/post_office/smtp_server.h"
-#include "desk/mail_intake.h"
-#include "desk/outgoing.h"
+#include "desk/intake/mail_intake.h"
+#include "desk/sending/outgoing.h"
 #include "post/mail.h"
 #include "tests/ui/driver.h"
 

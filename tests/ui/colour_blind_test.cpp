@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Verdict marks, contrast and colours as eyes see them that tell few colours apart. The simulation is that of
 // Machado, Oliveira and Fernandes 2009 at full severity, matrices from memory, on linear light.
 #include "letter/palette.h"
-#include "ui/pips.h"
-#include "ui/theme.h"
+#include "ui/forms/verdict_look.h"
+#include "ui/kit/pips.h"
+#include "ui/kit/theme.h"
 
 #include <QImage>
 #include <QPainter>

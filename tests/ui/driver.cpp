@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/ui/driver.h"
 
-#include "desk/places.h"
-#include "ui/desk/desk_place.h"
-#include "ui/theme.h"
+#include "base/clock.h"
+#include "desk/keeping/places.h"
+#include "ui/kit/theme.h"
+#include "ui/places/desk/desk_place.h"
 
 #include <QDropEvent>
 #include <QMimeData>

@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Drives the real window by mouse and keys, as a coach does.
 #pragma once
 
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "tests/support/walk.h"
-#include "ui/main_window.h"
-#include "ui/review/measure_bench.h"
+#include "ui/stages/measure/measure_bench.h"
+#include "ui/window/main_window.h"
 
 #include <QDialog>
 #include <QPushButton>

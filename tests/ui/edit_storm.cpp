@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Edits a library's review without end until it is killed: edit_storm LIBRARY. The window is the real one.
 #include "tests/ui/storm_driver.h"
 

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The film in the real window: exact frames, playing, suggestions, deliveries, asking for another.
 #include "tests/ui/driver.h"
 
-#include "desk/places.h"
-#include "ui/review/film_deck.h"
-#include "ui/review/ribbon.h"
+#include "desk/keeping/places.h"
+#include "ui/film/film_deck.h"
+#include "ui/film/ribbon.h"
 
 #include <QClipboard>
 #include <QComboBox>

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The own-error exercise in the real window, by clicks.
 #include "tests/ui/driver.h"
 
-#include "ui/hand/own_error_place.h"
+#include "ui/places/hand/own_error_place.h"
 
 #include <QPushButton>
 

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Somebody else in the picture is hidden by a box that follows them; by keys and mouse.
-#include "desk/hide_person.h"
+#include "desk/session/hide_person.h"
 #include "letter/veils.h"
-#include "review/send_check.h"
+#include "review/tell/send_check.h"
 #include "tests/ui/driver.h"
-#include "ui/key_cap.h"
+#include "ui/kit/key_cap.h"
 
 namespace jg {
 namespace {

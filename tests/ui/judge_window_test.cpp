@@ -1,13 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Judging in the real window: a whole card by keys, approaches, verdicts by hand, findings of one's own, the
 // second person's view, and the playbook a coach owns.
-#include "desk/own_approaches.h"
-#include "desk/own_playbook.h"
+#include "desk/own/own_approaches.h"
+#include "desk/own/own_playbook.h"
 #include "tests/ui/driver.h"
-#include "ui/playbook/playbook_place.h"
-#include "ui/review/card_reader.h"
-#include "ui/review/judge_bench.h"
-#include "ui/review/line_bar.h"
-#include "ui/row_list.h"
+#include "ui/kit/row_list.h"
+#include "ui/places/playbook/playbook_place.h"
+#include "ui/places/review/line_bar.h"
+#include "ui/stages/judge/card_reader.h"
+#include "ui/stages/judge/judge_bench.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,11 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The sheet of an athlete's reviews and two of its cells large, worked by keys and mouse.
-#include "review/joints.h"
+#include "review/record/joints.h"
 #include "tests/ui/driver.h"
-#include "ui/juxta/curve_chart.h"
-#include "ui/juxta/curve_place.h"
-#include "ui/juxta/juxta_place.h"
-#include "ui/juxta/sheet_view.h"
-#include "ui/words.h"
+#include "ui/kit/words.h"
+#include "ui/places/juxta/curve_chart.h"
+#include "ui/places/juxta/curve_place.h"
+#include "ui/places/juxta/juxta_place.h"
+#include "ui/places/juxta/sheet_view.h"
 
 #include <QCheckBox>
 #include <QDialog>

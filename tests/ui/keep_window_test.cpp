@@ -1,10 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The log's page, the group, and what is done with an athlete as a whole, from the window.
+#include "desk/keeping/backup_reminder.h"
 #include "library/backup.h"
 #include "library/bundle.h"
 #include "tests/ui/driver.h"
-#include "ui/athletes/history_grid.h"
-#include "ui/hot_spot.h"
-#include "ui/keep/keep_jobs.h"
+#include "ui/kit/hot_spot.h"
+#include "ui/places/athletes/history_grid.h"
+#include "ui/places/keep/keep_jobs.h"
 
 #include <QDialog>
 #include <QLabel>
@@ -121,7 +123,8 @@ TEST(KeepWindow, ABackupIsMadeReadAgainAndTold) {
                  [&](const QString& sentence, bool) { told = sentence; });
     ASSERT_TRUE(waitFor([&] { return told.contains("read again"); })) << told.toStdString();
     EXPECT_EQ(backupStates(to)->size(), 1U);
-    EXPECT_EQ(ui::backupReminder(d.window().library(), 1795000000), ""); // one review is not worth a reminder
+    EXPECT_TRUE(
+        backupReminder(d.window().library(), 1795000000).empty()); // one review is not worth a reminder
 }
 
 } // namespace

@@ -1,8 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The window in the made-up language: no sentence goes round the catalogue, and nothing is cut.
 #include "tests/ui/tour.h"
 
-#include "ui/readers_words.h"
-#include "ui/words.h"
+#include "coaching/playbook_reader.h"
+#include "ui/kit/readers_words.h"
+#include "ui/kit/words.h"
 
 #include <nlohmann/json.hpp>
 

@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The window where the system asks for text half as large again: nothing is cut at 1280 x 800.
 #include "tests/ui/tour.h"
 
-#include "ui/review/ribbon.h"
-#include "ui/text_scale.h"
-#include "ui/theme.h"
+#include "ui/film/ribbon.h"
+#include "ui/kit/text_scale.h"
+#include "ui/kit/theme.h"
 
 #include <QScrollArea>
 #include <QScrollBar>

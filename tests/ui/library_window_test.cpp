@@ -1,10 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The library looked over from the desk: what is wrong, what a repair would do, and that nothing happens
 // unasked.
+#include "base/fault_log.h"
 #include "tests/support/harm.h"
 #include "tests/ui/driver.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QDialog>
 #include <QLabel>
+#include <QPlainTextEdit>
+#include <QPushButton>
 
 namespace jg {
 namespace {
@@ -85,6 +91,28 @@ TEST_F(LibraryWindow, AFilmWhoseFactsWereLostIsLookedAtAgainByKey) {
     d.waitForPicture();
     d.stepTo(clip().frames - 1);
     EXPECT_EQ(walk.library->submission(walk.submission.id)->clips[0].frames, clip().frames);
+}
+
+TEST_F(LibraryWindow, AFaultIsReportedByKeyAndByMouse) {
+    noteFault("reader", "Damaged: reader.cut-short");
+    d.settle();
+    d.key(Qt::Key_F1, Qt::ControlModifier);
+    QDialog* dialog = nullptr;
+    ASSERT_TRUE(
+        waitFor([&] { return (dialog = d.window().findChild<QDialog*>("fault-dialog")) != nullptr; }));
+    const QString report = dialog->findChild<QPlainTextEdit*>("fault-report")->toPlainText();
+    EXPECT_TRUE(report.contains("reader  Damaged: reader.cut-short")) << report.toStdString();
+    EXPECT_FALSE(report.contains("Odalys"));
+    EXPECT_EQ(test::cutIn(dialog), "");
+    d.click(dialog->findChild<QPushButton*>("fault-copy"));
+    EXPECT_EQ(QApplication::clipboard()->text(), report);
+    dialog->close();
+    QDialog* library = opened();
+    ASSERT_TRUE(library);
+    d.click(library->findChild<QPushButton*>("library-fault"));
+    EXPECT_TRUE(waitFor([&] { return (dialog = library->findChild<QDialog*>("fault-dialog")) != nullptr; }));
+    if (dialog) dialog->close();
+    library->close();
 }
 
 } // namespace

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The mail server's password: from the keyring, else asked for once, and again when it was wrong.
 #include "tests/ui/driver.h"
 
-#include "ui/mail_password.h"
+#include "ui/forms/mail_password.h"
 
 #include <QCheckBox>
 #include <QDialog>

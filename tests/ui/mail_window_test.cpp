@@ -1,5 +1,6 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Films that come by mail, in the window: dropped, and lying in the watched folder.
-#include "desk/mail_intake.h"
+#include "desk/intake/mail_intake.h"
 #include "letter/qt_text.h"
 #include "post/mail.h"
 #include "tests/ui/driver.h"
@@ -7,6 +8,8 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QTcpServer>
+#include <QTcpSocket>
 
 namespace jg::test {
 namespace {
@@ -121,6 +124,24 @@ TEST(MailWindow, AMailThatIsPutAsideIsNotOfferedAgain) {
     ASSERT_TRUE(waitFor([&] { return !QApplication::activeModalWidget(); }));
     EXPECT_TRUE(mailsWaiting(d.window().library()).empty());
     EXPECT_EQ(d.window().library().submissions()->size(), 1U);
+}
+
+TEST(MailWindow, AStandInPostOfficeWhosePortIsTakenListensElsewhereAndSaysSo) {
+    QTcpServer other; // another program on the usual port, unless one is there already
+    other.listen(QHostAddress::LocalHost, 2525);
+    Walk walk(Stage::Look);
+    Driver d(walk.library->folder());
+    d.window().startPostOffice();
+    const auto* foot = d.window().findChild<QLabel*>("foot-message");
+    ASSERT_TRUE(foot);
+    ASSERT_TRUE(waitFor([&] { return foot->text().contains("taken by another program"); }))
+        << foot->text().toStdString();
+    const int port = foot->text().section("port ", -1).section('.', 0, 0).toInt();
+    EXPECT_GT(port, 2525);
+    QTcpSocket client;
+    client.connectToHost(QHostAddress::LocalHost, static_cast<quint16>(port));
+    EXPECT_TRUE(client.waitForReadyRead(5000));
+    EXPECT_TRUE(client.readAll().startsWith("220"));
 }
 
 } // namespace

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Many at once: a roster from a table, and all letters that are ready.
 #include "apps/post_office/smtp_server.h"
 #include "tests/ui/driver.h"
-#include "ui/row_list.h"
+#include "ui/kit/row_list.h"
 
 #include <QCheckBox>
 #include <QDialog>

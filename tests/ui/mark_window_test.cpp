@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The house's own mark is chosen where the house is written down, and taken away there.
-#include "desk/demo_mark.h"
-#include "desk/house_settings.h"
+#include "demo/library/demo_mark.h"
+#include "desk/keeping/house_settings.h"
 #include "tests/ui/driver.h"
-#include "ui/post/mark_field.h"
+#include "ui/places/post/mark_field.h"
 
 #include <QDialog>
 #include <QLabel>

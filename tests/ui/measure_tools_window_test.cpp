@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What helps measuring in the real window: scales, paths, shake, the turn, smears, guesses, free marks.
 #include "kinematics/geometry.h"
-#include "review/guess.h"
+#include "review/assess/guess.h"
 #include "tests/ui/driver.h"
-#include "ui/review/measure_bench.h"
+#include "ui/stages/measure/measure_bench.h"
 
 #include <QDialog>
 #include <QLineEdit>

@@ -1,7 +1,8 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Measuring in the real window: points, answers, the catalogue, the goal.
 #include "tests/ui/driver.h"
 
-#include "ui/row_list.h"
+#include "ui/kit/row_list.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -123,15 +124,20 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     auto* list = d.review().findChild<ui::RowList*>("measures");
     const auto count = static_cast<int>(d.review().session().assessment().measures.size());
     list->setCurrent(count - 2);
+    d.key(Qt::Key_Home);
     d.key(Qt::Key_U);
     auto* choice = d.window().findChild<QDialog*>("seen");
     ASSERT_TRUE(choice);
+    const Moment judgedAt = d.review().session().playbook().measure("landing-part")->moments.back();
+    EXPECT_EQ(d.review().playhead().frame(), d.delivery().frameOf(judgedAt)); // where it is to be seen
     QTest::keyClick(choice, Qt::Key_2);
     ASSERT_TRUE(waitFor([&] { return row("landing-part").value.words == asIs("heel"); }));
     d.window().activateWindow();
     list->setCurrent(count - 1);
     const std::int64_t release = *d.delivery().frameOf(Moment::Release);
     d.stepTo(release + 4);
+    d.key(Qt::Key_U);
+    EXPECT_FALSE(d.delivery().frameOf(Moment::BallAway)); // nothing is recorded by the key that only opens
     d.key(Qt::Key_U);
     EXPECT_EQ(d.delivery().frameOf(Moment::BallAway), release + 4);
     d.key(Qt::Key_U);
@@ -144,6 +150,39 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     d.window().activateWindow();
     d.key(Qt::Key_Z);
     EXPECT_FALSE(row("spin").value.value);
+}
+
+TEST(Window, BackspaceTakesTheChosenPointAndNeverLeavesWithIt) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.key(Qt::Key_PageUp);
+    const std::int64_t plant = *d.delivery().frameOf(Moment::Plant);
+    d.stepTo(plant);
+    const ImagePoint at = d.delivery().point(plant, Landmark::LeadAnkle)->point.at;
+    d.dragPicture(at, {at.x + 3, at.y});
+    ASSERT_TRUE(d.delivery().point(plant, Landmark::LeadAnkle));
+    d.key(Qt::Key_Backspace);
+    ASSERT_TRUE(d.window().reviewPlace()) << "it left the review";
+    EXPECT_FALSE(d.delivery().point(plant, Landmark::LeadAnkle));
+    d.key(Qt::Key_Backspace); // nothing is chosen any more
+    EXPECT_TRUE(waitFor([&] { return d.window().reviewPlace() == nullptr; }));
+}
+
+TEST(Window, TheKeySheetOpensAtTheStageInHand) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.window().resize(1024, 640);
+    d.key(Qt::Key_F1);
+    QDialog* sheet = test::opened(d, "shortcuts");
+    ASSERT_TRUE(sheet);
+    const auto* here = sheet->findChild<QLabel*>("keys-here");
+    ASSERT_TRUE(here);
+    EXPECT_EQ(here->text(), ui::say("stage.judge"));
+    EXPECT_FALSE(here->visibleRegion().isEmpty());
+    EXPECT_EQ(test::cutIn(sheet), "");
+    sheet->close();
 }
 
 TEST(Window, TheGoalOfTheChosenMeasureIsDrawnAndFollowsADraggedPoint) {

@@ -1,11 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Saying a stop: drawing, looking closer, playing, several takes, silence left out; all by keys and mouse.
 #include "letter/qt_text.h"
-#include "review/take_cuts.h"
+#include "review/tell/take_cuts.h"
 #include "tests/ui/driver.h"
-#include "ui/review/narration.h"
-#include "ui/review/pen_row.h"
-#include "ui/review/say_bench.h"
-#include "ui/review/stage_view.h"
+#include "ui/film/stage_view.h"
+#include "ui/stages/say/narration.h"
+#include "ui/stages/say/pen_row.h"
+#include "ui/stages/say/say_bench.h"
 #include "voice/audio_file.h"
 
 #include <QDialog>

@@ -1,9 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The playhead on its own: times, directions, loops, and what is counted as left out.
-#include "ui/review/playhead.h"
+#include "ui/film/playhead.h"
 
 #include "film/true_time.h"
+#include "review/record/deliveries.h"
 #include "tests/ui/driver.h"
-#include "ui/review/film_deck.h"
+#include "ui/film/film_deck.h"
 #include "voice/loudspeaker.h"
 
 #include <cmath>

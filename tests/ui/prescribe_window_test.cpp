@@ -1,10 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Prescribing in the real window: the proposal, why not yet, drills, days, promises, and the gates of pain,
 // return from injury and age, with what the letter says then.
 #include "kinematics/answers.h"
-#include "review/plan_rules.h"
+#include "review/tell/plan_rules.h"
 #include "tests/ui/driver.h"
-#include "ui/review/cause_map.h"
-#include "ui/row_list.h"
+#include "ui/kit/row_list.h"
+#include "ui/stages/prescribe/cause_map.h"
 
 #include <QAbstractButton>
 #include <QCheckBox>

@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The window as a program of its own: what the system asks of it by signals.
 #include "tests/ui/driver.h"
 

@@ -1,8 +1,9 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What a screen reader finds, and where Tab goes.
 #include "tests/ui/driver.h"
 
-#include "ui/review/ribbon.h"
-#include "ui/row_list.h"
+#include "ui/film/ribbon.h"
+#include "ui/kit/row_list.h"
 
 #include <QAccessible>
 #include <QDialog>

@@ -1,14 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Before a letter goes: its sentences changed in place, the film watched, and what stands beside the stage
 // while a review is said.
-#include "desk/due_mails.h"
+#include "desk/sending/due_mails.h"
+#include "letter/film_plan.h"
 #include "letter/narrated_film.h"
 #include "letter/qt_text.h"
-#include "review/letter_sentences.h"
+#include "review/tell/letter_sentences.h"
 #include "tests/ui/driver.h"
-#include "ui/review/film_watch.h"
-#include "ui/review/letter_view.h"
-#include "ui/review/sentence_editor.h"
-#include "ui/row_list.h"
+#include "ui/kit/row_list.h"
+#include "ui/stages/send/film_watch.h"
+#include "ui/stages/send/letter_view.h"
+#include "ui/stages/send/sentence_editor.h"
 
 #include <QCheckBox>
 #include <QComboBox>

@@ -1,8 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/ui/storm_driver.h"
 
-#include "desk/places.h"
-#include "ui/main_window.h"
-#include "ui/theme.h"
+#include "base/clock.h"
+#include "coaching/playbook_reader.h"
+#include "desk/keeping/places.h"
+#include "ui/kit/theme.h"
+#include "ui/window/main_window.h"
 
 #include <QTest>
 

@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "tests/ui/tour.h"
 
-#include "ui/spoken.h"
+#include "ui/kit/spoken.h"
 
 #include <QAbstractButton>
 #include <QAbstractItemView>

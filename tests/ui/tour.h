@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Through everything the window shows, at 1280 x 800, for tests that look at each of it.
 #pragma once
 

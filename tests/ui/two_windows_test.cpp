@@ -1,9 +1,10 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Two windows, or a window and another program, on one library: what changes elsewhere arrives, and nobody
 // writes an old copy back; a window that is closed at any moment ends its jobs before what they use.
 #include "apps/post_office/smtp_server.h"
 #include "library/contents.h"
 #include "tests/ui/driver.h"
-#include "ui/athletes/athletes_place.h"
+#include "ui/places/athletes/athletes_place.h"
 
 #include <QComboBox>
 #include <QLabel>

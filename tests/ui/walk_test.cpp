@@ -1,15 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The whole walk by mouse and keys: a film is dropped on the window, a letter lies in the post office.
 #include "tests/ui/driver.h"
 
 #include "apps/post_office/smtp_server.h"
 #include "base/number.h"
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "kinematics/answers.h"
+#include "letter/film_plan.h"
 #include "post/mail.h"
-#include "review/weighing.h"
-#include "ui/desk/intake_dialog.h"
-#include "ui/review/say_bench.h"
-#include "ui/row_list.h"
+#include "review/tell/weighing.h"
+#include "ui/kit/row_list.h"
+#include "ui/places/desk/intake_dialog.h"
+#include "ui/stages/say/say_bench.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -126,6 +128,7 @@ protected:
                 if (further.contains(moment) && !session.delivery().frameOf(moment)) {
                     choose();
                     driver->stepTo(further.at(moment));
+                    driver->key(Qt::Key_U); // says what it will set
                     driver->key(Qt::Key_U);
                     ASSERT_TRUE(session.delivery().frameOf(moment)) << m->id;
                 }

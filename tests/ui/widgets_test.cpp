@@ -1,16 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // The window's own widgets, each alone.
 #include "tests/ui/driver.h"
 
-#include "ui/athletes/measure_trend.h"
-#include "ui/key_cap.h"
-#include "ui/pips.h"
-#include "ui/review/guide_figure.h"
-#include "ui/review/line_bar.h"
-#include "ui/review/playhead.h"
-#include "ui/review/ribbon.h"
-#include "ui/review/stage_view.h"
-#include "ui/row_list.h"
-#include "ui/theme.h"
+#include "ui/film/playhead.h"
+#include "ui/film/ribbon.h"
+#include "ui/film/stage_view.h"
+#include "ui/forms/verdict_look.h"
+#include "ui/kit/key_cap.h"
+#include "ui/kit/pips.h"
+#include "ui/kit/row_list.h"
+#include "ui/kit/theme.h"
+#include "ui/places/athletes/measure_trend.h"
+#include "ui/places/review/line_bar.h"
+#include "ui/stages/measure/guide_figure.h"
 
 #include <QSignalSpy>
 #include <QWheelEvent>

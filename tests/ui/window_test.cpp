@@ -1,15 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Single places of the real window.
-#include "review/card.h"
+#include "review/assess/card.h"
 #include "tests/support/harm.h"
 #include "tests/ui/driver.h"
 
 #include "apps/post_office/smtp_server.h"
-#include "desk/places.h"
-#include "ui/actions.h"
-#include "ui/desk/intake_dialog.h"
-#include "ui/review/say_bench.h"
-#include "ui/row_list.h"
-#include "ui/shortcut_sheet.h"
+#include "desk/keeping/places.h"
+#include "ui/kit/actions.h"
+#include "ui/kit/row_list.h"
+#include "ui/kit/shortcut_sheet.h"
+#include "ui/places/desk/intake_dialog.h"
+#include "ui/stages/say/say_bench.h"
 
 #include <QCheckBox>
 #include <QComboBox>

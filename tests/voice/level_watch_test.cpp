@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // What is told of the sound while somebody talks.
 #include "tests/support/fixtures.h"
 #include "voice/audio_file.h"

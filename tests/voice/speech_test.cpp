@@ -1,6 +1,7 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 #include "voice/speech.h"
 
-#include "desk/places.h"
+#include "desk/keeping/places.h"
 #include "tests/support/fixtures.h"
 #include "voice/audio_file.h"
 #include "voice/microphone.h"

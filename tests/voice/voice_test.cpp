@@ -1,4 +1,5 @@
-#include "desk/places.h"
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/keeping/places.h"
 
 #include "base/number.h"
 #include "tests/support/fixtures.h"

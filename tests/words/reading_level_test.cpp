@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Against worked figures and against GNU style, which counts by other rules.
 #include "words/jargon.h"
 #include "words/reading_level.h"

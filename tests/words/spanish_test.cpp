@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Spanish holds together with English: the same gaps, and sentences of the playbook that are still in it.
 #include "words/words.h"
 

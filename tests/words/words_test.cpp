@@ -1,3 +1,4 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
 // Messages become text by a catalogue and a language that are values.
 #include "words/words.h"
 

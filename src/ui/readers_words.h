@@ -1,9 +1,0 @@
-// A mark on widgets that show what is said to the reader of a letter, in the reader's language and not the
-// window's.
-#pragma once
-
-namespace jg::ui {
-
-inline constexpr const char* kReadersWords = "readersWords"; ///< a property, true
-
-} // namespace jg::ui
