@@ -57,9 +57,9 @@ Result<std::vector<ExercisePicture>> shippedPictures(const fs::path& folder) {
     auto text = readFile(folder / "exercise.json");
     if (!text) return text.error();
     try {
+        const nlohmann::json document = parseDocument(*text);
         std::vector<ExercisePicture> all;
-        for (const nlohmann::json& row : parseDocument(*text).at("pictures"))
-            all.push_back(shippedPicture(row, folder));
+        for (const nlohmann::json& row : document.at("pictures")) all.push_back(shippedPicture(row, folder));
         return all;
     } catch (const std::exception& e) {
         return fail(ErrorCode::Damaged,
