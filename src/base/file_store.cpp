@@ -152,10 +152,18 @@ int syncFolder(const fs::path& folder) {
     return error;
 }
 
+int makeFolders(const fs::path& folder) {
+    std::error_code ec;
+    if (folder.empty() || fs::is_directory(folder, ec)) return 0;
+    const fs::path above = folder.parent_path();
+    if (const int error = above == folder ? 0 : makeFolders(above)) return error;
+    fs::create_directory(folder, ec);
+    return ec ? ec.value() : syncFolder(above);
+}
+
 Status FileStore::publish(const fs::path& path, const std::function<Status(const fs::path&)>& make) {
     std::error_code ec;
-    if (path.has_parent_path()) fs::create_directories(path.parent_path(), ec);
-    if (ec) return writeError(path, ec.value());
+    if (const int error = makeFolders(path.parent_path())) return writeError(path, error);
     if (auto may = mayBeReplaced(path); !may) return may;
     const fs::path temporary = neighbourOf(path);
     Status made = make(temporary);

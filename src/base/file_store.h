@@ -17,6 +17,10 @@ Result<std::string> readFile(const std::filesystem::path& path);
 /// What was renamed or made in a folder is on the disk from then on. The error's number; 0 = done.
 int syncFolder(const std::filesystem::path& folder);
 
+/// Makes a folder and those above it; their names are on the disk when it returns. The error's number; 0 =
+/// done.
+int makeFolders(const std::filesystem::path& folder);
+
 /// Writes files so that a reader sees the old content or the new one, never a part, and nobody but the owner
 /// reads them; when a call returns, content and name are on the disk. Two threads or programs may write one
 /// path: one of them wins, whole. What is no ordinary file (a link, a device, a pipe) is never replaced:

@@ -143,7 +143,6 @@ public:
             if (const auto bytes = fs::file_size(library_.folder() / f, ec); !ec) all_ += bytes;
         for (const std::string& f : *files)
             if (auto taken = take(f); !taken) return taken.error();
-        fs::create_directories(to_ / "states", ec);
         const fs::path file = to_ / "states" / (state_.at + ".json");
         if (auto written = library_.files().write(file, asJson(state_).dump(1)); !written)
             return written.error();
@@ -166,8 +165,7 @@ private:
         const bool known = fs::exists(to_ / kMark, ec);
         if (!known && holdsSomething(to_))
             return fail(ErrorCode::Refused, msg("backup.not-empty", {{"folder", to_.string()}}));
-        fs::create_directories(to_, ec);
-        if (ec) return writeError(to_, ec.value());
+        if (const int error = makeFolders(to_)) return writeError(to_, error);
         fs::permissions(to_, fs::perms::owner_all, ec); // films of children here, too
         if (!lock_.tryLock(0))
             return lock_.error() == QLockFile::LockFailedError
@@ -177,8 +175,7 @@ private:
             if (auto made = library_.files().write(to_ / kMark, json{{"format", kBackupFormat}}.dump());
                 !made)
                 return made;
-        fs::create_directories(to_ / "objects", ec);
-        if (ec) return writeError(to_, ec.value());
+        if (const int error = makeFolders(to_ / "objects")) return writeError(to_, error);
         if (const auto states = backupStates(to_); states && !states->empty())
             for (const BackedFile& f : states->front().files) before_[f.path] = f; // of the newest that reads
         return Done{};
@@ -274,7 +271,6 @@ private:
         }
         if (!holds(f)) {
             const fs::path object = objectPath(to_, f.sha256);
-            fs::create_directories(object.parent_path(), ec);
             if (auto copied = library_.files().copy(file, object); !copied) return copied;
             whole_[f.sha256] = true;
             state_.copiedBytes += f.bytes;

@@ -161,7 +161,11 @@ TEST(PeopleChanges, AFieldIsKeptAndAGuardianThatIsNoneRefused) {
     ASSERT_TRUE(keepAthlete(*walk.library, edit, test::today()));
     EXPECT_EQ(walk.library->athlete(walk.athlete.id)->level, "High school");
     edit = {*walk.library->athlete(walk.athlete.id), *walk.library->athlete(walk.athlete.id)};
-    edit.typed.guardianEmail = edit.typed.email; // a child's own address
+    Athlete child = walk.athlete;
+    child.id = walk.ids.next<AthleteTag>("ath");
+    child.email = "another.child@example.org";
+    ASSERT_TRUE(test::put(*walk.library, child));
+    edit.typed.guardianEmail = child.email;
     EXPECT_FALSE(keepAthlete(*walk.library, edit, test::today()));
     EXPECT_EQ(walk.library->athlete(walk.athlete.id)->guardianEmail, walk.athlete.guardianEmail);
 }

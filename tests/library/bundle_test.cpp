@@ -317,7 +317,7 @@ void idsIn(json& d, std::vector<json*>& all) {
 TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
     Bundled& b = Bundled::once();
     const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 120;
-    Walk mine{Stage::Send}; // another child, with film, takes and review
+    Walk mine{Stage::Send, Hand::Left, 16}; // another child, with film, takes and review
     mine.athlete = *mine.library->athlete(mine.athlete.id);
     const std::vector<std::string> own = {mine.athlete.id.value, mine.submission.id.value,
                                           mine.submission.clips[0].id.value, mine.review.id.value,

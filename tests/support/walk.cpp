@@ -52,7 +52,8 @@ std::unique_ptr<Library> openIn(const fs::path& folder) {
 
 /// Films, takes in and reviews: library and film into the folder, all closed at the end.
 void makeWalk(const WalkOrder& o, const Playbook& book, const fs::path& folder) {
-    IdSource ids{42};
+    // Another age or hand is another child.
+    IdSource ids{42 + static_cast<std::uint64_t>(o.age) * 2 + (o.hand == Hand::Left ? 1 : 0)};
     const FixedClock clock{today()};
     const auto library = openIn(folder);
     EXPECT_TRUE(library->setSetting("house.place", "The Tram Shed, Larkmoor"));

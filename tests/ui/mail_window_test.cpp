@@ -136,7 +136,7 @@ TEST(MailWindow, AStandInPostOfficeWhosePortIsTakenListensElsewhereAndSaysSo) {
     ASSERT_TRUE(foot);
     ASSERT_TRUE(waitFor([&] { return foot->text().contains("taken by another program"); }))
         << foot->text().toStdString();
-    const int port = foot->text().section("port ", -1).section('.', 0, 0).toInt();
+    const int port = foot->text().section("on port ", 1, 1).section('.', 0, 0).toInt();
     EXPECT_GT(port, 2525);
     QTcpSocket client;
     client.connectToHost(QHostAddress::LocalHost, static_cast<quint16>(port));
