@@ -67,6 +67,37 @@ std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {
     return files;
 }
 
+/// Files that rows of other athletes name: whatever these are called, and whoever names them too, they stay.
+std::set<std::string> filesOfOthers(SQLite::Database& db, const std::string& id) {
+    std::set<std::string> files;
+    for (const std::string& hash : textsOf(db,
+                                           "SELECT DISTINCT c.media FROM clips c JOIN submissions s ON s.id "
+                                           "= c.submission WHERE s.athlete <> ?",
+                                           id))
+        for (const std::string& file : {filmFile(hash), stillFile(hash), scrubFile(hash)}) files.insert(file);
+    for (const char* sql :
+         {"SELECT document FROM reviews WHERE athlete <> ?",
+          "SELECT v.document FROM versions v JOIN reviews r ON r.id = v.review WHERE r.athlete <> ?"})
+        for (const std::string& text : textsOf(db, sql, id)) addTakes(text, files);
+    for (const std::string& file : textsOf(
+             db, "SELECT o.file FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete <> ?", id))
+        files.insert(letterFile(file));
+    return files;
+}
+
+/// Takes away what is another athlete's: named by a row of theirs, or called by a review of theirs as a take
+/// is.
+void leaveOthers(SQLite::Database& db, const std::string& id, std::set<std::string>& files) {
+    const std::set<std::string> named = filesOfOthers(db, id);
+    const auto reviews = textsOf(db, "SELECT id FROM reviews WHERE athlete <> ?", id);
+    std::erase_if(files, [&](const std::string& file) {
+        return named.contains(file) ||
+               std::any_of(reviews.begin(), reviews.end(), [&](const std::string& review) {
+                   return file.starts_with(takeFile(review + "-"));
+               });
+    });
+}
+
 /// By what their files are known where no row names them: ids of their rows, films, the name.
 std::set<std::string> marksOf(SQLite::Database& db, const std::string& id, const std::string& name) {
     std::set<std::string> marks = {id, name};
@@ -191,6 +222,7 @@ Belongings belongings(SQLite::Database& db, const fs::path& library, const Athle
         db, "SELECT count(*) FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ?", id);
     std::set<std::string> files = filesOf(db, id);
     files.merge(unnamedFiles(db, library, marksOf(db, id, b.name)));
+    leaveOthers(db, id, files);
     b.files.assign(files.begin(), files.end());
     b.backups = rowsOf(db, "SELECT key FROM backups ORDER BY row", [](auto& q) { return textAt(q, 0); });
     return b;

@@ -316,7 +316,7 @@ void idsIn(json& d, std::vector<json*>& all) {
 // made the next start delete that child's film.)
 TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
     Bundled& b = Bundled::once();
-    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 120;
+    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 40;
     Walk mine{Stage::Send, Hand::Left, 16}; // another child, with film, takes and review
     mine.athlete = *mine.library->athlete(mine.athlete.id);
     const std::vector<std::string> own = {mine.athlete.id.value, mine.submission.id.value,
@@ -357,7 +357,8 @@ TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
         const auto now = contentsOf(*mine.library);
         ASSERT_EQ(lostIn(now, before), "") << i << " " << from << " -> " << text;
         EXPECT_FALSE(mine.library->submission(mine.submission.id)->clips.empty());
-        if (report) {
+        // One that says to be this child is put beside what is here; who deletes it then, deletes the child.
+        if (report && report->athlete != mine.athlete.id) {
             ++taken;
             const Status gone = [&]() -> Status {
                 const auto left = mine.library->forgetAthlete(report->athlete, test::today());
