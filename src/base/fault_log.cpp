@@ -65,10 +65,11 @@ public:
         newer.swap(notes_);
         FaultNote note;
         for (std::string line; std::getline(before, line);)
-            if (readLine(line, note) && now - note.unix < kFaultHours * 3600) add(note);
+            if (readLine(line, note) && isRecent(note, now)) add(note);
         for (const FaultNote& n : newer) add(n);
-        file_.open(file, std::ios::trunc);
-        for (const FaultNote& n : notes_) writeLine(file_, n);
+        std::ofstream anew(file, std::ios::trunc);
+        for (const FaultNote& n : notes_) writeLine(anew, n);
+        file_.open(file, std::ios::app); // another window may write to it, too
     }
 
 private:
@@ -95,6 +96,10 @@ FaultLog& faults() {
 }
 
 } // namespace
+
+bool isRecent(const FaultNote& note, std::int64_t nowUnix) {
+    return nowUnix - note.unix < std::int64_t{kFaultHours} * 3600;
+}
 
 void noteFault(std::string_view category, std::string_view what) {
     faults().note({std::time(nullptr), onOneLine(category), onOneLine(what)});

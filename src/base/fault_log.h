@@ -23,6 +23,9 @@ struct FaultNote {
 inline constexpr std::size_t kMostFaults = 400; ///< are held; own choice
 inline constexpr int kFaultHours = 24; ///< older ones are left out of the file at the next start; own choice
 
+/// True for a note of the last kFaultHours. Pure.
+bool isRecent(const FaultNote& note, std::int64_t nowUnix);
+
 /// Notes a fault. Quiet: it is written to stderr only where the environment's JUXTAGRAPH_LOG names its
 /// category, or "all". `what` holds nothing that a person wrote. Any thread.
 void noteFault(std::string_view category, std::string_view what);

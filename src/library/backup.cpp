@@ -394,8 +394,8 @@ public:
         keepTakenBack();
         fs::remove(to_, ec); // an empty folder
         fs::rename(part_, to_, ec);
-        if (ec) {
-            const Error why = writeError(to_, ec.value());
+        if (const int error = ec ? ec.value() : syncFolder(to_.parent_path())) {
+            const Error why = writeError(to_, error);
             fs::remove_all(part_, ec);
             return why;
         }
@@ -410,15 +410,13 @@ private:
         const auto there = fs::symlink_status(to_, ec);
         if (fs::exists(there) && !(fs::is_directory(there) && fs::is_empty(to_, ec)))
             return fail(ErrorCode::Refused, msg("backup.target-holds-something", {{"folder", to_.string()}}));
-        fs::create_directories(to_.parent_path(), ec);
-        return ec ? Status(writeError(to_, ec.value())) : Status(Done{});
+        const int error = makeFolders(to_.parent_path());
+        return error ? Status(writeError(to_, error)) : Status(Done{});
     }
 
     Status bringAll() {
-        std::error_code ec;
         for (const FolderFacts& f : kLibraryFolders)
-            if (f.kept) fs::create_directories(part_ / f.name, ec);
-        if (ec) return writeError(part_, ec.value());
+            if (const int error = f.kept ? makeFolders(part_ / f.name) : 0) return writeError(part_, error);
         bool database = false;
         for (std::size_t i = 0; i < state_.files.size(); ++i) {
             if (stop_.stop_requested()) return fail(ErrorCode::Cancelled, msg("backup.stopped"));
@@ -440,7 +438,6 @@ private:
         std::error_code ec;
         if (!fs::is_regular_file(fs::symlink_status(object, ec)))
             return fail(ErrorCode::Damaged, msg("backup.missing", {{"file", f.path}}));
-        fs::create_directories(target.parent_path(), ec);
         if (auto copied = files_.copy(object, target); !copied) return copied;
         const auto hash = contentHash(target, stop_);
         if (!hash && hash.error().code == ErrorCode::Cancelled) return hash.error();

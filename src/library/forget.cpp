@@ -50,19 +50,28 @@ std::vector<std::string> ownFilms(SQLite::Database& db, const std::string& id) {
         id);
 }
 
+void addFilms(const std::vector<std::string>& hashes, std::set<std::string>& files) {
+    for (const std::string& hash : hashes)
+        for (const std::string& file : {filmFile(hash), stillFile(hash), scrubFile(hash)}) files.insert(file);
+}
+
+/// Takes and letters that rows name: of an athlete (`is` "=") or of all others ("<>").
+void addNamed(SQLite::Database& db, const std::string& is, const std::string& id,
+              std::set<std::string>& files) {
+    const auto texts = [&](const std::string& sql) { return textsOf(db, (sql + is + " ?").c_str(), id); };
+    for (const char* sql :
+         {"SELECT document FROM reviews WHERE athlete ",
+          "SELECT v.document FROM versions v JOIN reviews r ON r.id = v.review WHERE r.athlete "})
+        for (const std::string& text : texts(sql)) addTakes(text, files);
+    for (const std::string& file :
+         texts("SELECT o.file FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete "))
+        files.insert(letterFile(file));
+}
+
 std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {
     std::set<std::string> files;
-    for (const std::string& hash : ownFilms(db, id))
-        for (const std::string& file : {filmFile(hash), stillFile(hash), scrubFile(hash)}) files.insert(file);
-    for (const std::string& text : textsOf(db, "SELECT document FROM reviews WHERE athlete = ?", id))
-        addTakes(text, files);
-    for (const std::string& text : textsOf(
-             db, "SELECT v.document FROM versions v JOIN reviews r ON r.id = v.review WHERE r.athlete = ?",
-             id))
-        addTakes(text, files);
-    for (const std::string& file :
-         textsOf(db, "SELECT o.file FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete = ?", id))
-        files.insert(letterFile(file));
+    addFilms(ownFilms(db, id), files);
+    addNamed(db, "=", id, files);
     files.erase(""); // a name that is none
     return files;
 }
@@ -70,18 +79,12 @@ std::set<std::string> filesOf(SQLite::Database& db, const std::string& id) {
 /// Files that rows of other athletes name: whatever these are called, and whoever names them too, they stay.
 std::set<std::string> filesOfOthers(SQLite::Database& db, const std::string& id) {
     std::set<std::string> files;
-    for (const std::string& hash : textsOf(db,
-                                           "SELECT DISTINCT c.media FROM clips c JOIN submissions s ON s.id "
-                                           "= c.submission WHERE s.athlete <> ?",
-                                           id))
-        for (const std::string& file : {filmFile(hash), stillFile(hash), scrubFile(hash)}) files.insert(file);
-    for (const char* sql :
-         {"SELECT document FROM reviews WHERE athlete <> ?",
-          "SELECT v.document FROM versions v JOIN reviews r ON r.id = v.review WHERE r.athlete <> ?"})
-        for (const std::string& text : textsOf(db, sql, id)) addTakes(text, files);
-    for (const std::string& file : textsOf(
-             db, "SELECT o.file FROM outbox o JOIN reviews r ON r.id = o.review WHERE r.athlete <> ?", id))
-        files.insert(letterFile(file));
+    addFilms(textsOf(db,
+                     "SELECT DISTINCT c.media FROM clips c JOIN submissions s ON s.id = c.submission WHERE "
+                     "s.athlete <> ?",
+                     id),
+             files);
+    addNamed(db, "<>", id, files);
     return files;
 }
 

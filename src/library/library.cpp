@@ -44,9 +44,10 @@ Result<std::unique_ptr<Library>> Library::open(const fs::path& folder, bool crea
         if (fs::exists(folder, ec) && !fs::is_empty(folder, ec))
             return fail(ErrorCode::Refused,
                         msg("library.folder-is-not-empty-and-holds", {{"folder", folder.string()}}));
-        for (const FolderFacts& f : kLibraryFolders)
-            if (f.kept || f.folder == LibraryFolder::Work) fs::create_directories(folder / f.name, ec);
-        if (ec) return writeError(folder, ec.value());
+        for (const FolderFacts& f : kLibraryFolders) {
+            const bool made = f.kept || f.folder == LibraryFolder::Work;
+            if (const int error = made ? makeFolders(folder / f.name) : 0) return writeError(folder, error);
+        }
     }
     // Films of children: nobody else on this machine looks in. A library on a disk without rights stays as it
     // is.

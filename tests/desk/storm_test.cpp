@@ -270,5 +270,35 @@ TEST(Storm, APowerCutTakesNothingThatWasToldToBeKept) {
     EXPECT_GE(kinds.size(), 3U); // the cuts fell among real work
 }
 
+TEST(Storm, ARestoreThatWasToldIsThereAfterAPowerCut) {
+    const TempFolder folder;
+    const fs::path disk = folder / "disk", shadow = folder / "shadow", golden = folder / "golden";
+    fs::create_directories(disk);
+    fs::create_directories(shadow);
+    fs::copy(fs::path(JG_SOURCE_DIR) / "tests/golden/library-1", golden, fs::copy_options::recursive);
+    std::size_t reviews = 0;
+    {
+        const auto library = Library::open(golden, false, std::make_shared<FileStore>());
+        ASSERT_TRUE(library);
+        reviews = (*library)->reviews()->size();
+        ASSERT_TRUE(backUp(**library, folder / "backup", 1'795'000'000));
+    }
+    power::keepAll(disk, shadow);
+    int code = 0;
+    const std::string said =
+        test::shell("LD_PRELOAD=" + (test::binFolder() / "libpower_cut.so").string() +
+                        " JG_POWER_UNDER=" + disk.string() + " JG_POWER_SHADOW=" + shadow.string() + " " +
+                        (test::binFolder() / "juxtagraph-cli").string() + " restore " +
+                        (folder / "backup").string() + " " + (disk / "new" / "lib").string(),
+                    &code);
+    ASSERT_EQ(code, 0) << said;
+    power::cut(disk, shadow);
+    const auto library = Library::open(disk / "new" / "lib", false, std::make_shared<FileStore>());
+    ASSERT_TRUE(library) << jg::said(library.error().text);
+    const auto problems = (*library)->verify();
+    EXPECT_TRUE(problems.empty()) << problems.front();
+    EXPECT_EQ((*library)->reviews()->size(), reviews);
+}
+
 } // namespace
 } // namespace jg

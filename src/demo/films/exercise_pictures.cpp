@@ -5,6 +5,7 @@
 #include "demo/films/film_maker.h"
 #include "demo/films/random_orders.h"
 #include "film/reader.h"
+#include "kinematics/exercise_angles.h"
 
 #include <QImage>
 #include <nlohmann/json.hpp>
@@ -23,15 +24,6 @@ namespace {
 constexpr std::uint64_t kSeed = 20; // every coach sees the same bodies
 constexpr int kPictures = 6;
 
-using L = Landmark;
-struct Angle {
-    Moment at;
-    std::array<Landmark, 3> joints;
-};
-const std::array<Angle, 3> kAngles = {Angle{Moment::Load, {L::BackHip, L::BackKnee, L::BackAnkle}},
-                                      Angle{Moment::Plant, {L::LeadHip, L::LeadKnee, L::LeadAnkle}},
-                                      Angle{Moment::Plant, {L::BackShoulder, L::BackElbow, L::BackWrist}}};
-
 /// A film of two pictures round a moment.
 FilmOrder orderOf(int n) {
     FilmOrder order = randomOrder(kSeed, n);
@@ -41,8 +33,7 @@ FilmOrder orderOf(int n) {
     order.fps = 60;
     order.shakePx = 0;
     order.sound = false;
-    order.startAtS =
-        Delivery(order.knobs).events().at(kAngles[static_cast<std::size_t>(n) % kAngles.size()].at);
+    order.startAtS = Delivery(order.knobs).events().at(exerciseAngle(static_cast<std::size_t>(n)).at);
     order.cutAfterS = order.startAtS + 2.0 / order.fps;
     return order;
 }
@@ -69,7 +60,7 @@ Result<json> makeOne(int n, const fs::path& folder, std::stop_token stop) {
     const Delivery delivery(order.knobs);
     const auto joints = projectJoints(order, delivery.poseAt(timeOfPicture(order, delivery, 0)));
     json row = {{"name", name}, {"file", file.filename().string()}, {"joints", json::array()}};
-    for (const Landmark l : kAngles[static_cast<std::size_t>(n) % kAngles.size()].joints)
+    for (const Landmark l : exerciseAngle(static_cast<std::size_t>(n)).joints)
         row["joints"].push_back(
             {{"landmark", std::string(info(l).id)}, {"x", joints.at(l).x}, {"y", joints.at(l).y}});
     return row;

@@ -11,9 +11,13 @@ namespace jg {
 namespace {
 
 /// How many, or that they can't be read.
+Message told(const Result<int>& count) {
+    return count ? number(*count) : msg("fault-report.unreadable");
+}
+
 template <typename T>
-Message countOf(const Result<std::vector<T>>& all) {
-    return all ? number(static_cast<double>(all->size())) : msg("fault-report.unreadable");
+Result<int> countOf(const Result<std::vector<T>>& all) {
+    return all ? Result<int>(static_cast<int>(all->size())) : Result<int>(all.error());
 }
 
 std::string system() {
@@ -33,10 +37,10 @@ std::vector<Message> facts(Store& store, const FaultSurroundings& around) {
             msg("fault-report.libraries", {{"qt", qVersion()}, {"ffmpeg", ffmpegVersion()}}),
             msg("fault-report.screen", {{"screen", around.screen}}),
             msg("fault-report.library", {{"schema", kSchemaVersion},
-                                         {"athletes", countOf(store.athletes())},
-                                         {"submissions", countOf(store.submissions())},
-                                         {"reviews", countOf(store.reviews())},
-                                         {"mails", countOf(store.outbox())}}),
+                                         {"athletes", told(store.athleteCount())},
+                                         {"submissions", told(countOf(store.submissions()))},
+                                         {"reviews", told(countOf(store.reviews()))},
+                                         {"mails", told(countOf(store.outbox()))}}),
             msg("fault-report.only-read", {{"yes", yesOrNo(store.readOnly())}}),
             msg("fault-report.names-hidden", {{"yes", yesOrNo(around.namesHidden)}})};
 }
@@ -50,7 +54,7 @@ std::string faultReport(Store& store, const std::vector<FaultNote>& notes, const
     std::string log;
     int count = 0;
     for (const FaultNote& note : notes) {
-        if (around.nowUnix - note.unix >= std::int64_t{kFaultHours} * 3600) continue;
+        if (!isRecent(note, around.nowUnix)) continue;
         log += lineOf(note) + "\n";
         ++count;
     }

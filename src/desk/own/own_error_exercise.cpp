@@ -5,6 +5,7 @@
 #include "base/file_store.h"
 #include "base/unfit.h"
 #include "film/reader.h"
+#include "kinematics/exercise_angles.h"
 #include "library/sha256.h"
 
 #include <QImage>
@@ -17,15 +18,6 @@ namespace jg {
 namespace fs = std::filesystem;
 
 namespace {
-
-using L = Landmark;
-struct Angle {
-    Moment at;
-    std::array<Landmark, 3> joints;
-};
-const std::array<Angle, 3> kAngles = {Angle{Moment::Load, {L::BackHip, L::BackKnee, L::BackAnkle}},
-                                      Angle{Moment::Plant, {L::LeadHip, L::LeadKnee, L::LeadAnkle}},
-                                      Angle{Moment::Plant, {L::BackShoulder, L::BackElbow, L::BackWrist}}};
 
 Picture pictureOf(QImage image) {
     image.convertTo(QImage::Format_RGB32);
@@ -110,7 +102,7 @@ Result<std::vector<OwnFrame>> ownFrames(Library& library, std::size_t most) {
         const DeliveryMarks& d = review->first();
         const auto clip = std::find_if(submission->clips.begin(), submission->clips.end(),
                                        [&](const Clip& c) { return c.id == d.clip; });
-        const Angle& angle = kAngles[frames.size() % kAngles.size()];
+        const ExerciseAngle& angle = exerciseAngle(frames.size());
         const auto frame = d.frameOf(angle.at);
         if (clip == submission->clips.end() || !frame) continue;
         const bool clicked = std::all_of(angle.joints.begin(), angle.joints.end(),

@@ -332,9 +332,7 @@ Status ReviewSession::perform(const Message& label, std::vector<Change> changes)
     return perform({label, std::move(changes), inHand()});
 }
 
-bool ReviewSession::undo() {
-    const Parts parts = history_.undoParts();
-    const auto delivery = mayEdit() ? history_.undo(review_) : std::nullopt;
+bool ReviewSession::stepped(Parts parts, std::optional<int> delivery) {
     if (!delivery) return false;
     const bool another = review_.delivery(*delivery) && inHand() != *delivery;
     if (another) inHand_ = *delivery;
@@ -342,14 +340,14 @@ bool ReviewSession::undo() {
     return true;
 }
 
+bool ReviewSession::undo() {
+    const Parts parts = history_.undoParts(); // the step is another one afterwards
+    return stepped(parts, mayEdit() ? history_.undo(review_) : std::nullopt);
+}
+
 bool ReviewSession::redo() {
     const Parts parts = history_.redoParts();
-    const auto delivery = mayEdit() ? history_.redo(review_) : std::nullopt;
-    if (!delivery) return false;
-    const bool another = review_.delivery(*delivery) && inHand() != *delivery;
-    if (another) inHand_ = *delivery;
-    keepAndTell(another ? parts | Part::Film : parts);
-    return true;
+    return stepped(parts, mayEdit() ? history_.redo(review_) : std::nullopt);
 }
 
 void ReviewSession::setStage(Stage stage) {

@@ -176,6 +176,8 @@ private:
     Status mayEdit() const;
     void keep();
     void assessNow();
+    /// After a step of the history: its delivery is in hand. False without a step.
+    bool stepped(Parts parts, std::optional<int> delivery);
     void assessAnew(Parts parts);  ///< and tells
     void keepAndTell(Parts parts); ///< assessed, on its way to the disk, told: in this order
     Evidence evidenceFor(const std::string& item, std::optional<std::int64_t> frame) const;

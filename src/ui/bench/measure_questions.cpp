@@ -61,10 +61,9 @@ void MeasureQuestions::answer(const MeasureDefinition& m) {
         return askSeen(parent_, m, perform_);
     }
     if (!m.numbers.empty() && openMoments(m, delivery()).empty()) return askNumber(m, m.numbers.front());
-    const auto moment = opened_ ? opened_ : extraMoment(m, delivery(), c_.playhead.frame());
-    if (moment && std::find(m.moments.begin(), m.moments.end(), *moment) != m.moments.end())
-        return opened_ == moment ? setExtraMoment(*moment) : openMoment(*moment);
-    if (const auto own = extraMoment(m, delivery(), c_.playhead.frame())) return openMoment(*own);
+    const bool opened = opened_ && std::find(m.moments.begin(), m.moments.end(), *opened_) != m.moments.end();
+    if (opened) return setExtraMoment(*opened_);
+    if (const auto moment = extraMoment(m, delivery(), c_.playhead.frame())) return openMoment(*moment);
     c_.say(say("measure-questions.this-measure-asks-for-nothing-beside"));
 }
 
@@ -80,9 +79,9 @@ void MeasureQuestions::again(const MeasureDefinition& m) {
 
 void MeasureQuestions::openMoment(Moment moment) {
     opened_ = moment;
-    if (const auto at = delivery().frameOf(moment)) c_.playhead.step(*at - c_.playhead.frame());
-    c_.say(say(delivery().frameOf(moment) ? "measure-questions.moment-is-here"
-                                          : "measure-questions.step-to-moment",
+    const auto at = delivery().frameOf(moment);
+    if (at) c_.playhead.step(*at - c_.playhead.frame());
+    c_.say(say(at ? "measure-questions.moment-is-here" : "measure-questions.step-to-moment",
                {{"moment", info(moment).name()}}));
 }
 

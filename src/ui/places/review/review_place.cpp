@@ -240,7 +240,7 @@ void ReviewPlace::onChanged(Parts parts) {
     if (other || parts.has(Part::Film | Part::Marks | Part::Talk)) refreshRibbon();
     refreshLine();
     if (current_) current_->refresh(); // one that is out of sight is refreshed when it is entered
-    if (other || !(parts == Part::Plan)) refreshPicture(); // of the plan nothing is drawn on it
+    if (other || parts != Part::Plan) refreshPicture(); // of the plan nothing is drawn on it
     if (!other) return;
     shownDelivery_ = r.number;
     if (const auto first = nearestPin(-1, 1); first || r.cut) playhead_.jump(first.value_or(ends().first));
