@@ -44,6 +44,8 @@ ARROWS = {
     "apps/post_office": "core desk ui/kit",
     "apps/juxtagraph": "core desk ui/kit ui/window",
     "bench": "core desk demo ui tests",
+    **{f"tests/{room}": "base words kinematics coaching review tests/support"
+       for room in ("base", "words", "kinematics", "coaching", "review")},
     "tests": "core desk demo ui apps tests",
 }
 CORE = "base words kinematics coaching review film voice library letter post"

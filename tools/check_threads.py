@@ -3,39 +3,13 @@
 """Looks by clang's thread-safety analysis whether what a mutex guards is touched only while it is held. Takes the
 build folder with compile_commands.json; exits 1 when something is not, or when a plain std::mutex guards something."""
 import concurrent.futures
-import json
 import os
 import pathlib
 import re
-import shlex
 import subprocess
 import sys
 
-DROP = re.compile(r"^(-fcf-protection|-fstack-clash-protection|-Wno-maybe-uninitialized|-Winvalid-pch|-O\d)$")
-
-
-def flags_of(build):
-    """What each room is compiled with, by the folder below src that its files lie in."""
-    flags = {}
-    for entry in json.loads((build / "compile_commands.json").read_text()):
-        words = shlex.split(entry["command"])[1:]
-        room = re.search(r"-o \S*CMakeFiles/jg_(\w+)\.dir", entry["command"])
-        if not room:
-            continue
-        kept = []
-        while words:
-            word = words.pop(0)
-            if word in ("-include", "-o", "-c"):
-                words.pop(0)
-            elif not DROP.match(word):
-                kept.append(word)
-        flags.setdefault(room[1], kept)
-    return flags
-
-
-def room_of(path):
-    parts = path.parts[1:-1]
-    return "_".join(parts[:2]) if parts[0] == "demo" else parts[0]
+from clang_flags import flags_by_target, target_of
 
 
 def files_with_threads():
@@ -54,12 +28,12 @@ def look(path, flags):
 
 
 def main(build):
-    flags = flags_of(build)
+    flags = flags_by_target(build)
     files = list(files_with_threads())
     wrong = [f"{path}: a std::mutex tells nobody what it guards; take Mutex of base/mutex.h\n"
              for path, text in files if "std::mutex" in text]
     with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
-        wrong += [said for said in pool.map(lambda f: look(f[0], flags[room_of(f[0])]), files) if said]
+        wrong += [said for said in pool.map(lambda f: look(f[0], flags[target_of(f[0])]), files) if said]
     print("".join(wrong) if wrong else f"threads: what mutexes guard is touched under them, in {len(files)} files")
     return 1 if wrong or not files else 0
 

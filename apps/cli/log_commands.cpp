@@ -94,7 +94,7 @@ void juxta(const Arguments& a, std::stop_token stop) {
     }
 }
 
-json followedAsJson(const Playbook& book, const Followed& f) {
+json followedAsJson(const Playbook& book, const FindingSince& f) {
     return {{"finding", f.finding},
             {"name", book.nameOfFinding(f.finding)},
             {"was", f.wasKept ? "kept" : "worked on"},
@@ -146,7 +146,8 @@ json logAsJson(const AthleteLog& log, const Playbook& book) {
                     {"date", isoDate(log.since->when)},
                     {"review", log.since->review.value},
                     {"findings", json::array()}};
-    for (const Followed& f : log.since->followed) all["since"]["findings"].push_back(followedAsJson(book, f));
+    for (const FindingSince& f : log.since->followed)
+        all["since"]["findings"].push_back(followedAsJson(book, f));
     return all;
 }
 
@@ -176,7 +177,7 @@ void log(const Arguments& a, std::stop_token) {
         std::cout << "\n";
     }
     if (!log.since) return;
-    for (const Followed& f : log.since->followed)
+    for (const FindingSince& f : log.since->followed)
         std::cout << measureName(f.finding) << ": " << english()(nameOf(f.became)) << "\n";
 }
 

@@ -261,7 +261,7 @@ void judgeOne(const Arguments& a, std::stop_token) {
 }
 
 /// A file's text, or what comes on standard input for "-".
-std::string textOf(const std::string& file) {
+std::string bytesOf(const std::string& file) {
     if (file != "-") return orRefuse(readFile(file));
     return {std::istreambuf_iterator<char>(std::cin), std::istreambuf_iterator<char>()};
 }
@@ -269,7 +269,7 @@ std::string textOf(const std::string& file) {
 /// All measures of given points, by the very code behind the window.
 void assessPoints(const Arguments& a, std::stop_token) {
     const Playbook book = playbook();
-    PointsDocument document = orRefuse(readPointsDocument(textOf(a.word(0, "FILE"))));
+    PointsDocument document = orRefuse(readPointsDocument(bytesOf(a.word(0, "FILE"))));
     for (const MeasureDefinition& m : book.measures) document.review.extras.push_back(m.id);
     const Assessment told = assess(document.review, book, document.clips, document.hand);
     json all = json::array();

@@ -2,7 +2,7 @@
 #include "base/date.h"
 #include "base/file_store.h"
 #include "base/ids.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <fstream>
 #include <sys/stat.h>

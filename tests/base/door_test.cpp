@@ -4,7 +4,7 @@
 #include "base/file_store.h"
 #include "base/ids.h"
 #include "base/unfit.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <fstream>
 #include <thread>

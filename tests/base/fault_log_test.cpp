@@ -2,7 +2,7 @@
 // What is noted of faults, and that nobody's name is.
 #include "base/caught.h"
 #include "base/fault_log.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <fstream>
 #include <stdexcept>

@@ -4,7 +4,7 @@
 #include "coaching/playbook.h"
 #include "coaching/playbook_reader.h"
 #include "coaching/week.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <algorithm>
 #include <cctype>

@@ -3,7 +3,7 @@
 #include "base/file_store.h"
 #include "coaching/playbook.h"
 #include "coaching/playbook_reader.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <fstream>
 #include <random>
@@ -63,7 +63,7 @@ const Break kBreaks[] = {
     {"load-and-drive.json", "}\n", "}", ""},
 };
 
-std::string textOf(const fs::path& path) {
+std::string bytesOf(const fs::path& path) {
     return *readFile(path);
 }
 
@@ -85,7 +85,7 @@ TEST_F(BadPlaybooks, EachIsRefusedWithItsPlace) {
     for (const Break& b : kBreaks) {
         if (!*b.says && *b.piece) continue; // the last line: harmless white space
         const fs::path file = folder_ / b.file;
-        const std::string good = textOf(file);
+        const std::string good = bytesOf(file);
         std::string bad = good;
         if (!*b.piece) {
             bad = b.by;
@@ -115,7 +115,7 @@ TEST_F(BadPlaybooks, ACharacterChangedAnywhereIsRefusedOrHarmlessNeverACrash) {
     int refused = 0;
     for (int i = 0; i < 120; ++i) {
         const fs::path file = folder_ / files[engine() % std::size(files)];
-        const std::string good = textOf(file);
+        const std::string good = bytesOf(file);
         std::string bad = good;
         bad[engine() % bad.size()] = static_cast<char>(engine() % 256);
         write(file, bad);

@@ -2,7 +2,7 @@
 // Causes: the search for roots against brute force, evidence, competing causes, the coach's own word.
 #include "coaching/cause_graph.h"
 #include "coaching/hypotheses.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <bit>
 #include <chrono>

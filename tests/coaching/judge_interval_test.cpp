@@ -2,7 +2,7 @@
 // Verdicts are judged by the interval that is shown: two-sided, bounds of frames, one-sided, whatever made
 // it.
 #include "coaching/target.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <random>
 

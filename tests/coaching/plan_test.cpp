@@ -4,8 +4,7 @@
 #include "coaching/change.h"
 #include "coaching/playbook_reader.h"
 #include "coaching/week.h"
-#include "desk/keeping/places.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <algorithm>
 #include <fstream>
@@ -147,7 +146,8 @@ TEST(Playbook, AFileThatNamesSomethingUnknownIsRefusedWithItsPlace) {
     const test::TempFolder folder;
     for (const char* name :
          {"measures.json", "depths.json", "items.json", "drills.json", "load-and-drive.json"})
-        std::filesystem::copy_file(dataFolder() / "playbook" / name, folder / name);
+        std::filesystem::copy_file(std::filesystem::path(JG_SOURCE_DIR) / "data" / "playbook" / name,
+                                   folder / name);
     std::ofstream(folder / "causes.json")
         << R"({"causes":[{"from":"back-knee","to":"nowhere","says":"x","effect":"y","why":"z"}]})";
     const auto loaded = loadPlaybook(folder.path());

@@ -4,7 +4,7 @@
 
 #include "coaching/playbook_reader.h"
 #include "coaching/with_rows.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

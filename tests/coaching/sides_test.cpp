@@ -7,7 +7,7 @@
 #include "coaching/playbook_rows.h"
 #include "coaching/row_order.h"
 #include "kinematics/answers.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 #include "words/words.h"
 
 #include <gtest/gtest.h>

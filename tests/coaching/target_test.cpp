@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "coaching/target.h"
 
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

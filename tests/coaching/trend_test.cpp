@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a change means for what is wanted.
 #include "coaching/change.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <gtest/gtest.h>
 

@@ -3,7 +3,7 @@
 #include "coaching/playbook.h"
 #include "coaching/typed_target.h"
 #include "kinematics/estimate.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <random>
 

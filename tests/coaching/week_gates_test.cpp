@@ -3,7 +3,7 @@
 #include "coaching/claims.h"
 #include "coaching/throwing_guidance.h"
 #include "coaching/week.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <random>
 #include <set>

@@ -88,7 +88,7 @@ TEST(Log, TheNewestIsComparedWithTheBaselineThatTheCoachNamed) {
     EXPECT_EQ(log->since->name, "");
     EXPECT_EQ(log->before.lastTime, walk.review.plan.corrections);
     EXPECT_TRUE(log->before.letter);
-    for (const Followed& f : log->since->followed) // the very same numbers and grades
+    for (const FindingSince& f : log->since->followed) // the very same numbers and grades
         EXPECT_TRUE(f.became == Became::Kept || f.became == Became::Same || f.became == Became::CantTell)
             << f.finding;
     Athlete athlete = walk.athlete;

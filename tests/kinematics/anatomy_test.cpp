@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kinematics/anatomy.h"
 #include "kinematics/propagation.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <gtest/gtest.h>
 

@@ -3,7 +3,7 @@
 #include "kinematics/body_depths.h"
 
 #include "kinematics/geometry.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 

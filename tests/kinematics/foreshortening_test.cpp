@@ -3,7 +3,7 @@
 #include "kinematics/foreshortening.h"
 
 #include "kinematics/geometry.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <Eigen/Geometry>
 #include <cmath>

@@ -5,7 +5,7 @@
 #include "kinematics/degrees_to_inches.h"
 #include "kinematics/geometry.h"
 #include "kinematics/scale.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <gtest/gtest.h>
 

@@ -6,7 +6,7 @@
 
 #include "base/number.h"
 #include "kinematics/geometry.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 #include <cstdlib>

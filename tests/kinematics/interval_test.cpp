@@ -3,7 +3,7 @@
 // picked, where a person always clicks, and a depth that counts as far as the camera may be turned. By hand.
 #include "kinematics/measure.h"
 #include "kinematics/turn.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 

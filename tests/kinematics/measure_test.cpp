@@ -4,7 +4,7 @@
 
 #include "kinematics/geometry.h"
 #include "kinematics/propagation.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 #include <random>

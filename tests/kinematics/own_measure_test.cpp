@@ -4,7 +4,8 @@
 
 #include "kinematics/measure.h"
 
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
+#include "words/words.h"
 
 #include <gtest/gtest.h>
 

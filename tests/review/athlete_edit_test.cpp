@@ -2,7 +2,7 @@
 // Two people edit one athlete: each field for itself.
 #include "review/record/athlete_edit.h"
 
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

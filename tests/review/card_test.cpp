@@ -2,6 +2,7 @@
 // The card: its rows, what stands behind them, and verdicts by hand.
 #include "review/assess/card.h"
 
+#include "review/assess/summary.h"
 #include "review/record/review_json.h"
 #include "review/tell/letter_model.h"
 #include "review/tell/stops.h"

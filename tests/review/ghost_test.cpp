@@ -6,7 +6,7 @@
 #include "review/record/camera_place.h"
 #include "review/record/edit.h"
 #include "review/record/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

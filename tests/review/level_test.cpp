@@ -3,7 +3,7 @@
 #include "review/record/level.h"
 
 #include "review/record/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 

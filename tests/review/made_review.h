@@ -4,7 +4,7 @@
 
 #include "review/record/people.h"
 #include "review/record/review.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg::test {
 

@@ -2,7 +2,7 @@
 // The coach's own error from made-up hands whose scatter is known.
 #include "review/record/own_error.h"
 
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <cmath>
 #include <random>

@@ -7,7 +7,7 @@
 #include "review/record/derived_json.h"
 #include "review/record/edit.h"
 #include "review/record/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <algorithm>
 #include <cmath>
@@ -17,7 +17,7 @@ namespace {
 
 using L = Landmark;
 
-Clip sideClip() {
+Clip followedClip() {
     Clip c;
     c.view = View::Open;
     c.captureFps = 240;
@@ -80,11 +80,11 @@ TEST(Paths, HoldWhileTheirPointsStayAndComeBackWithUndo) {
 TEST(Paths, TellWhenTheHandGoesForward) {
     Review r = clicked();
     apply(r, {asIs("follow"), {SetPath{L::BackWrist, handPath(r)}}, 1});
-    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
+    const auto events = momentsFromPaths(r.first(), followedClip(), Hand::Right);
     ASSERT_TRUE(events.contains(Moment::HandForward));
     EXPECT_NEAR(static_cast<double>(events.at(Moment::HandForward).frame), 123, 2);
     // Seen from the other side the same way leads from the plate.
-    Clip closed = sideClip();
+    Clip closed = followedClip();
     closed.view = View::Closed;
     EXPECT_FALSE(momentsFromPaths(r.first(), closed, Hand::Right).contains(Moment::HandForward));
     EXPECT_TRUE(momentsFromPaths(r.first(), closed, Hand::Left).contains(Moment::HandForward));
@@ -120,7 +120,7 @@ TEST(Paths, TellTheLaybackAndHowLongTheForearmDwells) {
         const double a = degrees(n) / 57.29578;
         return ImagePoint{600 + 60 * std::cos(a), 300 - 60 * std::sin(a)};
     });
-    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
+    const auto events = momentsFromPaths(r.first(), followedClip(), Hand::Right);
     EXPECT_EQ(events.at(Moment::Layback).frame, 120);
     EXPECT_EQ(events.at(Moment::LaybackFrom).frame, 117); // within ten degrees: three frames at 3, one at 6
     EXPECT_EQ(events.at(Moment::LaybackTo).frame, 121);
@@ -135,7 +135,7 @@ TEST(Paths, TellWhenHipsTurnAndTheTrunkTips) {
         const double a = std::max(0.0, n - 125) * 3 / 57.29578;
         return ImagePoint{610 + 120 * std::sin(a), 400 - 120 * std::cos(a)};
     });
-    const auto events = momentsFromPaths(r.first(), sideClip(), Hand::Right);
+    const auto events = momentsFromPaths(r.first(), followedClip(), Hand::Right);
     EXPECT_NEAR(static_cast<double>(events.at(Moment::PelvisTurns).frame), 110, 1);
     EXPECT_NEAR(static_cast<double>(events.at(Moment::TrunkTilts).frame), 125, 1);
     EXPECT_FALSE(events.contains(Moment::TrunkOpens)); // nobody followed the shoulders
@@ -143,7 +143,7 @@ TEST(Paths, TellWhenHipsTurnAndTheTrunkTips) {
 
 TEST(Paths, SayWhetherTheHandStallsAndTheElbowStops) {
     Review r = thrown();
-    const auto say = [&](const char* id) { return sayingFromPaths(r.first(), sideClip(), id); };
+    const auto say = [&](const char* id) { return sayingFromPaths(r.first(), followedClip(), id); };
     EXPECT_FALSE(say("hand-stall"));
     follow(r, L::BackWrist, [](double n) { return ImagePoint{500 + 3 * n, 300}; });
     EXPECT_EQ(say("hand-stall")->option, "flows");
@@ -176,7 +176,7 @@ TEST(Paths, WhereOneWasLostTheGuideAsks) {
     apply(r, {asIs("follow"), {SetPath{L::BackWrist, lost}}, 1});
     r.extras = {"elbow-bend"};
     const auto asksAt = [&] {
-        for (const GuideStep& s : openSteps(r, r.first(), test::playbook(), sideClip()))
+        for (const GuideStep& s : openSteps(r, r.first(), test::playbook(), followedClip()))
             if (s.lost) return s.frame;
         return std::int64_t{-1};
     };

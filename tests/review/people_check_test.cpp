@@ -5,7 +5,7 @@
 #include "review/record/conditions.h"
 #include "review/record/pitch_count.h"
 #include "review/record/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

@@ -7,7 +7,7 @@
 #include "review/tell/letter_model.h"
 #include "review/tell/send_check.h"
 #include "review/tell/stops.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

@@ -2,7 +2,7 @@
 // What older libraries kept under other names is said as ever.
 #include "review/record/message_json.h"
 #include "review/record/renamed_messages.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 #include <nlohmann/json.hpp>
 

@@ -8,6 +8,8 @@
 #include "review/tell/letter_model.h"
 #include "tests/review/stops.h"
 
+#include <set>
+
 namespace jg {
 namespace {
 
@@ -49,6 +51,21 @@ TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
     EXPECT_TRUE(mentions(stops, "measures are not looked at"));
     EXPECT_TRUE(mentions(stops, "not said yet"));
     EXPECT_TRUE(mentions(stops, "dose of"));
+}
+
+TEST(SendCheck, EachOpenThingSaysWhereItIsMended) {
+    Review r = finished();
+    r.judging().grades.erase({1, "load-shared"});
+    r.first().measureNotes.erase("stride");
+    r.stops = {{{"s"}, StopKind::Correction, "knee-holds", "Front knee", 1}};
+    r.plan.drills[0].dose = {};
+    std::set<Stage> doors;
+    for (const SendProblem& p : checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right),
+                                                   athlete(), submission(), test::today())) {
+        EXPECT_TRUE(p.mendAt || !p.stop) << said(p.text);
+        if (p.mendAt) doors.insert(*p.mendAt);
+    }
+    EXPECT_EQ(doors, (std::set<Stage>{Stage::Measure, Stage::Judge, Stage::Say, Stage::Prescribe}));
 }
 
 TEST(SendCheck, AnotherAthletesFilmIsRefused) {

@@ -2,7 +2,7 @@
 // The order of events, with what the frames can and cannot tell.
 #include "review/assess/sequence.h"
 
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

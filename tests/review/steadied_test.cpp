@@ -4,7 +4,7 @@
 #include "review/record/derived_json.h"
 #include "review/record/edit.h"
 #include "review/record/review_json.h"
-#include "tests/support/fixtures.h"
+#include "tests/support/core.h"
 
 namespace jg {
 namespace {

@@ -36,7 +36,7 @@ Review graded(std::map<std::string, int> grades) {
     return r;
 }
 
-Assessment assessed(const Review& r) {
+Assessment weighed(const Review& r) {
     return assess(r, book(), test::clip(), Hand::Right);
 }
 
@@ -44,7 +44,7 @@ TEST(Weighing, TellsApartWhatIsLikelyRuledOutAndOpen) {
     Review r = graded({{"whole-foot-landing", 1}, {"foot-comes-down", 1}, {"forward-and-down", 5}});
     r.judging().grades[{1, "whole-foot-landing"}].side = "heel";
     r.plan.corrections = {"whole-foot-landing"};
-    const Assessment a = assessed(r);
+    const Assessment a = weighed(r);
     const auto all = weighedIn(r, book(), a);
     ASSERT_EQ(all.size(), 1U);
     const auto has = [](const std::vector<Hypothesis>& list, const std::string& row) {
@@ -63,7 +63,7 @@ TEST(Weighing, AFamilyIsToldNoOtherSchoolsOpinion) {
     Review r = graded({{"whole-foot-landing", 1}, {"forward-and-down", 1}});
     r.judging().grades[{1, "whole-foot-landing"}].side = "heel";
     r.plan.corrections = {"whole-foot-landing"};
-    const Assessment a = assessed(r);
+    const Assessment a = weighed(r);
     const Weighed all = weighedIn(r, book(), a).at(0);
     const Weighed held = heldBy(r.approach(), all);
     EXPECT_FALSE(all.likely.empty()); // "First steps" says so
@@ -78,7 +78,7 @@ TEST(Weighing, StandsInTheLetterForParentsAlone) {
     for (const Audience reader : allAudiences()) {
         r.plan.reader = reader;
         const LetterModel letter =
-            writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), {});
+            writeLetter(r, book(), weighed(r), test::athlete(), test::submission(), {});
         EXPECT_EQ(letter.corrections.at(0).weighed.empty(), reader != Audience::Parent);
     }
 }
@@ -88,7 +88,7 @@ TEST(Sizes, ACorrectionSaysHowBigItIsWhereTheCoachSaidSo) {
     r.judging().grades[{1, "whole-foot-landing"}].side = "heel";
     r.plan.corrections = {"whole-foot-landing"};
     const auto told = [&] {
-        return said(writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), {})
+        return said(writeLetter(r, book(), weighed(r), test::athlete(), test::submission(), {})
                         .corrections.at(0)
                         .size);
     };
@@ -107,17 +107,17 @@ TEST(Sizes, ACorrectionSaysHowBigItIsWhereTheCoachSaidSo) {
 TEST(Sizes, AStyleIsKeptNeverProposedAndNeverSentAsACorrection) {
     Review r = graded({{"carried-leg", 1}, {"whole-foot-landing", 5}});
     const auto proposed = [&] {
-        const Assessment a = assessed(r);
+        const Assessment a = weighed(r);
         const Proposal p = proposePriorities(book(), r, a, causesOf(book(), a, r.plan), 15);
         return std::any_of(p.work.begin(), p.work.end(),
                            [](const Proposed& w) { return w.finding == "carried-leg"; });
     };
     const auto letter = [&] {
-        return writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), {});
+        return writeLetter(r, book(), weighed(r), test::athlete(), test::submission(), {});
     };
     const auto stopped = [&] {
         const auto all =
-            checkBeforeSending(r, book(), assessed(r), test::athlete(), test::submission(), test::today());
+            checkBeforeSending(r, book(), weighed(r), test::athlete(), test::submission(), test::today());
         return std::any_of(all.begin(), all.end(), [](const SendProblem& p) {
             return p.stop && said(p.text).find("their own style") != std::string::npos;
         });
@@ -136,7 +136,7 @@ TEST(Sizes, AStyleIsKeptNeverProposedAndNeverSentAsACorrection) {
 TEST(Sizes, WhatProtectsTheArmIsNoStyle) {
     Review r = graded({{"back-toes-down", 1}});
     r.plan.sizes["back-toes-down"] = FindingSize::Style;
-    const Assessment a = assessed(r);
+    const Assessment a = weighed(r);
     ASSERT_TRUE(a.judged("back-toes-down"));
     ASSERT_EQ(a.judged("back-toes-down")->finding.verdict, Verdict::Protect);
     EXPECT_FALSE(isStyle(r.plan, a, "back-toes-down"));
@@ -148,7 +148,7 @@ TEST(Sizes, WhatProtectsTheArmIsNoStyle) {
 TEST(NothingToWorkOn, SaysSoOrSaysThatNothingIsSure) {
     Review r = graded({{"whole-foot-landing", 5}, {"carried-leg", 5}});
     const auto told = [&] {
-        return said(writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), {}).summary);
+        return said(writeLetter(r, book(), weighed(r), test::athlete(), test::submission(), {}).summary);
     };
     EXPECT_NE(told().find("nothing that has to change"), std::string::npos) << told();
     for (auto& [key, grade] : r.judging().grades) grade = {GradeState::CannotTell, 0, "blurred", {}};
@@ -167,7 +167,7 @@ TEST(Guidance, AFamilyIsToldToAskItsLeagueUntilTheCoachLookedTheFiguresUp) {
         house.guidanceConfirmed = confirmed;
         std::string all;
         for (const Message& m :
-             writeLetter(r, book(), assessed(r), test::athlete(), test::submission(), house).weekNotes)
+             writeLetter(r, book(), weighed(r), test::athlete(), test::submission(), house).weekNotes)
             all += said(m) + "\n";
         return all;
     };
@@ -246,14 +246,14 @@ TEST(ByEye, ARowThatTheViewCannotMeasureIsOpenToAVerdictAndMarkedSo) {
     std::erase_if(a.targets, [](const Target& t) { return t.measure != "foot-direction"; });
     ASSERT_EQ(a.targets.size(), 1U);
     r.judging().approach = a;
-    const Assessment before = assessed(r); // the film is from the open side
+    const Assessment before = weighed(r); // the film is from the open side
     ASSERT_EQ(before.measure("foot-direction")->value.state, MeasureState::NotVisible);
     EXPECT_EQ(before.notSeen.size(), 1U);
     Grade grade{GradeState::Graded, 1, "the toe points far across", {}};
     grade.side = std::string(kAbove);
     r.judging().grades[{1, "foot-direction"}] = grade;
     r.plan.corrections = {"foot-direction"};
-    const Assessment now = assessed(r);
+    const Assessment now = weighed(r);
     EXPECT_EQ(now.measure("foot-direction")->judgement.state, JudgeState::Graded);
     EXPECT_NE(said(now.measure("foot-direction")->judgement.text).find("By eye; a film from front"),
               std::string::npos);

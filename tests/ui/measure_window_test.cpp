@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Measuring in the real window: points, answers, the catalogue, the goal.
+#include "desk/own/usual_measures.h"
 #include "tests/ui/driver.h"
 
 #include "ui/kit/row_list.h"
@@ -87,7 +88,7 @@ TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
     // What the approach sets can't be taken away; what this side can't show can't be taken.
     EXPECT_FALSE(picker->findChild<QCheckBox*>("back-knee")->isEnabled());
     EXPECT_FALSE(picker->findChild<QCheckBox*>("trunk-side")->isEnabled());
-    d.click(d.button(picker, "Tick all this view shows"));
+    d.click(d.button(picker, "All this view shows"));
     d.click(d.button(picker, "Take these"));
     ASSERT_TRUE(waitFor([&] { return !d.document().extras.empty(); }));
     d.window().activateWindow();
@@ -108,6 +109,95 @@ TEST(Window, FortyNumbersComeFromTheCatalogueByKeysAndClicks) {
     EXPECT_EQ(after.at("trunk-forward"), before.at("trunk-forward"));
     d.key(Qt::Key_Z);
     EXPECT_EQ(numbersOf(d), before);
+}
+
+TEST(Window, WhatWasTickedTogetherIsUntickedTogetherAndTheUsualOnesAreKept) {
+    Walk walk(Stage::Judge);
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_PageUp);
+    const auto open = [&] {
+        d.window().activateWindow();
+        d.key(Qt::Key_A);
+        auto* picker = d.window().findChild<QDialog*>("measure-picker");
+        EXPECT_TRUE(picker && QTest::qWaitForWindowExposed(picker));
+        return picker;
+    };
+    auto* picker = open();
+    EXPECT_FALSE(d.button(picker, "My usual ones")->isEnabled());
+    const auto counted = [&] { return picker->findChild<QLabel*>("count")->text(); };
+    d.click(d.button(picker, "All this view shows"));
+    EXPECT_FALSE(counted().contains(" 0 ticked"));
+    d.click(d.button(picker, "All of them"));
+    EXPECT_TRUE(counted().contains(" 0 ticked")) << counted().toStdString();
+    EXPECT_TRUE(picker->findChild<QCheckBox*>("back-knee")->isChecked()); // the approach's own stays
+    picker->findChild<QCheckBox*>("spin")->click();
+    picker->findChild<QCheckBox*>("delivery-time")->click();
+    d.click(d.button(picker, "Keep as my usual ones"));
+    EXPECT_EQ(usualMeasures(*walk.library).size(), 2U);
+    d.click(d.button(picker, "Take these"));
+    ASSERT_TRUE(waitFor([&] { return d.document().extras.size() == 2; }));
+    // The positions of one are set, the other waits for a number: only that one goes.
+    ASSERT_TRUE(d.review().session().assessment().measure("delivery-time")->value.value);
+    picker = open();
+    d.click(d.button(picker, "Those without a number"));
+    d.click(d.button(picker, "Take these"));
+    ASSERT_TRUE(waitFor([&] { return d.document().extras.size() == 1; }));
+    EXPECT_EQ(d.document().extras.front(), "delivery-time");
+    picker = open();
+    d.click(d.button(picker, "My usual ones"));
+    d.click(d.button(picker, "Take these"));
+    EXPECT_TRUE(waitFor([&] { return d.document().extras.size() == 2; }));
+}
+
+TEST(Window, EnterInMeasureGoesToARowThatWaitsForAnAnswer) {
+    Walk walk(Stage::Judge);
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform(asIs("take"), {SetExtras{{"landing-part", "spin"}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_PageUp);
+    auto* list = d.review().findChild<ui::RowList*>("measures");
+    const auto chosen = [&] {
+        const auto& rows = d.review().session().assessment().measures;
+        const int row = list->current();
+        return row < 0 ? std::string() : rows.at(static_cast<std::size_t>(row)).id;
+    };
+    std::set<std::string> seen;
+    for (int i = 0; i < 4; ++i) {
+        d.key(Qt::Key_Return);
+        seen.insert(chosen());
+    }
+    EXPECT_TRUE(seen.contains("landing-part")) << testing::PrintToString(seen);
+    EXPECT_TRUE(seen.contains("spin")) << testing::PrintToString(seen);
+}
+
+TEST(Window, AQuestionHasNoAnswerBeforeTheCoachGivesOne) {
+    Walk walk(Stage::Judge);
+    {
+        auto session = walk.session();
+        ASSERT_TRUE(session->perform(asIs("take"), {SetExtras{{"landing-part"}}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    d.waitForPicture();
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_Return);
+    d.key(Qt::Key_U);
+    auto* question = d.window().findChild<QDialog*>("seen");
+    ASSERT_TRUE(question);
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(question));
+    const auto answered = [&] { return d.delivery().answers.contains("landing-part"); };
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
+    EXPECT_TRUE(question->isVisible());
+    EXPECT_FALSE(answered());
+    QTest::keyClick(question, Qt::Key_1);
+    EXPECT_TRUE(waitFor(answered));
 }
 
 TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {

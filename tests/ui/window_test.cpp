@@ -241,6 +241,21 @@ TEST(Window, SendingIsRefusedUntilPainIsConfirmed) {
     EXPECT_TRUE(d.document().plan.painConfirmed);
 }
 
+TEST(Window, WhatStopsALetterIsPressedToGoThere) {
+    Walk walk;
+    {
+        auto session = walk.session();
+        Plan plan = walk.review.plan;
+        plan.drills.clear();
+        ASSERT_TRUE(session->perform(asIs("no drill"), {SetPlan{plan}}));
+    }
+    Driver d(walk.library->folder());
+    d.window().openReview(walk.submission.id);
+    while (d.review().stageOfWalk() != Stage::Send) d.key(Qt::Key_PageDown);
+    d.click(d.button(&d.review(), "Prescribe \u203a"));
+    EXPECT_TRUE(waitFor([&] { return d.review().stageOfWalk() == Stage::Prescribe; }));
+}
+
 TEST(Window, ARefusedServerLeavesTheLetterInTheOutbox) {
     Walk walk;
     test::leaveUnsaid(walk); // a letter is quicker made than a film

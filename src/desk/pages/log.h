@@ -22,7 +22,7 @@ struct SinceThen {
     std::string name; ///< of the baseline; empty = the last letter
     Date when{};
     ReviewId review;
-    std::vector<Followed> followed;
+    std::vector<FindingSince> followed;
 };
 
 /// What to know before the lesson.

@@ -49,9 +49,9 @@ Result<std::optional<LookBack>> lookBackFrom(Store& store, const Playbook& playb
                                   review->plan.keeps});
 }
 
-std::vector<Followed> becameOf(const LookBack& back, const JuxtaEntry& now) {
-    std::vector<Followed> all = followUp(back.past, now);
-    std::erase_if(all, [&](const Followed& f) {
+std::vector<FindingSince> becameOf(const LookBack& back, const JuxtaEntry& now) {
+    std::vector<FindingSince> all = followUp(back.past, now);
+    std::erase_if(all, [&](const FindingSince& f) {
         return f.wasKept && f.became != Became::Worse && !isAmong(back.named, f.finding);
     });
     return all;

@@ -26,6 +26,6 @@ Result<std::optional<LookBack>> lookBackFrom(Store& store, const Playbook& playb
                                              Date on);
 
 /// What became of it by `now`: of all strengths those that the letter named, and whatever got worse. Pure.
-std::vector<Followed> becameOf(const LookBack& back, const JuxtaEntry& now);
+std::vector<FindingSince> becameOf(const LookBack& back, const JuxtaEntry& now);
 
 } // namespace jg

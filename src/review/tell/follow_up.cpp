@@ -39,7 +39,7 @@ Became byTrend(Trend trend, const Judged* now, bool wasKept) {
     return wasKept ? Became::Kept : Became::Same;
 }
 
-void followMeasure(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f) {
+void followMeasure(const JuxtaEntry& before, const JuxtaEntry& now, FindingSince& f) {
     const MeasureRow* row = now.results.measure(f.finding);
     const auto change = compareMeasure(before, now, f.finding);
     if (!change) {
@@ -62,7 +62,7 @@ void followMeasure(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f)
                                    {"trend", nameOf(*change->trend)}});
 }
 
-void followItem(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f) {
+void followItem(const JuxtaEntry& before, const JuxtaEntry& now, FindingSince& f) {
     const Judged *was = before.results.judged(f.finding), *is = now.results.judged(f.finding);
     if (was && is) {
         f.became = byVerdicts(*was, *is, f.wasKept);
@@ -74,10 +74,10 @@ void followItem(const JuxtaEntry& before, const JuxtaEntry& now, Followed& f) {
 
 } // namespace
 
-std::vector<Followed> followUp(const PastReview& before, const JuxtaEntry& now) {
-    std::vector<Followed> all;
+std::vector<FindingSince> followUp(const PastReview& before, const JuxtaEntry& now) {
+    std::vector<FindingSince> all;
     const auto follow = [&](const std::string& finding, bool wasKept) {
-        Followed f{finding, wasKept, Became::NotLooked, {}};
+        FindingSince f{finding, wasKept, Became::NotLooked, {}};
         const MeasureRow* measured = before.entry.results.measure(finding);
         if (measured && measured->value.value)
             followMeasure(before.entry, now, f);

@@ -21,7 +21,7 @@ enum class Became {
 };
 
 /// One finding of the review before.
-struct Followed {
+struct FindingSince {
     std::string finding;
     bool wasKept = false; ///< a strength then, else a correction
     Became became = Became::NotLooked;
@@ -37,7 +37,7 @@ struct PastReview {
 
 /// Corrections first, then what was kept, each in the order of the letter. Numbers are compared as a sheet
 /// compares them, items by their grades. Pure.
-std::vector<Followed> followUp(const PastReview& before, const JuxtaEntry& now);
+std::vector<FindingSince> followUp(const PastReview& before, const JuxtaEntry& now);
 
 /// "better", "as wanted now", "not looked at yet" ...
 Message nameOf(Became became);

@@ -442,8 +442,8 @@ Message LetterModel::bodyOn(int weekday) const {
 }
 
 void tellSince(LetterModel& m, const Playbook& playbook, const std::string& name, Date when,
-               const std::vector<Followed>& followed) {
-    for (const Followed& f : followed) {
+               const std::vector<FindingSince>& followed) {
+    for (const FindingSince& f : followed) {
         const char* id = f.became == Became::Good     ? "letter.since-good"
                          : f.became == Became::Better ? "letter.since-better"
                          : f.became == Became::Kept   ? "letter.since-kept"

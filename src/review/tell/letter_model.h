@@ -126,12 +126,12 @@ std::string toldMeasure(const Playbook& playbook, const Assessment& a, const std
 LetterCorrection correctionOf(const Review& review, const Playbook& playbook, const Assessment& a,
                               const std::string& finding, const ReadBy& by);
 
-struct Followed;
+struct FindingSince;
 
 /// Tells in a letter what became of an earlier review: what is sure only, a sentence each. `name` is that of
 /// a baseline; empty = the last letter. Pure.
 void tellSince(LetterModel& letter, const Playbook& playbook, const std::string& name, Date when,
-               const std::vector<Followed>& followed);
+               const std::vector<FindingSince>& followed);
 
 /// What the reader themselves is to read and understand, sentence by sentence: not what stands there for
 /// grown-ups, nor what could not be seen. Pure.

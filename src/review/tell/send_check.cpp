@@ -68,22 +68,28 @@ void checkVeils(const Review& review, Problems& out) {
     for (const DeliveryMarks& d : review.deliveries)
         for (const auto& [id, veil] : d.veils)
             if (!veil.asks.empty())
-                out.push_back({true, msg("send-check.hidden-lost", {{"frame", veil.asks.front()}})});
+                out.push_back(
+                    {true, msg("send-check.hidden-lost", {{"frame", veil.asks.front()}}), Stage::Look});
 }
 
 void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
     const int notJudged = a.counts.judgedAll - a.counts.judged;
     if (notJudged > 0)
-        out.push_back({true, msg("send-check.not-judged-of-judged-all-items",
-                                 {{"notJudged", notJudged}, {"judgedAll", a.counts.judgedAll}})});
+        out.push_back({true,
+                       msg("send-check.not-judged-of-judged-all-items",
+                           {{"notJudged", notJudged}, {"judgedAll", a.counts.judgedAll}}),
+                       Stage::Judge});
     const int notMeasured = a.counts.measuresAll - a.counts.measures;
     if (notMeasured > 0)
-        out.push_back({true, msg("send-check.not-measured-of-measures-all-measures",
-                                 {{"notMeasured", notMeasured}, {"measuresAll", a.counts.measuresAll}})});
-    if (a.counts.saidAll == 0) out.push_back({false, msg("send-check.no-film")});
+        out.push_back({true,
+                       msg("send-check.not-measured-of-measures-all-measures",
+                           {{"notMeasured", notMeasured}, {"measuresAll", a.counts.measuresAll}}),
+                       Stage::Measure});
+    if (a.counts.saidAll == 0) out.push_back({false, msg("send-check.no-film"), Stage::Say});
     for (const Stop& s : review.stops)
         if (!review.takes.contains(s.id))
-            out.push_back({true, msg("send-check.title-is-in-the-running-order", {{"title", s.title}})});
+            out.push_back(
+                {true, msg("send-check.title-is-in-the-running-order", {{"title", s.title}}), Stage::Say});
 }
 
 void checkPlan(const Review& review, const Playbook& playbook, const Assessment& a, Problems& out) {
@@ -91,43 +97,47 @@ void checkPlan(const Review& review, const Playbook& playbook, const Assessment&
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
     if (plan.corrections.empty() && !good && plan.keeps.empty() && !tellsNothing(a))
-        out.push_back({true, msg("send-check.letter-empty")});
+        out.push_back({true, msg("send-check.letter-empty"), Stage::Prescribe});
     else if (plan.corrections.empty())
-        out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen")});
+        out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen"), Stage::Prescribe});
     if (const std::size_t most = mostCorrections(review.judging().age); plan.corrections.size() > most)
-        out.push_back({true, msg("send-check.too-many-corrections", {{"most", most}})});
+        out.push_back({true, msg("send-check.too-many-corrections", {{"most", most}}), Stage::Prescribe});
     const bool anyStrength = std::any_of(a.findings.begin(), a.findings.end(),
                                          [](const Judged& j) { return j.strength && !j.cannotTell; });
     if (!plan.corrections.empty() && anyStrength && !good && plan.keeps.empty())
-        out.push_back({true, msg("send-check.no-strength")});
+        out.push_back({true, msg("send-check.no-strength"), Stage::Prescribe});
     for (const std::string& id : plan.keeps) {
         if (const Judged* judged = a.judged(id); !judged || !judged->strength)
-            out.push_back({true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}})});
+            out.push_back({true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}}),
+                           Stage::Prescribe});
         if (isAmong(plan.corrections, id))
-            out.push_back({true, msg("send-check.both-ways", {{"name", goalOf(playbook, a, id)}})});
+            out.push_back(
+                {true, msg("send-check.both-ways", {{"name", goalOf(playbook, a, id)}}), Stage::Prescribe});
     }
     for (const std::string& id : plan.corrections) {
         const std::string name = goalOf(playbook, a, id);
         if (isStyle(plan, a, id))
-            out.push_back({true, msg("send-check.style-is-corrected", {{"name", name}})});
+            out.push_back({true, msg("send-check.style-is-corrected", {{"name", name}}), Stage::Prescribe});
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
             return d.finding == id || (drill && drill->trains(a.sided(id)));
         });
-        if (!drilled) out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}})});
+        if (!drilled)
+            out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}}), Stage::Prescribe});
         for (const Stop& s : review.stops)
             if (s.finding == id && s.kind == StopKind::Strength)
-                out.push_back({true, msg("send-check.both-ways", {{"name", name}})});
+                out.push_back({true, msg("send-check.both-ways", {{"name", name}}), Stage::Prescribe});
     }
-    if (!plan.nextLook) out.push_back({false, msg("send-check.no-next-look")});
+    if (!plan.nextLook) out.push_back({false, msg("send-check.no-next-look"), Stage::Prescribe});
 }
 
 void checkWeek(const Review& review, const Playbook& playbook, const DrillGates& gates, Problems& out) {
     const WeekPlan week = layOutWeek(playbook, review.plan.drills, gates);
-    for (const Message& sentence : week.blocked) out.push_back({true, sentence});
+    for (const Message& sentence : week.blocked) out.push_back({true, sentence, Stage::Prescribe});
     for (const std::string& id : week.missingDose)
-        out.push_back(
-            {true, msg("send-check.the-dose-of-drill-is-missing", {{"drill", playbook.drill(id)->name}})});
+        out.push_back({true,
+                       msg("send-check.the-dose-of-drill-is-missing", {{"drill", playbook.drill(id)->name}}),
+                       Stage::Prescribe});
 }
 
 } // namespace
@@ -147,7 +157,7 @@ std::vector<SendProblem> checkBeforeSending(const Review& review, const Playbook
     for (Contradiction& c : contradictionsIn(review, playbook, a, athlete.hand))
         out.push_back({c.stop, std::move(c.text)});
     if (const int damaged = pointsOnDamaged(review, submission); damaged > 0)
-        out.push_back({false, msg("send-check.damaged", {{"count", damaged}})});
+        out.push_back({false, msg("send-check.damaged", {{"count", damaged}}), Stage::Measure});
     checkWeek(review, playbook, gatesFor(review.plan, a, athlete, submission, today, painElsewhere), out);
     if (athlete.comingBack && !athlete.comingBack->planSeen)
         out.push_back({true, msg("send-check.no-clinicians-plan",

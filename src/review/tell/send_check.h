@@ -5,6 +5,7 @@
 #include "review/assess/assess.h"
 #include "review/record/people.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -14,6 +15,8 @@ namespace jg {
 struct SendProblem {
     bool stop = true;
     Message text;
+    std::optional<Stage> mendAt =
+        {}; ///< the stage that mends it; none = where it is said, or outside of the review
 };
 
 /// Who gets the letter: the guardian's address for a minor, else the athlete's.

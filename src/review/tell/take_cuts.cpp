@@ -9,7 +9,7 @@ namespace jg {
 namespace {
 
 constexpr double kRoundEventS = 0.3; ///< kept before and after what is shown in a pause: own choice
-constexpr double kFadeS = 0.005;
+constexpr double kEdgeFadeS = 0.005;
 
 std::int64_t samplesIn(const Take& take, double seconds) {
     return std::llround(seconds * take.sampleRate);
@@ -46,7 +46,7 @@ std::vector<SampleSpan> cutsOf(const Take& take, const std::vector<SampleSpan>& 
             wanted.push_back(shortened({spoken[i - 1].to, spoken[i].from}, samplesIn(take, kPauseS)));
     wanted.push_back({spoken.back().to + samplesIn(take, kLeadOutS), take.samples});
     std::vector<SampleSpan> cuts;
-    const std::int64_t least = samplesIn(take, 2 * kFadeS);
+    const std::int64_t least = samplesIn(take, 2 * kEdgeFadeS);
     for (const SampleSpan& span : wanted)
         for (const SampleSpan& part : quietParts(take, span))
             if (part.length() > least) cuts.push_back(part);
@@ -65,7 +65,7 @@ std::int64_t inFile(const Take& take, std::int64_t heard) {
 std::vector<float> heardOf(const Take& take, const std::vector<float>& file) {
     if (take.cuts.empty()) return file;
     const auto size = static_cast<std::int64_t>(file.size());
-    const std::int64_t fade = samplesIn(take, kFadeS);
+    const std::int64_t fade = samplesIn(take, kEdgeFadeS);
     std::vector<float> heard;
     heard.reserve(file.size());
     const auto add = [&](std::int64_t from, std::int64_t to) {

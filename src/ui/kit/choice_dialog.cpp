@@ -26,6 +26,7 @@ void addKeyed(QVBoxLayout* column, QDialog* dialog, const QStringList& options, 
         const ChoiceAnswer chosen{static_cast<std::size_t>(key - 1), {}};
         auto* button = plainButton(QString("%1   %2").arg(key).arg(options[key - 1]));
         button->setStyleSheet("text-align:left;");
+        button->setAutoDefault(false); // none is chosen before the coach chooses
         QObject::connect(button, &QPushButton::clicked, dialog, [done, chosen] { done(chosen); });
         column->addWidget(button);
         auto* shortcut = new QShortcut(QKeySequence(QString::number(key)), dialog);
@@ -102,6 +103,8 @@ void askChoice(QWidget* parent, const ChoiceQuestion& question,
         if (question.options.isEmpty()) own->setFocus();
         new TypedIntoLine(dialog, own);
     }
+    const bool keyed = !question.options.isEmpty() && question.options.size() <= kMostKeys;
+    if (keyed) dialog->setFocus();
     dialog->open();
 }
 

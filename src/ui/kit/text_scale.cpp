@@ -10,7 +10,7 @@
 namespace jg::ui {
 
 namespace {
-constexpr double kMost = 1.5;
+constexpr double kMostScale = 1.5;
 constexpr double kUsualDots = 96;
 double scaleInUse = 1;
 } // namespace
@@ -20,7 +20,7 @@ double scaleOfSystemFont(const QFont& font, double dotsPerInch) {
     const double points = font.pointSizeF() > 0 ? font.pointSizeF() * dotsPerInch / kUsualDots
                                                 : font.pixelSize() * 72.0 / kUsualDots;
     if (points <= kLargestUsual) return 1;
-    return std::min(kMost, points / kUsualPoints);
+    return std::min(kMostScale, points / kUsualPoints);
 }
 
 double textScale() {
@@ -28,7 +28,7 @@ double textScale() {
 }
 
 void setTextScale(double scale) {
-    scaleInUse = std::clamp(scale, 1.0, kMost);
+    scaleInUse = std::clamp(scale, 1.0, kMostScale);
 }
 
 void followSystemText() {

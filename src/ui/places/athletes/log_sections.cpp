@@ -11,11 +11,11 @@ namespace jg::ui {
 
 namespace {
 
-const Followed* followedIn(const AthleteLog& log, const std::string& finding) {
+const FindingSince* followedIn(const AthleteLog& log, const std::string& finding) {
     if (!log.since) return nullptr;
     const auto& all = log.since->followed;
     const auto it =
-        std::find_if(all.begin(), all.end(), [&](const Followed& f) { return f.finding == finding; });
+        std::find_if(all.begin(), all.end(), [&](const FindingSince& f) { return f.finding == finding; });
     return it == all.end() ? nullptr : &*it;
 }
 
@@ -24,7 +24,7 @@ QString inShort(const AthleteLog& log, const Playbook& playbook, const std::stri
     const auto goal = log.before.goals.find(finding); // a fault is told by what to do instead
     const Message name =
         asIs(goal == log.before.goals.end() ? playbook.nameOfFinding(finding) : goal->second);
-    const Followed* f = followedIn(log, finding);
+    const FindingSince* f = followedIn(log, finding);
     if (!f) return say(name);
     if (f->why.empty()) return say("athletes-place.became", {{"what", name}, {"became", nameOf(f->became)}});
     return say("athletes-place.became-why", {{"what", name}, {"became", nameOf(f->became)}, {"why", f->why}});
@@ -46,7 +46,7 @@ QWidget* beforeTheLesson(const AthleteLog& log, const Playbook& playbook, Date t
         column->addWidget(
             plain(QString::number(i + 1) + ".  " + inShort(log, playbook, b.lastTime[i]), 13.5, true));
     for (const std::string& id : b.kept) {
-        const Followed* f = followedIn(log, id);
+        const FindingSince* f = followedIn(log, id);
         auto* line = plain(say("athletes-place.keep", {{"what", inShort(log, playbook, id)}}), 13);
         if (f && f->became == Became::Worse) inClay(line);
         column->addWidget(line);
@@ -76,7 +76,7 @@ QWidget* sinceThen(const AthleteLog& log, const Playbook& playbook) {
                                   {{"name", s.name}, {"date", WrittenDate{s.when, DateStyle::Year}}}),
                               18));
     column->addWidget(rule());
-    for (const Followed& f : s.followed) {
+    for (const FindingSince& f : s.followed) {
         const bool worse = f.became == Became::Worse;
         auto* line = plain(inShort(log, playbook, f.finding), 13, worse);
         if (worse) inClay(line);

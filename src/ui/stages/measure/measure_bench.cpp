@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ui/stages/measure/measure_bench.h"
 
+#include "desk/own/usual_measures.h"
 #include "kinematics/geometry.h"
 #include "letter/mark_scene.h"
 #include "review/assess/reasons.h"
@@ -391,13 +392,18 @@ void MeasureBench::startCursor() {
 }
 
 void MeasureBench::addMeasures() {
+    Library& library = c_.session.library();
+    const auto take = [this](std::vector<std::string> extras) {
+        if (extras != review().extras)
+            perform(msg("measure-bench.choose-the-measures"), {SetExtras{std::move(extras)}});
+    };
+    const auto keepUsual = [&library](const std::vector<std::string>& ids) {
+        const Status kept = keepUsualMeasures(library, ids);
+        return kept ? QString() : say(kept.error().text);
+    };
     pickMeasures(
-        this, playbook(), review(), c_.session.clip().view,
-        [this](std::vector<std::string> extras) {
-            if (extras != review().extras)
-                perform(msg("measure-bench.choose-the-measures"), {SetExtras{std::move(extras)}});
-        },
-        [this] { makeOwnMeasure(); });
+        this, {playbook(), review(), c_.session.assessment(), c_.session.clip().view, usualMeasures(library)},
+        {take, keepUsual, [this] { makeOwnMeasure(); }});
 }
 
 void MeasureBench::makeOwnMeasure() {
@@ -456,12 +462,20 @@ void MeasureBench::skipMeasure() {
                                                                      std::string(kSetAside)})}});
 }
 
+/// The points of this frame first, then the next row in the list that nothing is known of: a row that waits
+/// for an answer is as open as one that waits for points.
 void MeasureBench::nextOpen() {
     showStep();
-    if (step_)
-        goToStep();
-    else
-        c_.goTo(Stage::Judge);
+    if (step_ && step_->frame != c_.playhead.frame()) return goToStep();
+    const auto& rows = c_.session.assessment().measures;
+    const int count = static_cast<int>(rows.size());
+    for (int i = 1; i <= count; ++i) {
+        const int row = (std::max(list_->current(), 0) + i) % count;
+        if (rows[static_cast<std::size_t>(row)].value.state != MeasureState::NotLookedAt) continue;
+        list_->setCurrent(row);
+        return select(row);
+    }
+    if (!step_) c_.goTo(Stage::Judge);
 }
 
 Handlers MeasureBench::handlers() {

@@ -6,12 +6,15 @@
 
 #include <QCheckBox>
 #include <QDialog>
+#include <QLabel>
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
 #include <memory>
+#include <set>
+#include <utility>
 
 namespace jg::ui {
 
@@ -61,72 +64,174 @@ std::vector<std::string> chosen(const Ticks& ticks) {
     return ids;
 }
 
+/// Those of a list that can be taken here.
+using Ids = std::set<std::string>;
+
+/// Measures whose number tells the same as a graded item of the approach.
+Ids askedByCard(const MeasureChoice& choice) {
+    Ids ids;
+    for (const std::string& id : choice.review.approach().graded)
+        if (const GradedItem* item = choice.playbook.item(id); item && !item->measure.empty())
+            ids.insert(item->measure);
+    return ids;
+}
+
+/// Taken measures that nothing is known of yet: neither a number nor why there is none.
+Ids withoutNumber(const MeasureChoice& choice) {
+    Ids ids;
+    for (const MeasureRow& row : choice.assessment.measures)
+        if (row.value.state == MeasureState::NotLookedAt) ids.insert(row.id);
+    return ids;
+}
+
+void tick(const Ticks& ticks, const Ids& ids) {
+    for (const Tick& t : ticks)
+        if (t.box->isEnabled() && ids.contains(t.id)) t.box->setChecked(true);
+}
+
+/// An approach's own row can't be unticked, and one that is not taken yet has no number in any case.
+void untick(const Ticks& ticks, const std::function<bool(const Tick&)>& which) {
+    for (const Tick& t : ticks)
+        if (!t.own && t.box->isChecked() && which(t)) t.box->setChecked(false);
+}
+
+/// A filter, and below it a row of presses that tick and one of those that untick.
+class Picker : public QDialog {
+public:
+    Picker(QWidget* parent, const MeasureChoice& choice, MeasureChoiceDone done)
+        : QDialog(parent)
+        , done_(std::move(done)) {
+        setAttribute(Qt::WA_DeleteOnClose);
+        setObjectName("measure-picker");
+        setWindowTitle(say("measure-picker.measures-of-this-review"));
+        resizeForText(*this, 680, 680);
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(24, 20, 24, 18);
+        column->addWidget(heading(say("measure-picker.measures-of-this-review"), 20));
+        column->addWidget(quiet(say("measure-picker.ticked-ones-join-the-guided-walk")));
+        auto* filter = new QLineEdit;
+        filter->setPlaceholderText(say("measure-picker.find-knee-glove-release"));
+        column->addWidget(filter);
+        addTogether(column, choice);
+        addList(column, choice);
+        connect(filter, &QLineEdit::textChanged, this, [this](const QString& words) {
+            for (const Tick& t : ticks_) t.row->setVisible(t.words.contains(words.trimmed().toLower()));
+        });
+        count_ = plain("", 13, true);
+        count_->setObjectName("count");
+        column->addWidget(count_);
+        addFoot(column);
+        sayCount();
+        filter->setFocus();
+    }
+
+private:
+    QPushButton* press(const char* words, std::function<void()> does) {
+        auto* button = plainButton(say(words));
+        button->setAutoDefault(false);
+        connect(button, &QPushButton::clicked, this, std::move(does));
+        return button;
+    }
+
+    void addTogether(QVBoxLayout* column, const MeasureChoice& choice) {
+        Ids usual(choice.usual.begin(), choice.usual.end());
+        auto* mine = press("measure-picker.my-usual-ones", [this, usual] { tick(ticks_, usual); });
+        mine->setEnabled(!usual.empty());
+        if (usual.empty()) mine->setToolTip(say("measure-picker.none-usual-yet"));
+        mine->setObjectName("usual");
+        auto* ticked = new QHBoxLayout;
+        ticked->addWidget(quiet(say("measure-picker.tick"), 13));
+        ticked->addWidget(mine);
+        ticked->addWidget(press("measure-picker.what-the-card-asks",
+                                [this, ids = askedByCard(choice)] { tick(ticks_, ids); }));
+        ticked->addWidget(press("measure-picker.tick-all-this-view-shows", [this] {
+            for (const Tick& t : ticks_)
+                if (t.box->isEnabled()) t.box->setChecked(true);
+        }));
+        ticked->addStretch(1);
+        column->addLayout(ticked);
+        auto* unticked = new QHBoxLayout;
+        unticked->addWidget(quiet(say("measure-picker.untick"), 13));
+        unticked->addWidget(
+            press("measure-picker.those-without-a-number", [this, ids = withoutNumber(choice)] {
+                untick(ticks_, [&](const Tick& t) { return ids.contains(t.id); });
+            }));
+        unticked->addWidget(press("measure-picker.all-of-them",
+                                  [this] { untick(ticks_, [](const Tick&) { return true; }); }));
+        unticked->addStretch(1);
+        column->addLayout(unticked);
+    }
+
+    void addList(QVBoxLayout* column, const MeasureChoice& choice) {
+        auto* scroll = new QScrollArea;
+        scroll->setWidgetResizable(true);
+        auto* page = new QWidget;
+        auto* list = new QVBoxLayout(page);
+        for (const MeasureGroup& group : measureGroups()) {
+            bool named = false;
+            for (const MeasureDefinition& m : choice.playbook.measures) {
+                if (m.group != group.id) continue;
+                if (!std::exchange(named, true)) list->addWidget(plain(say(group.name()), 14, true));
+                ticks_.push_back(tickFor(m, choice.review, choice.view));
+                list->addWidget(ticks_.back().row);
+                connect(ticks_.back().box, &QCheckBox::toggled, this, [this] { sayCount(); });
+            }
+            if (named) list->addSpacing(8);
+        }
+        list->addStretch(1);
+        scroll->setWidget(page);
+        column->addWidget(scroll, 1);
+    }
+
+    void addFoot(QVBoxLayout* column) {
+        auto* keep = press("measure-picker.keep-as-usual", [this] {
+            const QString wrong = done_.keepUsual(chosen(ticks_));
+            count_->setText(wrong.isEmpty()
+                                ? say("measure-picker.kept-as-usual", {{"count", chosen(ticks_).size()}})
+                                : wrong);
+            if (!wrong.isEmpty()) return;
+            // What was kept now is what the press ticks from now on.
+            const auto now = chosen(ticks_);
+            auto* mine = findChild<QPushButton*>("usual");
+            mine->setEnabled(!now.empty());
+            mine->disconnect(this);
+            connect(mine, &QPushButton::clicked, this,
+                    [this, ids = Ids(now.begin(), now.end())] { tick(ticks_, ids); });
+        });
+        auto* own = press("measure-picker.a-measure-of-your-own", [this] {
+            accept();
+            done_.take(chosen(ticks_)); // what was ticked stays ticked
+            done_.makeOwn();
+        });
+        auto* take = mainButton(say("measure-picker.take-these"));
+        take->setDefault(true);
+        connect(take, &QPushButton::clicked, this, [this] {
+            accept();
+            done_.take(chosen(ticks_));
+        });
+        auto* foot = new QHBoxLayout;
+        foot->addWidget(keep);
+        foot->addWidget(own);
+        foot->addStretch(1);
+        foot->addWidget(take);
+        column->addLayout(foot);
+    }
+
+    void sayCount() {
+        const auto set = std::count_if(ticks_.begin(), ticks_.end(), [](const Tick& t) { return t.own; });
+        const auto more = chosen(ticks_).size();
+        count_->setText(say("measure-picker.count", {{"set", set}, {"more", more}}));
+    }
+
+    MeasureChoiceDone done_;
+    Ticks ticks_;
+    QLabel* count_ = nullptr;
+};
+
 } // namespace
 
-void pickMeasures(QWidget* parent, const Playbook& playbook, const Review& review, View view,
-                  const std::function<void(std::vector<std::string>)>& then,
-                  const std::function<void()>& makeOwn) {
-    auto* dialog = new QDialog(parent);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setObjectName("measure-picker");
-    dialog->setWindowTitle(say("measure-picker.measures-of-this-review"));
-    resizeForText(*dialog, 640, 640);
-    auto* column = new QVBoxLayout(dialog);
-    column->setContentsMargins(24, 20, 24, 18);
-    column->addWidget(heading(say("measure-picker.measures-of-this-review"), 20));
-    column->addWidget(quiet(say("measure-picker.ticked-ones-join-the-guided-walk")));
-    auto* filter = new QLineEdit;
-    filter->setPlaceholderText(say("measure-picker.find-knee-glove-release"));
-    column->addWidget(filter);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    auto* page = new QWidget;
-    auto* list = new QVBoxLayout(page);
-    auto ticks = std::make_shared<Ticks>();
-    for (const MeasureGroup& group : measureGroups()) {
-        const std::string_view id = group.id;
-        if (std::none_of(playbook.measures.begin(), playbook.measures.end(),
-                         [id](const MeasureDefinition& m) { return m.group == id; }))
-            continue;
-        list->addWidget(plain(say(group.name()), 14, true));
-        for (const MeasureDefinition& m : playbook.measures) {
-            if (m.group != id) continue;
-            ticks->push_back(tickFor(m, review, view));
-            list->addWidget(ticks->back().row);
-        }
-        list->addSpacing(8);
-    }
-    list->addStretch(1);
-    scroll->setWidget(page);
-    column->addWidget(scroll, 1);
-    QObject::connect(filter, &QLineEdit::textChanged, dialog, [ticks](const QString& words) {
-        for (const Tick& t : *ticks) t.row->setVisible(t.words.contains(words.trimmed().toLower()));
-    });
-    auto* foot = new QHBoxLayout;
-    auto* all = plainButton(say("measure-picker.tick-all-this-view-shows"));
-    QObject::connect(all, &QPushButton::clicked, dialog, [ticks] {
-        for (const Tick& t : *ticks)
-            if (t.box->isEnabled()) t.box->setChecked(true);
-    });
-    auto* done = mainButton(say("measure-picker.take-these"));
-    done->setDefault(true);
-    QObject::connect(done, &QPushButton::clicked, dialog, [dialog, ticks, then] {
-        dialog->accept();
-        then(chosen(*ticks));
-    });
-    auto* own = plainButton(say("measure-picker.a-measure-of-your-own"));
-    QObject::connect(own, &QPushButton::clicked, dialog, [dialog, ticks, then, makeOwn] {
-        dialog->accept();
-        then(chosen(*ticks)); // what was ticked stays ticked
-        makeOwn();
-    });
-    foot->addWidget(all);
-    foot->addWidget(own);
-    foot->addStretch(1);
-    foot->addWidget(done);
-    column->addLayout(foot);
-    dialog->open();
-    filter->setFocus();
+void pickMeasures(QWidget* parent, const MeasureChoice& choice, const MeasureChoiceDone& done) {
+    (new Picker(parent, choice, done))->open();
 }
 
 } // namespace jg::ui

@@ -21,7 +21,7 @@ namespace jg::ui {
 namespace {
 
 constexpr double kJumpSeconds = 5;
-constexpr int kTickMs = 15;
+constexpr int kWatchTickMs = 15;
 
 } // namespace
 
@@ -123,7 +123,7 @@ FilmWatch::FilmWatch(WatchedFilm film, Loudspeaker& loudspeaker, QWidget* parent
     below->addWidget(time_);
     column->addLayout(below);
     column->addWidget(quiet(say("film-watch.keys"), 12));
-    clock_.setInterval(kTickMs);
+    clock_.setInterval(kWatchTickMs);
     connect(&clock_, &QTimer::timeout, this, &FilmWatch::tick);
     connect(frames_.get(), &FilmThread::opened, this, [this](const FilmInfo& info) {
         times_ = trueSeconds(info, 0);
@@ -164,7 +164,7 @@ void FilmWatch::goTo(double seconds) {
 void FilmWatch::tick() {
     // A machine without a loudspeaker plays on in silence.
     const auto heard =
-        loudspeaker_.problem() ? std::optional(at_ + kTickMs / 1000.0) : loudspeaker_.position();
+        loudspeaker_.problem() ? std::optional(at_ + kWatchTickMs / 1000.0) : loudspeaker_.position();
     if (!heard || *heard >= length()) return play(false);
     at_ = *heard;
     showAt(at_);

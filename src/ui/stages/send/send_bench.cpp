@@ -140,6 +140,15 @@ void SendBench::refresh() {
     if (isVisible() && letter != shown_) preview();
 }
 
+/// Goes where something is mended; the lines are made anew on the way, so not before the press is over.
+QPushButton* SendBench::doorTo(Stage stage) {
+    auto* door = plainButton(say("send-bench.to-stage", {{"stage", nameOf(stage)}}));
+    door->setAccessibleName(say("send-bench.go-to-stage", {{"stage", nameOf(stage)}}));
+    connect(
+        door, &QPushButton::clicked, this, [this, stage] { c_.goTo(stage); }, Qt::QueuedConnection);
+    return door;
+}
+
 void SendBench::rebuildProblems() {
     while (QLayoutItem* item = problems_->takeAt(0)) {
         delete item->widget();
@@ -166,9 +175,10 @@ void SendBench::rebuildProblems() {
         }
         auto* note = new QFrame;
         note->setObjectName(p.stop ? "pain" : "note");
-        auto* box = new QVBoxLayout(note);
+        auto* box = new QHBoxLayout(note);
         box->setContentsMargins(12, 7, 10, 7);
-        box->addWidget(plain(say(p.text), 12.5));
+        box->addWidget(plain(say(p.text), 12.5), 1);
+        if (p.mendAt) box->addWidget(doorTo(*p.mendAt), 0, Qt::AlignTop);
         problems_->addWidget(note);
     }
     if (all.empty()) problems_->addWidget(quiet(say("send-bench.nothing-open"), 13));

@@ -44,6 +44,7 @@ private:
     void sendLater();
     void setBusy(const QString& what);
     void rebuildProblems();
+    QPushButton* doorTo(Stage stage);
     /// Changes a sentence of the letter where it stands.
     void editSentence();
     void keepSentence(const std::string& key, const QString& words);

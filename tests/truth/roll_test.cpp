@@ -11,7 +11,7 @@
 namespace jg {
 namespace {
 
-constexpr double kAimM = 0.86; // above the ground, where the generator's camera looks
+constexpr double kCameraAimM = 0.86; // above the ground, where the generator's camera looks
 
 TEST(Roll, PlumbAndLevelLinesGiveTheSame) {
     const ImagePoint down = rotated({0, 300}, 5), along = rotated({300, 0}, 5);
@@ -32,7 +32,7 @@ TEST(Roll, APostFarFromTheMiddleIsUprightUnderACameraThatLooksDown) {
             const Camera camera(s);
             const ClickedPoint low{camera.project({0.7 + aside, 0.1, 0}), 1},
                 high{camera.project({0.7 + aside, 1.9, 0}), 1};
-            const double pitch = std::atan((s.heightM - kAimM) / s.distanceM) * kDegPerRad;
+            const double pitch = std::atan((s.heightM - kCameraAimM) / s.distanceM) * kDegPerRad;
             const CameraPlace place{{s.width / 2.0, s.height / 2.0}, {}, {pitch, 1}, {}};
             const Estimate e = rollFromPlumb(low, high, place, s.width * s.distanceM / s.fieldM);
             EXPECT_NEAR(e.value, roll, 0.02) << aside;
