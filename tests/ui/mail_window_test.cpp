@@ -74,6 +74,12 @@ TEST(MailWindow, ADroppedMailBringsFilmQuestionAndPainToTheRightAthlete) {
     EXPECT_TRUE(waitFor([&] {
         return std::filesystem::is_empty(folderIn(d.window().library().folder(), LibraryFolder::Work));
     }));
+    // What came in last is what Enter opens, wherever it stands in the queue.
+    const SubmissionId id = taken->id;
+    d.settle();
+    d.window().activateWindow();
+    d.key(Qt::Key_Return);
+    EXPECT_TRUE(waitFor([&] { return d.review().isVisible() && d.document().submission == id; }));
 }
 
 TEST(MailWindow, TheDeskTellsOfTheWatchedFolderAndOpensItsMailsOneByOne) {

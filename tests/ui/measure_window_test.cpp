@@ -120,11 +120,10 @@ TEST(Window, WhatWasTickedTogetherIsUntickedTogetherAndTheUsualOnesAreKept) {
     const auto open = [&] {
         d.window().activateWindow();
         d.key(Qt::Key_A);
-        auto* picker = d.window().findChild<QDialog*>("measure-picker");
-        EXPECT_TRUE(picker && QTest::qWaitForWindowExposed(picker));
-        return picker;
+        return test::opened(d, "measure-picker");
     };
     auto* picker = open();
+    ASSERT_TRUE(picker);
     EXPECT_FALSE(d.button(picker, "My usual ones")->isEnabled());
     const auto counted = [&] { return picker->findChild<QLabel*>("count")->text(); };
     d.click(d.button(picker, "All this view shows"));
@@ -188,9 +187,8 @@ TEST(Window, AQuestionHasNoAnswerBeforeTheCoachGivesOne) {
     d.key(Qt::Key_PageUp);
     d.key(Qt::Key_Return);
     d.key(Qt::Key_U);
-    auto* question = d.window().findChild<QDialog*>("seen");
+    QDialog* question = test::opened(d, "seen");
     ASSERT_TRUE(question);
-    ASSERT_TRUE(QTest::qWaitForWindowExposed(question));
     const auto answered = [&] { return d.delivery().answers.contains("landing-part"); };
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
@@ -228,6 +226,12 @@ TEST(Window, AMeasureWithoutPointsIsAnsweredByItsKey) {
     d.stepTo(release + 4);
     d.key(Qt::Key_U);
     EXPECT_FALSE(d.delivery().frameOf(Moment::BallAway)); // nothing is recorded by the key that only opens
+    d.key(Qt::Key_PageUp);
+    d.key(Qt::Key_PageDown);
+    list->setCurrent(count - 1);
+    d.stepTo(release + 4);
+    d.key(Qt::Key_U);
+    EXPECT_FALSE(d.delivery().frameOf(Moment::BallAway)); // what was opened before leaving is opened anew
     d.key(Qt::Key_U);
     EXPECT_EQ(d.delivery().frameOf(Moment::BallAway), release + 4);
     d.key(Qt::Key_U);

@@ -25,6 +25,8 @@ public:
     /// The measure's own question: a further frame, a choice, a number. It goes to the frame first where it
     /// is judged; a further frame is set by the second call only.
     void answer(const MeasureDefinition& m);
+    /// What was opened is not set any more when the coach comes back to it.
+    void left() { opened_.reset(); }
     /// The frame it asks for beside the key positions happened again where the film stands, or no longer.
     void again(const MeasureDefinition& m);
     using Draw = std::function<void(Drawing)>;

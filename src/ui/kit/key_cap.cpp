@@ -27,20 +27,23 @@ QLabel* wordsOf(const KeyHint& hint) {
     return words;
 }
 
-/// The key and its words as one button.
-QPushButton* capButton(const KeyHint& hint, QLabel* key, QLabel* words) {
+/// The key and its words in one box.
+void fill(QWidget* box, const KeyHint& hint) {
+    auto* row = new QHBoxLayout(box);
+    row->setContentsMargins(0, 0, 4, 0);
+    row->setSpacing(kGap);
+    for (QLabel* label : {cap(hint.key), wordsOf(hint)}) {
+        label->setAttribute(Qt::WA_TransparentForMouseEvents);
+        row->addWidget(label);
+    }
+}
+
+QPushButton* capButton(const KeyHint& hint) {
     auto* button = new QPushButton;
     button->setObjectName("hint");
     button->setAccessibleName(hint.what + " (" + hint.key + ")");
     button->setFocusPolicy(Qt::NoFocus); // every one has its key
     button->setCursor(Qt::PointingHandCursor);
-    auto* row = new QHBoxLayout(button);
-    row->setContentsMargins(0, 0, 4, 0);
-    row->setSpacing(kGap);
-    for (QLabel* label : {key, words}) {
-        label->setAttribute(Qt::WA_TransparentForMouseEvents);
-        row->addWidget(label);
-    }
     return button;
 }
 
@@ -58,8 +61,9 @@ Foot::Foot(QWidget* parent)
     hintBox_ = new QWidget;
     hints_ = new QHBoxLayout(hintBox_);
     hints_->setContentsMargins(0, 0, 0, 0);
-    hints_->setSpacing(kGap);
-    row->addWidget(hintBox_);
+    hints_->setSpacing(3 * kGap);
+    hintBox_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred); // keys never hold a window wide
+    row->addWidget(hintBox_, 1);
     message_ = plain({}, 12.5, true);
     message_->setWordWrap(false);
     message_->setObjectName("foot-message");
@@ -68,46 +72,46 @@ Foot::Foot(QWidget* parent)
     kept_->setWordWrap(false);
     row->addWidget(kept_);
     message_->hide();
-    row->insertStretch(1);
+}
+
+Foot::Hint Foot::add(const KeyHint& hint) {
+    QWidget* box = nullptr;
+    if (hint.action.isEmpty()) {
+        box = new QWidget;
+    } else {
+        auto* button = capButton(hint);
+        connect(button, &QPushButton::clicked, this, [this, id = hint.action] { Q_EMIT asked(id); });
+        box = button;
+    }
+    fill(box, hint);
+    const Hint added{box, box->layout()->sizeHint().width()};
+    box->setFixedSize(added.width, em(24));
+    hints_->addWidget(box);
+    return added;
 }
 
 void Foot::setHints(const KeyHints& hints) {
     shown_.clear();
     clearLayout(*hints_);
-    for (const KeyHint& hint : hints) {
-        Hint one{cap(hint.key), wordsOf(hint), nullptr};
-        if (hint.action.isEmpty()) {
-            hints_->addWidget(one.cap);
-            hints_->addWidget(one.words);
-        } else {
-            one.button = capButton(hint, one.cap, one.words);
-            connect(one.button, &QPushButton::clicked, this, [this, id = hint.action] { Q_EMIT asked(id); });
-            hints_->addWidget(one.button);
-        }
-        hints_->addSpacing(kGap);
-        shown_.push_back(one);
-    }
+    for (const KeyHint& hint : hints) shown_.push_back(add(hint));
+    more_ = add({"F1", say("foot.more-keys"), "shortcuts"});
+    hints_->addStretch(1);
     fit();
 }
 
-/// Where there is no room for all words the last keys stand alone, with their words as a tip.
 void Foot::fit() {
-    const auto widthOf = [](const Hint& h, bool words) {
-        const int both = h.cap->sizeHint().width() + (words ? kGap + h.words->sizeHint().width() : 0);
-        return both + (h.button ? 4 : 0) + 3 * kGap;
-    };
     const int room = width() - layout()->contentsMargins().left() - layout()->contentsMargins().right() -
                      kept_->sizeHint().width() - kGap;
+    const int gap = hints_->spacing();
     int all = 0;
-    for (const Hint& h : shown_) all += widthOf(h, true);
-    for (auto h = shown_.rbegin(); h != shown_.rend(); ++h) {
-        const bool words = all <= room;
-        if (!words) all -= widthOf(*h, true) - widthOf(*h, false);
-        h->words->setVisible(words);
-        QWidget* tipped = h->button ? static_cast<QWidget*>(h->button) : h->cap;
-        tipped->setToolTip(words ? QString() : h->words->text());
-        if (h->button) h->button->setFixedSize(widthOf(*h, words) - 3 * kGap, em(24));
+    for (const Hint& h : shown_) all += h.width + gap;
+    const bool enough = all <= room;
+    int left = room - (enough ? 0 : more_.width + gap);
+    for (const Hint& h : shown_) {
+        left -= h.width + gap;
+        h.box->setVisible(left >= 0);
     }
+    if (more_.box) more_.box->setVisible(!enough);
 }
 
 void Foot::resizeEvent(QResizeEvent* event) {

@@ -43,14 +43,18 @@ Q_SIGNALS:
     void asked(const QString& action); ///< a key's cap was clicked
 
 private:
+    /// A key with its words, in a box that is a button where the key can be pressed there.
     struct Hint {
-        QLabel* cap;
-        QLabel* words;
-        QPushButton* button; ///< holds both; nothing when the key is only said
+        QWidget* box;
+        int width;
     };
+    Hint add(const KeyHint& hint);
+    /// Keys that find no room go from the end, words and all, and one that leads to all of them stands in
+    /// their place.
     void fit();
 
     std::vector<Hint> shown_;
+    Hint more_{};
     QWidget* hintBox_;
     QHBoxLayout* hints_;
     QLabel* message_;

@@ -401,7 +401,8 @@ void MainWindow::takeInFiles(const QStringList& files) {
 
 IntakeDialog* MainWindow::openIntake(const QStringList& films) {
     auto* dialog = new IntakeDialog(*parts_.library, *parts_.clock, films, this);
-    connect(dialog, &IntakeDialog::taken, this, [this] {
+    connect(dialog, &IntakeDialog::taken, this, [this](const SubmissionId& submission) {
+        desk_->choose(submission);
         refreshHome();
         showPlace("desk");
         foot_->tell(say("main-window.taken-in"));

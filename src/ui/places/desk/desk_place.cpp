@@ -115,6 +115,11 @@ void DeskPlace::addMails(std::size_t count) {
     rows_->addWidget(note);
 }
 
+void DeskPlace::choose(const SubmissionId& submission) {
+    wanted_ = submission;
+    markSelected();
+}
+
 void DeskPlace::show(const DeskList& list, const Library& library, Date today) {
     clearLayout(*rows_);
     cards_.clear();
@@ -303,11 +308,13 @@ QWidget* DeskPlace::owedAndSent(const DeskList& list, Date today) {
 
 void DeskPlace::moveSelection(int by) {
     if (cards_.empty()) return;
-    selected_ = std::clamp(selected_ + by, 0, static_cast<int>(cards_.size()) - 1);
-    markSelected();
+    choose(ids_[static_cast<std::size_t>(std::clamp(selected_ + by, 0, static_cast<int>(ids_.size()) - 1))]);
 }
 
+/// What was chosen may stand elsewhere now, or not be here any more: then its place counts.
 void DeskPlace::markSelected() {
+    if (const auto at = std::find(ids_.begin(), ids_.end(), wanted_); at != ids_.end())
+        selected_ = static_cast<int>(at - ids_.begin());
     for (std::size_t i = 0; i < cards_.size(); ++i) {
         const bool on = static_cast<int>(i) == selected_;
         cards_[i]->setStyleSheet(

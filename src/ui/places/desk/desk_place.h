@@ -18,6 +18,8 @@ class DeskPlace : public QWidget {
 public:
     explicit DeskPlace(QWidget* parent = nullptr);
     void show(const DeskList& list, const Library& library, Date today);
+    /// Chooses what was just taken in, now or when it arrives in the list.
+    void choose(const SubmissionId& submission);
     void moveSelection(int by);
     void openSelected();
     std::optional<AthleteId> athleteOfSelected() const;
@@ -50,6 +52,7 @@ private:
     std::vector<SubmissionId> ids_;
     std::vector<AthleteId> athletes_; ///< whose
     int selected_ = 0;
+    SubmissionId wanted_; ///< what was chosen, wherever the list puts it
 };
 
 } // namespace jg::ui

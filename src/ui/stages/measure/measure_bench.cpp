@@ -123,6 +123,7 @@ void MeasureBench::enter() {
 
 void MeasureBench::leave() {
     if (goal_.active()) goal_.end();
+    questions_.left();
     c_.ribbon.setCurve({}, {});
 }
 
@@ -196,8 +197,7 @@ void MeasureBench::select(int row) {
 }
 
 QString MeasureBench::stageCaption() const {
-    const QString steadied =
-        delivery().shake && delivery().shake->on ? say("measure-bench.shake-taken-out") : "";
+    QString steadied = delivery().shake && delivery().shake->on ? say("measure-bench.shake-taken-out") : "";
     for (const auto& [moment, mark] : delivery().moments)
         if (mark.frame == c_.playhead.frame())
             return say(info(moment).name()) + (steadied.isEmpty() ? "" : " \u00b7 " + steadied);
