@@ -19,8 +19,8 @@ if(JG_SANITIZE)
   target_link_options(jg_flags INTERFACE -fsanitize=${JG_SANITIZE})
 endif()
 
-# Files are compiled many at a time, which takes a fourth of the time from nothing; who changes one file after the other
-# waits less with -DJG_TOGETHER=6, and 0 compiles each by itself.
+# Files are compiled many at a time: what they include is read once for all of them. Who changes one file after the
+# other waits less with -DJG_TOGETHER=6, and 0 compiles each by itself.
 set(JG_TOGETHER 16 CACHE STRING "how many files of a room are compiled together; 0 = each by itself")
 function(jg_together target)
   if(JG_TOGETHER)

@@ -1,8 +1,8 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: GPL-3.0-or-later
-"""Runs clang-tidy's set (.clang-tidy) over the sources that differ from the commit in tools/tidied.txt, up to which
-the whole tree was gone over; --all goes over all of it. Takes the build folder; exits 1 when it has something to say.
-After a whole run without a word, put that commit's id into tools/tidied.txt."""
+"""Runs clang-tidy's set (.clang-tidy) over the sources that differ from the commit in tools/tidied.txt; --all goes
+over all of them. Takes the build folder; exits 1 when it has something to say. What was older than that commit has not
+been gone over as a whole yet. After a run of --all without a word, put that commit's id into tools/tidied.txt."""
 import argparse
 import concurrent.futures
 import os

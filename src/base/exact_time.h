@@ -18,13 +18,13 @@ struct Rational {
 /// The index of a picture in display order, counted from 0. Not a time.
 struct FrameNumber {
     std::int64_t value = 0;
-    auto operator<=>(const FrameNumber&) const = default;
+    auto operator<=>(const FrameNumber&) const = default; // NOLINT(modernize-use-nullptr)
 };
 
 /// A presentation time stamp in units of its film's time base.
 struct Pts {
     std::int64_t value = 0;
-    auto operator<=>(const Pts&) const = default;
+    auto operator<=>(const Pts&) const = default; // NOLINT(modernize-use-nullptr)
 };
 
 /// Seconds of a pts, for showing.

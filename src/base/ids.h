@@ -16,7 +16,7 @@ template <typename Tag>
 struct Id {
     std::string value;
     bool empty() const { return value.empty(); }
-    auto operator<=>(const Id&) const = default;
+    auto operator<=>(const Id&) const = default; // NOLINT(modernize-use-nullptr)
 };
 
 /// True for what may be an id: 1 to 80 letters, digits, '-' and '_', a letter or digit first. So an id is

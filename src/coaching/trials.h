@@ -33,9 +33,9 @@ double leastShown(const std::string& unit);
 
 /// How a delivery was filmed, as far as trials tell apart.
 struct TrialCamera {
-    bool turned = false; ///< said to stand turned from square
-    bool fast = false;   ///< from kFastFps on
-    auto operator<=>(const TrialCamera&) const = default;
+    bool turned = false;                                  ///< said to stand turned from square
+    bool fast = false;                                    ///< from kFastFps on
+    auto operator<=>(const TrialCamera&) const = default; // NOLINT(modernize-use-nullptr)
 };
 /// Frames a second between the two rates that were tried, 60 and 240.
 inline constexpr double kFastFps = 120;

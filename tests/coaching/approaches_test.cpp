@@ -13,29 +13,27 @@
 namespace jg {
 namespace {
 
-const Playbook& book() {
-    return test::playbook();
-}
+using test::playbook;
 
 TEST(Approaches, TenWithTheirAges) {
-    EXPECT_EQ(book().approaches.size(), 10U);
+    EXPECT_EQ(playbook().approaches.size(), 10U);
     for (const char* id :
          {"load-and-drive", "drift-and-block", "tall-and-closed", "stretch-and-sequence", "arm-care-first",
           "first-steps", "straight-line-arm", "lift-and-sink", "card-of-parts", "late-and-neutral"}) {
-        const Approach* a = book().approach(id);
+        const Approach* a = playbook().approach(id);
         ASSERT_TRUE(a) << id;
         EXPECT_FALSE(a->about.empty()) << id;
-        EXPECT_TRUE(checkApproach(book(), *a)) << id;
+        EXPECT_TRUE(checkApproach(playbook(), *a)) << id;
     }
-    EXPECT_FALSE(book().approach("first-steps")->meantFor(15));
-    EXPECT_TRUE(book().approach("first-steps")->meantFor(9));
-    EXPECT_TRUE(book().approach("card-of-parts")->targets.empty());
-    EXPECT_GE(book().approach("card-of-parts")->graded.size(), 35U);
+    EXPECT_FALSE(playbook().approach("first-steps")->meantFor(15));
+    EXPECT_TRUE(playbook().approach("first-steps")->meantFor(9));
+    EXPECT_TRUE(playbook().approach("card-of-parts")->targets.empty());
+    EXPECT_GE(playbook().approach("card-of-parts")->graded.size(), 35U);
 }
 
 // The fourteen rows of its own card (common practice, no source).
 TEST(Approaches, LoadAndDriveAsksItsFourteenRows) {
-    const Approach& a = *book().approach("load-and-drive");
+    const Approach& a = *playbook().approach("load-and-drive");
     for (const char* row :
          {"back-knee", "head-stack", "break-timing", "hand-up", "knee-in", "front-knee-release", "leg-spread",
           "back-foot-off", "hip-through", "back-foot-set", "hunch", "release-ahead", "glove-reach",
@@ -44,7 +42,7 @@ TEST(Approaches, LoadAndDriveAsksItsFourteenRows) {
 }
 
 TEST(Approaches, EveryTargetSaysWhyAndHasASoftMargin) {
-    for (const Approach& a : book().approaches)
+    for (const Approach& a : playbook().approaches)
         for (const Target& t : a.targets) {
             if (t.asksNothing()) continue;
             EXPECT_FALSE(t.why.empty()) << a.id << " " << t.measure;
@@ -55,9 +53,9 @@ TEST(Approaches, EveryTargetSaysWhyAndHasASoftMargin) {
 }
 
 TEST(Items, FiftyAndMoreWithAllTheirWords) {
-    EXPECT_GE(book().items.size(), 50U);
+    EXPECT_GE(playbook().items.size(), 50U);
     std::set<std::string> names;
-    for (const GradedItem& i : book().items) {
+    for (const GradedItem& i : playbook().items) {
         for (const std::string* words :
              {&i.name, &i.fault, &i.goal, &i.coach, &i.young, &i.player, &i.parent})
             EXPECT_FALSE(words->empty()) << i.id;
@@ -65,13 +63,13 @@ TEST(Items, FiftyAndMoreWithAllTheirWords) {
         EXPECT_NE(i.fault, i.name) << i.id;
         EXPECT_TRUE(names.insert(i.name).second) << i.name;
         const bool used =
-            std::any_of(book().approaches.begin(), book().approaches.end(), [&](const Approach& a) {
+            std::any_of(playbook().approaches.begin(), playbook().approaches.end(), [&](const Approach& a) {
                 return std::find(a.graded.begin(), a.graded.end(), i.id) != a.graded.end();
             });
         // A pitch's outcome judges that one by itself, whatever the approach.
         EXPECT_TRUE(used || i.id == "ball-on-target") << i.id;
     }
-    const GradedItem& holds = *book().item("knee-holds");
+    const GradedItem& holds = *playbook().item("knee-holds");
     EXPECT_EQ(holds.cueFor(9), holds.young);
     EXPECT_EQ(holds.cueFor(12), holds.player);
 }
@@ -79,24 +77,25 @@ TEST(Items, FiftyAndMoreWithAllTheirWords) {
 // Whatever is found can be worked on: by a quiet drill, from the youngest age an approach is meant for.
 TEST(Drills, EveryFindingHasOneWithoutAThrowAtEveryAge) {
     std::set<std::string> found;
-    for (const Approach& a : book().approaches) {
+    for (const Approach& a : playbook().approaches) {
         for (const Target& t : a.targets)
             if (!t.asksNothing()) found.insert(t.measure);
         found.insert(a.graded.begin(), a.graded.end());
     }
     EXPECT_GT(found.size(), 100U);
     for (const std::string& id : found)
-        EXPECT_FALSE(drillsFor(book(), id, {8, true, "", false, {}}, 1).empty()) << id;
+        EXPECT_FALSE(drillsFor(playbook(), id, {8, true, "", false, {}}, 1).empty()) << id;
 }
 
 TEST(Drills, WhatADrillIsMadeForComesFirst) {
-    EXPECT_EQ(drillsFor(book(), "back-knee-first", {15, false, "", false, {}}, 1).front()->id, "knee-drive");
+    EXPECT_EQ(drillsFor(playbook(), "back-knee-first", {15, false, "", false, {}}, 1).front()->id,
+              "knee-drive");
 }
 
 TEST(Measures, WhatIsJudgedHasAGoal) {
-    for (const Approach& a : book().approaches)
+    for (const Approach& a : playbook().approaches)
         for (const Target& t : a.targets) {
-            const MeasureDefinition& m = *book().measure(t.measure);
+            const MeasureDefinition& m = *playbook().measure(t.measure);
             if (t.asksNothing()) continue;
             if (m.kind == MeasureKind::Seen) {
                 EXPECT_FALSE(m.goal.empty()) << m.id;
@@ -109,7 +108,8 @@ TEST(Measures, WhatIsJudgedHasAGoal) {
 }
 
 TEST(Compare, NamesTheRowsThatDiffer) {
-    const Approach &deep = *book().approach("load-and-drive"), &tall = *book().approach("tall-and-closed");
+    const Approach &deep = *playbook().approach("load-and-drive"),
+                   &tall = *playbook().approach("tall-and-closed");
     const auto rows = compare(deep, tall);
     const auto row = [&](const char* id) {
         return std::find_if(rows.begin(), rows.end(), [&](const RowDifference& r) { return r.id == id; });
@@ -120,44 +120,45 @@ TEST(Compare, NamesTheRowsThatDiffer) {
     EXPECT_EQ(row("elbow-height"), rows.end()); // both ask the same
     EXPECT_EQ(askedInWords(row("stride")->other), "not asked");
     EXPECT_TRUE(compare(deep, deep).empty());
-    EXPECT_TRUE(changesOf(book(), deep, deep).empty());
+    EXPECT_TRUE(changesOf(playbook(), deep, deep).empty());
     Approach reworded = deep; // a reason and an age are a change too
     reworded.targets[0].why = "Said otherwise.";
     reworded.ageTo = 30;
-    const auto words = changesOf(book(), deep, reworded);
+    const auto words = changesOf(playbook(), deep, reworded);
     ASSERT_EQ(words.size(), 2U);
     EXPECT_NE(said(words[0]).find("11 to 30"), std::string::npos) << said(words[0]);
     EXPECT_NE(said(words[1]).find("its reason"), std::string::npos) << said(words[1]);
 }
 
 TEST(Focus, AsksOnlyWhatLiesInIt) {
-    const Approach front = focused(*book().approach("load-and-drive"), *book().focus("front-leg"));
+    const Approach front = focused(*playbook().approach("load-and-drive"), *playbook().focus("front-leg"));
     EXPECT_TRUE(front.targetOf("front-knee-release"));
     EXPECT_FALSE(front.targetOf("elbow-height"));
     EXPECT_EQ(front.graded, (std::vector<std::string>{"whole-foot-landing", "knee-holds"}));
     // What opens into landing is another question; the landing itself is this one.
     EXPECT_FALSE(front.isLenient("stride"));
     EXPECT_TRUE(front.isLenient("foot-direction"));
-    EXPECT_TRUE(checkApproach(book(), front));
+    EXPECT_TRUE(checkApproach(playbook(), front));
 }
 
 TEST(Focus, BringsItsOwnRowsWhateverTheApproachAsks) {
-    const FocusCard& direction = *book().focus("direction");
+    const FocusCard& direction = *playbook().focus("direction");
     ASSERT_FALSE(direction.adds.empty());
-    for (const Approach& a : book().approaches) {
+    for (const Approach& a : playbook().approaches) {
         const Approach part = focused(a, direction);
         for (const char* row : {"foot-line", "head-line", "body-path"})
             EXPECT_TRUE(part.targetOf(row)) << a.id;
-        EXPECT_TRUE(checkApproach(book(), part)) << a.id;
+        EXPECT_TRUE(checkApproach(playbook(), part)) << a.id;
     }
     // One that asks for such a row keeps its own target.
-    const Approach straight = focused(*book().approach("straight-line-arm"), direction);
-    EXPECT_EQ(*straight.targetOf("foot-line"), *book().approach("straight-line-arm")->targetOf("foot-line"));
+    const Approach straight = focused(*playbook().approach("straight-line-arm"), direction);
+    EXPECT_EQ(*straight.targetOf("foot-line"),
+              *playbook().approach("straight-line-arm")->targetOf("foot-line"));
 }
 
 TEST(Approaches, ThereAreTenAndEachEndIsGivenWhereBothCanBeWrong) {
-    EXPECT_EQ(book().approaches.size(), 10U);
-    for (const Approach& a : book().approaches)
+    EXPECT_EQ(playbook().approaches.size(), 10U);
+    for (const Approach& a : playbook().approaches)
         for (const char* row : {"elbow-height", "early-travel", "head-stack", "chin-behind", "hand-early"})
             if (const Target* t = a.targetOf(row)) {
                 EXPECT_EQ(t->type, TargetType::Band) << a.id << " " << row;
@@ -165,7 +166,7 @@ TEST(Approaches, ThereAreTenAndEachEndIsGivenWhereBothCanBeWrong) {
 }
 
 TEST(Drills, SayHowLongTheyTakeAndHowTheyGrow) {
-    for (const Drill& d : book().drills) {
+    for (const Drill& d : playbook().drills) {
         EXPECT_GT(d.minutes, 0) << d.id;
         ASSERT_GE(d.stages.size(), 3U) << d.id;
         for (const DrillStage& s : d.stages) EXPECT_FALSE(s.what.empty() || s.until.empty()) << d.id;
@@ -174,7 +175,7 @@ TEST(Drills, SayHowLongTheyTakeAndHowTheyGrow) {
 
 /// What a letter says of how a correction feels, whichever way the number is to go.
 bool hasFeel(const MeasureDefinition& m, TargetType type) {
-    if (std::any_of(book().items.begin(), book().items.end(),
+    if (std::any_of(playbook().items.begin(), playbook().items.end(),
                     [&](const GradedItem& i) { return i.measure == m.id; }))
         return true;
     const bool up = !m.feelUp.empty(), down = !m.feelDown.empty();
@@ -184,11 +185,11 @@ bool hasFeel(const MeasureDefinition& m, TargetType type) {
 
 TEST(Approaches, EveryTargetThatCanBeMissedHasAFeelOfItsOwn) {
     int asked = 0;
-    for (const Approach& a : book().approaches)
+    for (const Approach& a : playbook().approaches)
         for (const Target& t : a.targets) {
             if (t.asksNothing()) continue;
             ++asked;
-            const MeasureDefinition& m = *book().measure(t.measure);
+            const MeasureDefinition& m = *playbook().measure(t.measure);
             EXPECT_TRUE(hasFeel(m, t.type)) << a.id << ": " << t.measure;
             for (const std::string* feel : {&m.feelUp, &m.feelDown, &m.feel})
                 EXPECT_LE(std::count(feel->begin(), feel->end(), ' '), 14) << *feel; // a short sentence

@@ -146,8 +146,7 @@ TEST(Playbook, AFileThatNamesSomethingUnknownIsRefusedWithItsPlace) {
     const test::TempFolder folder;
     for (const char* name :
          {"measures.json", "depths.json", "items.json", "drills.json", "load-and-drive.json"})
-        std::filesystem::copy_file(std::filesystem::path(JG_SOURCE_DIR) / "data" / "playbook" / name,
-                                   folder / name);
+        std::filesystem::copy_file(test::playbookFolder() / name, folder / name);
     std::ofstream(folder / "causes.json")
         << R"({"causes":[{"from":"back-knee","to":"nowhere","says":"x","effect":"y","why":"z"}]})";
     const auto loaded = loadPlaybook(folder.path());

@@ -14,40 +14,38 @@
 namespace jg {
 namespace {
 
-const Playbook& shipped() {
-    return test::playbook();
-}
+using test::playbook;
 
 TEST(Teaching, EachOrderIsItsOwn) {
     const std::vector<std::string> byWeight = {"elbow-loose", "load-shared", "no-side-fall", "knee-holds"};
-    EXPECT_EQ(inTeachingOrder(shipped(), Teaching::ByWeight, byWeight), byWeight);
-    EXPECT_EQ(inTeachingOrder(shipped(), Teaching::FromTheFeet, byWeight),
+    EXPECT_EQ(inTeachingOrder(playbook(), Teaching::ByWeight, byWeight), byWeight);
+    EXPECT_EQ(inTeachingOrder(playbook(), Teaching::FromTheFeet, byWeight),
               (std::vector<std::string>{"load-shared", "knee-holds", "no-side-fall", "elbow-loose"}));
-    EXPECT_EQ(inTeachingOrder(shipped(), Teaching::FromTheEnd, byWeight),
+    EXPECT_EQ(inTeachingOrder(playbook(), Teaching::FromTheEnd, byWeight),
               (std::vector<std::string>{"elbow-loose", "no-side-fall", "knee-holds", "load-shared"}));
-    EXPECT_EQ(inTeachingOrder(shipped(), Teaching::FromTheStart, byWeight),
+    EXPECT_EQ(inTeachingOrder(playbook(), Teaching::FromTheStart, byWeight),
               (std::vector<std::string>{"load-shared", "no-side-fall", "knee-holds", "elbow-loose"}));
 }
 
 TEST(Teaching, AnApproachIsReadAsItWasWritten) {
-    for (const Approach& a : shipped().approaches) EXPECT_EQ(approachFromJson(approachAsJson(a)), a) << a.id;
+    for (const Approach& a : playbook().approaches) EXPECT_EQ(approachFromJson(approachAsJson(a)), a) << a.id;
     for (const Teaching t : allTeachings()) EXPECT_EQ(teachingFromId(idOf(t)), t);
-    nlohmann::json other = approachAsJson(shipped().approaches.front());
+    nlohmann::json other = approachAsJson(playbook().approaches.front());
     other["teaching"] = "sideways";
     EXPECT_THROW(approachFromJson(other), std::exception);
 }
 
 TEST(Teaching, AnEditionSaysWhatChanged) {
-    const Approach before = *shipped().approach("load-and-drive");
+    const Approach before = *playbook().approach("load-and-drive");
     Approach after = before;
     after.teaching = Teaching::FromTheEnd, after.power = "the front leg";
-    const auto changes = changesOf(shipped(), before, after);
+    const auto changes = changesOf(playbook(), before, after);
     ASSERT_EQ(changes.size(), 2U);
     EXPECT_NE(said(changes[0]).find("from the end backwards"), std::string::npos);
 }
 
 TEST(CardOfParts, HoldsEachOfItsRowsInOnePart) {
-    const Approach& a = *shipped().approach("card-of-parts");
+    const Approach& a = *playbook().approach("card-of-parts");
     std::vector<std::string> inParts;
     for (const CardPart& part : a.parts) inParts.insert(inParts.end(), part.rows.begin(), part.rows.end());
     EXPECT_EQ(a.parts.size(), 7U); // common practice, no source
@@ -55,10 +53,10 @@ TEST(CardOfParts, HoldsEachOfItsRowsInOnePart) {
 }
 
 TEST(DrillLink, LeadsWhereItSays) {
-    Drill drill = shipped().drills.front();
+    Drill drill = playbook().drills.front();
     const auto keeps = [&](const std::string& link) {
         drill.link = link;
-        return static_cast<bool>(checkRow(shipped(), drill));
+        return static_cast<bool>(checkRow(playbook(), drill));
     };
     for (const char* good : {"", "https://films.example.org/wall", "https://example.org:8443/a?b=c#d"})
         EXPECT_TRUE(keeps(good)) << good;

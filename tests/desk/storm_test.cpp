@@ -25,7 +25,7 @@ constexpr int kPrograms = 4;
 /// JUXTAGRAPH_KILLS=10000 is the long run.
 int rounds() {
     const char* asked = std::getenv("JUXTAGRAPH_KILLS");
-    return (asked ? std::atoi(asked) : 60) / kPrograms;
+    return (asked ? std::atoi(asked) : 120) / kPrograms;
 }
 
 pid_t start(const fs::path& library, const fs::path& film, const fs::path& log, unsigned seed) {

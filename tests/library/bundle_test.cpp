@@ -316,7 +316,7 @@ void idsIn(json& d, std::vector<json*>& all) {
 // made the next start delete that child's film.)
 TEST(Bundle, NoIdOfAStrangersTouchesWhatIsHere) {
     Bundled& b = Bundled::once();
-    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 20;
+    const int rounds = std::getenv("JUXTAGRAPH_LONG") ? 5000 : 40;
     Walk mine{Stage::Send, Hand::Left, 16}; // another child, with film, takes and review
     mine.athlete = *mine.library->athlete(mine.athlete.id);
     const std::vector<std::string> own = {mine.athlete.id.value, mine.submission.id.value,

@@ -36,17 +36,22 @@ Review finished() {
     return r;
 }
 
-TEST(SendCheck, AFinishedReviewMayGo) {
-    EXPECT_TRUE(stopsOf(finished(), submission()).empty());
-}
-
-TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
+/// An item, a measure, a stop and a dose are open.
+Review withOpenThings() {
     Review r = finished();
     r.judging().grades.erase({1, "load-shared"});
     r.first().measureNotes.erase("stride");
     r.stops = {{{"s"}, StopKind::Correction, "knee-holds", "Front knee", 1}};
     r.plan.drills[0].dose = {};
-    const auto stops = stopsOf(r, submission());
+    return r;
+}
+
+TEST(SendCheck, AFinishedReviewMayGo) {
+    EXPECT_TRUE(stopsOf(finished(), submission()).empty());
+}
+
+TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
+    const auto stops = stopsOf(withOpenThings(), submission());
     EXPECT_TRUE(mentions(stops, "1 of 12 items"));
     EXPECT_TRUE(mentions(stops, "measures are not looked at"));
     EXPECT_TRUE(mentions(stops, "not said yet"));
@@ -54,11 +59,7 @@ TEST(SendCheck, OpenItemsUnsaidStopsAndMissingDosesForbid) {
 }
 
 TEST(SendCheck, EachOpenThingSaysWhereItIsMended) {
-    Review r = finished();
-    r.judging().grades.erase({1, "load-shared"});
-    r.first().measureNotes.erase("stride");
-    r.stops = {{{"s"}, StopKind::Correction, "knee-holds", "Front knee", 1}};
-    r.plan.drills[0].dose = {};
+    const Review r = withOpenThings();
     std::set<Stage> doors;
     for (const SendProblem& p : checkBeforeSending(r, playbook(), assess(r, playbook(), clip(), Hand::Right),
                                                    athlete(), submission(), test::today())) {

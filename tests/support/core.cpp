@@ -46,9 +46,13 @@ TempFolder::~TempFolder() {
     fs::remove_all(path_, ec);
 }
 
+fs::path playbookFolder() {
+    return fs::path(JG_SOURCE_DIR) / "data" / "playbook";
+}
+
 const Playbook& playbook() {
     static const Playbook book = [] {
-        auto loaded = loadPlaybook(fs::path(JG_SOURCE_DIR) / "data" / "playbook");
+        auto loaded = loadPlaybook(playbookFolder());
         if (!loaded) ADD_FAILURE() << said(loaded.error().text);
         return std::move(*loaded);
     }();

@@ -35,7 +35,8 @@ private:
     std::filesystem::path path_;
 };
 
-/// The shipped playbook (loaded once).
+/// Where the shipped playbook lies, and the playbook itself (loaded once).
+std::filesystem::path playbookFolder();
 const Playbook& playbook();
 
 /// The demo world's day.

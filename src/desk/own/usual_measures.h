@@ -11,7 +11,7 @@ namespace jg {
 
 /// By their ids, as they were kept; ids of measures that are gone are the caller's to leave out.
 std::vector<std::string> usualMeasures(Store& store);
-/// Errors: those of writing; another window's newer choice is told, not overwritten.
+/// In their place come those of `ids`; of two who choose at once the second stands. Errors: those of writing.
 Status keepUsualMeasures(Store& store, const std::vector<std::string>& ids);
 
 } // namespace jg

@@ -84,7 +84,7 @@ struct MomentMark {
 struct PointKey {
     std::int64_t frame = 0;
     Landmark landmark = Landmark::Head;
-    auto operator<=>(const PointKey&) const = default;
+    auto operator<=>(const PointKey&) const = default; // NOLINT(modernize-use-nullptr)
 };
 
 /// A clicked landmark, or why it is hidden.
@@ -167,7 +167,7 @@ struct Grade {
 struct GradeKey {
     int delivery = 1;
     std::string item;
-    auto operator<=>(const GradeKey&) const = default;
+    auto operator<=>(const GradeKey&) const = default; // NOLINT(modernize-use-nullptr)
 };
 
 /// What a review is judged by, frozen when it was begun, and the grades. `playbook` names the frozen text of

@@ -29,7 +29,7 @@ Message countWord(std::size_t n) {
 
 /// A time in words, and exactly for whom that says more.
 Message timeFor(Audience reader, double seconds) {
-    const Message words = durationInWords(seconds);
+    Message words = durationInWords(seconds);
     if (reader == Audience::Young) return words;
     return msg("told.duration", {{"words", words}, {"number", numberInWords(std::abs(seconds), "s")}});
 }

@@ -94,41 +94,40 @@ void checkOpenWork(const Review& review, const Assessment& a, Problems& out) {
 
 void checkPlan(const Review& review, const Playbook& playbook, const Assessment& a, Problems& out) {
     const Plan& plan = review.plan;
+    const auto add = [&](bool stop, Message text) {
+        out.push_back({stop, std::move(text), Stage::Prescribe});
+    };
     const bool good = std::any_of(review.stops.begin(), review.stops.end(),
                                   [](const Stop& s) { return s.kind == StopKind::Strength; });
     if (plan.corrections.empty() && !good && plan.keeps.empty() && !tellsNothing(a))
-        out.push_back({true, msg("send-check.letter-empty"), Stage::Prescribe});
+        add(true, msg("send-check.letter-empty"));
     else if (plan.corrections.empty())
-        out.push_back({false, msg("send-check.nothing-to-work-on-is-chosen"), Stage::Prescribe});
+        add(false, msg("send-check.nothing-to-work-on-is-chosen"));
     if (const std::size_t most = mostCorrections(review.judging().age); plan.corrections.size() > most)
-        out.push_back({true, msg("send-check.too-many-corrections", {{"most", most}}), Stage::Prescribe});
+        add(true, msg("send-check.too-many-corrections", {{"most", most}}));
     const bool anyStrength = std::any_of(a.findings.begin(), a.findings.end(),
                                          [](const Judged& j) { return j.strength && !j.cannotTell; });
     if (!plan.corrections.empty() && anyStrength && !good && plan.keeps.empty())
-        out.push_back({true, msg("send-check.no-strength"), Stage::Prescribe});
+        add(true, msg("send-check.no-strength"));
     for (const std::string& id : plan.keeps) {
         if (const Judged* judged = a.judged(id); !judged || !judged->strength)
-            out.push_back({true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}}),
-                           Stage::Prescribe});
+            add(true, msg("send-check.no-longer-good", {{"name", playbook.nameOfFinding(id)}}));
         if (isAmong(plan.corrections, id))
-            out.push_back(
-                {true, msg("send-check.both-ways", {{"name", goalOf(playbook, a, id)}}), Stage::Prescribe});
+            add(true, msg("send-check.both-ways", {{"name", goalOf(playbook, a, id)}}));
     }
     for (const std::string& id : plan.corrections) {
         const std::string name = goalOf(playbook, a, id);
-        if (isStyle(plan, a, id))
-            out.push_back({true, msg("send-check.style-is-corrected", {{"name", name}}), Stage::Prescribe});
+        if (isStyle(plan, a, id)) add(true, msg("send-check.style-is-corrected", {{"name", name}}));
         const bool drilled = std::any_of(plan.drills.begin(), plan.drills.end(), [&](const PlannedDrill& d) {
             const Drill* drill = playbook.drill(d.drill); // one drill may serve two corrections
             return d.finding == id || (drill && drill->trains(a.sided(id)));
         });
-        if (!drilled)
-            out.push_back({true, msg("send-check.name-has-no-drill", {{"name", name}}), Stage::Prescribe});
+        if (!drilled) add(true, msg("send-check.name-has-no-drill", {{"name", name}}));
         for (const Stop& s : review.stops)
             if (s.finding == id && s.kind == StopKind::Strength)
-                out.push_back({true, msg("send-check.both-ways", {{"name", name}}), Stage::Prescribe});
+                add(true, msg("send-check.both-ways", {{"name", name}}));
     }
-    if (!plan.nextLook) out.push_back({false, msg("send-check.no-next-look"), Stage::Prescribe});
+    if (!plan.nextLook) add(false, msg("send-check.no-next-look"));
 }
 
 void checkWeek(const Review& review, const Playbook& playbook, const DrillGates& gates, Problems& out) {

@@ -64,8 +64,11 @@ std::vector<std::string> chosen(const Ticks& ticks) {
     return ids;
 }
 
-/// Those of a list that can be taken here.
 using Ids = std::set<std::string>;
+
+Ids asIds(const std::vector<std::string>& ids) {
+    return {ids.begin(), ids.end()};
+}
 
 /// Measures whose number tells the same as a graded item of the approach.
 Ids askedByCard(const MeasureChoice& choice) {
@@ -89,10 +92,10 @@ void tick(const Ticks& ticks, const Ids& ids) {
         if (t.box->isEnabled() && ids.contains(t.id)) t.box->setChecked(true);
 }
 
-/// An approach's own row can't be unticked, and one that is not taken yet has no number in any case.
-void untick(const Ticks& ticks, const std::function<bool(const Tick&)>& which) {
+/// An approach's own row stays.
+void untick(const Ticks& ticks, const Ids& ids) {
     for (const Tick& t : ticks)
-        if (!t.own && t.box->isChecked() && which(t)) t.box->setChecked(false);
+        if (!t.own && ids.contains(t.id)) t.box->setChecked(false);
 }
 
 /// A filter, and below it a row of presses that tick and one of those that untick.
@@ -134,14 +137,11 @@ private:
     }
 
     void addTogether(QVBoxLayout* column, const MeasureChoice& choice) {
-        Ids usual(choice.usual.begin(), choice.usual.end());
-        auto* mine = press("measure-picker.my-usual-ones", [this, usual] { tick(ticks_, usual); });
-        mine->setEnabled(!usual.empty());
-        if (usual.empty()) mine->setToolTip(say("measure-picker.none-usual-yet"));
-        mine->setObjectName("usual");
+        mine_ = press("measure-picker.my-usual-ones", [this] { tick(ticks_, usual_); });
+        setUsual(choice.usual);
         auto* ticked = new QHBoxLayout;
         ticked->addWidget(quiet(say("measure-picker.tick"), 13));
-        ticked->addWidget(mine);
+        ticked->addWidget(mine_);
         ticked->addWidget(press("measure-picker.what-the-card-asks",
                                 [this, ids = askedByCard(choice)] { tick(ticks_, ids); }));
         ticked->addWidget(press("measure-picker.tick-all-this-view-shows", [this] {
@@ -152,12 +152,10 @@ private:
         column->addLayout(ticked);
         auto* unticked = new QHBoxLayout;
         unticked->addWidget(quiet(say("measure-picker.untick"), 13));
+        unticked->addWidget(press("measure-picker.those-without-a-number",
+                                  [this, ids = withoutNumber(choice)] { untick(ticks_, ids); }));
         unticked->addWidget(
-            press("measure-picker.those-without-a-number", [this, ids = withoutNumber(choice)] {
-                untick(ticks_, [&](const Tick& t) { return ids.contains(t.id); });
-            }));
-        unticked->addWidget(press("measure-picker.all-of-them",
-                                  [this] { untick(ticks_, [](const Tick&) { return true; }); }));
+            press("measure-picker.all-of-them", [this] { untick(ticks_, asIds(chosen(ticks_))); }));
         unticked->addStretch(1);
         column->addLayout(unticked);
     }
@@ -185,18 +183,11 @@ private:
 
     void addFoot(QVBoxLayout* column) {
         auto* keep = press("measure-picker.keep-as-usual", [this] {
-            const QString wrong = done_.keepUsual(chosen(ticks_));
-            count_->setText(wrong.isEmpty()
-                                ? say("measure-picker.kept-as-usual", {{"count", chosen(ticks_).size()}})
-                                : wrong);
-            if (!wrong.isEmpty()) return;
-            // What was kept now is what the press ticks from now on.
             const auto now = chosen(ticks_);
-            auto* mine = findChild<QPushButton*>("usual");
-            mine->setEnabled(!now.empty());
-            mine->disconnect(this);
-            connect(mine, &QPushButton::clicked, this,
-                    [this, ids = Ids(now.begin(), now.end())] { tick(ticks_, ids); });
+            const QString wrong = done_.keepUsual(now);
+            if (wrong.isEmpty()) setUsual(now);
+            count_->setText(wrong.isEmpty() ? say("measure-picker.kept-as-usual", {{"count", now.size()}})
+                                            : wrong);
         });
         auto* own = press("measure-picker.a-measure-of-your-own", [this] {
             accept();
@@ -217,6 +208,12 @@ private:
         column->addLayout(foot);
     }
 
+    void setUsual(const std::vector<std::string>& ids) {
+        usual_ = asIds(ids);
+        mine_->setEnabled(!usual_.empty());
+        mine_->setToolTip(usual_.empty() ? say("measure-picker.none-usual-yet") : QString());
+    }
+
     void sayCount() {
         const auto set = std::count_if(ticks_.begin(), ticks_.end(), [](const Tick& t) { return t.own; });
         const auto more = chosen(ticks_).size();
@@ -225,6 +222,8 @@ private:
 
     MeasureChoiceDone done_;
     Ticks ticks_;
+    Ids usual_; ///< as they are kept now
+    QPushButton* mine_ = nullptr;
     QLabel* count_ = nullptr;
 };
 

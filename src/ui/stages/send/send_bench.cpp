@@ -443,7 +443,7 @@ void SendBench::chooseReader() {
     askReader(this, c_.session, [this](Audience reader, Language language) -> Status {
         const Words& before = c_.session.readersWords();
         if (language != c_.session.athlete().language)
-            if (const Status kept = c_.session.setLanguage(language); !kept) return kept;
+            if (Status kept = c_.session.setLanguage(language); !kept) return kept;
         Plan plan = inLanguage(planFor(c_.session, review()), before, c_.session.readersWords());
         plan.reader = reader;
         if (plan != review().plan) perform(msg("send-bench.change-the-reader"), {SetPlan{plan}});
